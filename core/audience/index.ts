@@ -1,0 +1,1 @@
+export { ONLY_ME, audienceWords, replyAudience, type Audience } from './audience';

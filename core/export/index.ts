@@ -1,0 +1,2 @@
+export { studyNotes, escapeMarkdown, fileNameOf, type TakenMark, type TakenReply, type TakenSource } from './study-notes';
+export { toWebAnnotation } from './web-annotation';

@@ -1,0 +1,1 @@
+export { placeNotes, type Wanted } from './place-notes';

@@ -1,0 +1,17 @@
+/** Stretches of a stream, sorted, apart from each other, as `[start, end)` pairs. */
+export type Spans = readonly (readonly [number, number])[];
+
+/** The spans with `[start, end)` added; the same object when it was covered already. */
+export function addSpan(spans: Spans, start: number, end: number): Spans {
+  if (end <= start || spans.some(([s, e]) => s <= start && end <= e)) return spans;
+  let from = start, to = end;
+  const apart: [number, number][] = [];
+  for (const [s, e] of spans) {
+    if (e < start || s > end) apart.push([s, e]);
+    else { from = Math.min(from, s); to = Math.max(to, e); }
+  }
+  return [...apart, [from, to] as [number, number]].sort((a, b) => a[0] - b[0]);
+}
+
+export const covered = (spans: Spans): number => spans.reduce((sum, [s, e]) => sum + e - s, 0);
+export const covers = (spans: Spans, start: number, end: number): boolean => spans.some(([s, e]) => s <= start && end <= e);

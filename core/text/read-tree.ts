@@ -1,0 +1,161 @@
+import { BLOCKS, PRESERVING, SILENT, headingLevel, roleOf, type BlockRole } from './elements';
+import type { Block, Run, TextStream } from './stream';
+import { ELEMENT_NODE, TEXT_NODE, type TextNodeLike } from './tree';
+
+/** Set by the server on what lies outside the main text; part of the snapshot, so both sides read it alike. */
+export const ASIDE_ATTRIBUTE = 'data-avrelle-aside';
+
+/** HTML white space, and the characters that show nothing: soft hyphen, zero-width space, byte order mark. */
+const PIECES = /[ \t\n\f\r]+|[\u00AD\u200B\uFEFF]+|[^ \t\n\f\r\u00AD\u200B\uFEFF]+/g;
+const isSpace = (unit: number): boolean => unit === 32 || (unit >= 9 && unit <= 13 && unit !== 11);
+const isInvisible = (unit: number): boolean => unit === 0xad || unit === 0x200b || unit === 0xfeff;
+
+interface Frame {
+  readonly role: BlockRole;
+  readonly level: number | undefined;
+  readonly path: readonly number[];
+  readonly aside: boolean;
+  readonly preserve: boolean;
+}
+
+const ROOT: Frame = { role: 'paragraph', level: undefined, path: [], aside: false, preserve: false };
+
+/**
+ * Reads a tree as one stream. Blocks stand on lines of their own, cells of one row are parted by a tab, white space
+ * folds to one space, and nothing begins or ends with it. The tree is not changed.
+ */
+export function readTree(root: TextNodeLike): TextStream {
+  const reader = new Reader();
+  reader.visit(root, ROOT);
+  return reader.finish();
+}
+
+class Reader {
+  private readonly parts: string[] = [];
+  private readonly runs: Run[] = [];
+  private readonly outline: Block[] = [];
+  private length = 0;
+  /** What must be written before the next visible character: white space, a tab between cells, a newline between blocks. */
+  private gap = '';
+  private spaceRun: { node: TextNodeLike; from: number; to: number } | undefined;
+  /** True from a row's edge until something is written in it. */
+  private rowIsNew = false;
+  private open: { frame: Frame; start: number } | undefined;
+
+  visit(node: TextNodeLike, frame: Frame): void {
+    if (node.nodeType === TEXT_NODE) return this.text(node, frame);
+    const name = node.nodeName.toLowerCase();
+    if (node.nodeType === ELEMENT_NODE) {
+      if (SILENT.has(name) || node.getAttribute?.('hidden') != null) return;
+      if (name === 'br') return this.lineBreak();
+    }
+    const inner = node.nodeType === ELEMENT_NODE ? this.enter(node, name, frame) : frame;
+    this.children(node, inner);
+    if (node.nodeType === ELEMENT_NODE && BLOCKS.has(name)) this.breakBlock(name);
+  }
+
+  finish(): TextStream {
+    this.closeBlock();
+    return { text: this.parts.join(''), outline: this.outline, runs: this.runs };
+  }
+
+  private children(node: TextNodeLike, frame: Frame): void {
+    let index = 0;
+    for (let child = node.firstChild; child; child = child.nextSibling) {
+      const element = child.nodeType === ELEMENT_NODE;
+      this.visit(child, element ? { ...frame, path: [...frame.path, index++] } : frame);
+    }
+  }
+
+  private enter(node: TextNodeLike, name: string, frame: Frame): Frame {
+    const aside = frame.aside || node.getAttribute?.(ASIDE_ATTRIBUTE) != null;
+    if (!BLOCKS.has(name)) return aside === frame.aside ? frame : { ...frame, aside };
+    this.breakBlock(name);
+    const role = roleOf(name) ?? (name === 'p' ? inherited(frame.role) : frame.role);
+    const level = headingLevel(name) ?? (role === 'heading' ? frame.level : undefined);
+    return { role, level, path: frame.path, aside, preserve: frame.preserve || PRESERVING.has(name) };
+  }
+
+  /** Between cells of one row stands a tab, also around the paragraphs inside them; elsewhere a newline. */
+  private breakBlock(name: string): void {
+    this.closeBlock();
+    this.dropSpace();
+    if (this.length === 0) return;
+    if (name === 'tr') this.rowIsNew = true;
+    const betweenCells = (name === 'td' || name === 'th') && !this.rowIsNew;
+    if (betweenCells) this.gap = '\t';
+    else if (this.gap !== '\t' || name === 'tr') this.gap = '\n';
+  }
+
+  private lineBreak(): void {
+    this.dropSpace();
+    if (this.length > 0) this.gap = '\n';
+  }
+
+  private text(node: TextNodeLike, frame: Frame): void {
+    const data = node.nodeValue ?? '';
+    for (const piece of data.matchAll(PIECES)) {
+      const from = piece.index, to = from + piece[0].length, unit = data.charCodeAt(from);
+      if (isSpace(unit)) this.space(node, from, to, frame.preserve ? piece[0] : ' ');
+      else if (!isInvisible(unit)) this.words(node, from, to, piece[0], frame);
+    }
+  }
+
+  /** White space waits until something visible follows it; where it is preserved, none of it folds. */
+  private space(node: TextNodeLike, from: number, to: number, written: string): void {
+    if (!this.open) return;
+    if (this.gap && written === ' ') return;
+    this.writeGap();
+    this.gap = written;
+    this.spaceRun = { node, from, to };
+  }
+
+  private dropSpace(): void {
+    if (this.spaceRun) this.gap = '';
+    this.spaceRun = undefined;
+  }
+
+  private words(node: TextNodeLike, from: number, to: number, piece: string, frame: Frame): void {
+    this.writeGap();
+    this.open ??= { frame, start: this.length };
+    this.addRun({ node, nodeStart: from, nodeEnd: to, start: this.length, end: this.length + piece.length });
+    this.write(piece);
+  }
+
+  private writeGap(): void {
+    if (!this.gap) return;
+    const run = this.spaceRun;
+    if (run) this.addRun({ node: run.node, nodeStart: run.from, nodeEnd: run.to, start: this.length, end: this.length + this.gap.length });
+    this.write(this.gap);
+    this.gap = '';
+    this.spaceRun = undefined;
+    this.rowIsNew = false;
+  }
+
+  private write(piece: string): void {
+    this.parts.push(piece);
+    this.length += piece.length;
+  }
+
+  /** Neighbouring runs of one node that match one to one become one, so that a paragraph costs one run. */
+  private addRun(run: Run): void {
+    const last = this.runs.at(-1);
+    const joins = last && last.node === run.node && last.nodeEnd === run.nodeStart && last.end === run.start && linear(last) && linear(run);
+    if (joins) this.runs[this.runs.length - 1] = { ...last, nodeEnd: run.nodeEnd, end: run.end };
+    else this.runs.push(run);
+  }
+
+  private closeBlock(): void {
+    if (!this.open) return;
+    const { frame, start } = this.open;
+    this.outline.push({
+      start, end: this.length, role: frame.role, path: frame.path.join('/'),
+      ...(frame.level === undefined ? {} : { level: frame.level }), ...(frame.aside ? { aside: true } : {}),
+    });
+    this.open = undefined;
+  }
+}
+
+const linear = (run: Run): boolean => run.end - run.start === run.nodeEnd - run.nodeStart;
+/** A paragraph inside an item, cell, caption or quotation is still that; inside a heading there is none. */
+const inherited = (role: BlockRole): BlockRole => (role === 'heading' ? 'paragraph' : role);

@@ -1,0 +1,32 @@
+import { object, string, type InferType } from 'yup';
+
+export const signInSchema = object({
+  email: string().trim().required().email('Write your e-mail address as name@example.test.').max(254),
+  password: string().required().max(200),
+}).noUnknown();
+
+export const signUpSchema = object({
+  email: string().trim().required().email('Write your e-mail address as name@example.test.').max(254),
+  name: string().trim().required('Write the name others will see beside your notes.').max(80),
+  password: string().required().min(10, 'Choose a password of at least 10 characters.').max(200),
+}).noUnknown();
+
+export type SignIn = InferType<typeof signInSchema>;
+export type SignUp = InferType<typeof signUpSchema>;
+
+export interface Person {
+  readonly id: string;
+  readonly name: string;
+}
+
+export interface Me extends Person {
+  readonly email: string;
+  readonly role: 'administrator' | 'member';
+}
+
+/** What a page may know before anyone signs in. */
+export interface Welcome {
+  readonly me: Me | null;
+  readonly signUp: boolean;
+  readonly firstAccount: boolean;
+}

@@ -1,0 +1,37 @@
+import { object, string, type InferType } from 'yup';
+import { idSchema } from './ids';
+import type { ClassLabel, SourceRow } from './source';
+
+export const TINTS = ['tide', 'moss', 'heather', 'clay'] as const;
+
+export const classPutSchema = object({
+  name: string().trim().required('Give the class a name.').max(80),
+  tint: string().oneOf(TINTS).required(),
+}).noUnknown();
+export const joinSchema = object({ code: string().trim().uppercase().required('Write the code your teacher gave you.').max(20) }).noUnknown();
+export const classSourceSchema = object({ sourceId: idSchema().required() }).noUnknown();
+export type ClassPut = InferType<typeof classPutSchema>;
+
+export type ClassRole = 'teacher' | 'assistant' | 'student';
+
+export interface ClassRow extends ClassLabel {
+  readonly role: ClassRole;
+  readonly people: number;
+  readonly sources: number;
+  readonly annotations: number;
+}
+
+export interface Member {
+  readonly id: string;
+  readonly name: string;
+  readonly role: ClassRole;
+  readonly annotations: number;
+  readonly replies: number;
+}
+
+export interface ClassDetail extends ClassRow {
+  /** The code to join with; shown to teachers and assistants. */
+  readonly code: string | null;
+  readonly members: readonly Member[];
+  readonly readings: readonly SourceRow[];
+}

@@ -1,0 +1,36 @@
+import type { KindCode } from '../key/key';
+import type { SourceRow } from './source';
+
+/** A piece of text with the words that were looked for marked. */
+export type Snippet = readonly { readonly text: string; readonly hit: boolean }[];
+
+export type FindHit =
+  | { readonly type: 'passage'; readonly sourceId: string; readonly title: string; readonly site: string; readonly snippet: Snippet; readonly start: number; readonly end: number }
+  | { readonly type: 'annotation'; readonly sourceId: string; readonly title: string; readonly site: string; readonly annotationId: string; readonly kind: KindCode; readonly author: string; readonly quote: Snippet; readonly note: Snippet; readonly tags: readonly string[] };
+
+export interface FindResult {
+  readonly query: string;
+  readonly hits: readonly FindHit[];
+  readonly passages: number;
+  readonly annotations: number;
+}
+
+export interface DeskNotice {
+  readonly id: string;
+  readonly actor: string;
+  readonly sourceId: string;
+  readonly sourceTitle: string;
+  readonly annotationId: string;
+  readonly rootId: string;
+  readonly quote: string;
+  readonly reply: string;
+  readonly at: string;
+  readonly seen: boolean;
+}
+
+export interface Desk {
+  readonly notices: readonly DeskNotice[];
+  readonly unseen: number;
+  readonly reading: readonly SourceRow[];
+  readonly fresh: readonly SourceRow[];
+}

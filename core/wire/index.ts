@@ -1,0 +1,6 @@
+export * from './ids';
+export * from './account';
+export * from './source';
+export * from './annotation';
+export * from './class';
+export * from './find';

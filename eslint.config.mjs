@@ -1,0 +1,22 @@
+import js from '@eslint/js';
+import ts from 'typescript-eslint';
+import hooks from 'eslint-plugin-react-hooks';
+import globals from 'globals';
+
+export default ts.config(
+  { ignores: ['**/dist/', 'node_modules/', 'var/', 'test-results/', 'standins/web/sites/', 'web/public/'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],
+      'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }],
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
+    },
+  },
+  { files: ['**/*.test.ts', 'e2e/**'], rules: { 'max-lines-per-function': 'off' } },
+  { files: ['web/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error', 'max-lines-per-function': ['error', { max: 200, skipBlankLines: true, skipComments: true }] } },
+  { files: ['**/*.mjs', 'bench/**', 'e2e/**', 'standins/**', 'server/**'], languageOptions: { globals: globals.node } },
+);

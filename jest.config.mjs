@@ -1,0 +1,8 @@
+/** Unit tests run as ES modules; TypeScript is only stripped here, its types are checked by `npm run types`. */
+export default {
+  testEnvironment: 'node',
+  testMatch: ['<rootDir>/(core|server|web|standins|demo)/**/*.test.ts'],
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  transform: { '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } }, module: { type: 'es6' } }] },
+  modulePathIgnorePatterns: ['<rootDir>/.*/dist/', '<rootDir>/var/'],
+};
