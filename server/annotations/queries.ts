@@ -1,0 +1,79 @@
+import type { Annotation } from '@avrelle/core/wire';
+import type { Anchor } from '@avrelle/core/anchor';
+import type { KindCode } from '@avrelle/core/key';
+import type { Db } from '../db/database';
+
+export interface AnnotationRow {
+  id: string; source_id: string; version_id: string; author_id: string; author_name: string; kind: KindCode; note: string; quote: string; anchor: string | null; start: number;
+  root_id: string | null; parent_id: string | null; created_at: string; updated_at: string; version: number; deleted_at: string | null; tags: string; classes: string;
+}
+
+/** Tags and, of the classes it is for, those the viewer shares with it; its author sees all of them. */
+const COLUMNS = `a.id, a.source_id, a.version_id, a.author_id, p.name AS author_name, a.kind, a.note, a.quote, a.anchor, a.start, a.root_id, a.parent_id, a.created_at, a.updated_at, a.version, a.deleted_at,
+  (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags,
+  (SELECT json_group_array(ac.class_id) FROM annotation_class ac WHERE ac.annotation_id = a.id
+     AND (a.author_id = @me OR EXISTS (SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me))) AS classes`;
+const SEEN = 'EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.annotation_id = a.id)';
+export const OF_SOURCE = `SELECT ${COLUMNS} FROM annotation a JOIN person p ON p.id = a.author_id WHERE a.source_id = @source AND ${SEEN} ORDER BY a.start, a.created_at`;
+export const ONE = `SELECT ${COLUMNS} FROM annotation a JOIN person p ON p.id = a.author_id WHERE a.id = @id AND ${SEEN}`;
+const OWN = `SELECT ${COLUMNS} FROM annotation a JOIN person p ON p.id = a.author_id WHERE a.id = @id AND a.author_id = @me`;
+const EXISTS = 'SELECT author_id FROM annotation WHERE id = ?';
+export const INSERT_ANNOTATION = `INSERT INTO annotation (id, source_id, version_id, author_id, kind, note, quote, anchor, start, root_id, parent_id, created_at, updated_at)
+  VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`;
+const UPDATE = 'UPDATE annotation SET kind = ?, note = ?, deleted_at = ?, updated_at = ?, version = version + 1 WHERE id = ? AND version = ?';
+const CLEAR_TAGS = 'DELETE FROM annotation_tag WHERE annotation_id = ?';
+const ADD_TAG = 'INSERT INTO annotation_tag (annotation_id, tag) VALUES (?, ?) ON CONFLICT DO NOTHING';
+const CLASSES_FOR = 'SELECT class_id FROM annotation_class WHERE annotation_id = ?';
+const CLEAR_CLASSES = 'DELETE FROM annotation_class WHERE annotation_id = ?';
+const ADD_CLASS = 'INSERT INTO annotation_class (annotation_id, class_id) VALUES (?, ?) ON CONFLICT DO NOTHING';
+const REPLIES_OF = 'SELECT id FROM annotation WHERE root_id = ? AND deleted_at IS NULL';
+const NOTIFY = 'INSERT INTO notification (id, person_id, annotation_id, created_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
+
+/** Every annotation on a source that this person sees, replies included, in document order. */
+export const annotationsOf = (db: Db, me: string, source: string): Annotation[] => db.all<AnnotationRow>(OF_SOURCE, { me, source } as never).map(toWire);
+
+export function annotationFor(db: Db, me: string, id: string): Annotation | undefined {
+  const row = db.get<AnnotationRow>(ONE, { me, id } as never);
+  return row && toWire(row);
+}
+
+/** One's own, also when deleted. */
+export const ownAnnotation = (db: Db, me: string, id: string): AnnotationRow | undefined => db.get<AnnotationRow>(OWN, { me, id } as never);
+export const authorOf = (db: Db, id: string): string | undefined => db.get<{ author_id: string }>(EXISTS, id)?.author_id;
+export const classesFor = (db: Db, id: string): string[] => db.all<{ class_id: string }>(CLASSES_FOR, id).map((r) => r.class_id);
+export const repliesOf = (db: Db, rootId: string): string[] => db.all<{ id: string }>(REPLIES_OF, rootId).map((r) => r.id);
+export const insertNotification = (db: Db, id: string, personId: string, annotationId: string, now: string): boolean => db.run(NOTIFY, id, personId, annotationId, now) > 0;
+
+export interface NewAnnotation {
+  readonly id: string; readonly sourceId: string; readonly versionId: string; readonly authorId: string; readonly kind: KindCode; readonly note: string;
+  readonly anchor: Anchor | null; readonly rootId: string | null; readonly parentId: string | null; readonly tags: readonly string[]; readonly classIds: readonly string[];
+}
+
+export function insertAnnotation(db: Db, a: NewAnnotation, now: string): void {
+  db.run(INSERT_ANNOTATION, a.id, a.sourceId, a.versionId, a.authorId, a.kind, a.note, a.anchor?.quote.exact ?? '', a.anchor && JSON.stringify(a.anchor), a.anchor?.position.start ?? 0, a.rootId, a.parentId, now, now);
+  setTags(db, a.id, a.tags);
+  setClasses(db, a.id, a.classIds);
+}
+
+/** False when the row is at another version by now. */
+export function updateAnnotation(db: Db, id: string, version: number, to: { kind: string; note: string; deletedAt: string | null }, now: string): boolean {
+  return db.run(UPDATE, to.kind, to.note, to.deletedAt, now, id, version) > 0;
+}
+
+export function setTags(db: Db, id: string, tags: readonly string[]): void {
+  db.run(CLEAR_TAGS, id);
+  for (const tag of tags) db.run(ADD_TAG, id, tag);
+}
+
+export function setClasses(db: Db, id: string, classIds: readonly string[]): void {
+  db.run(CLEAR_CLASSES, id);
+  for (const classId of classIds) db.run(ADD_CLASS, id, classId);
+}
+
+export function toWire(row: AnnotationRow): Annotation {
+  return {
+    id: row.id, sourceId: row.source_id, versionId: row.version_id, author: { id: row.author_id, name: row.author_name }, kind: row.kind, note: row.note,
+    tags: JSON.parse(row.tags) as string[], anchor: row.anchor === null ? null : (JSON.parse(row.anchor) as Anchor), classIds: JSON.parse(row.classes) as string[],
+    rootId: row.root_id, parentId: row.parent_id, createdAt: row.created_at, updatedAt: row.updated_at, version: row.version,
+  };
+}

@@ -1,0 +1,103 @@
+import { replyAudience } from '@avrelle/core/audience';
+import type { Annotation, AnnotationPatch, AnnotationPut, Me, ReplyPut } from '@avrelle/core/wire';
+import { classLabel, classesOf, isMember, sourceAddedBy } from '../classes/queries';
+import type { Context } from '../context';
+import { AppError } from '../errors';
+import { canRead, versionOf, versionText } from '../sources/queries';
+import { annotationFor, authorOf, classesFor, insertAnnotation, insertNotification, ownAnnotation, repliesOf, setClasses, setTags, toWire, updateAnnotation, type AnnotationRow } from './queries';
+
+/** Creates an annotation under the id its author's page made; the same write again changes nothing. */
+export function putAnnotation(context: Context, me: Me, id: string, put: AnnotationPut): Annotation {
+  const { db } = context;
+  return db.transaction(() => {
+    const repeated = alreadyThere(context, me, id);
+    if (repeated) return repeated;
+    if (!canRead(db, me.id, put.sourceId) || versionOf(db, put.versionId)?.source_id !== put.sourceId) throw new AppError('not_found', { what: 'source' });
+    checkAnchor(context, put);
+    checkAudience(context, me, put.sourceId, put.classIds);
+    insertAnnotation(db, { ...put, id, authorId: me.id, anchor: put.anchor as never, rootId: null, parentId: null }, context.now());
+    context.events.append({ type: 'annotation', annotationId: id, sourceId: put.sourceId, personId: me.id });
+    return annotationFor(db, me.id, id)!;
+  });
+}
+
+/** Answers an annotation or another reply; whoever is answered is told. */
+export function putReply(context: Context, me: Me, id: string, { parentId, note }: ReplyPut): Annotation {
+  const { db, now, events } = context;
+  return db.transaction(() => {
+    const repeated = alreadyThere(context, me, id);
+    if (repeated) return repeated;
+    const parent = annotationFor(db, me.id, parentId);
+    const root = parent?.rootId ? annotationFor(db, me.id, parent.rootId) : parent;
+    if (!parent || !root) throw new AppError('not_found', { what: 'annotation' });
+    const { classIds } = replyAudience({ classIds: classesFor(db, root.id) }, new Set(classesOf(db, me.id).map((c) => c.id)));
+    if (classIds.length === 0 && root.author.id !== me.id) throw new AppError('no_answer_here');
+    insertAnnotation(db, { id, sourceId: root.sourceId, versionId: root.versionId, authorId: me.id, kind: 'note', note, anchor: null, rootId: root.id, parentId, tags: [], classIds }, now());
+    events.append({ type: 'annotation', annotationId: id, sourceId: root.sourceId, personId: me.id });
+    notify(context, id, [parent.author.id, root.author.id], me.id);
+    return annotationFor(db, me.id, id)!;
+  });
+}
+
+/** Changes one's own annotation: words, kind, tags, audience, or deleting it and taking that back. */
+export function patchAnnotation(context: Context, me: Me, id: string, patch: AnnotationPatch): Annotation | null {
+  const { db, now, events } = context;
+  return db.transaction(() => {
+    const before = mine(context, me, id);
+    const deleted = patch.deleted ?? before.deleted_at !== null;
+    const to = { kind: patch.kind ?? before.kind, note: patch.note ?? before.note, deletedAt: deleted ? (before.deleted_at ?? now()) : null };
+    if (!updateAnnotation(db, id, patch.version, to, now())) throw new AppError('stale', { yours: patch.version, current: before.version }, { current: toWire(before) });
+    const former = classesFor(db, id);
+    if (patch.tags) setTags(db, id, patch.tags);
+    if (patch.classIds && before.root_id === null) changeAudience(context, me, before, patch.classIds);
+    events.append({ type: 'annotation', annotationId: id, sourceId: before.source_id, personId: me.id, formerClasses: former });
+    return annotationFor(db, me.id, id) ?? null;
+  });
+}
+
+/** The same annotation for other people: never a copy. Replies that some no longer see are told of, too. */
+function changeAudience(context: Context, me: Me, before: AnnotationRow, classIds: readonly string[]): void {
+  const { db, events } = context;
+  checkAudience(context, me, before.source_id, classIds);
+  const former = classesFor(db, before.id);
+  setClasses(db, before.id, classIds);
+  for (const reply of repliesOf(db, before.id)) events.append({ type: 'annotation', annotationId: reply, sourceId: before.source_id, formerClasses: former });
+}
+
+function alreadyThere({ db }: Context, me: Me, id: string): Annotation | undefined {
+  const author = authorOf(db, id);
+  if (author === undefined) return undefined;
+  const there = author === me.id ? annotationFor(db, me.id, id) : undefined;
+  if (!there) throw new AppError('id_taken', { id });
+  return there;
+}
+
+function mine({ db }: Context, me: Me, id: string): AnnotationRow {
+  const own = ownAnnotation(db, me.id, id);
+  if (own) return own;
+  const seen = annotationFor(db, me.id, id);
+  if (seen) throw new AppError('not_yours', { what: 'annotation', owner: seen.author.name });
+  throw new AppError('not_found', { what: 'annotation' });
+}
+
+function checkAnchor({ db }: Context, { versionId, anchor }: AnnotationPut): void {
+  const text = versionText(db, versionId)?.stream ?? '';
+  const { start, end } = anchor.position;
+  if (start >= end || end > text.length) throw new AppError('outside_text', { start, end, length: text.length });
+  if (text.slice(start, end) !== anchor.quote.exact) throw new AppError('quote_mismatch', { start, end });
+}
+
+function checkAudience({ db }: Context, me: Me, sourceId: string, classIds: readonly string[]): void {
+  for (const classId of classIds) {
+    if (!isMember(db, classId, me.id)) throw new AppError('not_in_class');
+    if (sourceAddedBy(db, classId, sourceId) === undefined) throw new AppError('source_not_in_class', { className: classLabel(db, classId)?.name ?? '' });
+  }
+}
+
+function notify(context: Context, replyId: string, people: readonly string[], except: string): void {
+  const { db, now, newId, events } = context;
+  for (const personId of new Set(people)) {
+    if (personId === except || !annotationFor(db, personId, replyId)) continue;
+    if (insertNotification(db, newId(), personId, replyId, now())) events.append({ type: 'desk', personId });
+  }
+}

@@ -1,0 +1,68 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import cookie from '@fastify/cookie';
+import multipart from '@fastify/multipart';
+import rateLimit from '@fastify/rate-limit';
+import fastifyStatic from '@fastify/static';
+import Fastify, { type FastifyInstance } from 'fastify';
+import { accountRoutes } from './accounts/routes';
+import { readSession } from './accounts/session';
+import { annotationRoutes } from './annotations/routes';
+import { classRoutes } from './classes/routes';
+import type { Context } from './context';
+import { deskRoutes } from './desk/routes';
+import { AppError } from './errors';
+import { sendProblem } from './problems';
+import { eventRoutes } from './events/routes';
+import { findRoutes } from './find/routes';
+import { jobRoutes } from './jobs/routes';
+import { snapshotRoutes } from './snapshots/routes';
+import { sourceRoutes } from './sources/routes';
+import { takeoutRoutes } from './takeout/routes';
+
+const BODY_LIMIT = 4 * 1024 * 1024;
+/** Our own pages load nothing from anywhere else; snapshots have a stricter policy of their own. */
+const POLICY = "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; font-src 'self' data:; connect-src 'self'; frame-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'";
+
+export async function buildApp(context: Context): Promise<FastifyInstance> {
+  const app = Fastify({ logger: false, bodyLimit: BODY_LIMIT, trustProxy: context.config.behindProxy, forceCloseConnections: true });
+  await app.register(cookie);
+  await app.register(multipart);
+  await app.register(rateLimit, { global: false, keyGenerator: (request) => `${request.ip} ${request.routeOptions.url}`, errorResponseBuilder: (_request, limit) => new AppError('too_fast', { wait: limit.after }) });
+  app.decorateRequest('person', null);
+  app.addHook('onRequest', (request, _reply, done) => {
+    if (request.method !== 'GET' && request.method !== 'HEAD') checkOrigin(request.headers.origin, request.host);
+    request.person = readSession(context, request);
+    done();
+  });
+  app.addHook('onSend', (_request, reply, _payload, done) => {
+    if (!reply.hasHeader('content-security-policy')) reply.header('content-security-policy', POLICY);
+    reply.header('x-content-type-options', 'nosniff').header('referrer-policy', 'same-origin');
+    done();
+  });
+  app.setErrorHandler(sendProblem);
+  for (const routes of [accountRoutes, sourceRoutes, annotationRoutes, classRoutes, findRoutes, deskRoutes, takeoutRoutes, snapshotRoutes, jobRoutes, eventRoutes]) routes(app, context);
+  await serveWeb(app, context.config.webFolder);
+  return app;
+}
+
+/** A browser names the page a change comes from; programs that are no browser do not and carry no cookie of a person. */
+function checkOrigin(origin: string | undefined, host: string): void {
+  if (origin === undefined) return;
+  if (!URL.canParse(origin) || new URL(origin).host !== host) throw new AppError('foreign_origin', { origin });
+}
+
+async function serveWeb(app: FastifyInstance, folder: string): Promise<void> {
+  const root = path.resolve(folder);
+  const built = fs.existsSync(path.join(root, 'index.html'));
+  if (built) {
+    await app.register(fastifyStatic, { root, wildcard: false, index: false, cacheControl: false, setHeaders: (reply, file) => {
+      reply.setHeader('cache-control', file.includes(`${path.sep}assets${path.sep}`) ? 'public, max-age=31536000, immutable' : 'no-cache');
+    } });
+  }
+  app.setNotFoundHandler((request, reply) => {
+    const isPage = built && request.method === 'GET' && !/^\/(api|snapshots|assets)\//.test(request.url);
+    if (isPage) return reply.header('cache-control', 'no-cache').sendFile('index.html');
+    return sendProblem(new AppError('not_found', { what: 'page' }), request, reply);
+  });
+}

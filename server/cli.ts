@@ -1,0 +1,54 @@
+import fs from 'node:fs/promises';
+import path from 'node:path';
+import { readTree } from '@avrelle/core/text';
+import { readConfig } from './config';
+import { backup, restore } from './db/backup';
+import { AppError } from './errors';
+import { ingest, type IngestInput } from './ingest/ingest';
+import { oneFile } from './ingest/one-file';
+import { parseHtml } from './ingest/parse-html';
+
+const USAGE = `Usage: npm run --silent avrelle -- VERB
+  keep FILE-or-ADDRESS --out DIR   writes snapshot.html, stream.txt, outline.json and meta.json
+  stream FILE.html                 prints the text stream of an HTML file
+  backup FILE                      copies the whole database to FILE, also while the server runs
+  restore FILE                     replaces the database's content by a backup's, also while the server runs`;
+
+/** The command line for administrators. Settings are those of the server (docs/operations.md). */
+async function main(args: readonly string[]): Promise<void> {
+  const [verb, target] = args;
+  const out = args[args.indexOf('--out') + 1];
+  if (verb === 'keep' && target && args.includes('--out') && out) return keep(target, out);
+  if (verb === 'stream' && target) return printStream(target);
+  if (verb === 'backup' && target) return backup(readConfig(process.env).dataFile, target);
+  if (verb === 'restore' && target) return restore(readConfig(process.env).dataFile, target);
+  throw new Error(verb ? `"${args.join(' ')}" is not a command.\n${USAGE}` : USAGE);
+}
+
+async function keep(target: string, out: string): Promise<void> {
+  const input: IngestInput = /^[a-z][a-z0-9+.-]*:\/\//i.test(target) ? { type: 'address', address: target } : { type: 'file', name: path.basename(target), bytes: await readFile(target) };
+  const kept = await ingest(input, readConfig(process.env));
+  const meta = { ...kept.meta, kind: kept.kind, address: kept.address, canonical: kept.canonical, minutes: kept.minutes, missing: kept.missing, keptAt: new Date().toISOString() };
+  await fs.mkdir(out, { recursive: true });
+  await Promise.all([
+    fs.writeFile(path.join(out, 'snapshot.html'), oneFile(kept.snapshot, kept.assets)),
+    fs.writeFile(path.join(out, 'stream.txt'), kept.text),
+    fs.writeFile(path.join(out, 'outline.json'), JSON.stringify(kept.outline, null, 1)),
+    fs.writeFile(path.join(out, 'meta.json'), JSON.stringify(meta, null, 2)),
+  ]);
+}
+
+async function printStream(file: string): Promise<void> {
+  process.stdout.write(readTree(parseHtml(await readFile(file), 'https://file.invalid/').documentElement).text);
+}
+
+async function readFile(file: string): Promise<Buffer> {
+  return fs.readFile(file).catch((cause: NodeJS.ErrnoException) => {
+    throw new Error(`${file} cannot be read (${cause.code}): check the path; an address begins with http:// or https://.`);
+  });
+}
+
+main(process.argv.slice(2)).catch((error: unknown) => {
+  console.error(error instanceof AppError || error instanceof Error ? error.message : String(error));
+  process.exitCode = 1;
+});

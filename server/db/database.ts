@@ -1,0 +1,39 @@
+import Sqlite from 'better-sqlite3';
+
+export type Value = string | number | bigint | Buffer | null;
+export type Params = readonly Value[];
+
+/** The one database file, with its statements prepared once each. */
+export interface Db {
+  all<Row>(sql: string, ...params: Params): Row[];
+  get<Row>(sql: string, ...params: Params): Row | undefined;
+  /** Returns the number of rows changed. */
+  run(sql: string, ...params: Params): number;
+  transaction<T>(work: () => T): T;
+  readonly raw: Sqlite.Database;
+  close(): void;
+}
+
+/** Opens a database file (or `:memory:`), in WAL mode, durable at every commit. */
+export function openDatabase(path: string): Db {
+  const raw = new Sqlite(path);
+  raw.pragma('journal_mode = WAL');
+  raw.pragma('synchronous = FULL');
+  raw.pragma('foreign_keys = ON');
+  raw.pragma('busy_timeout = 5000');
+  raw.pragma('cache_size = -65536');
+  const statements = new Map<string, Sqlite.Statement>();
+  const prepared = (sql: string): Sqlite.Statement => {
+    let statement = statements.get(sql);
+    if (!statement) statements.set(sql, (statement = raw.prepare(sql)));
+    return statement;
+  };
+  return {
+    all: <Row>(sql: string, ...params: Params) => prepared(sql).all(...params) as Row[],
+    get: <Row>(sql: string, ...params: Params) => prepared(sql).get(...params) as Row | undefined,
+    run: (sql, ...params) => prepared(sql).run(...params).changes,
+    transaction: (work) => raw.transaction(work)(),
+    raw,
+    close: () => raw.close(),
+  };
+}

@@ -1,0 +1,71 @@
+import type { Problem } from '@avrelle/core/wire';
+
+interface Entry {
+  readonly status: number;
+  readonly title: string;
+  /** What was tried, with what value, what was expected, and what to do. `{name}` is filled in. */
+  readonly detail: string;
+}
+
+/** Every error a person can meet, in one table. */
+export const ERRORS = {
+  // The request itself
+  invalid: { status: 400, title: 'That cannot be used as it is', detail: '{message}' },
+  not_found: { status: 404, title: 'Nothing here', detail: 'There is no such {what}, or it is not shared with you. Check the address, or ask whoever gave it to you.' },
+  foreign_origin: { status: 403, title: 'Not from this site', detail: 'A change was sent from "{origin}", which is not this site. Open Avrelle itself and try there.' },
+  too_fast: { status: 429, title: 'Too many tries', detail: 'There were too many tries in a short time. Wait {wait} and try again.' },
+  broken: { status: 500, title: 'Something broke on our side', detail: 'The server could not finish this; it has been logged under "{reference}". Nothing was half-saved. Try again, and tell your administrator that name if it stays.' },
+  // Accounts
+  signed_out: { status: 401, title: 'Please sign in', detail: 'You are not signed in, or your session has ended. Sign in and try again; what you wrote is still on this page.' },
+  wrong_password: { status: 401, title: 'That does not match', detail: 'This e-mail address and password do not belong together. Check both; capital letters count in the password.' },
+  email_taken: { status: 409, title: 'There is an account already', detail: 'An account with the address {email} exists. Sign in with it instead.' },
+  sign_up_closed: { status: 403, title: 'Accounts are made by an administrator', detail: 'This installation does not let people make their own account. Ask its administrator for one.' },
+  // Writing
+  stale: { status: 409, title: 'Somebody changed this meanwhile', detail: 'You changed version {yours}, but version {current} is there by now. Both texts are kept: compare them and save again.' },
+  id_taken: { status: 409, title: 'That id is in use', detail: 'Something else was stored under the id {id}. Make a new id and send it again.' },
+  not_yours: { status: 403, title: 'Only its author can do this', detail: 'This {what} belongs to {owner}. You can reply to it instead.' },
+  teachers_only: { status: 403, title: 'Only teachers can do this', detail: 'In this class you are a {role}. Ask a teacher of the class to {action}.' },
+  outside_text: { status: 400, title: 'That passage is not in the text', detail: 'The passage [{start}, {end}) does not lie in this version, whose text has {length} characters. Select it again.' },
+  quote_mismatch: { status: 400, title: 'The words do not match', detail: 'The version has other words at [{start}, {end}) than the quotation sent. Reload the page and select the passage again.' },
+  not_in_class: { status: 403, title: 'You are not in that class', detail: 'You can only write for a class you are in. Choose another audience.' },
+  source_not_in_class: { status: 409, title: 'The class cannot read this yet', detail: '“{className}” does not have this source. Share the source with the class first.' },
+  no_answer_here: { status: 409, title: 'Nobody would see this reply', detail: 'This annotation is not shared with any class you are in, so a reply would reach nobody. Share the annotation first.' },
+  wrong_code: { status: 404, title: 'No class has this code', detail: 'No class has the code “{code}”. Compare it with what your teacher wrote: six letters and digits, without O, 0, I or 1.' },
+  // Fetching
+  bad_address: { status: 400, title: 'That is not a web address', detail: '“{address}” cannot be opened. An address begins with http:// or https:// and names a host, as in https://review.saltmere.test/marsh.' },
+  unknown_host: { status: 422, title: 'No such site', detail: 'There is no site called “{host}”. Check the spelling of the address.' },
+  private_address: { status: 422, title: 'That address is inside a private network', detail: '“{host}” leads to {ip}, an address inside a private network, which Avrelle does not open for anybody. Save the page in your browser and upload the file.' },
+  unreachable: { status: 422, title: 'The site does not answer', detail: '“{host}” could not be reached ({reason}). Try again later, or save the page in your browser and upload the file.' },
+  page_missing: { status: 422, title: 'The site has no such page', detail: '“{address}” answered {status}. Check the address; pages do vanish. If you have it open in a browser, save it there and upload the file.' },
+  site_failed: { status: 422, title: 'The site is in trouble', detail: '“{address}” answered {status}, an error of its own. Try again later, or save the page in your browser and upload the file.' },
+  refused_by_site: { status: 422, title: 'The site does not let us in', detail: '“{address}” answered {status}: it wants a sign-in or refuses programs. Save the page in your browser and upload the file.' },
+  too_large: { status: 422, title: 'That is too large', detail: '“{address}” has more than {limit} MB. Save the main text as a file and upload that.' },
+  too_slow: { status: 422, title: 'That took too long', detail: '“{address}” was not complete after {seconds} seconds. Try again later, or save the page in your browser and upload the file.' },
+  redirect_loop: { status: 422, title: 'The address runs in a circle', detail: '“{address}” redirected more than {limit} times. Open it in your browser and paste the address it ends at.' },
+  wrong_type: { status: 422, title: 'That is not a page', detail: '“{address}” is of the type {type}. Avrelle keeps web pages, Markdown and plain text.' },
+  empty_page: { status: 422, title: 'There is nothing to read', detail: '“{address}” holds no text. If it shows some in your browser, a script makes it: save the page there and upload the file.' },
+  // Files
+  wrong_encoding: { status: 422, title: 'The file is in another encoding', detail: '“{name}” is not valid {encoding}: byte {at} cannot be read. Save it as UTF-8 and upload it again.' },
+  not_text: { status: 422, title: 'That is not a text file', detail: '“{name}” holds bytes that no text has. Avrelle takes HTML, Markdown and plain-text files.' },
+  file_too_large: { status: 413, title: 'That file is too large', detail: 'The file has more than {limit} MB. Split it, or save only its main text.' },
+  no_file: { status: 400, title: 'No file came', detail: 'The upload held no file. Choose an HTML, Markdown or plain-text file and send it again.' },
+  unreadable: { status: 422, title: 'The page could not be read', detail: '“{address}” could not be taken apart ({reason}). Save it in your browser and upload the file.' },
+} as const satisfies Record<string, Entry>;
+
+export type ErrorCode = keyof typeof ERRORS;
+export type ErrorValues = Readonly<Record<string, string | number>>;
+
+/** Thrown by routes and workers; becomes RFC 9457 problem details at the edge. */
+export class AppError extends Error {
+  override readonly name = 'AppError';
+  constructor(readonly code: ErrorCode, readonly values: ErrorValues = {}, readonly extra: { readonly field?: string; readonly current?: unknown } = {}) {
+    super(fill(ERRORS[code].detail, values));
+  }
+}
+
+const fill = (text: string, values: ErrorValues): string => text.replace(/\{(\w+)\}/g, (whole, key: string) => (key in values ? String(values[key]) : whole));
+
+export function toProblem(error: AppError): Problem {
+  const { status, title } = ERRORS[error.code];
+  return { type: `urn:avrelle:error:${error.code}`, title, status, detail: error.message, code: error.code, ...error.extra };
+}

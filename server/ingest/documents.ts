@@ -1,0 +1,35 @@
+import MarkdownIt from 'markdown-it';
+import { parse as parseYaml } from 'yaml';
+
+/** A page made of a plain-text file: paragraphs at blank lines, single line ends kept. */
+export function textToHtml(text: string, title: string): string {
+  const paragraphs = text.replace(/\r\n?/g, '\n').split(/\n\s*\n/).map((p) => p.replace(/^\n+|\s+$/g, '')).filter(Boolean);
+  return page(title, `<main>${paragraphs.map((p) => `<p>${escapeHtml(p).replaceAll('\n', '<br>')}</p>`).join('\n')}</main>`);
+}
+
+/** A page made of a CommonMark file; its YAML front matter becomes metadata, raw HTML passes on to the sanitiser. */
+export function markdownToHtml(markdown: string, name: string): string {
+  const { front, body } = splitFrontMatter(markdown);
+  const html = new MarkdownIt({ html: true, linkify: false }).render(body);
+  const heading = /^#\s+(.+)$/m.exec(body)?.[1];
+  const value = (key: string): string => (typeof front[key] === 'string' ? front[key] : front[key] instanceof Date ? front[key].toISOString() : '');
+  const metas = [['author', value('author')], ['og:site_name', value('site')], ['description', value('description')], ['dc.date', value('published') || value('date')]];
+  const tags = metas.filter(([, content]) => content).map(([key, content]) => `<meta name="${key}" content="${escapeHtml(content!)}">`).join('');
+  return page(value('title') || heading || name, `<main>${html}</main>`, tags, value('language') || value('lang'));
+}
+
+function splitFrontMatter(text: string): { front: Record<string, unknown>; body: string } {
+  const match = /^---\r?\n([\s\S]*?)\r?\n---\r?\n/.exec(text);
+  if (!match) return { front: {}, body: text };
+  try {
+    const front: unknown = parseYaml(match[1]!);
+    return { front: typeof front === 'object' && front !== null ? (front as Record<string, unknown>) : {}, body: text.slice(match[0].length) };
+  } catch {
+    return { front: {}, body: text };
+  }
+}
+
+const page = (title: string, body: string, head = '', language = ''): string =>
+  `<!doctype html><html${language ? ` lang="${escapeHtml(language)}"` : ''}><head><meta charset="utf-8"><title>${escapeHtml(title)}</title>${head}</head><body>${body}</body></html>`;
+
+export const escapeHtml = (text: string): string => text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);

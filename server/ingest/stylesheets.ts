@@ -1,0 +1,63 @@
+import * as csstree from 'css-tree';
+
+/** Gives what an address in a style sheet becomes: a name inside the snapshot, or undefined to leave it out. */
+export type ResolveUrl = (absolute: string) => Promise<string | undefined>;
+export type LoadSheet = (absolute: string) => Promise<{ readonly css: string; readonly address: string } | undefined>;
+
+const DEEPEST_IMPORT = 5;
+
+/**
+ * A style sheet that needs nothing from outside: `@import` is replaced by what it names, every `url()` by what
+ * `resolve` gives, or by nothing.
+ */
+export async function selfContainedCss(css: string, base: string, resolve: ResolveUrl, load: LoadSheet, depth = 0): Promise<string> {
+  const tree = csstree.parse(css, { context: 'stylesheet', parseValue: true, parseCustomProperty: true, onParseError: () => undefined });
+  const imported = await takeImports(tree, base, resolve, load, depth);
+  await replaceUrls(tree, base, resolve);
+  return safeInStyleElement([...imported, csstree.generate(tree)].join('\n'));
+}
+
+/** The same for the declarations of one `style` attribute. */
+export async function selfContainedDeclarations(css: string, base: string, resolve: ResolveUrl): Promise<string> {
+  const tree = csstree.parse(css, { context: 'declarationList', onParseError: () => undefined });
+  await replaceUrls(tree, base, resolve);
+  return csstree.generate(tree);
+}
+
+async function takeImports(tree: csstree.CssNode, base: string, resolve: ResolveUrl, load: LoadSheet, depth: number): Promise<string[]> {
+  const wanted: { href: string; media: string }[] = [];
+  csstree.walk(tree, {
+    visit: 'Atrule',
+    enter(node, item, list) {
+      if (node.name.toLowerCase() === 'charset') list?.remove(item);
+      if (node.name.toLowerCase() !== 'import') return;
+      const first = node.prelude?.type === 'AtrulePrelude' ? node.prelude.children.first : null;
+      const href = first?.type === 'Url' || first?.type === 'String' ? first.value : undefined;
+      const rest = node.prelude?.type === 'AtrulePrelude' ? node.prelude.children.toArray().slice(1).map((n) => csstree.generate(n)).join(' ').trim() : '';
+      if (href !== undefined) wanted.push({ href, media: rest });
+      list?.remove(item);
+    },
+  });
+  if (depth >= DEEPEST_IMPORT) return [];
+  const sheets: string[] = [];
+  for (const { href, media } of wanted) {
+    const sheet = URL.canParse(href, base) ? await load(new URL(href, base).href) : undefined;
+    if (!sheet) continue;
+    const inner = await selfContainedCss(sheet.css, sheet.address, resolve, load, depth + 1);
+    sheets.push(media ? `@media ${media}{${inner}}` : inner);
+  }
+  return sheets;
+}
+
+async function replaceUrls(tree: csstree.CssNode, base: string, resolve: ResolveUrl): Promise<void> {
+  const urls: csstree.Url[] = [];
+  csstree.walk(tree, { visit: 'Url', enter: (node) => { urls.push(node); } });
+  await Promise.all(urls.map(async (node) => {
+    if (node.value.startsWith('#')) return;
+    const inside = URL.canParse(node.value, base) ? await resolve(new URL(node.value, base).href) : undefined;
+    node.value = inside ?? 'about:invalid';
+  }));
+}
+
+/** CSS Syntax 4.3.7: a backslash and hex digits stand for the character; so no text can end its `style` element. */
+const safeInStyleElement = (css: string): string => css.replaceAll('<', '\\3c ');

@@ -1,0 +1,24 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import { buildApp } from './app';
+import { readConfig } from './config';
+import { ThreadIngester } from './ingest/thread-ingester';
+import { openContext } from './open-context';
+
+const config = readConfig(process.env);
+fs.mkdirSync(path.dirname(path.resolve(config.dataFile)), { recursive: true });
+const ingester = new ThreadIngester(new URL('./ingest-worker.js', import.meta.url), config);
+const context = openContext({ config, ingester });
+const app = await buildApp(context);
+await app.listen({ port: config.port, host: config.host });
+context.jobs.start();
+console.log(`Avrelle is open at http://${config.host}:${(app.server.address() as { port: number }).port}`);
+
+for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+  process.once(signal, () => {
+    void context.jobs.stop().then(() => app.close()).then(() => {
+      context.db.close();
+      process.exit(0);
+    });
+  });
+}

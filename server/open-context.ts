@@ -1,0 +1,24 @@
+import { v7 } from 'uuid';
+import type { Config } from './config';
+import type { Clock, Context } from './context';
+import { openDatabase, type Db } from './db/database';
+import { migrate } from './db/migrate';
+import { EventLog } from './events/event-log';
+import type { Ingester } from './ingest/thread-ingester';
+import { JobRunner } from './jobs/job-runner';
+
+export interface World {
+  readonly config: Config;
+  readonly ingester: Ingester;
+  readonly db?: Db;
+  readonly now?: Clock;
+}
+
+/** Opens and migrates the database and puts the ambient world together. Jobs start when `jobs.start()` is called. */
+export function openContext({ config, ingester, db = openDatabase(config.dataFile), now = () => new Date().toISOString() }: World): Context {
+  migrate(db);
+  const events = new EventLog(db, now);
+  const newId = (): string => v7();
+  const jobs = new JobRunner({ db, now, newId, events, ingester, log: (message) => console.error(message) });
+  return { db, config, now, newId, events, jobs };
+}

@@ -1,0 +1,86 @@
+import type { FastifyInstance, FastifyRequest } from 'fastify';
+import { READING_STATES, shelfSchema, sourcePatchSchema, sourceTagsSchema, type Library, type ReadingState, type SourceDetail, type SourceText } from '@avrelle/core/wire';
+import { personOf } from '../accounts/session';
+import type { Context } from '../context';
+import { AppError } from '../errors';
+import { parse } from '../parse';
+import { readId } from '../read-id';
+import { canRead, ownerOf, patchSource, replaceTags, setDeleted, shelve, sourceDetail, sourceRows, stateCounts, tagCounts, versionText, wasOwned } from './queries';
+
+export function sourceRoutes(app: FastifyInstance, context: Context): void {
+  const { db, events } = context;
+
+  app.get('/api/sources', (request): Library => {
+    const me = personOf(request).id, query = request.query as Record<string, string | undefined>;
+    const state = READING_STATES.find((s) => s === query.state);
+    const counts = Object.fromEntries(READING_STATES.map((s) => [s, 0])) as Record<ReadingState, number>;
+    for (const row of stateCounts(db, me)) counts[row.state] = row.count;
+    const all = Object.values(counts).reduce((a, b) => a + b, 0);
+    return { sources: sourceRows(db, me, { state, tag: query.tag || undefined, words: query.words || undefined }), counts: { states: counts, tags: tagCounts(db, me), all } };
+  });
+
+  app.get('/api/sources/:id', (request): SourceDetail => detail(context, request));
+
+  app.get('/api/sources/:id/text', (request): SourceText => {
+    const source = detail(context, request);
+    const text = versionText(db, source.versionId)!;
+    return { versionId: source.versionId, text: text.stream, outline: JSON.parse(text.outline) as SourceText['outline'] };
+  });
+
+  app.patch('/api/sources/:id', (request): SourceDetail => {
+    const me = personOf(request), id = readId(request), patch = parse(sourcePatchSchema, request.body);
+    const before = detail(context, request);
+    mustOwn(context, me.id, id);
+    const to = { title: patch.title ?? before.title, author: patch.author ?? before.author, site: patch.site ?? before.site };
+    db.transaction(() => {
+      if (!patchSource(db, id, patch.version, to)) throw new AppError('stale', { yours: patch.version, current: before.version }, { current: before });
+      events.append({ type: 'library', personId: me.id, sourceId: id });
+    });
+    return sourceDetail(db, me.id, id)!;
+  });
+
+  app.put('/api/sources/:id/tags', (request): SourceDetail => {
+    const me = personOf(request), source = detail(context, request), { tags } = parse(sourceTagsSchema, request.body);
+    db.transaction(() => {
+      replaceTags(db, me.id, source.id, tags);
+      events.append({ type: 'library', personId: me.id, sourceId: source.id });
+    });
+    return sourceDetail(db, me.id, source.id)!;
+  });
+
+  app.put('/api/sources/:id/shelf', (request, reply) => {
+    const me = personOf(request), source = detail(context, request), to = parse(shelfSchema, request.body);
+    db.transaction(() => {
+      shelve(db, me.id, source.id, to as Parameters<typeof shelve>[3], context.now());
+      if (to.state) events.append({ type: 'library', personId: me.id, sourceId: source.id });
+    });
+    return reply.code(204).send();
+  });
+
+  for (const [method, restores] of [['DELETE', false], ['POST', true]] as const) {
+    app.route({
+      method, url: restores ? '/api/sources/:id/restore' : '/api/sources/:id',
+      handler: (request, reply) => {
+        const me = personOf(request), id = readId(request);
+        if (restores ? !wasOwned(db, me.id, id) : !canRead(db, me.id, id)) throw new AppError('not_found', { what: 'source' });
+        if (!restores) mustOwn(context, me.id, id);
+        db.transaction(() => {
+          setDeleted(db, id, restores ? null : context.now());
+          events.append({ type: 'library', personId: me.id, sourceId: id });
+        });
+        return reply.code(204).send();
+      },
+    });
+  }
+}
+
+function detail({ db }: Context, request: FastifyRequest): SourceDetail {
+  const found = sourceDetail(db, personOf(request).id, readId(request));
+  if (!found) throw new AppError('not_found', { what: 'source' });
+  return found;
+}
+
+function mustOwn({ db }: Context, personId: string, sourceId: string): void {
+  const owner = ownerOf(db, sourceId);
+  if (owner?.id !== personId) throw new AppError('not_yours', { what: 'source', owner: owner?.name ?? 'somebody else' });
+}

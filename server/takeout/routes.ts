@@ -1,0 +1,41 @@
+import type { FastifyInstance, FastifyRequest } from 'fastify';
+import { fileNameOf, studyNotes, toWebAnnotation, type TakenMark } from '@avrelle/core/export';
+import type { Annotation, SourceDetail } from '@avrelle/core/wire';
+import { personOf } from '../accounts/session';
+import { annotationsOf } from '../annotations/queries';
+import type { Context } from '../context';
+import { AppError } from '../errors';
+import { readId } from '../read-id';
+import { sourceDetail } from '../sources/queries';
+
+/** `?whose=mine` (the default) or `all`: one's own, or everybody's that one sees. */
+export function takeoutRoutes(app: FastifyInstance, context: Context): void {
+  app.get('/api/sources/:id/study-notes.md', (request, reply) => {
+    const { me, source, marks } = gather(context, request);
+    void reply.type('text/markdown; charset=utf-8').header('content-disposition', attachment(`${fileNameOf(source.title)}.md`));
+    return studyNotes(source, taken(marks), context.now(), me.name);
+  });
+
+  app.get('/api/sources/:id/annotations.jsonld', (request, reply) => {
+    const { source, marks } = gather(context, request);
+    void reply.type('application/ld+json; profile="http://www.w3.org/ns/anno.jsonld"').header('content-disposition', attachment(`${fileNameOf(source.title)}.jsonld`));
+    return JSON.stringify(marks.map((a) => toWebAnnotation(a, source)), null, 2);
+  });
+}
+
+/** RFC 6266: an ASCII name for old programs, the real one beside it. */
+const attachment = (name: string): string => `attachment; filename="${name.replace(/[^\x20-\x7e]|"/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`;
+
+function gather({ db }: Context, request: FastifyRequest): { me: { name: string }; source: SourceDetail; marks: Annotation[] } {
+  const me = personOf(request), source = sourceDetail(db, me.id, readId(request));
+  if (!source) throw new AppError('not_found', { what: 'source' });
+  const all = annotationsOf(db, me.id, source.id);
+  if ((request.query as { whose?: string }).whose === 'all') return { me, source, marks: all };
+  const mine = new Set(all.filter((a) => a.author.id === me.id && a.rootId === null).map((a) => a.id));
+  return { me, source, marks: all.filter((a) => mine.has(a.rootId ?? a.id)) };
+}
+
+function taken(all: readonly Annotation[]): TakenMark[] {
+  const replies = (id: string) => all.filter((r) => r.rootId === id).map((r) => ({ author: r.author.name, note: r.note }));
+  return all.filter((a) => a.rootId === null && a.anchor).map((a) => ({ start: a.anchor!.position.start, kind: a.kind, quote: a.anchor!.quote.exact, note: a.note, tags: a.tags, author: a.author.name, replies: replies(a.id) }));
+}
