@@ -54,6 +54,14 @@ export interface ClassLabel {
   readonly tint: string;
 }
 
+/** One of my annotations, shown with its source in a list. */
+export interface Excerpt {
+  readonly id: string;
+  readonly kind: KindCode;
+  readonly quote: string;
+  readonly note: string;
+}
+
 export interface SourceRow {
   readonly id: string;
   readonly title: string;
@@ -74,6 +82,8 @@ export interface SourceRow {
   readonly marks: number;
   readonly mine: number;
   readonly strand: Strand;
+  /** My two newest annotations with words of my own. */
+  readonly excerpts: readonly Excerpt[];
   readonly classes: readonly ClassLabel[];
   readonly owned: boolean;
   readonly ownerName: string;

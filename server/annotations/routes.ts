@@ -26,8 +26,5 @@ export function annotationRoutes(app: FastifyInstance, context: Context): void {
 
   app.put('/api/annotations/:id', (request): Annotation => putAnnotation(context, personOf(request), readId(request), parse(annotationPutSchema, request.body)));
   app.put('/api/replies/:id', (request): Annotation => putReply(context, personOf(request), readId(request), parse(replyPutSchema, request.body)));
-  app.patch('/api/annotations/:id', (request, reply) => {
-    const after = patchAnnotation(context, personOf(request), readId(request), parse(annotationPatchSchema, request.body));
-    return after ?? reply.code(204).send();
-  });
+  app.patch('/api/annotations/:id', (request): Annotation => patchAnnotation(context, personOf(request), readId(request), parse(annotationPatchSchema, request.body)));
 }

@@ -40,7 +40,7 @@ export function putReply(context: Context, me: Me, id: string, { parentId, note 
 }
 
 /** Changes one's own annotation: words, kind, tags, audience, or deleting it and taking that back. */
-export function patchAnnotation(context: Context, me: Me, id: string, patch: AnnotationPatch): Annotation | null {
+export function patchAnnotation(context: Context, me: Me, id: string, patch: AnnotationPatch): Annotation {
   const { db, now, events } = context;
   return db.transaction(() => {
     const before = mine(context, me, id);
@@ -51,7 +51,7 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
     if (patch.tags) setTags(db, id, patch.tags);
     if (patch.classIds && before.root_id === null) changeAudience(context, me, before, patch.classIds);
     events.append({ type: 'annotation', annotationId: id, sourceId: before.source_id, personId: me.id, formerClasses: former });
-    return annotationFor(db, me.id, id) ?? null;
+    return toWire(ownAnnotation(db, me.id, id)!);
   });
 }
 

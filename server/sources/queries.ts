@@ -1,4 +1,4 @@
-import type { ClassLabel, ReadingState, SourceDetail, SourceKind, SourceRow, StrandMark } from '@avrelle/core/wire';
+import type { ClassLabel, Excerpt, ReadingState, SourceDetail, SourceKind, SourceRow, StrandMark } from '@avrelle/core/wire';
 import { covered, type Spans } from '@avrelle/core/reading';
 import type { KindCode } from '@avrelle/core/key';
 import type { Db } from '../db/database';
@@ -44,6 +44,9 @@ export const TAGS_OF = `
   SELECT t.tag, 1 FROM annotation a JOIN annotation_tag t ON t.annotation_id = a.id
    WHERE a.source_id = @source AND a.author_id = @me AND a.deleted_at IS NULL AND t.tag NOT IN (SELECT tag FROM source_tag WHERE person_id = @me AND source_id = @source)
   ORDER BY rank, tag`;
+const EXCERPTS = `
+  SELECT id, kind, quote, note FROM annotation WHERE source_id = @source AND author_id = @me AND root_id IS NULL AND deleted_at IS NULL AND note <> ''
+  ORDER BY created_at DESC LIMIT 2`;
 const CLASSES_WITH = `
   SELECT c.id, c.name, c.tint FROM class_source cs JOIN class c ON c.id = cs.class_id JOIN membership m ON m.class_id = c.id AND m.person_id = @me
   WHERE cs.source_id = @source ORDER BY c.name`;
@@ -103,6 +106,7 @@ function withReader(db: Db, me: string, row: Row): SourceRow {
     tags: named(db).all<{ tag: string }>(TAGS_OF, { me, source: row.id }).map((t) => t.tag),
     marks: marks.length, mine: marks.filter((m) => m.mine).length,
     strand: { marks: marks.map((m): StrandMark => [share(m.start), m.kind]), read: spans.map(([s, e]) => [share(s), share(e)] as const) },
+    excerpts: named(db).all<Excerpt>(EXCERPTS, { me, source: row.id }),
     classes: named(db).all<ClassLabel>(CLASSES_WITH, { me, source: row.id }), owned: row.owner_id === me, ownerName: row.owner_name, version: row.version,
   };
 }

@@ -1,0 +1,55 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import { buildApp } from '../server/app';
+import { readConfig } from '../server/config';
+import { ThreadIngester } from '../server/ingest/thread-ingester';
+import { openContext } from '../server/open-context';
+import { serveLittleWeb } from '../standins/web/serve';
+import { emailOf, PASSWORD, STUDENTS, TEACHER } from './people';
+import { DemoClock, seed } from './seed';
+
+/** Bundled to `server/dist/demo.js` and run from the repository's root. */
+const WEB_PORT = Number(process.env.AVRELLE_DEMO_WEB_PORT ?? 4810);
+const file = process.env.AVRELLE_DATA ?? 'var/demo.db';
+const fresh = process.argv.includes('--fresh') || !fs.existsSync(file);
+
+fs.mkdirSync(path.dirname(path.resolve(file)), { recursive: true });
+if (fresh) for (const ending of ['', '-wal', '-shm']) fs.rmSync(file + ending, { force: true });
+const web = await serveLittleWeb({ sites: 'standins/web/sites', font: 'node_modules/@fontsource-variable/literata/files/literata-latin-wght-normal.woff2' }, WEB_PORT);
+const config = readConfig({ ...process.env, AVRELLE_DATA: file, AVRELLE_NAMES: `saltmere.test=127.0.0.1:${web.port}` });
+const clock = new DemoClock();
+const context = openContext({ config, ingester: new ThreadIngester(new URL('./ingest-worker.js', import.meta.url), config), now: clock.now });
+const app = await buildApp(context);
+context.jobs.start();
+if (fresh) {
+  try {
+    await seed(app, clock, 'demo/files');
+  } catch (error) {
+    context.db.close();
+    fs.rmSync(file, { force: true });
+    throw error;
+  }
+}
+await app.listen({ port: config.port, host: config.host });
+
+const people = [STUDENTS[0]!, STUDENTS[1]!, TEACHER, STUDENTS[10]!].map(({ key, name, classes }) => `  ${emailOf(key).padEnd(34)} ${name}${key === TEACHER.key ? ', teacher of both classes' : `, Field Course ${classes.join(' and ')}`}`);
+console.log(`
+Avrelle, the Saltmere College demo, is open at http://${config.host}:${(app.server.address() as { port: number }).port}
+
+Sign in with the password "${PASSWORD}" as
+${people.join('\n')}
+
+Pages of the simulated web to keep:
+  http://review.saltmere.test/marsh-that-walks-inland    http://packet.saltmere.test/who-pays
+  http://trouble.saltmere.test/loop (and /huge, /broken, /empty, /to-private)
+
+Data: ${file} (start again from nothing: npm run demo -- --fresh). Ctrl+C ends it.`);
+
+for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+  process.once(signal, () => {
+    void context.jobs.stop().then(() => app.close()).then(() => web.close()).then(() => {
+      context.db.close();
+      process.exit(0);
+    });
+  });
+}

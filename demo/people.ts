@@ -1,0 +1,27 @@
+export interface DemoPerson {
+  readonly key: string;
+  readonly name: string;
+  readonly classes: readonly ('A' | 'B')[];
+}
+
+export const PASSWORD = 'tide at seven';
+export const emailOf = (key: string): string => `${key}@college.saltmere.test`;
+
+export const TEACHER: DemoPerson = { key: 'aldous', name: 'Dr Aldous', classes: ['A', 'B'] };
+
+export const STUDENTS: readonly DemoPerson[] = [
+  { key: 'ines', name: 'Ines Kestle', classes: ['B'] },
+  { key: 'tomas', name: 'Tomas Rell', classes: ['B'] },
+  { key: 'priya', name: 'Priya Nandal', classes: ['B'] },
+  { key: 'kit', name: 'Kit Ansell', classes: ['B'] },
+  { key: 'luz', name: 'Luz Varga', classes: ['B'] },
+  { key: 'sten', name: 'Sten Hagen', classes: ['B'] },
+  { key: 'anneke', name: 'Anneke Dorn', classes: ['A', 'B'] },
+  { key: 'hollis', name: 'Hollis Byrne', classes: ['A', 'B'] },
+  { key: 'greta', name: 'Greta Lund', classes: ['A', 'B'] },
+  { key: 'wim', name: 'Wim Sorley', classes: ['B'] },
+  { key: 'cal', name: 'Cal Merrow', classes: ['A'] },
+  { key: 'esme', name: 'Esme Tarn', classes: ['A'] },
+  { key: 'farid', name: 'Farid Osgood', classes: ['A'] },
+  { key: 'jory', name: 'Jory Pell', classes: ['A'] },
+];

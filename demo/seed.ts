@@ -1,0 +1,198 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import type { FastifyInstance } from 'fastify';
+import { v7 } from 'uuid';
+import { describe } from '@avrelle/core/anchor';
+import { KEY } from '@avrelle/core/key';
+import { range, sentences } from '@avrelle/core/text';
+import type { Annotation, AnnotationPut, ClassDetail, Job, SourceDetail, SourceText } from '@avrelle/core/wire';
+import { MARKS, type AudienceKey, type DemoMark, type SourceKey } from './marks';
+import { emailOf, PASSWORD, STUDENTS, TEACHER, type DemoPerson } from './people';
+
+const DAY = 86_400_000;
+
+/** A clock that seeding sets back, so that the term has a past; without a date set, the true time. */
+export class DemoClock {
+  private at: number | undefined;
+  readonly now = (): string => new Date(this.at ?? Date.now()).toISOString();
+  set(daysAgo: number, hour = 12, minute = 0): void {
+    const day = new Date(Date.now() - daysAgo * DAY);
+    day.setHours(hour, minute, 0, 0);
+    this.at = Math.min(day.getTime(), Date.now());
+  }
+  release(): void {
+    this.at = undefined;
+  }
+}
+
+interface Kept { readonly source: SourceDetail; readonly text: SourceText }
+
+const SOURCES: readonly { key: SourceKey; by: string; from: string; daysAgo: number; tags: string[]; classes: ('A' | 'B')[] }[] = [
+  { key: 'pegs', by: 'aldous', from: 'http://pegs.saltmere.test/handbook', daysAgo: 17, tags: ['fieldwork', 'method'], classes: ['A', 'B'] },
+  { key: 'lavender', by: 'ines', from: 'sea-lavender.md', daysAgo: 15, tags: ['plants'], classes: [] },
+  { key: 'keeper', by: 'aldous', from: 'last-keeper.txt', daysAgo: 14, tags: ['sluices', 'oral-history'], classes: ['B'] },
+  { key: 'marsh', by: 'aldous', from: 'http://review.saltmere.test/marsh-that-walks-inland', daysAgo: 12, tags: ['accretion', 'week4'], classes: ['A', 'B'] },
+  { key: 'creek', by: 'aldous', from: 'http://creek.saltmere.test/five-drawings', daysAgo: 9, tags: ['fieldwork'], classes: ['B'] },
+  { key: 'packet', by: 'aldous', from: 'http://packet.saltmere.test/who-pays', daysAgo: 8, tags: ['retreat'], classes: ['B'] },
+  { key: 'lagoon', by: 'ines', from: 'http://lagoon.saltmere.test/almyro-livadi', daysAgo: 5, tags: ['elsewhere'], classes: [] },
+  { key: 'dredger', by: 'ines', from: 'http://harbour.saltmere.test/dredger', daysAgo: 2, tags: ['dredging'], classes: [] },
+];
+
+/** What Ines has read, as a share of each text from its beginning, and where it stands on her shelf. */
+const INES_READ: readonly (readonly [SourceKey, 'reading' | 'finished', number])[] = [['lavender', 'finished', 1], ['creek', 'reading', 0.72], ['pegs', 'reading', 0.41], ['keeper', 'reading', 0.2], ['marsh', 'reading', 0.34]];
+
+/** Fills an empty database with Saltmere College, through the routes a browser uses. */
+export async function seed(app: FastifyInstance, clock: DemoClock, files: string): Promise<void> {
+  const seeder = new Seeder(app, clock, files);
+  await seeder.people();
+  await seeder.classes();
+  await seeder.sources();
+  await seeder.marks();
+  await seeder.shelves();
+  clock.release();
+}
+
+class Seeder {
+  private readonly cookies = new Map<string, string>();
+  private readonly classIds: Record<'A' | 'B', string> = { A: '', B: '' };
+  private readonly kept = new Map<SourceKey, Kept>();
+  private random = mulberry(1994);
+
+  constructor(private readonly app: FastifyInstance, private readonly clock: DemoClock, private readonly files: string) {}
+
+  async people(): Promise<void> {
+    this.clock.set(29);
+    for (const [n, { key, name }] of [TEACHER, ...STUDENTS].entries()) {
+      const answer = await this.app.inject({ method: 'POST', url: '/api/people', remoteAddress: `10.9.0.${n}`, payload: { email: emailOf(key), name, password: PASSWORD } });
+      if (answer.statusCode !== 200) throw new Error(answer.body);
+      this.cookies.set(key, String(answer.headers['set-cookie']).split(';')[0]!);
+    }
+  }
+
+  async classes(): Promise<void> {
+    this.clock.set(28);
+    for (const [letter, tint] of [['A', 'moss'], ['B', 'tide']] as const) {
+      const id = (this.classIds[letter] = v7());
+      await this.send('aldous', 'PUT', `/api/classes/${id}`, { name: `Field Course ${letter}`, tint });
+      const { code } = await this.send<ClassDetail>('aldous', 'GET', `/api/classes/${id}`);
+      for (const person of STUDENTS.filter((s: DemoPerson) => s.classes.includes(letter))) await this.send(person.key, 'POST', '/api/classes/join', { code });
+    }
+  }
+
+  async sources(): Promise<void> {
+    for (const { key, by, from, daysAgo, tags, classes } of SOURCES) {
+      this.clock.set(daysAgo, 9);
+      const id = from.startsWith('http') ? await this.keep(by, from, tags) : await this.upload(by, from, tags);
+      for (const letter of classes) await this.send(by, 'PUT', `/api/classes/${this.classIds[letter]}/sources/${id}`, {});
+      this.kept.set(key, { source: await this.send<SourceDetail>(by, 'GET', `/api/sources/${id}`), text: await this.send<SourceText>(by, 'GET', `/api/sources/${id}/text`) });
+    }
+  }
+
+  async marks(): Promise<void> {
+    const authored = MARKS.map((mark) => ({ mark, at: this.find(mark) }));
+    const bare = this.bareMarks();
+    for (const { mark, at } of [...authored, ...bare].sort((a, b) => b.mark.daysAgo - a.mark.daysAgo)) {
+      this.clock.set(mark.daysAgo, mark.daysAgo === 0 ? 8 : 8 + Math.floor(this.random() * 11), Math.floor(this.random() * 60));
+      let parent = await this.put(mark, at);
+      for (const [by, note] of mark.replies ?? []) {
+        this.clock.set(Math.max(0, mark.daysAgo - 1), 9 + Math.floor(this.random() * 3), Math.floor(this.random() * 60));
+        parent = (await this.send<Annotation>(by, 'PUT', `/api/replies/${v7()}`, { parentId: parent, note })).id;
+      }
+    }
+  }
+
+  async shelves(): Promise<void> {
+    for (const [n, [key, state, share]] of INES_READ.entries()) {
+      const { source } = this.kept.get(key)!;
+      const end = Math.floor(source.length * share);
+      this.clock.set(1, 15 + n);
+      await this.send('ines', 'PUT', `/api/sources/${source.id}/shelf`, { state, spans: [[0, end]], position: share === 1 ? 0 : this.lineBefore(key, end) });
+    }
+    this.clock.set(3);
+    await this.send('ines', 'POST', '/api/desk/seen', {});
+  }
+
+  private lineBefore(key: SourceKey, at: number): number {
+    return this.kept.get(key)!.text.text.lastIndexOf('\n', at) + 1;
+  }
+
+  private async keep(by: string, address: string, tags: string[]): Promise<string> {
+    const id = v7();
+    await this.send(by, 'POST', '/api/keep', { id, address, tags });
+    return this.done(by, id);
+  }
+
+  private async upload(by: string, name: string, tags: string[]): Promise<string> {
+    const id = v7(), boundary = 'saltmere';
+    const part = (head: string, body: string): string => `--${boundary}\r\ncontent-disposition: form-data; ${head}\r\n\r\n${body}\r\n`;
+    const payload = `${part('name="tags"', tags.join(' '))}${part(`name="file"; filename="${name}"`, fs.readFileSync(path.join(this.files, name), 'utf8'))}--${boundary}--\r\n`;
+    const answer = await this.app.inject({ method: 'POST', url: `/api/uploads/${id}`, headers: { cookie: this.cookies.get(by)!, 'content-type': `multipart/form-data; boundary=${boundary}` }, payload });
+    if (answer.statusCode !== 200) throw new Error(answer.body);
+    return this.done(by, id);
+  }
+
+  private async done(by: string, jobId: string): Promise<string> {
+    for (;;) {
+      const job = await this.send<Job>(by, 'GET', `/api/jobs/${jobId}`);
+      if (job.state === 'failed') throw new Error(`${job.label}: ${job.error?.detail}`);
+      if (job.state === 'done') return job.sourceId!;
+      await new Promise((later) => setTimeout(later, 20));
+    }
+  }
+
+  private find(mark: DemoMark): { start: number; end: number } {
+    const start = this.kept.get(mark.source)!.text.text.indexOf(mark.quote);
+    if (start < 0) throw new Error(`“${mark.quote}” does not stand in ${mark.source}.`);
+    return { start, end: start + mark.quote.length };
+  }
+
+  private async put(mark: DemoMark, { start, end }: { start: number; end: number }): Promise<string> {
+    const { source, text } = this.kept.get(mark.source)!, id = v7();
+    const classIds = mark.for === 'me' ? [] : [...mark.for].map((letter) => this.classIds[letter as 'A' | 'B']);
+    const tags = (mark.tags ?? '').split(' ').filter(Boolean);
+    const put: AnnotationPut = { sourceId: source.id, versionId: source.versionId, kind: mark.kind, note: mark.note ?? '', tags, anchor: describe(text.text, range(start, end), text.outline) as AnnotationPut['anchor'], classIds };
+    await this.send(mark.by, 'PUT', `/api/annotations/${id}`, put);
+    return id;
+  }
+
+  /** Highlights without words, by everybody, thicker where a text begins and at some passages that draw them. */
+  private bareMarks(): { mark: DemoMark; at: { start: number; end: number } }[] {
+    const made: { mark: DemoMark; at: { start: number; end: number } }[] = [];
+    for (const [source, letter, each] of [['marsh', 'B', 5], ['marsh', 'A', 4], ['pegs', 'B', 3], ['packet', 'B', 2], ['keeper', 'B', 1], ['creek', 'B', 1]] as const) {
+      const { text, outline } = this.kept.get(source)!.text;
+      const body = sentences(text).filter((s) => s.end - s.start > 25 && outline.some((b) => !b.aside && b.role === 'paragraph' && b.start <= s.start && s.end <= b.end));
+      for (const person of STUDENTS.filter((s) => s.classes.includes(letter) && s.key !== 'wim' && s.key !== 'jory')) {
+        for (let n = 0; n < each; n++) {
+          const sentence = body[Math.floor(this.random() ** 1.3 * body.length)]!;
+          const kind = KEY[Math.floor(this.random() ** 1.4 * KEY.length)]!.code;
+          made.push({ mark: { source, by: person.key, kind, quote: '', for: letter as AudienceKey, daysAgo: 1 + Math.floor(this.random() * 6) }, at: this.phrase(text, sentence) });
+        }
+      }
+    }
+    return made;
+  }
+
+  /** A whole sentence, or the part before or after a comma. */
+  private phrase(text: string, { start, end }: { start: number; end: number }): { start: number; end: number } {
+    const comma = text.slice(start, end).indexOf(', ');
+    if (comma < 20 || end - start - comma < 20 || this.random() < 0.4) return { start, end };
+    return this.random() < 0.5 ? { start, end: start + comma } : { start: start + comma + 2, end };
+  }
+
+  private async send<T>(by: string, method: 'GET' | 'POST' | 'PUT', url: string, payload?: object): Promise<T> {
+    const answer = await this.app.inject({ method, url, headers: { cookie: this.cookies.get(by)! }, remoteAddress: `10.9.1.${[...this.cookies.keys()].indexOf(by)}`, ...(payload ? { payload } : {}) });
+    if (answer.statusCode >= 400) throw new Error(`${method} ${url}: ${answer.body}`);
+    return (answer.statusCode === 204 ? undefined : answer.json()) as T;
+  }
+}
+
+/** A small seeded generator (mulberry32), so that the demo is the same every time. */
+function mulberry(seed: number): () => number {
+  let a = seed;
+  return () => {
+    a = (a + 0x6d2b79f5) | 0;
+    let t = Math.imul(a ^ (a >>> 15), 1 | a);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}

@@ -1,0 +1,47 @@
+import { lazy, Suspense } from 'react';
+import { Navigate, Route, Routes, useLocation } from 'react-router';
+import { MeContext } from './account/me';
+import { useWelcome } from './data/queries';
+import { useLive } from './data/use-live';
+import { Places } from './Places';
+import { State } from './ui/State';
+
+const LibraryPage = lazy(() => import('./library/LibraryPage'));
+const ReaderPage = lazy(() => import('./reader/ReaderPage'));
+const FindPage = lazy(() => import('./find/FindPage'));
+const DeskPage = lazy(() => import('./desk/DeskPage'));
+const ClassesPage = lazy(() => import('./classes/ClassesPage'));
+const ClassPage = lazy(() => import('./classes/ClassPage'));
+const AccountPage = lazy(() => import('./account/AccountPage'));
+
+export function App() {
+  const welcome = useWelcome();
+  const me = welcome.data?.me ?? null;
+  const connected = useLive(me?.id);
+  const here = useLocation();
+  if (!welcome.data) return <main><State of={welcome} /></main>;
+  const waiting = <p role="status" className="p-8 text-faint">One moment…</p>;
+  if (!me) {
+    const back = here.pathname === '/enter' ? '/' : here.pathname + here.search;
+    return <Suspense fallback={waiting}><AccountPage welcome={welcome.data} back={back} /></Suspense>;
+  }
+  return (
+    <MeContext.Provider value={me}>
+      <div className="grid h-full grid-rows-[auto_1fr]">
+        <Places connected={connected} />
+        <Suspense fallback={waiting}>
+          <Routes>
+            <Route path="/" element={<Navigate to="/desk" replace />} />
+            <Route path="/desk" element={<DeskPage />} />
+            <Route path="/library" element={<LibraryPage />} />
+            <Route path="/source/:id" element={<ReaderPage />} />
+            <Route path="/find" element={<FindPage />} />
+            <Route path="/classes" element={<ClassesPage />} />
+            <Route path="/classes/:id" element={<ClassPage />} />
+            <Route path="*" element={<main className="p-8"><h1 className="text-[23px]">Nothing here</h1><p className="mt-2 text-soft">There is no such page. Choose a place above.</p></main>} />
+          </Routes>
+        </Suspense>
+      </div>
+    </MeContext.Provider>
+  );
+}

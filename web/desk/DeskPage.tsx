@@ -1,0 +1,70 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import type { DeskNotice, SourceRow as Row } from '@avrelle/core/wire';
+import { useMe } from '../account/me';
+import { request } from '../data/api';
+import { keys, useDesk } from '../data/queries';
+import { Strand } from '../ui/Strand';
+import { State } from '../ui/State';
+import { minutes, shortName, when } from '../ui/when';
+
+const BACK = { back: { to: '/desk', words: 'Desk' } };
+
+/** Today: answers to me, what I was reading, what waits to be read. */
+export default function DeskPage() {
+  const me = useMe();
+  const desk = useDesk();
+  const today = new Date().toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
+  return (
+    <main className="min-h-0 overflow-y-auto bg-sheet">
+      <div className="flex items-baseline gap-4 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4"><h1 className="text-[23px]">Desk</h1><p className="font-read italic text-soft">{today}</p></div>
+      <State of={desk}>
+        {desk.data && (
+          <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:grid-cols-1">
+            <div className="px-[30px] py-4 max-[900px]:px-4">
+              <Shelf title="Go on reading" sources={desk.data.reading} empty="Nothing is begun. Open something from below, or keep a page in the Library." />
+              <Shelf title="Waiting to be read" sources={desk.data.fresh} empty="Nothing waits. Well read." />
+            </div>
+            <Answers notices={desk.data.notices} unseen={desk.data.unseen} name={me.name} />
+          </div>
+        )}
+      </State>
+    </main>
+  );
+}
+
+function Shelf({ title, sources, empty }: { title: string; sources: readonly Row[]; empty: string }) {
+  return (
+    <section className="mb-7">
+      <h2 className="mb-1 text-[17px]">{title}</h2>
+      {sources.length === 0 && <p className="border-t border-rule py-2.5 text-soft">{empty}</p>}
+      <ul>{sources.map((s) => (
+        <li key={s.id} className="grid grid-cols-[1fr_190px_80px] items-center gap-4 border-t border-rule py-2.5 max-[900px]:grid-cols-[1fr_auto]">
+          <div className="min-w-0"><h3 className="truncate text-[16px]"><Link to={`/source/${s.id}`} state={BACK} lang={s.language || undefined} className="hover:text-tide">{s.title}</Link></h3><p className="truncate text-[13px] text-soft">{[s.author, s.site].filter(Boolean).join(' · ')}</p></div>
+          <span className="max-[900px]:hidden"><Strand strand={s.strand} /></span>
+          <span className="text-right text-[13.5px] text-soft">{minutes(s.minutes * (1 - s.readShare))}{s.readShare > 0 ? ' left' : ''}</span>
+        </li>
+      ))}</ul>
+    </section>
+  );
+}
+
+function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; unseen: number; name: string }) {
+  const client = useQueryClient();
+  const seen = () => void request('POST', '/api/desk/seen', {}).then(() => client.invalidateQueries({ queryKey: keys.desk }), () => undefined);
+  return (
+    <section aria-label="Answers to you" className="border-l border-rule bg-paper px-6 py-4 max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4">
+      <h2 className="flex items-baseline justify-between text-[17px]">Answers to you {unseen > 0 && <button className="act font-ui text-[13px]" onClick={seen}>All seen</button>}</h2>
+      {notices.length === 0 && <p className="mt-1 text-soft">When somebody answers a note of yours, {shortName(name).split(' ')[0]}, it stands here.</p>}
+      <ul className="mt-2">{notices.map((n) => (
+        <li key={n.id} className={`border-t py-2 ${n.seen ? 'border-rule' : 'border-strong border-l-[3px] border-l-brick pl-3'}`}>
+          <Link to={`/source/${n.sourceId}?at=${n.rootId}`} state={BACK} className="block hover:text-tide">
+            <p className="flex text-[13px] text-soft"><span><b className="font-semibold text-ink">{shortName(n.actor)}</b> answered</span><span className="ml-auto text-faint">{when(n.at)}</span></p>
+            <p className="text-[14.5px] leading-5">{n.reply}</p>
+            <p className="mt-0.5 truncate font-read text-[13.5px] italic text-soft">{n.quote || n.sourceTitle}</p>
+          </Link>
+        </li>
+      ))}</ul>
+    </section>
+  );
+}

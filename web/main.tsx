@@ -1,0 +1,20 @@
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { QueryClientProvider } from '@tanstack/react-query';
+import { BrowserRouter } from 'react-router';
+import { App } from './App';
+import { client } from './data/queries';
+import { applyTheme } from './theme/use-theme';
+import { MessagesProvider } from './ui/Messages';
+import './theme/theme.css';
+
+applyTheme();
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <BrowserRouter>
+        <MessagesProvider><App /></MessagesProvider>
+      </BrowserRouter>
+    </QueryClientProvider>
+  </StrictMode>,
+);

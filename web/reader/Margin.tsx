@@ -1,0 +1,53 @@
+import { useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { placeNotes } from '@avrelle/core/margin';
+
+export interface MarginItem {
+  readonly id: string;
+  /** Where it wants to stand: level with its passage. */
+  readonly y: number;
+  readonly body: ReactNode;
+}
+
+const GAP = 12, LEVEL = 3, GUESS = 70;
+
+/** Notes level with their passages, pushed apart without overlap; the one held stays where its passage is. */
+export function Margin({ items, held, onPlaced }: { items: readonly MarginItem[]; held: string | undefined; onPlaced: (tops: ReadonlyMap<string, number>) => void }) {
+  const [heights, setHeights] = useState<ReadonlyMap<string, number>>(new Map());
+  const nodes = useRef(new Map<string, HTMLElement>());
+  const watcher = useRef<ResizeObserver>(undefined);
+
+  useLayoutEffect(() => {
+    const observer = new ResizeObserver(() => setHeights((before) => measure(before, nodes.current)));
+    watcher.current = observer;
+    for (const node of nodes.current.values()) observer.observe(node);
+    return () => observer.disconnect();
+  }, []);
+
+  const hold = (id: string) => (node: HTMLElement | null) => {
+    if (!node) return;
+    nodes.current.set(id, node);
+    watcher.current?.observe(node);
+    return () => {
+      nodes.current.delete(id);
+      watcher.current?.unobserve(node);
+    };
+  };
+
+  const tops = useMemo(() => placeNotes(items.map(({ id, y }) => ({ id, y: Math.max(0, y - LEVEL), height: heights.get(id) ?? GUESS })), GAP, held), [items, heights, held]);
+  useLayoutEffect(() => onPlaced(tops), [tops, onPlaced]);
+
+  return (
+    <div className="relative">
+      {items.map(({ id, body }) => (
+        <div key={id} ref={hold(id)} className="absolute left-[10px] right-[10px] transition-transform duration-150" style={{ transform: `translateY(${tops.get(id) ?? 0}px)` }}>{body}</div>
+      ))}
+    </div>
+  );
+}
+
+/** The heights now; the same map when none changed. */
+function measure(before: ReadonlyMap<string, number>, nodes: ReadonlyMap<string, HTMLElement>): ReadonlyMap<string, number> {
+  const now = new Map([...nodes].map(([id, node]) => [id, node.offsetHeight]));
+  const same = now.size === before.size && [...now].every(([id, height]) => before.get(id) === height);
+  return same ? before : now;
+}

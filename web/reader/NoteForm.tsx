@@ -1,0 +1,73 @@
+import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { KEY, PLAIN_NOTE, kindOf, type KindCode } from '@avrelle/core/key';
+import { TAG } from '@avrelle/core/wire';
+import { Alert } from '../ui/Alert';
+import { Sign } from '../ui/Sign';
+
+export interface NoteValues {
+  readonly kind: KindCode;
+  readonly note: string;
+  readonly tags: readonly string[];
+}
+
+interface Props {
+  readonly initial: NoteValues;
+  readonly audience: ReactNode;
+  /** Where unsaved words are kept, so that a reload loses none. */
+  readonly draftKey: string;
+  onSave(values: NoteValues): void;
+  onCancel(): void;
+}
+
+/** Writing a note: its words, its kind, its tags, and for whom. Ctrl+Enter sets it down. */
+export function NoteForm({ initial, audience, draftKey, onSave, onCancel }: Props) {
+  const [note, setNote] = useState(() => initial.note || (sessionStorage.getItem(draftKey) ?? ''));
+  const [kind, setKind] = useState(initial.kind);
+  const [tagText, setTagText] = useState(initial.tags.map((t) => `#${t}`).join(' '));
+  const [wrong, setWrong] = useState('');
+  const area = useRef<HTMLTextAreaElement>(null);
+
+  useEffect(() => {
+    const el = area.current!;
+    el.focus({ preventScroll: true });
+    el.setSelectionRange(el.value.length, el.value.length);
+  }, []);
+  useEffect(() => sessionStorage.setItem(draftKey, note), [draftKey, note]);
+  const close = (): void => sessionStorage.removeItem(draftKey);
+
+  const save = (): void => {
+    const tags = tagText.split(/[\s,]+/).map((t) => t.replace(/^#/, '').toLowerCase()).filter(Boolean);
+    const bad = tags.find((t) => !TAG.test(t));
+    if (bad) return setWrong(`“${bad}” cannot be a tag: use letters, digits, - _ and /.`);
+    close();
+    onSave({ kind, note: note.trim(), tags: [...new Set(tags)] });
+  };
+  const onKey = (event: KeyboardEvent): void => {
+    event.stopPropagation();
+    if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) { event.preventDefault(); save(); }
+    if (event.key === 'Escape') { close(); onCancel(); }
+  };
+
+  return (
+    <form onSubmit={(e) => { e.preventDefault(); save(); }} onKeyDown={onKey} className="grid gap-2 pb-1">
+      <fieldset className="flex items-center gap-0.5">
+        <legend className="sr-only">Kind</legend>
+        {[PLAIN_NOTE, ...KEY].map(({ code, name }) => (
+          <label key={code} title={name} className={`cursor-pointer px-1.5 py-0.5 has-[:focus-visible]:outline-2 has-[:focus-visible]:outline-tide ${kind === code ? 'bg-wash' : ''}`}>
+            <input type="radio" name="kind" className="sr-only" checked={kind === code} onChange={() => setKind(code)} aria-label={name} />
+            <Sign kind={code} className="w-[14px] text-[15px]" />
+          </label>
+        ))}
+        <span className="ml-auto text-[13px] text-soft">{kindOf(kind).name}</span>
+      </fieldset>
+      <textarea ref={area} aria-label="Note" value={note} onChange={(e) => setNote(e.target.value)} rows={Math.min(12, Math.max(3, note.split('\n').length + Math.floor(note.length / 38)))} placeholder="What do you make of it?" className="w-full resize-none border-b border-strong bg-transparent leading-5 outline-none placeholder:text-faint focus:border-tide" />
+      <input aria-label="Tags" value={tagText} onChange={(e) => { setTagText(e.target.value); setWrong(''); }} placeholder="#tags" className="field text-[13px] text-tide" />
+      <Alert>{wrong}</Alert>
+      <div className="flex items-center gap-3 text-[13px]">
+        <span className="text-soft">for</span>{audience}
+        <button type="button" className="ml-auto text-soft" onClick={() => { close(); onCancel(); }}>Discard</button>
+        <button type="submit" className="press !px-3 !py-1 text-[13px]">Set down</button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,27 @@
+import { useState, type KeyboardEvent } from 'react';
+
+/** Answering: words that did not arrive stay in the field. */
+export function ReplyForm({ onSend, draftKey }: { onSend: (note: string) => Promise<boolean>; draftKey: string }) {
+  const [note, setNote] = useState(() => sessionStorage.getItem(draftKey) ?? '');
+  const [busy, setBusy] = useState(false);
+  const write = (text: string): void => {
+    setNote(text);
+    sessionStorage.setItem(draftKey, text);
+  };
+  const send = async (): Promise<void> => {
+    if (!note.trim() || busy) return;
+    setBusy(true);
+    if (await onSend(note.trim())) write('');
+    setBusy(false);
+  };
+  const onKey = (event: KeyboardEvent): void => {
+    event.stopPropagation();
+    if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void send();
+  };
+  return (
+    <form className="mt-2 flex items-end gap-3" onSubmit={(e) => { e.preventDefault(); void send(); }}>
+      <textarea aria-label="Reply" rows={note ? 2 : 1} value={note} onChange={(e) => write(e.target.value)} onKeyDown={onKey} placeholder="Answer…" className="field resize-none text-[14px]" />
+      <button className="act text-[13px]" disabled={busy || !note.trim()}>Reply</button>
+    </form>
+  );
+}

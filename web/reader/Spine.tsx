@@ -1,0 +1,65 @@
+import { useMemo, useRef, type PointerEvent } from 'react';
+import { kindOf } from '@avrelle/core/key';
+import { covers, type Spans } from '@avrelle/core/reading';
+import type { Place, PlacedBlock } from './use-layout';
+import type { Thread } from './shown';
+
+interface Props {
+  readonly blocks: readonly PlacedBlock[];
+  readonly spans: Spans;
+  readonly threads: readonly Thread[];
+  readonly places: ReadonlyMap<string, Place>;
+  readonly pageHeight: number;
+  readonly view: { readonly top: number; readonly height: number };
+  readonly text: string;
+  onGo(top: number): void;
+}
+
+const STEP = 5, WIDTH = 96, HEIGHT = 640;
+
+/** The whole document as a strip: its lines and headings, what is read, where the marks are thick. Click or drag to go. */
+export function Spine({ blocks, spans, threads, places, pageHeight, view, text, onGo }: Props) {
+  const strip = useRef<SVGSVGElement>(null);
+  const y = (top: number): number => (top / Math.max(1, pageHeight)) * HEIGHT;
+  const lines = useMemo(() => spineLines(blocks, spans, pageHeight, text), [blocks, spans, pageHeight, text]);
+  const go = (event: PointerEvent): void => {
+    const box = strip.current!.getBoundingClientRect();
+    onGo(((event.clientY - box.top) / box.height) * pageHeight - view.height / 2);
+  };
+  const top = y(view.top), bottom = Math.min(HEIGHT, y(view.top + view.height));
+  return (
+    <aside aria-label="Spine" className="hidden border-r border-rule py-3 min-[900px]:block">
+      <svg ref={strip} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" className="h-full w-full cursor-pointer touch-none" role="img" aria-label="Map of the document: headings, what is read, and the marks"
+        onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); go(e); }} onPointerMove={(e) => e.buttons === 1 && go(e)}>
+        {lines.map((line) => <rect key={line.y} x={line.heading ? 10 : 14} y={line.y} width={line.width} height={line.heading ? 3.2 : 1.8} fill={line.heading ? 'var(--ink)' : line.read ? 'var(--strand)' : 'var(--rule)'} />)}
+        {threads.map(({ root }) => {
+          const place = places.get(root.id);
+          const length = root.anchor!.position.end - root.anchor!.position.start;
+          return place && <rect key={root.id} x="58" y={y(place.top)} width={Math.min(24, 5 + length / 9)} height="2.8" fill={`var(--${kindOf(root.kind).pigment}-line)`} />;
+        })}
+        <path d={`M52 ${top}V${bottom}`} stroke="var(--tide)" strokeWidth="2.5" />
+        <path d={`M8 ${top}h44M8 ${bottom}h44`} stroke="var(--tide)" strokeWidth="1.2" />
+      </svg>
+    </aside>
+  );
+}
+
+interface Line { readonly y: number; readonly width: number; readonly heading: boolean; readonly read: boolean }
+
+/** A line of the strip every few pixels, as wide as the words that stand there are many; a bar at each heading. */
+function spineLines(blocks: readonly PlacedBlock[], spans: Spans, pageHeight: number, text: string): readonly Line[] {
+  const lines: Line[] = [];
+  let at = 0;
+  for (let y = 2; y < HEIGHT; y += STEP) {
+    const from = (y / HEIGHT) * pageHeight, to = ((y + STEP) / HEIGHT) * pageHeight;
+    while (at < blocks.length && blocks[at]!.bottom < from) at++;
+    const here = blocks.slice(at, at + 40).filter((b) => b.top < to);
+    const heading = here.find((b) => b.block.role === 'heading' && b.top >= from);
+    if (heading) lines.push({ y, width: heading.block.level === 1 ? 32 : heading.block.level === 2 ? 30 : 22, heading: true, read: true });
+    else if (here[0]) {
+      const { start, end } = here[0].block;
+      lines.push({ y, width: 20 + (text.charCodeAt(Math.min(end - 1, start + y)) % 13), heading: false, read: covers(spans, start, end) });
+    }
+  }
+  return lines;
+}

@@ -1,0 +1,33 @@
+import type { AnnotationPatch } from '@avrelle/core/wire';
+
+export type Fields = Omit<AnnotationPatch, 'version'>;
+
+/** One step a person took, as data: what brings it back, and what does it again. */
+export interface Change {
+  readonly id: string;
+  readonly words: string;
+  readonly undo: Fields;
+  readonly redo: Fields;
+}
+
+/** What was done and what was taken back during a visit, newest last. */
+export interface History {
+  readonly done: readonly Change[];
+  readonly undone: readonly Change[];
+}
+
+export const EMPTY: History = { done: [], undone: [] };
+const LONGEST = 200;
+
+/** Remembers a step; what had been taken back before can then be done again no more. */
+export const remember = (history: History, change: Change): History => ({ done: [...history.done, change].slice(-LONGEST), undone: [] });
+
+export function stepBack(history: History): { history: History; change: Change } | undefined {
+  const change = history.done.at(-1);
+  return change && { change, history: { done: history.done.slice(0, -1), undone: [...history.undone, change] } };
+}
+
+export function stepForward(history: History): { history: History; change: Change } | undefined {
+  const change = history.undone.at(-1);
+  return change && { change, history: { done: [...history.done, change], undone: history.undone.slice(0, -1) } };
+}

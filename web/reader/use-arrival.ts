@@ -1,0 +1,45 @@
+import { useEffect, useRef } from 'react';
+import { useSearchParams } from 'react-router';
+import type { SourceDetail } from '@avrelle/core/wire';
+import type { Place } from './use-layout';
+import type { OpenPage } from './use-page';
+import type { Scroll } from './use-reading';
+
+const ABOVE = 120;
+
+/** Scrolls only when `top` is not comfortably in view. */
+export function reveal(top: number | undefined, view: Scroll | undefined, goTo: (top: number) => void): void {
+  if (top === undefined || !view) return;
+  if (top < view.top + 40 || top > view.top + view.height - ABOVE) goTo(top - view.height / 3);
+}
+
+interface Arrival {
+  readonly page: OpenPage | undefined;
+  readonly layout: number;
+  readonly places: ReadonlyMap<string, Place>;
+  readonly source: SourceDetail;
+  goTo(top: number): void;
+  open(id: string): void;
+}
+
+/** Where the reader arrives: at an annotation (`?at=`), at a passage (`?from=&to=`), or where reading was left off. */
+export function useArrival({ page, layout, places, goTo, open, source }: Arrival): void {
+  const [params] = useSearchParams();
+  const arrived = useRef('');
+  const wanted = params.toString() || 'left-off';
+  useEffect(() => {
+    if (!page || layout < 2 || arrived.current === wanted) return;
+    const at = params.get('at'), from = Number(params.get('from')), to = Number(params.get('to'));
+    if (at && !places.has(at)) return;
+    arrived.current = wanted;
+    if (at) {
+      open(at);
+      goTo(places.get(at)!.top - ABOVE * 2);
+    } else if (to > from) {
+      page.painter.found({ start: from, end: to });
+      goTo((page.adapter.boxes({ start: from, end: to })[0]?.top ?? 0) - ABOVE * 2);
+    } else if (source.position > 0) {
+      goTo((page.adapter.boxes({ start: source.position, end: source.position + 1 })[0]?.top ?? 0) - 24);
+    }
+  }, [page, layout, places, params, wanted, goTo, open, source.position]);
+}

@@ -1,0 +1,31 @@
+const DAY = 86_400_000;
+
+/** "today 9:40", "Tue", "9 Nov", "9 Nov 2025": as short as it can be without doubt. `now` is the present. */
+export function when(iso: string, now = new Date()): string {
+  const date = new Date(iso);
+  const days = Math.floor((startOfDay(now) - startOfDay(date)) / DAY);
+  if (days <= 0) return `today ${date.toLocaleTimeString('en-GB', { hour: 'numeric', minute: '2-digit' })}`;
+  if (days < 7) return date.toLocaleDateString('en-GB', { weekday: 'short' });
+  return day(iso, now);
+}
+
+/** "9 Nov", with the year when it is another. */
+export function day(iso: string, now = new Date()): string {
+  const date = new Date(iso);
+  return date.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', ...(date.getFullYear() === now.getFullYear() ? {} : { year: 'numeric' }) });
+}
+
+const startOfDay = (date: Date): number => new Date(date.getFullYear(), date.getMonth(), date.getDate()).getTime();
+
+/** "9 min", at least one. */
+export const minutes = (value: number): string => `${Math.max(1, Math.round(value))} min`;
+
+/** "Ines Kestle" → "Ines K."; a title stays: "Dr Aldous". */
+export function shortName(name: string): string {
+  const words = name.trim().split(/\s+/);
+  if (words.length < 2 || /^(Dr|Prof|Mr|Ms|Mrs)\.?$/.test(words[0]!)) return name;
+  return `${words[0]} ${words.at(-1)![0]}.`;
+}
+
+/** "1 mark", "3 marks". */
+export const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
