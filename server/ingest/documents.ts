@@ -1,11 +1,17 @@
 import MarkdownIt from 'markdown-it';
 import { parse as parseYaml } from 'yaml';
 
-/** A page made of a plain-text file: paragraphs at blank lines, single line ends kept. */
-export function textToHtml(text: string, title: string): string {
-  const paragraphs = text.replace(/\r\n?/g, '\n').split(/\n\s*\n/).map((p) => p.replace(/^\n+|\s+$/g, '')).filter(Boolean);
-  return page(title, `<main>${paragraphs.map((p) => `<p>${escapeHtml(p).replaceAll('\n', '<br>')}</p>`).join('\n')}</main>`);
+/** A page made of a plain-text file: paragraphs at blank lines, line ends kept; a short first line is its heading. */
+export function textToHtml(text: string, name: string): string {
+  const lines = text.replace(/\r\n?/g, '\n').replace(/^\s*\n/, '');
+  const [, heading, rest = ''] = HEADING.exec(lines) ?? [];
+  const paragraphs = (heading ? rest : lines).split(/\n\s*\n/).map((p) => p.replace(/^\n+|\s+$/g, '')).filter(Boolean);
+  const body = paragraphs.map((p) => `<p>${escapeHtml(p).replaceAll('\n', '<br>')}</p>`).join('\n');
+  return page(heading ?? name, `<main>${heading ? `<h1>${escapeHtml(heading)}</h1>` : ''}${body}</main>`);
 }
+
+/** A first line of at most 100 characters that does not end as a sentence does, with more below it. */
+const HEADING = /^([^\n]{1,99}[^\s.,;:])[ \t]*\n([\s\S]*\S[\s\S]*)$/;
 
 /** A page made of a CommonMark file; its YAML front matter becomes metadata, raw HTML passes on to the sanitiser. */
 export function markdownToHtml(markdown: string, name: string): string {

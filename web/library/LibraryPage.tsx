@@ -88,9 +88,9 @@ function RowActions({ source, onEdit }: { source: Row; onEdit: () => void }) {
   const remove = () => void send('DELETE', '').then(() => messages.tell(`“${source.title}” was deleted, with its marks.`, { label: 'Undo', run: () => void send('POST', '/restore', {}) }));
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger aria-label={`More for ${source.title}`} className="mt-0.5 text-[13px] text-faint hover:text-ink">more <span aria-hidden="true">▾</span></DropdownMenu.Trigger>
+      <DropdownMenu.Trigger aria-label={`More for ${source.title}`} className="ml-auto block text-[13px] text-faint hover:text-ink">more <span aria-hidden="true">▾</span></DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" sideOffset={4} className="over min-w-[190px] py-1.5 text-[14px]">
+        <DropdownMenu.Content align="end" sideOffset={4} className="over min-w-[190px] py-1.5 text-[14px]">
           {READING_STATES.map((s) => <DropdownMenu.Item key={s} className="item" onSelect={() => setState(s)}><span aria-hidden="true" className="w-3 text-tide">{source.state === s ? '✓' : ''}</span>{STATE_WORDS[s]}</DropdownMenu.Item>)}
           <DropdownMenu.Separator className="my-1 border-t border-rule" />
           <DropdownMenu.Item className="item" onSelect={onEdit}><span className="w-3" />{source.owned ? 'Tags and title…' : 'Tags…'}</DropdownMenu.Item>

@@ -48,6 +48,7 @@ export function Margin({ items, held, onPlaced }: { items: readonly MarginItem[]
 /** The heights now; the same map when none changed. */
 function measure(before: ReadonlyMap<string, number>, nodes: ReadonlyMap<string, HTMLElement>): ReadonlyMap<string, number> {
   const now = new Map([...nodes].map(([id, node]) => [id, node.offsetHeight]));
-  const same = now.size === before.size && [...now].every(([id, height]) => before.get(id) === height);
-  return same ? before : now;
+  return sameMap(before, now) ? before : now;
 }
+
+export const sameMap = (a: ReadonlyMap<string, number>, b: ReadonlyMap<string, number>): boolean => a.size === b.size && [...b].every(([key, value]) => a.get(key) === value);

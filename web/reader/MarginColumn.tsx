@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import type { Annotation } from '@avrelle/core/wire';
 import { count } from '../ui/when';
-import { Margin, type MarginItem } from './Margin';
+import { Margin, sameMap, type MarginItem } from './Margin';
 import { NoteCard, type NoteActions } from './NoteCard';
 import { NoteForm, type NoteValues } from './NoteForm';
 import type { Draft } from './Reader';
@@ -35,7 +35,7 @@ const DRAFT = 'draft', TURN = 690;
 export function MarginColumn(props: Props) {
   const { wide, threads, places, opened, held, draft, draftPlace, me, actions, pageLoaded } = props;
   const [tops, setTops] = useState<ReadonlyMap<string, number>>(new Map());
-  const onPlaced = useCallback((placed: ReadonlyMap<string, number>) => setTops(placed), []);
+  const onPlaced = useCallback((placed: ReadonlyMap<string, number>) => setTops((before) => (sameMap(before, placed) ? before : placed)), []);
   const notes = useMemo(() => threads.filter((t) => places.has(t.root.id) && (hasWords(t) || opened.has(t.root.id))), [threads, places, opened]);
   const hidden = pageLoaded ? threads.filter((t) => !places.has(t.root.id)).length : 0;
 

@@ -15,18 +15,16 @@ interface Props {
 /** A source wherever sources are listed: what it is, its strand, how much is left. */
 export function SourceRow({ source, number, back, excerpts = false, children }: Props) {
   const left = source.minutes * (1 - source.readShare);
-  const meta = [source.author, source.site, KIND_WORDS[source.kind], `kept ${day(source.keptAt)}`].filter(Boolean).join(' · ');
+  const meta = [source.author, source.site, KIND_WORDS[source.kind], `kept ${day(source.keptAt)}`, sharing(source)].filter(Boolean).join(' · ');
   return (
     <li className="grid grid-cols-[26px_1fr_190px_92px] gap-x-4 border-b border-rule px-[30px] pb-[11px] pt-[13px] hover:bg-wash has-[a:focus-visible]:bg-wash max-[900px]:grid-cols-[1fr_auto] max-[900px]:px-4">
       <span className="text-right font-read text-faint max-[900px]:hidden" aria-hidden="true">{number}</span>
       <div className="min-w-0">
         <h2 className="text-[18px] leading-[23px]"><Link to={`/source/${source.id}`} state={back ? { back } : undefined} lang={source.language || undefined}>{source.title}</Link></h2>
         <p className="mt-px text-[13.5px] text-soft">{meta}{source.tags.length > 0 && <> · <span className="text-tide">{source.tags.slice(0, 5).map((t) => `#${t}`).join(' ')}</span></>}</p>
-        {source.classes.length > 0 && <p className="text-[13px] text-soft">shared with {source.classes.map((c) => c.name).join(', ')}{source.owned ? '' : ` by ${source.ownerName}`}</p>}
-        {children}
       </div>
       <div className="pt-1 max-[900px]:hidden"><Strand strand={source.strand} /><p className="text-[12.5px] text-faint">{source.marks === 0 ? 'no marks yet' : `${count(source.marks, 'mark')}${source.mine === source.marks ? ', all mine' : source.mine > 0 ? `, ${source.mine} mine` : ''}`}</p></div>
-      <p className="text-right text-[13.5px] text-soft"><b className="block font-semibold text-ink">{source.readShare > 0.97 ? 'read' : `${minutes(left)} ${source.readShare > 0 ? 'left' : ''}`}</b>{STATE_WORDS[source.state].toLowerCase()}</p>
+      <div className="text-right text-[13.5px] text-soft"><b className="block font-semibold text-ink">{source.readShare > 0.97 ? 'read' : `${minutes(left)} ${source.readShare > 0 ? 'left' : ''}`}</b>{STATE_WORDS[source.state].toLowerCase()}{children}</div>
       {excerpts && source.excerpts.map((x) => (
         <p key={x.id} className="mt-1.5 border-l-2 border-strong pl-3.5 font-read text-[15px] leading-[21px] text-soft [grid-column:2/3] max-[900px]:[grid-column:1/-1]">
           <Sign kind={x.kind} className="mr-1.5 text-[14px]" /><Link to={`/source/${source.id}?at=${x.id}`} className="text-ink">{x.quote}</Link>{x.note && ` — ${x.note}`}
@@ -35,3 +33,9 @@ export function SourceRow({ source, number, back, excerpts = false, children }: 
     </li>
   );
 }
+
+const sharing = ({ classes, owned, ownerName }: Row): string => {
+  if (classes.length === 0) return '';
+  const names = classes.map((c) => c.name).join(' and ');
+  return owned ? `shared with ${names}` : `from ${ownerName}, for ${names}`;
+};
