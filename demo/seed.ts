@@ -94,8 +94,8 @@ class Seeder {
     for (const { mark, at } of [...authored, ...bare].sort((a, b) => b.mark.daysAgo - a.mark.daysAgo)) {
       this.clock.set(mark.daysAgo, mark.daysAgo === 0 ? 8 : 8 + Math.floor(this.random() * 11), Math.floor(this.random() * 60));
       let parent = await this.put(mark, at);
-      for (const [by, note] of mark.replies ?? []) {
-        this.clock.set(Math.max(0, mark.daysAgo - 1), 9 + Math.floor(this.random() * 3), Math.floor(this.random() * 60));
+      for (const [n, [by, note]] of (mark.replies ?? []).entries()) {
+        this.clock.set(Math.max(0, mark.daysAgo - 1), 9 + n, Math.floor(this.random() * 60));
         parent = (await this.send<Annotation>(by, 'PUT', `/api/replies/${v7()}`, { parentId: parent, note })).id;
       }
     }

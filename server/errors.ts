@@ -29,7 +29,6 @@ export const ERRORS = {
   quote_mismatch: { status: 400, title: 'The words do not match', detail: 'The version has other words at [{start}, {end}) than the quotation sent. Reload the page and select the passage again.' },
   not_in_class: { status: 403, title: 'You are not in that class', detail: 'You can only write for a class you are in. Choose another audience.' },
   source_not_in_class: { status: 409, title: 'The class cannot read this yet', detail: '“{className}” does not have this source. Share the source with the class first.' },
-  no_answer_here: { status: 409, title: 'Nobody would see this reply', detail: 'This annotation is not shared with any class you are in, so a reply would reach nobody. Share the annotation first.' },
   wrong_code: { status: 404, title: 'No class has this code', detail: 'No class has the code “{code}”. Compare it with what your teacher wrote: six letters and digits, without O, 0, I or 1.' },
   // Fetching
   bad_address: { status: 400, title: 'That is not a web address', detail: '“{address}” cannot be opened. An address begins with http:// or https:// and names a host, as in https://review.saltmere.test/marsh.' },

@@ -31,7 +31,6 @@ export function putReply(context: Context, me: Me, id: string, { parentId, note 
     const root = parent?.rootId ? annotationFor(db, me.id, parent.rootId) : parent;
     if (!parent || !root) throw new AppError('not_found', { what: 'annotation' });
     const { classIds } = replyAudience({ classIds: classesFor(db, root.id) }, new Set(classesOf(db, me.id).map((c) => c.id)));
-    if (classIds.length === 0 && root.author.id !== me.id) throw new AppError('no_answer_here');
     insertAnnotation(db, { id, sourceId: root.sourceId, versionId: root.versionId, authorId: me.id, kind: 'note', note, anchor: null, rootId: root.id, parentId, tags: [], classIds }, now());
     events.append({ type: 'annotation', annotationId: id, sourceId: root.sourceId, personId: me.id });
     notify(context, id, [parent.author.id, root.author.id], me.id);

@@ -22,7 +22,7 @@ const JOINS = 'JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.aut
 export const ANNOTATIONS = `
   SELECT ${HIT}, snippet(annotation_fts, 0, ${MARKS}, 32) AS quote, snippet(annotation_fts, 1, ${MARKS}, 32) AS note
   FROM annotation_fts JOIN annotation a ON a.seq = annotation_fts.rowid ${JOINS}
-  WHERE annotation_fts MATCH @query AND ${SEEN} ORDER BY annotation_fts.rank LIMIT @limit`;
+  WHERE annotation_fts MATCH @query AND ${SEEN} ORDER BY a.note = '', annotation_fts.rank LIMIT @limit`;
 export const ANNOTATION_COUNT = `SELECT count(*) AS count FROM annotation_fts JOIN annotation a ON a.seq = annotation_fts.rowid WHERE annotation_fts MATCH @query AND ${SEEN}`;
 export const BY_TAG = `
   SELECT ${HIT}, a.quote, a.note FROM annotation_tag g JOIN annotation a ON a.id = g.annotation_id ${JOINS} WHERE g.tag = @tag AND ${SEEN} ORDER BY a.created_at DESC LIMIT @limit`;

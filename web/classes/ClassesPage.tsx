@@ -31,9 +31,9 @@ export default function ClassesPage() {
     return String(new FormData(event.currentTarget).get(name) ?? '');
   };
   return (
-    <main className="min-h-0 overflow-y-auto bg-sheet">
+    <main className="grid min-h-0 grid-rows-[auto_1fr] bg-sheet">
       <div className="border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4"><h1 className="text-[23px]">Classes</h1></div>
-      <div className="grid grid-cols-[1fr_388px] max-[900px]:grid-cols-1">
+      <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block max-[900px]:overflow-y-auto">
         <State of={classes}>
           <ul className="py-1">{classes.data?.map((c) => (
             <li key={c.id} className="border-b border-rule px-[30px] py-3.5 hover:bg-wash max-[900px]:px-4">
@@ -43,7 +43,7 @@ export default function ClassesPage() {
           ))}
           {classes.data?.length === 0 && <li className="max-w-[52ch] px-[30px] py-6 text-soft">You are in no class yet. Join one with the code your teacher gave you, or make one of your own.</li>}</ul>
         </State>
-        <aside className="grid content-start gap-8 border-l border-rule bg-paper px-6 py-5 max-[900px]:border-l-0">
+        <aside aria-label="Join or make a class" className="grid min-h-0 content-start overflow-y-auto gap-8 border-l border-rule bg-paper px-6 py-5 max-[900px]:border-l-0">
           <form noValidate onSubmit={(e) => void go('join', request('POST', '/api/classes/join', { code: value(e, 'code') }))}>
             <h2 className="text-[17px]">Join a class</h2>
             <label className="mt-2 grid gap-1 text-[14px] text-soft">Code from your teacher<input name="code" autoComplete="off" placeholder="six letters and digits" className="field text-[15px] uppercase placeholder:normal-case" /></label>

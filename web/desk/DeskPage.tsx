@@ -16,12 +16,12 @@ export default function DeskPage() {
   const desk = useDesk();
   const today = new Date().toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
   return (
-    <main className="min-h-0 overflow-y-auto bg-sheet">
+    <main className="grid min-h-0 grid-rows-[auto_1fr] bg-sheet">
       <div className="flex items-baseline gap-4 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4"><h1 className="text-[23px]">Desk</h1><p className="font-read italic text-soft">{today}</p></div>
       <State of={desk}>
         {desk.data && (
-          <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:grid-cols-1">
-            <div className="px-[30px] py-4 max-[900px]:px-4">
+          <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block max-[900px]:overflow-y-auto">
+            <div className="min-h-0 overflow-y-auto px-[30px] py-4 max-[900px]:px-4">
               <Shelf title="Go on reading" sources={desk.data.reading} empty="Nothing is begun. Open something from below, or keep a page in the Library." />
               <Shelf title="Waiting to be read" sources={desk.data.fresh} empty="Nothing waits. Well read." />
             </div>
@@ -53,7 +53,7 @@ function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; un
   const client = useQueryClient();
   const seen = () => void request('POST', '/api/desk/seen', {}).then(() => client.invalidateQueries({ queryKey: keys.desk }), () => undefined);
   return (
-    <section aria-label="Answers to you" className="border-l border-rule bg-paper px-6 py-4 max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4">
+    <section aria-label="Answers to you" className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-6 py-4 max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4">
       <h2 className="flex items-baseline justify-between text-[17px]">Answers to you {unseen > 0 && <button className="act font-ui text-[13px]" onClick={seen}>All seen</button>}</h2>
       {notices.length === 0 && <p className="mt-1 text-soft">When somebody answers a note of yours, {shortName(name).split(' ')[0]}, it stands here.</p>}
       <ul className="mt-2">{notices.map((n) => (

@@ -39,7 +39,7 @@ function Hit({ hit, back }: { hit: FindHit; back: { to: string; words: string } 
   return (
     <li className="border-t border-rule">
       <Link to={to} state={{ back }} className="block py-2.5 hover:bg-wash">
-        <p className="text-[13.5px] text-soft"><b className="font-semibold text-ink">{hit.title}</b> · {hit.site}</p>
+        <p className="text-[13.5px] text-soft"><b className="font-semibold text-ink">{hit.title}</b>{hit.site && ` · ${hit.site}`}{hit.type === 'annotation' && hit.note.length === 0 && ` · ${shortName(hit.author)}`}</p>
         {hit.type === 'passage' ? <p className="mt-0.5 font-read text-[16px] leading-6"><Marked snippet={hit.snippet} /></p> : (
           <>
             <p className="mt-0.5 font-read text-[16px] leading-6"><Sign kind={hit.kind} className="mr-1.5" /><span className="sr-only">{kindOf(hit.kind).name}: </span><Marked snippet={hit.quote} /></p>

@@ -31,6 +31,7 @@ export function NoteForm({ initial, audience, draftKey, onSave, onCancel }: Prop
     const el = area.current!;
     el.focus({ preventScroll: true });
     el.setSelectionRange(el.value.length, el.value.length);
+    requestAnimationFrame(() => el.form?.scrollIntoView({ block: 'nearest' }));
   }, []);
   useEffect(() => sessionStorage.setItem(draftKey, note), [draftKey, note]);
   const close = (): void => sessionStorage.removeItem(draftKey);

@@ -1,0 +1,82 @@
+import { afterEach, expect, test } from '@jest/globals';
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { NOTICES } from '../desk/queries';
+import { OF_SOURCE, ONE } from '../annotations/queries';
+import { ANNOTATIONS, BY_TAG, PASSAGES } from '../find/queries';
+import { MARKS, SOURCES, STATE_COUNTS, TAG_COUNTS, TAGS_OF } from '../sources/queries';
+import { backup, restore } from './backup';
+import { readBlob, storeBlob } from './blobs';
+import { openDatabase, type Db } from './database';
+import { migrate, schemaVersion } from './migrate';
+
+const folders: string[] = [];
+const folder = (): string => { const made = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-db-')); folders.push(made); return made; };
+afterEach(() => { for (const f of folders.splice(0)) fs.rmSync(f, { recursive: true }); });
+
+const opened = (file = ':memory:'): Db => { const db = openDatabase(file); migrate(db); return db; };
+
+test('migrating twice changes nothing, and a newer database is refused', () => {
+  const db = opened();
+  const version = schemaVersion(db);
+  expect(migrate(db)).toBe(version);
+  db.raw.pragma(`user_version = ${version + 1}`);
+  expect(() => migrate(db)).toThrow(/start the newer program/);
+});
+
+test('a migration that fails leaves nothing of itself', () => {
+  const db = opened();
+  const next = schemaVersion(db) + 1;
+  const known = Array.from({ length: next - 1 }, (_, i) => ({ number: i + 1, sql: '' }));
+  expect(() => migrate(db, [...known, { number: next, sql: 'CREATE TABLE half (id TEXT); SELECT nonsense;' }])).toThrow();
+  expect([schemaVersion(db), db.get("SELECT 1 FROM sqlite_master WHERE name = 'half'")]).toEqual([next - 1, undefined]);
+});
+
+test('a file is stored once by content and comes back to the byte, also over chunk borders', () => {
+  const db = opened();
+  const bytes = Buffer.alloc(600_000, 'marsh');
+  const hash = storeBlob(db, bytes, 'text/plain');
+  expect(storeBlob(db, bytes, 'text/plain')).toBe(hash);
+  expect(db.get<{ n: number }>('SELECT count(*) AS n FROM blob_chunk')!.n).toBe(3);
+  expect(readBlob(db, hash)!.bytes.equals(bytes)).toBe(true);
+});
+
+const person = (db: Db, id: string) => db.run("INSERT INTO person VALUES (?, ?, 'N', 'x', 'member', '2026')", id, `${id}@x.test`);
+
+test('backup and restore work under an open database', async () => {
+  const dir = folder(), live = path.join(dir, 'live.db'), copy = path.join(dir, 'copy.db');
+  const db = opened(live);
+  person(db, 'before');
+  await backup(live, copy);
+  person(db, 'after');
+  await restore(live, copy);
+  expect(db.all<{ id: string }>('SELECT id FROM person').map((r) => r.id)).toEqual(['before']);
+  expect(db.raw.pragma('integrity_check', { simple: true })).toBe('ok');
+  person(db, 'again');
+  db.close();
+});
+
+test('a backup is never overwritten, and what is no backup is refused with the live data untouched', async () => {
+  const dir = folder(), live = path.join(dir, 'live.db'), copy = path.join(dir, 'copy.db'), wrong = path.join(dir, 'wrong.db');
+  const db = opened(live);
+  person(db, 'kept');
+  await backup(live, copy);
+  await expect(backup(live, copy)).rejects.toThrow(/exists already/);
+  fs.writeFileSync(wrong, 'no database at all, just words'.repeat(100));
+  await expect(restore(live, wrong)).rejects.toThrow(/not an intact Avrelle backup.*nothing was changed/);
+  await expect(restore(live, path.join(dir, 'none.db'))).rejects.toThrow(/There is no file/);
+  expect(db.all('SELECT id FROM person')).toHaveLength(1);
+  db.close();
+});
+
+test.each(Object.entries({ SOURCES, MARKS, TAGS_OF, TAG_COUNTS, STATE_COUNTS, OF_SOURCE, ONE, PASSAGES, ANNOTATIONS, BY_TAG, NOTICES }))('%s reads no table from end to end', (_name, sql) => {
+  const db = opened();
+  const names = [...new Set([...sql.matchAll(/@(\w+)/g)].map((m) => m[1]!))];
+  const plan = db.raw.prepare(`EXPLAIN QUERY PLAN ${sql}`).all(Object.fromEntries(names.map((n) => [n, null]))) as { detail: string }[];
+  const details = plan.map((p) => p.detail);
+  const derived = new Set(details.flatMap((d) => /^(?:MATERIALIZE|CO-ROUTINE) (\S+)/.exec(d)?.[1] ?? []));
+  const scanned = details.flatMap((d) => /^SCAN (\S+)(?! VIRTUAL TABLE)/.exec(d)?.[1] ?? []);
+  expect(details.length).toBeGreaterThan(0);
+  expect(scanned.filter((name) => !derived.has(name) && !name.startsWith('(') && !/_fts$/.test(name))).toEqual([]);
+});

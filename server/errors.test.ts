@@ -1,0 +1,125 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { v7 } from 'uuid';
+import type { Annotation, Problem, SourceDetail } from '@avrelle/core/wire';
+import type { LittleWeb } from '../standins/web/serve';
+import { AppError, ERRORS, type ErrorCode } from './errors';
+import { ingest } from './ingest/ingest';
+import { SafeFetcher } from './ingest/safe-fetch';
+import { ThreadIngester } from './ingest/thread-ingester';
+import { littleWeb, startServer, type Client, type Server } from './testing/harness';
+
+let server: Server, closed: Server, web: LittleWeb;
+let teacher: Client, student: Client, stranger: Client;
+let classId: string, sourceId: string, source: SourceDetail, mark: string;
+
+beforeAll(async () => {
+  web = await littleWeb();
+  server = await startServer();
+  closed = await startServer({ env: { AVRELLE_SIGN_UP: 'no' } });
+  await closed.person('Admin');
+  [teacher, student, stranger] = [await server.person('Teacher'), await server.person('Student'), await server.person('Stranger')];
+  classId = v7();
+  await teacher.send('PUT', `/api/classes/${classId}`, { name: 'Field Course', tint: 'tide' });
+  const { body } = await teacher.send<{ code: string }>('GET', `/api/classes/${classId}`);
+  await student.send('POST', '/api/classes/join', { code: body.code });
+  sourceId = await teacher.keepText('tide', 'The tide turns at seven.');
+  source = (await teacher.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body;
+  mark = v7();
+  await teacher.send('PUT', `/api/annotations/${mark}`, put());
+  await teacher.send('PUT', `/api/classes/${classId}/sources/${sourceId}`, {});
+});
+afterAll(async () => { await Promise.all([server.close(), closed.close(), web.close()]); });
+
+const put = (more: object = {}) => ({ sourceId, versionId: source.versionId, kind: 'claim', note: '', tags: [], anchor: { quote: { exact: 'tide', prefix: 'The ', suffix: ' turns' }, position: { start: 4, end: 8 } }, classIds: [], ...more });
+const policy = () => ({ names: [{ suffix: 'saltmere.test', host: '127.0.0.1', port: web.port }], privateHosts: [] });
+const trouble = (path: string) => () => refused(ingest({ type: 'address', address: `http://trouble.saltmere.test/${path}` }, policy()));
+const address = (text: string) => () => refused(ingest({ type: 'address', address: text }, policy()));
+const file = (name: string, ...bytes: number[]) => () => refused(ingest({ type: 'file', name, bytes: Buffer.from(bytes) }, policy()));
+const refused = (work: Promise<unknown>): Promise<string> => work.then(() => 'nothing', (e: unknown) => (e instanceof AppError ? e.code : String(e)));
+const answered = async (answer: Promise<{ status: number; body: unknown; headers: Readonly<Record<string, unknown>> }>): Promise<string> => {
+  const { status, body, headers } = await answer;
+  const problem = body as Problem;
+  // RFC 9457, 3: type, title, status and detail, as application/problem+json.
+  expect(headers['content-type']).toContain('application/problem+json');
+  expect(problem).toMatchObject({ status, type: expect.stringMatching(/^urn:/), title: expect.any(String), detail: expect.not.stringContaining('{') });
+  return problem.code;
+};
+const inject = (options: object): Promise<string> => answered(server.app.inject(options).then((a) => ({ status: a.statusCode, body: a.json(), headers: a.headers })));
+
+/** One way to meet each row of the table. A new row without one does not compile. */
+const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
+  invalid: () => answered(teacher.send('PUT', '/api/annotations/not-an-id', put())),
+  not_found: () => answered(stranger.send('GET', `/api/sources/${sourceId}`)),
+  foreign_origin: () => inject({ method: 'POST', url: '/api/session', headers: { origin: 'http://elsewhere.test', host: 'avrelle.test' }, payload: {} }),
+  too_fast: async () => {
+    for (let n = 0; n < 20; n++) await server.app.inject({ method: 'POST', url: '/api/session', remoteAddress: '10.7.7.7', payload: { email: 'a@b.test', password: 'wrong' } });
+    return inject({ method: 'POST', url: '/api/session', remoteAddress: '10.7.7.7', payload: { email: 'a@b.test', password: 'wrong' } });
+  },
+  broken: async () => {
+    const dead = await startServer();
+    const somebody = await dead.person('Somebody');
+    dead.context.db.raw.exec('DROP VIEW source_visible');
+    const silent = console.error;
+    console.error = () => undefined;
+    const code = await answered(somebody.send('GET', '/api/sources'));
+    console.error = silent;
+    await dead.close();
+    return code;
+  },
+  signed_out: () => answered(server.nobody.send('GET', '/api/sources')),
+  wrong_password: () => inject({ method: 'POST', url: '/api/session', payload: { email: 'teacher@college.saltmere.test', password: 'wrong' } }),
+  email_taken: () => inject({ method: 'POST', url: '/api/people', payload: { email: 'TEACHER@college.saltmere.test', name: 'T', password: 'long enough words' } }),
+  sign_up_closed: () => answered(closed.nobody.send('POST', '/api/people', { email: 'x@y.test', name: 'X', password: 'long enough words' })),
+  stale: () => answered(teacher.send('PATCH', `/api/annotations/${mark}`, { version: 99, note: 'late' })),
+  id_taken: () => answered(student.send('PUT', `/api/annotations/${mark}`, put())),
+  not_yours: () => answered(student.send('PATCH', `/api/sources/${sourceId}`, { version: 1, title: 'Mine now' })),
+  teachers_only: () => answered(student.send('PUT', `/api/classes/${classId}`, { name: 'Mine', tint: 'moss' })),
+  outside_text: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ anchor: { quote: { exact: 'x', prefix: '', suffix: '' }, position: { start: 5, end: 5000 } } }))),
+  quote_mismatch: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ anchor: { quote: { exact: 'moon', prefix: '', suffix: '' }, position: { start: 4, end: 8 } } }))),
+  not_in_class: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ classIds: [v7()] }))),
+  source_not_in_class: async () => {
+    const other = v7();
+    await teacher.send('PUT', `/api/classes/${other}`, { name: 'Another', tint: 'clay' });
+    return answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ classIds: [other] })));
+  },
+  wrong_code: () => answered(student.send('POST', '/api/classes/join', { code: 'AAAAAA' })),
+  bad_address: address('review.saltmere.test/marsh'),
+  unknown_host: address('http://nowhere.invalid/'),
+  private_address: trouble('to-private'),
+  unreachable: trouble('vanishing'),
+  page_missing: trouble('missing'),
+  site_failed: trouble('broken'),
+  refused_by_site: trouble('locked'),
+  too_large: trouble('huge'),
+  too_slow: () => { const fetcher = new SafeFetcher(policy()); return refused(fetcher.fetch('http://trouble.saltmere.test/endless', { bytes: 1e6, milliseconds: 300, redirects: 1 }).finally(() => fetcher.close())); },
+  redirect_loop: trouble('loop'),
+  wrong_type: trouble('binary'),
+  empty_page: trouble('empty'),
+  wrong_encoding: file('latin.txt', 0x63, 0xe9, 0x0a),
+  not_text: file('picture.txt', 0, 1, 2, 3),
+  file_too_large: () => inject({ method: 'POST', url: `/api/uploads/${v7()}`, headers: { cookie: '', 'content-type': 'application/json' }, payload: JSON.stringify('x'.repeat(5 * 1024 * 1024)) }),
+  no_file: () => answered(teacher.send('POST', `/api/uploads/${v7()}`, {})),
+  unreadable: () => refused(new ThreadIngester(new URL('data:text/javascript,throw new Error("worn out")'), policy()).run({ type: 'file', name: 'a.txt', bytes: Buffer.from('a') }, () => undefined)),
+};
+
+test.each(Object.keys(ERRORS) as ErrorCode[])('%s is met and told', async (code) => {
+  expect(await WAYS[code]()).toBe(code);
+});
+
+describe('writing again', () => {
+  test('the same annotation under the same id changes nothing', async () => {
+    const id = v7();
+    const [first, second] = [await teacher.send<Annotation>('PUT', `/api/annotations/${id}`, put({ note: 'once' })), await teacher.send<Annotation>('PUT', `/api/annotations/${id}`, put({ note: 'once' }))];
+    expect(second.body).toEqual(first.body);
+    expect((await teacher.send<Annotation[]>('GET', `/api/sources/${sourceId}/annotations`)).body.filter((a) => a.id === id)).toHaveLength(1);
+  });
+
+  test('a stale write is refused with what stands now, and nothing is lost', async () => {
+    const id = v7();
+    await teacher.send('PUT', `/api/annotations/${id}`, put({ note: 'first' }));
+    await teacher.send('PATCH', `/api/annotations/${id}`, { version: 1, note: 'second' });
+    const late = await teacher.send<Problem>('PATCH', `/api/annotations/${id}`, { version: 1, note: 'third' });
+    expect([late.status, (late.body.current as Annotation).note, (late.body.current as Annotation).version]).toEqual([409, 'second', 2]);
+    expect((await teacher.send<Annotation>('PATCH', `/api/annotations/${id}`, { version: 2, note: 'third' })).body.note).toBe('third');
+  });
+});

@@ -1,0 +1,44 @@
+import { describe, expect, test } from '@jest/globals';
+import { ingest } from './ingest';
+import { parseHtml } from './parse-html';
+import { VECTORS } from '../testing/xss-vectors';
+
+const OPEN = { names: [], privateHosts: [] };
+const snapshotOf = async (html: string): Promise<string> => (await ingest({ type: 'file', name: 'page.html', bytes: Buffer.from(`<p>kept words</p>${html}`) }, OPEN)).snapshot;
+
+/** Whatever could run, load or lead somewhere by itself, in the tree a browser would make of the snapshot. */
+function dangers(snapshot: string): string[] {
+  const found: string[] = [];
+  for (const element of parseHtml(snapshot, 'http://x.test/').querySelectorAll('*')) {
+    const name = element.nodeName.toLowerCase();
+    if (['script', 'iframe', 'object', 'embed', 'base', 'form', 'link', 'template', 'applet', 'frame', 'frameset', 'portal'].includes(name)) found.push(`<${name}>`);
+    if (name === 'meta' && element.hasAttribute('http-equiv')) found.push('<meta http-equiv>');
+    for (const { name: key, value } of element.attributes) {
+      if (/^on/i.test(key)) found.push(`${name}[${key}]`);
+      // eslint-disable-next-line no-control-regex -- browsers drop these inside addresses
+      const plain = value.replace(/[\u0000-\u0020]/g, '');
+      if (/^(href|src|action|formaction|data|xlink:href|from|to|values|poster|background|srcset)$/i.test(key) && /(javascript|vbscript|data):/i.test(plain)) found.push(`${name}[${key}=${plain.slice(0, 30)}]`);
+      if (/^(src|srcset|poster|background)$/i.test(key) && !value.startsWith('asset/')) found.push(`${name}[${key}]`);
+      if (key === 'style' && /url\(\s*["']?(?!about:invalid|#|asset\/)/i.test(value)) found.push(`${name}[style]`);
+    }
+    if (name === 'style' && /@import|url\(\s*["']?(?!about:invalid|#|asset\/)/i.test(element.textContent ?? '')) found.push('<style> that loads');
+  }
+  return found;
+}
+
+describe('published cross-site-scripting vectors leave nothing that could act', () => {
+  test.each(VECTORS)('%s', async (vector) => {
+    expect(dangers(await snapshotOf(vector))).toEqual([]);
+  });
+
+  test('the check itself sees danger where there is some', () => {
+    expect(VECTORS.filter((vector) => dangers(`<p>${vector}`).length > 0).length).toBeGreaterThan(VECTORS.length * 0.8);
+  });
+});
+
+test('words, links and tables stay as they are', async () => {
+  const snapshot = await snapshotOf('<table><tr><td>a</td></tr></table><a href="http://review.saltmere.test/x">link</a><math><mi>x</mi></math>');
+  expect(snapshot).toContain('<td>a</td>');
+  expect(snapshot).toContain('<a href="http://review.saltmere.test/x">link</a>');
+  expect(snapshot).toContain('<mi>x</mi>');
+});
