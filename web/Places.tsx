@@ -66,7 +66,7 @@ function MyMenu() {
   };
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className="whitespace-nowrap font-semibold" aria-label={`${me.name}: theme and signing out`}>{shortName(me.name)}</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger className="whitespace-nowrap font-semibold" title={`${me.name}: theme and signing out`}>{shortName(me.name)}</DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={10} className="over min-w-[210px] py-1.5 text-[14px]">
           <DropdownMenu.Label className="px-3.5 pb-1.5 text-[13px] text-soft">{me.email}</DropdownMenu.Label>

@@ -30,7 +30,7 @@ export function KeepBar() {
         <input aria-label="Address of a page" value={address} onChange={(e) => setAddress(e.target.value)} placeholder="Paste the address of a page to keep it" type="url" className="field min-w-[180px] flex-1" />
         <button className="press" disabled={keep.isPending || !address.trim()}>Keep</button>
         <span className="text-[14px] text-soft">or <button type="button" className="act" onClick={() => file.current?.click()}>choose a file</button> (HTML, Markdown, plain text)</span>
-        <input ref={file} type="file" hidden aria-label="File to keep" accept=".html,.htm,.xhtml,.md,.markdown,.txt,text/html,text/markdown,text/plain" onChange={(e) => { for (const chosen of e.target.files ?? []) upload.mutate(chosen); e.target.value = ''; }} />
+        <input ref={file} type="file" multiple hidden aria-label="File to keep" accept=".html,.htm,.xhtml,.md,.markdown,.txt,text/html,text/markdown,text/plain" onChange={(e) => { for (const chosen of e.target.files ?? []) upload.mutate(chosen); e.target.value = ''; }} />
       </form>
       {wrong && <div className="mt-2"><Alert>{wrong}</Alert></div>}
       <Jobs />

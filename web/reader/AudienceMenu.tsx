@@ -27,7 +27,7 @@ export function AudienceMenu({ label, classIds, classes, having, maySource, onCh
         <DropdownMenu.Content align="end" sideOffset={6} className="over w-[290px] py-1.5 text-[14px]">
           <DropdownMenu.Item className="item" onSelect={() => onChoose([])}><Check on={classIds.length === 0} /><span><b>Only me</b></span></DropdownMenu.Item>
           {offered.map((c) => (
-            <DropdownMenu.CheckboxItem key={c.id} className="item" checked={classIds.includes(c.id)} onCheckedChange={(on) => onChoose(on ? [...classIds, c.id] : classIds.filter((id) => id !== c.id))}>
+            <DropdownMenu.CheckboxItem key={c.id} className="item" checked={classIds.includes(c.id)} onSelect={(e) => e.preventDefault()} onCheckedChange={(on) => onChoose(on ? [...classIds, c.id] : classIds.filter((id) => id !== c.id))}>
               <Check on={classIds.includes(c.id)} />
               <span><b>{c.name}</b><span className="block text-[13px] text-soft">{having.has(c.id) ? `${c.people} people` : `${c.people} people · shares this source with them`}</span></span>
             </DropdownMenu.CheckboxItem>

@@ -30,11 +30,19 @@ interface Props {
 export function NoteCard({ thread, me, open, actions, audience }: Props) {
   const { root, replies } = thread;
   const [editing, setEditing] = useState(false);
+  const [refused, setRefused] = useState(false);
   const mine = root.author.id === me;
   const kind = kindOf(root.kind);
+  const draftKey = `avrelle.edit.${root.id}`;
+  /** When the change does not hold, the form comes back with the words, and what stands now beside them. */
   const save = (values: NoteValues): void => {
     setEditing(false);
-    void actions.change(root, { ...values, tags: [...values.tags] }, 'note changed');
+    void actions.change(root, { ...values, tags: [...values.tags] }, 'note changed').then((held) => {
+      setRefused(!held);
+      if (held) return;
+      sessionStorage.setItem(draftKey, values.note);
+      setEditing(true);
+    });
   };
   return (
     <article aria-label={`${kind.name}, ${root.author.name}`} data-annotation={root.id} className={open ? 'border border-strong bg-sheet px-3 pb-2.5 [border-top:3px_solid_var(--tide)]' : 'border-t border-strong px-[13px]'}>
@@ -44,7 +52,8 @@ export function NoteCard({ thread, me, open, actions, audience }: Props) {
           <span className="ml-auto text-faint">{when(root.createdAt)}</span>
         </button>
       </header>
-      {editing ? <NoteForm initial={root} audience={audience} draftKey={`avrelle.edit.${root.id}`} onSave={save} onCancel={() => setEditing(false)} /> : <Words annotation={root} open={open} />}
+      {editing && refused && <p className="mt-1 text-[13px] text-soft">Stands now: {root.note}</p>}
+      {editing ? <NoteForm initial={root} audience={audience} draftKey={draftKey} onSave={save} onCancel={() => { setEditing(false); setRefused(false); }} /> : <Words annotation={root} open={open} />}
       {open ? replies.map((r) => <Reply key={r.id} reply={r} mine={r.author.id === me} actions={actions} />) : replies.length > 0 && <p className="text-[13px] text-tide">{count(replies.length, 'reply', 'replies')}</p>}
       {open && !editing && (
         <footer className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule pt-2 text-[13px]">

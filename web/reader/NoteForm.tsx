@@ -21,7 +21,7 @@ interface Props {
 
 /** Writing a note: its words, its kind, its tags, and for whom. Ctrl+Enter sets it down. */
 export function NoteForm({ initial, audience, draftKey, onSave, onCancel }: Props) {
-  const [note, setNote] = useState(() => initial.note || (sessionStorage.getItem(draftKey) ?? ''));
+  const [note, setNote] = useState(() => initialWords(initial.note, draftKey));
   const [kind, setKind] = useState(initial.kind);
   const [tagText, setTagText] = useState(initial.tags.map((t) => `#${t}`).join(' '));
   const [wrong, setWrong] = useState('');
@@ -71,4 +71,10 @@ export function NoteForm({ initial, audience, draftKey, onSave, onCancel }: Prop
       </div>
     </form>
   );
+}
+
+/** Words kept from before a reload or a refused change; to a draft just begun by typing they are put in front. */
+function initialWords(note: string, draftKey: string): string {
+  const kept = sessionStorage.getItem(draftKey) ?? '';
+  return note.length === 1 && kept ? `${kept} ${note}` : kept || note;
 }

@@ -115,7 +115,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const walk = (direction: 1 | -1): void => {
     const placed = visible.filter((t) => places.has(t.root.id));
     const at = placed.findIndex((t) => t.root.id === held);
-    const next = placed[at < 0 ? (direction === 1 ? 0 : placed.length - 1) : at + direction];
+    const next = at >= 0 && !opened.has(held!) ? placed[at] : placed[at < 0 ? (direction === 1 ? 0 : placed.length - 1) : at + direction];
     if (!next) return;
     open(next.root.id);
     reveal(places.get(next.root.id)?.top, scroll(), goTo);

@@ -1,0 +1,3 @@
+export const PORT = 4820;
+export const PASSWORD = 'tide at seven';
+export const CHROMIUM_ARGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];

@@ -1,0 +1,105 @@
+import { expect, type Browser, type FrameLocator, type Page } from '@playwright/test';
+import { PASSWORD } from './constants';
+
+export interface Visitor {
+  readonly page: Page;
+  close(): Promise<void>;
+}
+
+/** Somebody of the demo, signed in, in a browser context of their own. */
+export async function visit(browser: Browser, who: string, path = '/library'): Promise<Visitor> {
+  const context = await browser.newContext({ permissions: ['clipboard-read', 'clipboard-write'] });
+  const page = await context.newPage();
+  const answer = await page.request.post('/api/session', { data: { email: `${who}@college.saltmere.test`, password: PASSWORD } });
+  expect(answer.status()).toBe(200);
+  await page.goto(path);
+  return { page, close: () => context.close() };
+}
+
+/** A new account of its own, so that tests do not meet in one person's data. */
+export async function newcomer(browser: Browser, name: string): Promise<Visitor & { name: string }> {
+  const context = await browser.newContext({ permissions: ['clipboard-read', 'clipboard-write'] });
+  const page = await context.newPage();
+  const email = `${name.toLowerCase()}.${Math.random().toString(36).slice(2)}@college.saltmere.test`;
+  const answer = await page.request.post('/api/people', { data: { email, name: `${name} Test`, password: 'a long enough password' }, headers: { 'x-forwarded-for': `10.20.${Math.floor(Math.random() * 250)}.${Math.floor(Math.random() * 250)}` } });
+  expect(answer.status(), await answer.text()).toBe(200);
+  await page.goto('/library');
+  return { page, name: `${name} Test`, close: () => context.close() };
+}
+
+/** Keeps a page of the simulated web and opens it in the reading view. */
+export async function keep(page: Page, address: string): Promise<void> {
+  await page.goto('/library');
+  await page.getByLabel('Address of a page').fill(address);
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('list', { name: 'Being kept' }).getByRole('link', { name: 'Open it' }).first().click();
+  await opened(page);
+}
+
+/** Waits until the text stands on the page. */
+export async function opened(page: Page): Promise<FrameLocator> {
+  const frame = page.frameLocator('iframe[title^="Text of"]');
+  await expect(page.locator('iframe[title^="Text of"]')).toBeVisible();
+  await expect(frame.locator('body')).not.toBeEmpty();
+  return frame;
+}
+
+/** Where words stand in the window: the middle of the first and of the last character, scrolled into view. */
+export async function placeOf(page: Page, words: string): Promise<{ from: { x: number; y: number }; to: { x: number; y: number } }> {
+  const measure = () => page.evaluate((wanted) => {
+    const frame = document.querySelector<HTMLIFrameElement>('iframe[title^="Text of"]')!, inner = frame.contentDocument!;
+    const walker = inner.createTreeWalker(inner.body, NodeFilter.SHOW_TEXT);
+    for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+      const at = node.nodeValue!.replace(/\s/g, ' ').indexOf(wanted);
+      if (at < 0) continue;
+      const character = (index: number) => { const range = inner.createRange(); range.setStart(node!, index); range.setEnd(node!, index + 1); return range.getBoundingClientRect(); };
+      const first = character(at), last = character(at + wanted.length - 1), box = frame.getBoundingClientRect();
+      return { from: { x: box.left + first.left + 1, y: box.top + first.top + first.height / 2 }, to: { x: box.left + last.right - 1, y: box.top + last.top + last.height / 2 } };
+    }
+    throw new Error(`“${wanted}” does not stand on the page.`);
+  }, words);
+  const before = await measure();
+  await page.evaluate((y) => { const scroller = document.querySelector('iframe')!.closest('.overflow-y-auto')!; const box = scroller.getBoundingClientRect(); if (y < box.top + 60 || y > box.bottom - 120) scroller.scrollBy(0, y - box.top - box.height / 3); }, before.from.y);
+  return measure();
+}
+
+/**
+ * Selects words with a real pointer drag. Through the browser's own input events: Playwright's mouse hangs over a frame
+ * without scripting.
+ */
+export async function drag(page: Page, words: string): Promise<void> {
+  const { from, to } = await placeOf(page, words);
+  const session = await page.context().newCDPSession(page);
+  const send = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', { x, y }: { x: number; y: number }) => session.send('Input.dispatchMouseEvent', { type, x, y, button: 'left', buttons: type === 'mouseReleased' ? 0 : 1, clickCount: 1 });
+  await send('mousePressed', from);
+  for (let step = 1; step <= 6; step++) await send('mouseMoved', { x: from.x + ((to.x - from.x) * step) / 6, y: from.y + ((to.y - from.y) * step) / 6 });
+  await send('mouseMoved', to);
+  await send('mouseReleased', to);
+  await session.detach();
+  await expect.poll(() => selectedText(page)).toContain(words.slice(0, 10));
+}
+
+export async function clickWords(page: Page, words: string): Promise<void> {
+  const { from } = await placeOf(page, words);
+  const session = await page.context().newCDPSession(page);
+  for (const type of ['mousePressed', 'mouseReleased'] as const) await session.send('Input.dispatchMouseEvent', { type, x: from.x + 6, y: from.y, button: 'left', buttons: type === 'mousePressed' ? 1 : 0, clickCount: 1 });
+  await session.detach();
+}
+
+export const selectedText = (page: Page): Promise<string> => page.evaluate(() => document.querySelector('iframe')?.contentWindow?.getSelection()?.toString() ?? '');
+
+/** What is painted on the page, as the browser holds it: kind → passages. */
+export const painted = (page: Page): Promise<Record<string, string[]>> => page.evaluate(() => {
+  const inner = document.querySelector('iframe')!.contentWindow as Window & typeof globalThis;
+  const found: Record<string, string[]> = {};
+  inner.CSS.highlights.forEach((highlight, name) => {
+    const passages = [...highlight].map((static_) => {
+      const range = inner.document.createRange();
+      range.setStart(static_.startContainer, static_.startOffset);
+      range.setEnd(static_.endContainer, static_.endOffset);
+      return range.toString();
+    });
+    if (passages.length) found[name] = passages;
+  });
+  return found;
+});

@@ -1,0 +1,62 @@
+import { expect, test } from '@playwright/test';
+import { newcomer, opened, painted, selectedText } from './helpers';
+
+test('the main job is done by keyboard alone', async ({ browser }) => {
+  const { page, close } = await newcomer(browser, 'Kay');
+  const tabTo = async (name: RegExp): Promise<void> => {
+    for (let n = 0; n < 60; n++) {
+      await page.keyboard.press('Tab');
+      const here = await page.evaluate(() => { const el = document.activeElement as HTMLElement | null; return `${el?.getAttribute('aria-label') ?? ''} ${el?.textContent ?? ''} ${el?.getAttribute('title') ?? ''}`; });
+      if (name.test(here)) return;
+    }
+    throw new Error(`Tab never reached ${name}`);
+  };
+  await expect(page.getByRole('heading', { name: 'Library', exact: true })).toBeVisible();
+  await tabTo(/Address of a page/);
+  await page.keyboard.type('http://review.saltmere.test/marsh-that-walks-inland');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('link', { name: 'Open it' })).toBeVisible();
+  await tabTo(/^\s*Open it/);
+  await page.keyboard.press('Enter');
+  await opened(page);
+
+  await test.step('select by sentence, mark, write, in the page and out of it', async () => {
+    await page.keyboard.press(']');
+    await expect.poll(() => selectedText(page)).toBe('The Marsh That Walks Inland');
+    await page.keyboard.press(']');
+    await page.keyboard.press(']');
+    await expect.poll(() => selectedText(page)).toMatch(/^Stand on the sea wall/);
+    await page.keyboard.press('2');
+    await expect.poll(async () => Object.keys(await painted(page))).toEqual(['avrelle-evidence']);
+    await page.keyboard.press(']');
+    await page.keyboard.press(']');
+    await page.keyboard.press('[');
+    await page.keyboard.type('Written without a mouse');
+    await expect(page.getByLabel('Note', { exact: true }).and(page.locator('textarea'))).toHaveValue('Written without a mouse');
+    await page.keyboard.press('Control+Enter');
+    await expect(page.getByRole('article', { name: /Note, Kay/ })).toContainText('Written without a mouse');
+  });
+
+  await test.step('the frame has the focus now; its keys work all the same', async () => {
+    await page.keyboard.press('.');
+    await page.keyboard.press('.');
+    await expect(page.getByRole('article', { name: /Kay/ }).getByRole('button', { expanded: true })).toHaveCount(2);
+    await page.keyboard.press('Delete');
+    await expect.poll(async () => (await painted(page))['avrelle-note']).toBeUndefined();
+    await page.keyboard.press('Control+z');
+    await expect.poll(async () => (await painted(page))['avrelle-note']).toHaveLength(1);
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('article').getByRole('button', { expanded: true })).toHaveCount(0);
+    await page.keyboard.press('?');
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+    await page.keyboard.press('Escape');
+  });
+
+  await test.step('find and come back', async () => {
+    await page.keyboard.press('/');
+    await page.keyboard.type('mouse');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('region', { name: 'In notes and quotations' })).toContainText('Written without a mouse');
+  });
+  await close();
+});

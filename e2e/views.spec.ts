@@ -1,0 +1,101 @@
+import fs from 'node:fs';
+import { createRequire } from 'node:module';
+import { fileURLToPath } from 'node:url';
+import { expect, test, type Page } from '@playwright/test';
+import { buildSync } from 'esbuild';
+import { opened, visit } from './helpers';
+
+const ROOT = fileURLToPath(new URL('..', import.meta.url));
+const axe = fs.readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+async function violations(page: Page): Promise<string[]> {
+  await page.evaluate(axe);
+  return page.evaluate(async () => {
+    const run = (window as unknown as { axe: { run(context: object, options: object): Promise<{ violations: { id: string; nodes: { html: string; failureSummary?: string }[] }[] }> } }).axe.run;
+    // The captured page inside its frame is its author's work; everything around it is ours.
+    const { violations: found } = await run({ exclude: ['iframe'] }, { iframes: false });
+    return found.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.failureSummary?.slice(0, 200) ?? ''}`));
+  });
+}
+
+/** The walk as the browser runs it, put into the page beside the application. */
+const reader = buildSync({ stdin: { contents: "export { readTree } from './core/text/index.ts'", resolveDir: ROOT }, bundle: true, write: false, format: 'iife', globalName: 'AvrelleText' }).outputFiles[0]!.text;
+
+const sourceId = async (page: Page, title: string): Promise<string> => {
+  const { sources } = (await (await page.request.get('/api/sources')).json()) as { sources: { id: string; title: string }[] };
+  return sources.find((s) => s.title.includes(title))!.id;
+};
+
+for (const theme of ['day', 'night']) {
+  test(`axe finds nothing on any main view, by ${theme}`, async ({ browser }) => {
+    const { page, close } = await visit(browser, 'ines');
+    await page.evaluate((t) => localStorage.setItem('avrelle.theme', t), theme);
+    const { id } = ((await (await page.request.get('/api/classes')).json()) as { id: string }[])[0]!;
+    const marsh = await sourceId(page, 'Walks Inland');
+    for (const path of ['/desk', '/library', '/classes', `/classes/${id}`, '/find?q=marsh', `/source/${marsh}`]) {
+      await page.goto(path);
+      await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
+      if (path.startsWith('/source')) {
+        await opened(page);
+        await page.getByRole('article', { name: /Tomas Rell/ }).first().getByRole('button', { expanded: false }).click();
+      }
+      expect([path, await violations(page)]).toEqual([path, []]);
+    }
+    await page.request.delete('/api/session');
+    await page.goto('/library');
+    await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+    expect(await violations(page)).toEqual([]);
+    await close();
+  });
+}
+
+test('no page of ours asks anybody else for anything', async ({ browser }) => {
+  const { page, close } = await visit(browser, 'ines');
+  const foreign: string[] = [];
+  page.on('request', (request) => { const { host, protocol } = new URL(request.url()); if (!['blob:', 'data:'].includes(protocol) && host !== new URL(page.url() === 'about:blank' ? 'http://127.0.0.1:4820' : page.url()).host) foreign.push(request.url()); });
+  let seen = 0;
+  page.on('request', () => { seen++; });
+  for (const title of ['Walks Inland', 'Who pays', 'Five Drawings', 'αλμυρό']) {
+    await page.goto(`/source/${await sourceId(page, title)}`);
+    await opened(page);
+    await page.getByRole('group', { name: 'Show marks' }).getByRole('button', { name: /^none/ }).click();
+  }
+  for (const path of ['/desk', '/library', '/find?q=mud']) await page.goto(path);
+  expect(seen).toBeGreaterThan(20);
+  expect(foreign).toEqual([]);
+  await close();
+});
+
+test('the browser reads the same text stream as the server, on every sample', async ({ browser }) => {
+  const { page, close } = await visit(browser, 'ines');
+  const { sources } = (await (await page.request.get('/api/sources')).json()) as { sources: { id: string; title: string }[] };
+  expect(sources.length).toBeGreaterThanOrEqual(8);
+  for (const { id, title } of sources) {
+    const server = (await (await page.request.get(`/api/sources/${id}/text`)).json()) as { text: string; outline: unknown[] };
+    await page.goto(`/source/${id}`);
+    await opened(page);
+    await page.evaluate(reader);
+    const browserText = await page.evaluate(() => {
+      const { text, outline } = (window as unknown as { AvrelleText: { readTree(root: Node): { text: string; outline: unknown[] } } }).AvrelleText.readTree(document.querySelector('iframe')!.contentDocument!.documentElement);
+      return { text, outline };
+    });
+    expect([title, browserText]).toEqual([title, { text: server.text, outline: server.outline }]);
+  }
+  await close();
+});
+
+test('on a phone a reader finds, reads and opens a note', async ({ browser }) => {
+  const { page, close } = await visit(browser, 'ines');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(`/source/${await sourceId(page, 'Walks Inland')}`);
+  await opened(page);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await page.getByRole('article', { name: /Evidence, Tomas/ }).getByRole('button').first().click();
+  await expect(page.getByText('Then the gap is 0.7 mm a year.')).toBeVisible();
+  for (const path of ['/library', '/desk', '/classes', '/find?q=mud']) {
+    await page.goto(path);
+    await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
+    expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);
+  }
+  await close();
+});
