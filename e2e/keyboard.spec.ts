@@ -42,9 +42,9 @@ test('the main job is done by keyboard alone', async ({ browser }) => {
     await page.keyboard.press('.');
     await expect(page.getByRole('article', { name: /Kay/ }).getByRole('button', { expanded: true })).toHaveCount(2);
     await page.keyboard.press('Delete');
-    await expect.poll(async () => (await painted(page))['avrelle-note']).toBeUndefined();
+    await expect.poll(async () => (await painted(page))['avrelle-evidence']).toBeUndefined();
     await page.keyboard.press('Control+z');
-    await expect.poll(async () => (await painted(page))['avrelle-note']).toHaveLength(1);
+    await expect.poll(async () => (await painted(page))['avrelle-evidence']).toHaveLength(1);
     await page.keyboard.press('Escape');
     await expect(page.getByRole('article').getByRole('button', { expanded: true })).toHaveCount(0);
     await page.keyboard.press('?');

@@ -23,7 +23,8 @@ export function install() {
   const mark = path.join(ROOT, 'node_modules/.avrelle-installed');
   const wanted = createHash('sha256').update(fs.readFileSync(lock)).digest('hex');
   if (fs.existsSync(mark) && fs.readFileSync(mark, 'utf8') === wanted) return;
-  run('npm', ['ci', '--no-audit', '--no-fund']);
+  // Not `npm ci`: some registries lack binaries for other platforms, and it then finds the lock file incomplete.
+  run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']);
   fs.writeFileSync(mark, wanted);
 }
 

@@ -1,33 +1,6 @@
 import type { Clock } from '../context';
 import type { Db } from '../db/database';
-
-export type EventType = 'annotation' | 'library' | 'desk' | 'classes' | 'job';
-
-export interface NewEvent {
-  readonly type: EventType;
-  readonly personId?: string;
-  readonly sourceId?: string;
-  readonly annotationId?: string;
-  readonly classId?: string;
-  readonly jobId?: string;
-  /** Classes the annotation was for before the change: their members are told when it is gone. */
-  readonly formerClasses?: readonly string[];
-}
-
-export interface EventRow {
-  readonly seq: number;
-  readonly type: EventType;
-  readonly person_id: string | null;
-  readonly source_id: string | null;
-  readonly annotation_id: string | null;
-  readonly class_id: string | null;
-  readonly job_id: string | null;
-  readonly former_classes: string | null;
-}
-
-const APPEND = 'INSERT INTO event (at, type, person_id, source_id, annotation_id, class_id, job_id, former_classes) VALUES (?, ?, ?, ?, ?, ?, ?, ?)';
-const SINCE = 'SELECT seq, type, person_id, source_id, annotation_id, class_id, job_id, former_classes FROM event WHERE seq > ? ORDER BY seq LIMIT ?';
-const NEWEST = 'SELECT coalesce(max(seq), 0) AS seq FROM event';
+import { appendEvent, eventsSince, newestSeq, type EventRow, type NewEvent } from './queries';
 
 export type Listener = (events: readonly EventRow[]) => void;
 
@@ -43,18 +16,18 @@ export class EventLog {
 
   /** Part of the caller's transaction: listeners hear of it only after that is committed. */
   append(event: NewEvent): void {
-    this.db.run(APPEND, this.now(), event.type, event.personId ?? null, event.sourceId ?? null, event.annotationId ?? null, event.classId ?? null, event.jobId ?? null, event.formerClasses?.length ? JSON.stringify(event.formerClasses) : null);
+    appendEvent(this.db, event, this.now());
     if (this.scheduled) return;
     this.scheduled = true;
     setImmediate(() => this.deliver());
   }
 
   since(seq: number, limit: number): readonly EventRow[] {
-    return this.db.all<EventRow>(SINCE, seq, limit);
+    return eventsSince(this.db, seq, limit);
   }
 
   newest(): number {
-    return this.db.get<{ seq: number }>(NEWEST)!.seq;
+    return newestSeq(this.db);
   }
 
   subscribe(listener: Listener): () => void {

@@ -5,7 +5,7 @@ import { annotationFor } from '../annotations/queries';
 import { isMember } from '../classes/queries';
 import type { Context } from '../context';
 import { jobOf } from '../jobs/queries';
-import type { EventRow } from './event-log';
+import type { EventRow } from './queries';
 
 const MOST_MISSED = 500;
 const HEARTBEAT = 25_000;

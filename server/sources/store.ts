@@ -1,14 +1,7 @@
 import type { Context } from '../context';
-import type { Db } from '../db/database';
-import { storeBlob } from '../db/blobs';
 import type { Ingested } from '../ingest/ingest';
+import { insertSource, insertVersion } from './insert-queries';
 import { keptBefore, replaceTags, shelve } from './queries';
-
-const INSERT_SOURCE = `INSERT INTO source (id, owner_id, kind, title, author, site, address, canonical, description, language, published_at, kept_at, current_version, minutes, length)
-  VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`;
-const INSERT_VERSION = 'INSERT INTO source_version (id, source_id, number, kept_at, address, snapshot_hash) VALUES (?, ?, 1, ?, ?, ?)';
-const INSERT_ASSET = 'INSERT INTO version_asset (version_id, hash) VALUES (?, ?)';
-const INSERT_TEXT = 'INSERT INTO version_text (version_id, title, stream, outline) VALUES (?, ?, ?, ?)';
 
 export interface ToStore {
   readonly id: string;
@@ -22,19 +15,12 @@ export function storeSource({ db, now, newId, events }: Pick<Context, 'db' | 'no
   return db.transaction(() => {
     const before = ingested.canonical ? keptBefore(db, ownerId, ingested.canonical) : undefined;
     if (before) return { sourceId: before, already: true };
-    const versionId = newId(), at = now(), { meta } = ingested;
-    db.run(INSERT_SOURCE, id, ownerId, ingested.kind, meta.title, meta.author, meta.site, ingested.address, ingested.canonical, meta.description, meta.language, meta.publishedAt, at, versionId, ingested.minutes, ingested.text.length);
+    const versionId = newId(), at = now();
+    insertSource(db, { id, ownerId, versionId, at, ingested });
     insertVersion(db, versionId, id, at, ingested);
     replaceTags(db, ownerId, id, tags);
     shelve(db, ownerId, id, { state: 'to_read' }, at);
     events.append({ type: 'library', personId: ownerId, sourceId: id });
     return { sourceId: id, already: false };
   });
-}
-
-function insertVersion(db: Db, versionId: string, sourceId: string, at: string, ingested: Ingested): void {
-  const snapshot = storeBlob(db, Buffer.from(ingested.snapshot, 'utf8'), 'text/html');
-  db.run(INSERT_VERSION, versionId, sourceId, at, ingested.address, snapshot);
-  for (const asset of ingested.assets) db.run(INSERT_ASSET, versionId, storeBlob(db, asset.bytes, asset.mediaType));
-  db.run(INSERT_TEXT, versionId, ingested.meta.title, ingested.text, JSON.stringify(ingested.outline));
 }

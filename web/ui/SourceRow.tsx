@@ -27,7 +27,7 @@ export function SourceRow({ source, number, back, excerpts = false, children }: 
       <div className="text-right text-[13.5px] text-soft"><b className="block font-semibold text-ink">{source.readShare > 0.97 ? 'read' : `${minutes(left)} ${source.readShare > 0 ? 'left' : ''}`}</b>{STATE_WORDS[source.state].toLowerCase()}{children}</div>
       {excerpts && source.excerpts.map((x) => (
         <p key={x.id} className="mt-1.5 border-l-2 border-strong pl-3.5 font-read text-[15px] leading-[21px] text-soft [grid-column:2/3] max-[900px]:[grid-column:1/-1]">
-          <Sign kind={x.kind} className="mr-1.5 text-[14px]" /><Link to={`/source/${source.id}?at=${x.id}`} className="text-ink">{x.quote}</Link>{x.note && ` — ${x.note}`}
+          <Link to={`/source/${source.id}?at=${x.id}`} className="block"><Sign kind={x.kind} className="mr-1.5 text-[14px]" /><span className="text-ink">{x.quote}</span>{x.note && ` — ${x.note}`}</Link>
         </p>
       ))}
     </li>

@@ -1,0 +1,37 @@
+import type { Db } from '../db/database';
+
+export type EventType = 'annotation' | 'library' | 'desk' | 'classes' | 'job';
+
+export interface NewEvent {
+  readonly type: EventType;
+  readonly personId?: string;
+  readonly sourceId?: string;
+  readonly annotationId?: string;
+  readonly classId?: string;
+  readonly jobId?: string;
+  /** Classes the annotation was for before the change: their members are told when it is gone. */
+  readonly formerClasses?: readonly string[];
+}
+
+export interface EventRow {
+  readonly seq: number;
+  readonly type: EventType;
+  readonly person_id: string | null;
+  readonly source_id: string | null;
+  readonly annotation_id: string | null;
+  readonly class_id: string | null;
+  readonly job_id: string | null;
+  readonly former_classes: string | null;
+}
+
+const APPEND = 'INSERT INTO event (at, type, person_id, source_id, annotation_id, class_id, job_id, former_classes) VALUES (?, ?, ?, ?, ?, ?, ?, ?)';
+const SINCE = 'SELECT seq, type, person_id, source_id, annotation_id, class_id, job_id, former_classes FROM event WHERE seq > ? ORDER BY seq LIMIT ?';
+const NEWEST = 'SELECT coalesce(max(seq), 0) AS seq FROM event';
+
+export function appendEvent(db: Db, event: NewEvent, at: string): void {
+  const former = event.formerClasses?.length ? JSON.stringify(event.formerClasses) : null;
+  db.run(APPEND, at, event.type, event.personId ?? null, event.sourceId ?? null, event.annotationId ?? null, event.classId ?? null, event.jobId ?? null, former);
+}
+
+export const eventsSince = (db: Db, seq: number, limit: number): EventRow[] => db.all<EventRow>(SINCE, seq, limit);
+export const newestSeq = (db: Db): number => db.get<{ seq: number }>(NEWEST)!.seq;
