@@ -1,0 +1,89 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { v7 } from 'uuid';
+import type { ClassDetail, SourceDetail, StreamEvent } from '@avrelle/core/wire';
+import { COOKIE } from '../accounts/session';
+import { startServer, type Client, type Server } from '../testing/harness';
+
+let server: Server, base: string;
+const clients: Record<string, Client> = {}, cookies: Record<string, string> = {};
+let classId: string, source: SourceDetail;
+
+beforeAll(async () => {
+  server = await startServer();
+  base = await server.app.listen({ port: 0, host: '127.0.0.1' });
+  for (const name of ['author', 'mate', 'stranger']) {
+    clients[name] = await server.person(name);
+    const signed = await server.app.inject({ method: 'POST', url: '/api/session', remoteAddress: `10.1.1.${name.length}`, payload: { email: `${name}@college.saltmere.test`, password: 'a long enough password' } });
+    cookies[name] = `${COOKIE}=${signed.cookies[0]!.value}`;
+  }
+  classId = v7();
+  await clients.author!.send('PUT', `/api/classes/${classId}`, { name: 'Field Course', tint: 'tide' });
+  const { body } = await clients.author!.send<ClassDetail>('GET', `/api/classes/${classId}`);
+  await clients.mate!.send('POST', '/api/classes/join', { code: body.code });
+  const id = await clients.author!.keepText('tide', 'The tide turns at seven.');
+  await clients.author!.send('PUT', `/api/classes/${classId}/sources/${id}`, {});
+  source = (await clients.author!.send<SourceDetail>('GET', `/api/sources/${id}`)).body;
+});
+afterAll(() => server.close());
+
+interface Listening { readonly heard: StreamEvent[]; lastId(): string; close(): void; until(found: (heard: readonly StreamEvent[]) => boolean): Promise<void> }
+
+/** Reads the stream as the HTML Standard, 9.2.6, says: `id:` and `data:` lines, an empty line ends an event. */
+async function listen(name: string, lastId?: string): Promise<Listening> {
+  const stop = new AbortController();
+  const response = await fetch(`${base}/api/events`, { headers: { cookie: cookies[name]!, ...(lastId ? { 'last-event-id': lastId } : {}) }, signal: stop.signal });
+  expect(response.headers.get('content-type')).toMatch(/^text\/event-stream/);
+  const heard: StreamEvent[] = [];
+  let last = '', buffered = '', wake = (): void => undefined;
+  void (async () => {
+    for await (const part of response.body!.pipeThrough(new TextDecoderStream()) as unknown as AsyncIterable<string>) {
+      buffered += part;
+      for (let end = buffered.indexOf('\n\n'); end >= 0; end = buffered.indexOf('\n\n')) {
+        const event = buffered.slice(0, end);
+        buffered = buffered.slice(end + 2);
+        last = /^id: (.+)$/m.exec(event)?.[1] ?? last;
+        const data = /^event: /m.test(event) ? undefined : /^data: (.+)$/m.exec(event)?.[1];
+        if (data) heard.push(JSON.parse(data) as StreamEvent);
+        wake();
+      }
+    }
+  })().catch(() => undefined);
+  const until: Listening['until'] = async (found) => { while (!found(heard)) await new Promise<void>((go) => { wake = go; }); };
+  if (!lastId) while (!last) await new Promise<void>((go) => { wake = go; });
+  return { heard, lastId: () => last, close: () => stop.abort(), until };
+}
+
+const write = async (classIds: string[]): Promise<string> => {
+  const id = v7();
+  await clients.author!.send('PUT', `/api/annotations/${id}`, { sourceId: source.id, versionId: source.versionId, kind: 'claim', note: 'heard', tags: [], anchor: { quote: { exact: 'tide', prefix: 'The ', suffix: ' turns' }, position: { start: 4, end: 8 } }, classIds });
+  return id;
+};
+const has = (id: string) => (heard: readonly StreamEvent[]): boolean => heard.some((e) => e.type === 'annotation' && e.annotation.id === id);
+
+test('a shared annotation is told to the class and to nobody else; when withdrawn, the class hears that it is gone', async () => {
+  const [mate, stranger, author] = await Promise.all([listen('mate'), listen('stranger'), listen('author')]);
+  const [secret, shared] = [await write([]), await write([classId])];
+  await Promise.all([mate.until(has(shared)), author.until(has(shared))]);
+  await clients.author!.send('PATCH', `/api/annotations/${shared}`, { version: 1, classIds: [] });
+  await mate.until((heard) => heard.some((e) => e.type === 'gone' && e.annotationId === shared));
+  expect(has(secret)(mate.heard)).toBe(false);
+  expect(JSON.stringify(mate.heard)).not.toContain(secret);
+  expect(stranger.heard).toEqual([]);
+  for (const one of [mate, stranger, author]) one.close();
+});
+
+test('what was missed while the connection was broken is heard after it', async () => {
+  const first = await listen('mate');
+  const heard = await write([classId]);
+  await first.until(has(heard));
+  first.close();
+  const missed = await write([classId]);
+  const again = await listen('mate', first.lastId());
+  await again.until(has(missed));
+  expect(has(heard)(again.heard)).toBe(false);
+  again.close();
+});
+
+test('nobody listens without being signed in', async () => {
+  expect((await fetch(`${base}/api/events`)).status).toBe(401);
+});

@@ -1,0 +1,57 @@
+import { expect, test } from '@jest/globals';
+import { v7 } from 'uuid';
+import type { Ingested } from '../ingest/ingest';
+import { directIngester, type Ingester } from '../ingest/thread-ingester';
+import { JobRunner } from './job-runner';
+import { insertJob, jobOf } from './queries';
+import { startServer } from '../testing/harness';
+
+/** An ingester whose work ends when the test says so. */
+function held(): { ingester: Ingester; started: string[]; release: () => void } {
+  const started: string[] = [], waiting: (() => void)[] = [];
+  const real = directIngester({ names: [], privateHosts: [] });
+  return {
+    started, release: () => waiting.splice(0).forEach((go) => go()),
+    ingester: { close: () => Promise.resolve(), run: (input, progress) => new Promise<Ingested>((resolve, reject) => { started.push(input.type); waiting.push(() => real.run(input, progress).then(resolve, reject)); }) },
+  };
+}
+
+test('two jobs run at once, the others wait their turn', async () => {
+  const work = held();
+  const server = await startServer({ ingester: work.ingester });
+  const person = await server.person('Keeper');
+  for (let n = 0; n < 5; n++) await person.send('POST', '/api/keep', { id: v7(), address: `http://a.test/${n}` });
+  expect(work.started).toHaveLength(2);
+  await server.close();
+});
+
+test('what a crash interrupted is taken up again at the next start', async () => {
+  const work = held();
+  const server = await startServer({ ingester: work.ingester });
+  const person = await server.person('Keeper'), id = v7();
+  await person.send('POST', '/api/keep', { id, address: 'http://a.test/' });
+  expect(jobOf(server.context.db, person.me.id, id)).toMatchObject({ state: 'running' });
+  const again = held();
+  new JobRunner({ ...server.context, ingester: again.ingester, log: () => undefined }).start();
+  expect(again.started).toEqual(['address']);
+  await server.close();
+});
+
+test('the same request under the same id is one job', async () => {
+  const work = held();
+  const server = await startServer({ ingester: work.ingester });
+  const person = await server.person('Keeper'), id = v7();
+  for (let n = 0; n < 2; n++) expect((await person.send('POST', '/api/keep', { id, address: 'http://a.test/' })).status).toBe(200);
+  expect(work.started).toHaveLength(1);
+  expect(insertJob(server.context.db, id, person.me.id, 'x', { sourceId: v7(), tags: [] }, null, '2026')).toBe(false);
+  await server.close();
+});
+
+test('one does not see another’s jobs', async () => {
+  const work = held();
+  const server = await startServer({ ingester: work.ingester });
+  const [one, other] = [await server.person('One'), await server.person('Other')], id = v7();
+  await one.send('POST', '/api/keep', { id, address: 'http://a.test/' });
+  expect([(await other.send('GET', `/api/jobs/${id}`)).status, (await other.send<unknown[]>('GET', '/api/jobs')).body]).toEqual([404, []]);
+  await server.close();
+});
