@@ -160,7 +160,7 @@ class Seeder {
     const made: { mark: DemoMark; at: { start: number; end: number } }[] = [];
     for (const [source, letter, each] of [['marsh', 'B', 5], ['marsh', 'A', 4], ['pegs', 'B', 3], ['packet', 'B', 2], ['keeper', 'B', 1], ['creek', 'B', 1]] as const) {
       const { text, outline } = this.kept.get(source)!.text;
-      const body = sentences(text).filter((s) => s.end - s.start > 25 && outline.some((b) => !b.aside && b.role === 'paragraph' && b.start <= s.start && s.end <= b.end));
+      const body = sentences(text).filter((s) => s.end - s.start > 45 && outline.some((b) => !b.aside && b.role === 'paragraph' && b.start <= s.start && s.end <= b.end));
       for (const person of STUDENTS.filter((s) => s.classes.includes(letter) && s.key !== 'wim' && s.key !== 'jory')) {
         for (let n = 0; n < each; n++) {
           const sentence = body[Math.floor(this.random() ** 1.3 * body.length)]!;

@@ -4,15 +4,35 @@ import type { SourceRow } from './source';
 /** A piece of text with the words that were looked for marked. */
 export type Snippet = readonly { readonly text: string; readonly hit: boolean }[];
 
-export type FindHit =
-  | { readonly type: 'passage'; readonly sourceId: string; readonly title: string; readonly site: string; readonly snippet: Snippet; readonly start: number; readonly end: number }
-  | { readonly type: 'annotation'; readonly sourceId: string; readonly title: string; readonly site: string; readonly annotationId: string; readonly kind: KindCode; readonly author: string; readonly quote: Snippet; readonly note: Snippet; readonly tags: readonly string[] };
+export interface PassageHit {
+  readonly sourceId: string;
+  readonly title: string;
+  readonly site: string;
+  readonly snippet: Snippet;
+  /** Where the first word found stands in the source's stream. */
+  readonly start: number;
+  readonly end: number;
+}
 
+export interface AnnotationHit {
+  readonly sourceId: string;
+  readonly title: string;
+  readonly site: string;
+  readonly annotationId: string;
+  readonly kind: KindCode;
+  readonly author: string;
+  readonly quote: Snippet;
+  readonly note: Snippet;
+  readonly tags: readonly string[];
+}
+
+/** The best of what was found, notes before bare highlights; `more…` says whether there are others. */
 export interface FindResult {
   readonly query: string;
-  readonly hits: readonly FindHit[];
-  readonly passages: number;
-  readonly annotations: number;
+  readonly annotations: readonly AnnotationHit[];
+  readonly passages: readonly PassageHit[];
+  readonly moreAnnotations: boolean;
+  readonly morePassages: boolean;
 }
 
 export interface DeskNotice {

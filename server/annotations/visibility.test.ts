@@ -49,9 +49,9 @@ const ROUTES: Readonly<Record<string, (who: Client, id: string, note: string) =>
     const answer = await who.send<Annotation[]>('GET', `/api/sources/${source.id}/annotations`);
     return answer.status === 200 && answer.body.some((a) => a.id === id);
   },
-  'found by its note': async (who, id, note) => (await who.send<FindResult>('GET', `/api/find?q=${note}`)).body.hits.some((h) => h.type === 'annotation' && h.annotationId === id),
-  'found by its quotation': async (who, id) => (await who.send<FindResult>('GET', '/api/find?q=zanderling')).body.hits.some((h) => h.type === 'annotation' && h.annotationId === id),
-  'found by its tag': async (who, id) => (await who.send<FindResult>('GET', '/api/find?q=%23matrix')).body.hits.some((h) => h.type === 'annotation' && h.annotationId === id),
+  'found by its note': async (who, id, note) => (await who.send<FindResult>('GET', `/api/find?q=${note}`)).body.annotations.some((h) => h.annotationId === id),
+  'found by its quotation': async (who, id) => (await who.send<FindResult>('GET', '/api/find?q=zanderling')).body.annotations.some((h) => h.annotationId === id),
+  'found by its tag': async (who, id) => (await who.send<FindResult>('GET', '/api/find?q=%23matrix')).body.annotations.some((h) => h.annotationId === id),
   'in the study notes': async (who, _id, note) => (await who.send('GET', `/api/sources/${source.id}/study-notes.md?whose=all`)).text.includes(note),
   'in the W3C export': async (who, id) => (await who.send('GET', `/api/sources/${source.id}/annotations.jsonld?whose=all`)).text.includes(id),
 };
@@ -102,7 +102,7 @@ test('only who may read a source reaches it by any route', async () => {
   const reads = async (who: Client) => [
     (await who.send('GET', `/api/sources/${source.id}`)).status, (await who.send('GET', `/api/sources/${source.id}/text`)).status,
     (await who.send('GET', `/snapshots/${source.versionId}/`)).status, (await who.send('GET', `/api/sources/${source.id}/study-notes.md`)).status,
-    (await who.send<Library>('GET', '/api/sources')).body?.sources?.length ?? 0, (await who.send<FindResult>('GET', '/api/find?q=quiver')).body?.hits?.length ?? 0,
+    (await who.send<Library>('GET', '/api/sources')).body?.sources?.length ?? 0, (await who.send<FindResult>('GET', '/api/find?q=quiver')).body?.passages?.length ?? 0,
   ];
   expect(await reads(people.mate!)).toEqual([200, 200, 200, 200, 1, 1]);
   expect(await reads(people.stranger!)).toEqual([404, 404, 404, 404, 0, 0]);

@@ -1,6 +1,6 @@
-import type { FindHit, FindResult, Snippet } from '@avrelle/core/wire';
+import type { AnnotationHit, FindResult, PassageHit, Snippet } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
-import { annotationCount, annotations, byTag, CLOSE, CUT, OPEN, passageCount, passages, type AnnotationHitRow, type PassageRow } from './queries';
+import { annotations, byTag, CLOSE, CUT, OPEN, passages, type AnnotationHitRow, type PassageRow } from './queries';
 
 const MOST = 30;
 
@@ -8,15 +8,17 @@ const MOST = 30;
 export function find(db: Db, me: string, query: string): FindResult {
   const tag = /^#([\p{L}\p{M}\p{N}_/-]+)$/u.exec(query.trim())?.[1]?.toLowerCase();
   if (tag) {
-    const tagged = byTag(db, { me, tag, limit: MOST }).map(annotationHit);
-    return { query, hits: tagged, passages: 0, annotations: tagged.length };
+    const tagged = byTag(db, { me, tag, limit: MOST + 1 }).map(annotationHit);
+    return { query, annotations: tagged.slice(0, MOST), passages: [], moreAnnotations: tagged.length > MOST, morePassages: false };
   }
   const match = ftsQuery(query);
-  if (!match) return { query, hits: [], passages: 0, annotations: 0 };
-  const values = { me, query: match };
-  const noted = annotations(db, { ...values, limit: MOST }).map(annotationHit);
-  const read = passages(db, { ...values, limit: MOST }).map(passageHit);
-  return { query, hits: [...noted, ...read], passages: passageCount(db, values), annotations: annotationCount(db, values) };
+  if (!match) return { query, annotations: [], passages: [], moreAnnotations: false, morePassages: false };
+  const values = { me, query: match, limit: MOST + 1 };
+  const noted = annotations(db, values), read = passages(db, values);
+  return {
+    query, annotations: noted.slice(0, MOST).map(annotationHit), passages: read.slice(0, MOST).map(passageHit),
+    moreAnnotations: noted.length > MOST, morePassages: read.length > MOST,
+  };
 }
 
 /** Words as FTS5 strings, all of which must be there, the last one also as a beginning; "quoted words" as a phrase. */
@@ -42,9 +44,9 @@ function place({ stream, snippet }: PassageRow): { start: number; end: number } 
   return { start: at + first, end: at + inner.indexOf(CLOSE) - 1 };
 }
 
-const passageHit = (row: PassageRow): FindHit => ({ type: 'passage', sourceId: row.source_id, title: row.title, site: row.site, snippet: toSnippet(row.snippet), ...place(row) });
+const passageHit = (row: PassageRow): PassageHit => ({ sourceId: row.source_id, title: row.title, site: row.site, snippet: toSnippet(row.snippet), ...place(row) });
 
-const annotationHit = (row: AnnotationHitRow): FindHit => ({
-  type: 'annotation', sourceId: row.source_id, title: row.title, site: row.site, annotationId: row.root_id ?? row.id, kind: row.kind, author: row.author,
+const annotationHit = (row: AnnotationHitRow): AnnotationHit => ({
+  sourceId: row.source_id, title: row.title, site: row.site, annotationId: row.root_id ?? row.id, kind: row.kind, author: row.author,
   quote: toSnippet(row.quote), note: toSnippet(row.note), tags: JSON.parse(row.tags) as string[],
 });

@@ -45,11 +45,14 @@ export function MarginColumn(props: Props) {
   const outside = hidden > 0 && <p className="px-6 pt-3 text-[13px] text-soft">{count(hidden, 'mark stands', 'marks stand')} outside the main text. <button className="act" onClick={props.onWholePage}>Show the whole page</button></p>;
 
   if (!wide) {
+    const touched = notes.find((t) => t.root.id === held && opened.has(t.root.id));
+    const sheet = form ?? (touched && card(touched));
     return (
       <section aria-label="Notes" className="border-t border-strong bg-paper px-2 pb-6">
         {outside}
-        {form && <div className="fixed inset-x-0 bottom-[50px] z-30 p-2">{form}</div>}
-        {notes.map((t) => <div key={t.root.id} className="pt-3">{card(t)}</div>)}
+        {sheet && <div className="fixed inset-x-0 bottom-[50px] z-30 max-h-[55vh] overflow-y-auto border-t border-strong bg-paper p-2">{sheet}</div>}
+        <h2 className="px-3 pt-4 text-[17px]">{count(notes.length, 'note')}</h2>
+        {notes.map((t) => t !== touched && <div key={t.root.id} className="pt-3">{card(t)}</div>)}
       </section>
     );
   }

@@ -22,8 +22,8 @@ body{all:unset;display:block;box-sizing:border-box;max-width:calc(600px + 72px +
 [${ASIDE_ATTRIBUTE}]{display:none!important}
 body *{box-sizing:border-box;max-width:100%;color:inherit!important;background:none!important;position:static!important;float:none!important;transform:none!important;font-family:inherit!important}
 h1,h2,h3,h4,h5,h6{font-weight:600;line-height:1.25;margin:30px 0 6px;hyphens:manual;text-wrap:balance}
-h1{font-size:31px;line-height:36px;letter-spacing:-.01em;margin:0 0 8px} h2{font-size:21px;line-height:30px} h3{font-size:18px;line-height:30px;font-style:italic} h4,h5,h6{font-size:17px}
-h1+p:not(:has(+h2)):where(.byline,.by,[class*=byline]),.byline,.by{font-size:15px;color:${v('--ink-soft')}!important;margin-bottom:20px}
+h1{font-size:31px;line-height:36px;letter-spacing:-.01em;margin:0 0 16px} h2{font-size:21px;line-height:30px} h3{font-size:18px;line-height:30px;font-style:italic} h4,h5,h6{font-size:17px}
+h1+.byline,h1+.by{font-size:15px;color:${v('--ink-soft')}!important;margin:-12px 0 20px}
 p,ul,ol,dl,table,figure,blockquote,pre{margin:0 0 15px}
 ul,ol{padding-left:1.4em} ul{list-style:disc} ol{list-style:decimal}
 blockquote{border-left:2px solid ${v('--rule-strong')};padding-left:18px;margin-left:0;font-style:italic}

@@ -66,6 +66,7 @@ CREATE TABLE source (
   deleted_at TEXT
 ) STRICT;
 CREATE INDEX source_owner ON source(owner_id, kept_at);
+CREATE INDEX source_current ON source(current_version);
 CREATE UNIQUE INDEX source_once ON source(owner_id, canonical) WHERE canonical IS NOT NULL AND deleted_at IS NULL;
 
 CREATE TABLE source_version (

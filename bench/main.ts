@@ -1,0 +1,26 @@
+import fs from 'node:fs';
+import zlib from 'node:zlib';
+import { paint } from './browser';
+import { locate, stream } from './core';
+import { atMost, type Bench, type Result } from './measure';
+import { keeping, searching, tell, write } from './server';
+
+/** The scripts that a visit to the Library loads before it shows. */
+const size: Bench = () => {
+  const manifest = JSON.parse(fs.readFileSync('web/dist/.vite/manifest.json', 'utf8')) as Record<string, { file: string; imports?: string[] }>;
+  const wanted = new Set<string>();
+  const collect = (key: string): void => { if (!wanted.has(key)) { wanted.add(key); manifest[key]!.imports?.forEach(collect); } };
+  collect('index.html');
+  collect('library/LibraryPage.tsx');
+  const bytes = [...wanted].reduce((sum, key) => sum + zlib.gzipSync(fs.readFileSync(`web/dist/${manifest[key]!.file}`)).length, 0);
+  return [atMost('first JavaScript for the Library, gzipped', bytes / 1024, 'kB', 180)];
+};
+
+const BENCHES: Readonly<Record<string, Bench>> = { stream, locate, write, find: searching, tell, keep: keeping, paint, size };
+const chosen = process.argv.slice(2).find((a) => !a.startsWith('-'));
+if (chosen && !(chosen in BENCHES)) throw new Error(`There is no benchmark "${chosen}"; there are: ${Object.keys(BENCHES).join(', ')}.`);
+
+const results: Result[] = [];
+for (const [name, bench] of Object.entries(BENCHES)) if (!chosen || chosen === name) results.push(...(await bench()));
+for (const { work, value, unit, bar, holds } of results) console.log(`${work.padEnd(82)} ${`${value} ${unit}`.padStart(12)}   ${bar ? `${bar} ${holds ? 'holds' : 'FALLS SHORT'}` : ''}`);
+if (!chosen) fs.writeFileSync('bench/results.json', `${JSON.stringify(results, null, 2)}\n`);

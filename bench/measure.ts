@@ -1,0 +1,56 @@
+export interface Result {
+  readonly work: string;
+  readonly value: number;
+  readonly unit: string;
+  /** What should hold, in words; null where there is no bar. */
+  readonly bar: string | null;
+  readonly holds: boolean | null;
+}
+
+export type Bench = () => Promise<readonly Result[]> | readonly Result[];
+
+export const atMost = (work: string, value: number, unit: string, limit: number): Result => ({ work, value: round(value), unit, bar: `≤ ${limit} ${unit}`, holds: value <= limit });
+export const atLeast = (work: string, value: number, unit: string, limit: number): Result => ({ work, value: round(value), unit, bar: `≥ ${limit} ${unit}`, holds: value >= limit });
+export const figure = (work: string, value: number, unit: string): Result => ({ work, value: round(value), unit, bar: null, holds: null });
+
+const round = (value: number): number => (value >= 100 ? Math.round(value) : Math.round(value * 100) / 100);
+
+/** Milliseconds of one run of `work`. */
+export async function time(work: () => unknown): Promise<number> {
+  const start = performance.now();
+  await work();
+  return performance.now() - start;
+}
+
+export const percentile = (values: readonly number[], share: number): number => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!;
+
+/** A small seeded generator (mulberry32): 0 ≤ x < 1. */
+export function seeded(seed: number): () => number {
+  let a = seed;
+  return () => {
+    a = (a + 0x6d2b79f5) | 0;
+    let t = Math.imul(a ^ (a >>> 15), 1 | a);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+const SYLLABLES = 'mar tid cre lev peg mud sil wat slu kee pas she lav gla pan ban cha gau spr nea har dre sto shi bra gra pea acc ret squ'.split(' ');
+
+/** A vocabulary of 6,000 made-up words, used as words are: few of them often, most of them seldom (Zipf, roughly). */
+const WORDS = Array.from({ length: 6000 }, (_, n) => SYLLABLES[n % 30]! + SYLLABLES[Math.floor(n / 30) % 30]! + (n >= 900 ? SYLLABLES[Math.floor(n / 900)]! : ''));
+export const word = (share: number): string => WORDS[Math.min(WORDS.length - 1, Math.floor(WORDS.length * share ** 4))]!;
+
+/** Text of about `characters` characters in sentences and paragraphs. */
+export function prose(characters: number, random: () => number): string {
+  const paragraphs: string[] = [];
+  for (let length = 0; length < characters;) {
+    const sentences = Array.from({ length: 4 + Math.floor(random() * 4) }, () => {
+      const words = Array.from({ length: 6 + Math.floor(random() * 14) }, () => word(random()));
+      return `${words.join(' ').replace(/^./, (c) => c.toUpperCase())} ${Math.floor(random() * 900)}.`;
+    });
+    paragraphs.push(sentences.join(' '));
+    length += paragraphs.at(-1)!.length + 1;
+  }
+  return paragraphs.join('\n\n');
+}

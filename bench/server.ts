@@ -1,0 +1,141 @@
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import Sqlite from 'better-sqlite3';
+import { v7 } from 'uuid';
+import { describe } from '@avrelle/core/anchor';
+import { range } from '@avrelle/core/text';
+
+import { buildApp } from '../server/app';
+import { insertAnnotation } from '../server/annotations/queries';
+import { putAnnotation } from '../server/annotations/write';
+import { insertPerson, insertSession } from '../server/accounts/queries';
+import { addClassSource, insertClass, joinClass } from '../server/classes/queries';
+import { readConfig } from '../server/config';
+import type { Context } from '../server/context';
+import { find } from '../server/find/find';
+import { ingest, type Ingested } from '../server/ingest/ingest';
+import { directIngester } from '../server/ingest/thread-ingester';
+import { openContext } from '../server/open-context';
+import { sourceDetail } from '../server/sources/queries';
+import { storeSource } from '../server/sources/store';
+import { createHash } from 'node:crypto';
+import http from 'node:http';
+import { atLeast, atMost, figure, percentile, prose, seeded, time, word, type Bench } from './measure';
+
+const now = '2026-11-23T10:00:00.000Z';
+const EMPTY_META = { title: 'A source', author: '', site: '', description: '', language: 'en', publishedAt: null, canonical: null };
+
+function open(file: string): Context {
+  const config = readConfig({ AVRELLE_DATA: file, AVRELLE_WEB: '/nowhere' });
+  return openContext({ config, ingester: directIngester(config) });
+}
+
+const folder = (): string => fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-bench-'));
+
+function person(context: Context, n: number): string {
+  const id = v7();
+  insertPerson(context.db, { id, name: `Reader ${n}`, email: `r${n}@college.saltmere.test`, role: 'member' }, 'x', now);
+  return id;
+}
+
+function store(context: Context, ownerId: string, title: string, text: string): string {
+  const id = v7();
+  const ingested: Ingested = { kind: 'text', snapshot: `<p>${id}</p>`, assets: [], text, outline: [{ start: 0, end: text.length, role: 'paragraph', path: '0' }], minutes: 5, address: null, canonical: null, meta: { ...EMPTY_META, title }, missing: [] };
+  storeSource(context, { id, ownerId, tags: [], ingested });
+  return id;
+}
+
+/** Durable annotations through the whole write path, against bare inserts of the same rows in the same run. */
+export const write: Bench = async () => {
+  const dir = folder(), context = open(path.join(dir, 'a.db')), random = seeded(3);
+  const me = { id: person(context, 1), name: 'R', email: 'r', role: 'member' as const };
+  const text = prose(20_000, random), source = sourceDetail(context.db, me.id, store(context, me.id, 's', text))!;
+  const anchors = Array.from({ length: 800 }, () => { const at = Math.floor(random() * 19_000); return describe(text, range(at, at + 60)); });
+  const ours = await time(() => { for (const anchor of anchors) putAnnotation(context, me, v7(), { sourceId: source.id, versionId: source.versionId, kind: 'claim', note: 'A note of some words.', tags: ['t'], anchor: anchor as never, classIds: [] }); });
+  const bare = new Sqlite(path.join(dir, 'b.db'));
+  bare.pragma('journal_mode = WAL');
+  bare.pragma('synchronous = FULL');
+  bare.exec('CREATE TABLE annotation (id TEXT PRIMARY KEY, source TEXT, version TEXT, author TEXT, kind TEXT, note TEXT, quote TEXT, anchor TEXT, start INTEGER)');
+  const insert = bare.prepare('INSERT INTO annotation VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)');
+  const raw = await time(() => { for (const a of anchors) insert.run(v7(), source.id, source.versionId, me.id, 'claim', 'A note of some words.', a.quote.exact, JSON.stringify(a), a.position.start); });
+  context.db.close();
+  bare.close();
+  fs.rmSync(dir, { recursive: true });
+  return [figure('create an annotation, durable', ours / anchors.length, 'ms'), atLeast('rate of that, of bare better-sqlite3 inserts of the same rows', (100 * raw) / ours, '%', 25)];
+};
+
+/** 5,000 sources, 100,000 annotations, searched by somebody who may see a tenth of them. */
+export const searching: Bench = () => {
+  const dir = folder(), context = open(path.join(dir, 'a.db')), random = seeded(4), { db } = context;
+  const people = Array.from({ length: 10 }, (_, n) => person(context, n));
+  db.transaction(() => {
+    for (let n = 0; n < 5000; n++) {
+      const owner = people[n % 10]!, text = prose(3000, random), id = store(context, owner, `Source ${n}`, text), version = sourceDetail(db, owner, id)!.versionId;
+      for (let k = 0; k < 20; k++) {
+        const at = Math.floor(random() * 2800);
+        insertAnnotation(db, { id: v7(), sourceId: id, versionId: version, authorId: owner, kind: 'claim', note: prose(60, random), anchor: describe(text, range(at, at + 80)), rootId: null, parentId: null, tags: [], classIds: [] }, now);
+      }
+    }
+  });
+  const queries = [0.15, 0.3, 0.5, 0.7, 0.9].map(word).flatMap((w, n) => [w, `${w} ${word(0.2 + n / 10)}`, `${w} 417`]).concat(word(0.4).slice(0, 4));
+  const times: number[] = [];
+  for (let round = 0; round < 6; round++) for (const q of queries) { const start = performance.now(); find(db, people[round]!, q); times.push(performance.now() - start); }
+  db.close();
+  fs.rmSync(dir, { recursive: true });
+  return [atMost('search 5,000 sources and 100,000 annotations, a tenth visible, p95', percentile(times, 0.95), 'ms', 30), figure('the same, median', percentile(times, 0.5), 'ms')];
+};
+
+/** From a write to the event on 300 open pages that follow one class. */
+export const tell: Bench = async () => {
+  const dir = folder(), context = open(path.join(dir, 'a.db')), { db } = context;
+  const people = Array.from({ length: 300 }, (_, n) => person(context, n)), classId = v7();
+  insertClass(db, classId, { name: 'All', tint: 'tide' }, 'ABCDEF', people[0]!, now);
+  for (const p of people) joinClass(db, classId, p, 'student', now);
+  const id = store(context, people[0]!, 's', prose(5000, seeded(5)));
+  addClassSource(db, classId, id, people[0]!, now);
+  const cookies = people.map((p) => { insertSession(db, createHash('sha256').update(p).digest('hex'), p, now, '2099-01-01'); return `avrelle_session=${p}`; });
+  const app = await buildApp(context), base = await app.listen({ port: 0, host: '127.0.0.1' });
+  const waits = new Map<string, ((at: number) => void)[]>();
+  const agent = new http.Agent({ keepAlive: true, maxSockets: 400 });
+  await Promise.all(cookies.map((cookie) => new Promise<void>((ready) => {
+    http.get(`${base}/api/events`, { agent, headers: { cookie } }, (stream) => stream.on('data', (part: Buffer) => {
+      if (part.includes('event: ready')) ready();
+      const heard = /"id":"([0-9a-f-]{36})"/.exec(part.toString())?.[1];
+      if (heard) waits.get(heard)?.pop()?.(performance.now());
+    }));
+  })));
+  const source = sourceDetail(db, people[0]!, id)!, text = (await app.inject({ url: `/api/sources/${id}/text`, headers: { cookie: cookies[0]! } })).json<{ text: string }>().text;
+  const times: number[] = [];
+  for (let n = 0; n < 10; n++) {
+    const mark = v7(), started = performance.now();
+    const all = Promise.all(people.map(() => new Promise<number>((heard) => waits.set(mark, [...(waits.get(mark) ?? []), heard]))));
+    putAnnotation(context, { id: people[0]!, name: 'R', email: 'r', role: 'member' }, mark, { sourceId: id, versionId: source.versionId, kind: 'claim', note: 'n', tags: [], anchor: describe(text, range(10 + n, 60 + n)) as never, classIds: [classId] });
+    times.push(...(await all).map((at) => at - started));
+  }
+  agent.destroy();
+  await app.close();
+  db.close();
+  fs.rmSync(dir, { recursive: true });
+  return [atMost('300 readers of one class source, write to event, p95', percentile(times, 0.95), 'ms', 100)];
+};
+
+/** A page of about 2 MB with 60 pictures from a server on this machine. */
+export const keeping: Bench = async () => {
+  const picture = Buffer.concat([Buffer.from('89504e470d0a1a0a', 'hex'), Buffer.alloc(32_000)]);
+  const html = `<html><head><title>p</title></head><body><article><h1>p</h1>${prose(80_000, seeded(6)).split('\n\n').map((p, n) => `<p>${p}</p>${n < 60 ? `<img src="/i${n}.png">` : ''}`).join('')}</article></body></html>`;
+  const site = http.createServer((request, response) => {
+    const n = /^\/i(\d+)/.exec(request.url ?? '')?.[1];
+    response.writeHead(200, { 'content-type': n ? 'image/png' : 'text/html' }).end(n ? Buffer.concat([picture, Buffer.from([Number(n)])]) : html);
+  });
+  await new Promise<void>((ready) => site.listen(0, '127.0.0.1', ready));
+  const { port } = site.address() as { port: number };
+  const run = () => ingest({ type: 'address', address: 'http://long.saltmere.test/' }, { names: [{ suffix: 'saltmere.test', host: '127.0.0.1', port }], privateHosts: [] });
+  await run();
+  let kept: Ingested | undefined;
+  const took = await time(async () => { kept = await run(); });
+  site.close();
+  const size = kept!.snapshot.length + kept!.assets.reduce((sum, a) => sum + a.bytes.byteLength, 0), replaced = html.length + 60 * (picture.length + 1);
+  return [atMost(`keep a page of ${(replaced / 1e6).toFixed(1)} MB with ${kept!.assets.length} pictures`, took, 'ms', 1500), atMost('its size, of the bytes it replaces', size / replaced, '×', 1.4)];
+};
+
