@@ -10,18 +10,21 @@ export interface Visitor {
 export async function visit(browser: Browser, who: string, path = '/library'): Promise<Visitor> {
   const context = await browser.newContext({ permissions: ['clipboard-read', 'clipboard-write'] });
   const page = await context.newPage();
-  const answer = await page.request.post('/api/session', { data: { email: `${who}@college.saltmere.test`, password: PASSWORD } });
+  const answer = await page.request.post('/api/session', { data: { email: `${who}@college.saltmere.test`, password: PASSWORD }, headers: fromSomewhere() });
   expect(answer.status()).toBe(200);
   await page.goto(path);
   return { page, close: () => context.close() };
 }
+
+/** An address of its own for each request that is limited by address; the server under test trusts its proxy. */
+const fromSomewhere = () => ({ 'x-forwarded-for': `10.20.${Math.floor(Math.random() * 250)}.${Math.floor(Math.random() * 250)}` });
 
 /** A new account of its own, so that tests do not meet in one person's data. */
 export async function newcomer(browser: Browser, name: string): Promise<Visitor & { name: string }> {
   const context = await browser.newContext({ permissions: ['clipboard-read', 'clipboard-write'] });
   const page = await context.newPage();
   const email = `${name.toLowerCase()}.${Math.random().toString(36).slice(2)}@college.saltmere.test`;
-  const answer = await page.request.post('/api/people', { data: { email, name: `${name} Test`, password: 'a long enough password' }, headers: { 'x-forwarded-for': `10.20.${Math.floor(Math.random() * 250)}.${Math.floor(Math.random() * 250)}` } });
+  const answer = await page.request.post('/api/people', { data: { email, name: `${name} Test`, password: 'a long enough password' }, headers: fromSomewhere() });
   expect(answer.status(), await answer.text()).toBe(200);
   await page.goto('/library');
   return { page, name: `${name} Test`, close: () => context.close() };

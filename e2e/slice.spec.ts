@@ -139,7 +139,7 @@ test('two people do the whole job once', async ({ browser }) => {
   await test.step('highlights and notes are taken out to the clipboard and as a file', async () => {
     await t.getByRole('button', { name: /Take out/ }).click();
     await t.getByRole('button', { name: 'Copy' }).click();
-    await expect(t.getByText('Study notes copied.')).toBeVisible();
+    await expect(t.getByText('Study notes copied. Paste them wherever you write.', { exact: true })).toBeVisible();
     const copied = await t.evaluate(() => navigator.clipboard.readText());
     expect(copied).toContain('title: Who pays for high water?');
     expect(copied.indexOf('> By Friday')).toBeLessThan(copied.indexOf('> Nothing, for a while'));

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import type { Job, StreamEvent } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from './annotation-cache';
+import { withJob } from './jobs';
 import { keys } from './queries';
 
 /** Listens to the event stream while a person is signed in. True while the connection stands. */
@@ -35,6 +36,11 @@ function receive(client: QueryClient, event: StreamEvent): void {
     case 'library': return void Promise.all([client.invalidateQueries({ queryKey: ['library'] }), client.invalidateQueries({ queryKey: ['source'] }), client.invalidateQueries({ queryKey: keys.desk })]);
     case 'desk': return void client.invalidateQueries({ queryKey: keys.desk });
     case 'classes': return void Promise.all(['classes', 'library', 'source', 'annotations', 'desk'].map((key) => client.invalidateQueries({ queryKey: [key] })));
-    case 'job': return void client.setQueryData<Job[]>(keys.jobs, (jobs) => jobs && [event.job, ...jobs.filter((j) => j.id !== event.job.id)]);
+    case 'job': return receiveJob(client, event.job);
   }
+}
+
+function receiveJob(client: QueryClient, job: Job): void {
+  if (client.getQueryData(keys.jobs)) client.setQueryData<Job[]>(keys.jobs, (jobs) => jobs && withJob(jobs, job));
+  else void client.invalidateQueries({ queryKey: keys.jobs });
 }

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { v7 } from 'uuid';
 import type { Job } from '@avrelle/core/wire';
 import { request, wordsOf } from '../data/api';
+import { withJob } from '../data/jobs';
 import { keys, useJobs } from '../data/queries';
 import { Alert } from '../ui/Alert';
 
@@ -16,7 +17,7 @@ export function KeepBar() {
   const started = (job: Job): void => {
     setWrong('');
     setAddress('');
-    client.setQueryData<Job[]>(keys.jobs, (jobs) => [job, ...(jobs ?? []).filter((j) => j.id !== job.id)]);
+    client.setQueryData<Job[]>(keys.jobs, (jobs) => withJob(jobs ?? [], job));
   };
   const keep = useMutation({ mutationFn: (given: string) => request<Job>('POST', '/api/keep', { id: v7(), address: given }), onSuccess: started, onError: (e) => setWrong(wordsOf(e)) });
   const upload = useMutation({ mutationFn: (given: File) => { const form = new FormData(); form.append('file', given); return request<Job>('POST', `/api/uploads/${v7()}`, form); }, onSuccess: started, onError: (e) => setWrong(wordsOf(e)) });

@@ -1,0 +1,52 @@
+// `npm run screenshots`: one current picture of each main view, from a fresh demo, into docs/screenshots/.
+import { spawn } from 'node:child_process';
+import fs from 'node:fs';
+import { chromium } from '@playwright/test';
+import { build } from './prepare.mjs';
+
+build();
+const PORT = 4840, BASE = `http://127.0.0.1:${PORT}`;
+const server = spawn('node', ['server/dist/demo.js', '--fresh'], { env: { ...process.env, AVRELLE_PORT: PORT, AVRELLE_DATA: 'var/screenshots.db', AVRELLE_DEMO_WEB_PORT: PORT + 1 }, stdio: ['ignore', 'pipe', 'inherit'] });
+await new Promise((ready) => server.stdout.on('data', (out) => String(out).includes('is open at') && ready()));
+fs.mkdirSync('docs/screenshots', { recursive: true });
+const args = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args });
+
+async function shoot(name, who, path, { width = 1280, height = 800, theme = 'day', act } = {}) {
+  const context = await browser.newContext({ viewport: { width, height } });
+  const page = await context.newPage();
+  await page.addInitScript((t) => localStorage.setItem('avrelle.theme', t), theme);
+  if (who) await page.request.post(`${BASE}/api/session`, { data: { email: `${who}@college.saltmere.test`, password: 'tide at seven' } });
+  await page.goto(BASE + (typeof path === 'string' ? path : await path(page)));
+  await page.getByRole('heading').first().waitFor();
+  await page.waitForLoadState('networkidle').catch(() => undefined);
+  await page.waitForTimeout(900);
+  await act?.(page);
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+  await context.close();
+}
+
+const source = (words) => async (page) => {
+  const { sources } = await (await page.request.get(`${BASE}/api/sources`)).json();
+  return `/source/${sources.find((s) => s.title.includes(words)).id}`;
+};
+const aClass = (words) => async (page) => `/classes/${(await (await page.request.get(`${BASE}/api/classes`)).json()).find((c) => c.name.includes(words)).id}`;
+const top = (page) => page.evaluate(() => document.querySelector('iframe').closest('.overflow-y-auto').scrollTo(0, 0));
+const openNote = async (page) => { await top(page); await page.waitForTimeout(300); await page.getByRole('article', { name: /Evidence, Tomas/ }).getByRole('button').first().click(); };
+
+await shoot('reading', 'ines', source('Walks Inland'), { act: openNote });
+await shoot('reading-night', 'ines', source('Walks Inland'), { theme: 'night', act: openNote });
+await shoot('reading-phone', 'ines', source('Walks Inland'), { width: 390, height: 844 });
+await shoot('reading-table', 'aldous', source('Handbook'), { act: (page) => page.evaluate(() => { const frame = document.querySelector('iframe'); frame.closest('.overflow-y-auto').scrollTo(0, frame.contentDocument.querySelectorAll('table')[1].getBoundingClientRect().top - 220); }) });
+await shoot('library', 'ines', '/library');
+await shoot('library-night', 'ines', '/library', { theme: 'night' });
+await shoot('library-phone', 'ines', '/library', { width: 390, height: 844 });
+await shoot('find', 'ines', '/find?q=retreat');
+await shoot('desk', 'ines', '/desk');
+await shoot('class', 'aldous', aClass('Course B'));
+await shoot('classes', 'aldous', '/classes');
+await shoot('sign-in', '', '/library');
+
+await browser.close();
+server.kill('SIGTERM');
