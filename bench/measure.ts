@@ -1,3 +1,5 @@
+export { seeded } from '@avrelle/core/random';
+
 export interface Result {
   readonly work: string;
   readonly value: number;
@@ -23,17 +25,6 @@ export async function time(work: () => unknown): Promise<number> {
 }
 
 export const percentile = (values: readonly number[], share: number): number => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!;
-
-/** A small seeded generator (mulberry32): 0 ≤ x < 1. */
-export function seeded(seed: number): () => number {
-  let a = seed;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 const SYLLABLES = 'mar tid cre lev peg mud sil wat slu kee pas she lav gla pan ban cha gau spr nea har dre sto shi bra gra pea acc ret squ'.split(' ');
 

@@ -4,6 +4,7 @@ import type { FastifyInstance } from 'fastify';
 import { v7 } from 'uuid';
 import { describe } from '@avrelle/core/anchor';
 import { KEY } from '@avrelle/core/key';
+import { seeded } from '@avrelle/core/random';
 import { range, sentences } from '@avrelle/core/text';
 import type { Annotation, AnnotationPut, ClassDetail, Job, SourceDetail, SourceText } from '@avrelle/core/wire';
 import { MARKS, type AudienceKey, type DemoMark, type SourceKey } from './marks';
@@ -56,7 +57,7 @@ class Seeder {
   private readonly cookies = new Map<string, string>();
   private readonly classIds: Record<'A' | 'B', string> = { A: '', B: '' };
   private readonly kept = new Map<SourceKey, Kept>();
-  private random = mulberry(1994);
+  private random = seeded(1994);
 
   constructor(private readonly app: FastifyInstance, private readonly clock: DemoClock, private readonly files: string) {}
 
@@ -184,15 +185,4 @@ class Seeder {
     if (answer.statusCode >= 400) throw new Error(`${method} ${url}: ${answer.body}`);
     return (answer.statusCode === 204 ? undefined : answer.json()) as T;
   }
-}
-
-/** A small seeded generator (mulberry32), so that the demo is the same every time. */
-function mulberry(seed: number): () => number {
-  let a = seed;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
 }

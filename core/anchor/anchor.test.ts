@@ -1,4 +1,5 @@
 import { describe as group, expect, test } from '@jest/globals';
+import { seeded } from '../random';
 import { range } from '../text';
 import { describe, indexText, locateAll } from './index';
 
@@ -38,5 +39,27 @@ group('anchors', () => {
   test('an empty or outside range is refused with its bounds', () => {
     expect(() => describe('abc', range(1, 1))).toThrow(/\[1, 1\).*0\.\.3/);
     expect(() => describe('abc', range(1, 9))).toThrow(/\[1, 9\)/);
+  });
+});
+
+group('many seeded passages', () => {
+  const words = Array.from({ length: 4000 }, (_, n) => `${['tide', 'marsh', 'peg', 'mud', 'sluice'][n % 5]}${n % 7 === 0 ? n : ''}`).join(' ');
+  const random = seeded(11);
+  const anchors = Array.from({ length: 300 }, () => {
+    const start = Math.floor(random() * (words.length - 200));
+    return describe(words, range(start, start + 8 + Math.floor(random() * 100)));
+  });
+
+  test('each is where it was in the same text, in the order asked', () => {
+    expect(locateAll(indexText(words), anchors)).toEqual(anchors.map(({ position }) => ({ state: 'exact', ...position, confidence: 1 })));
+  });
+
+  test('after words were put in front each is found at its own new place, or said to be lost, never elsewhere', () => {
+    const shift = 'A new beginning. ';
+    const found = locateAll(indexText(shift + words), anchors);
+    found.forEach((place, n) => {
+      if (place.state !== 'lost') expect(place.start).toBe(anchors[n]!.position.start + shift.length);
+    });
+    expect(found.filter((place) => place.state !== 'lost').length).toBeGreaterThan(280);
   });
 });

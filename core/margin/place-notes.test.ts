@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { seeded } from '../random';
 import { placeNotes, type Wanted } from './index';
 
 const note = (id: string, y: number, height = 40): Wanted => ({ id, y, height });
@@ -20,8 +21,7 @@ test('the note being read keeps its place and the others make room', () => {
 });
 
 test('nothing overlaps, order holds and nothing leaves the top, for many random layouts', () => {
-  let seed = 7;
-  const random = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
+  const random = seeded(7);
   for (let round = 0; round < 200; round++) {
     const notes = Array.from({ length: 40 }, (_, i) => note(String(i), random() * 800, 20 + random() * 90)).sort((a, b) => a.y - b.y);
     const tops = placeNotes(notes, 6, round % 3 === 0 ? notes[5]!.id : undefined);
