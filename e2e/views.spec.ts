@@ -68,8 +68,18 @@ test('no page of ours asks anybody else for anything', async ({ browser }) => {
   await close();
 });
 
+/** Markup that parsers have to mend, and elements that stand for themselves. */
+const ODD = `<p>one<p>two <b>bold <i>both</b> italic</i><table><p>foster</p><tr><td>a<td><p>b</p><tr><th>c</table><ul><li>x<li>y<ul><li>z</ul></ul>
+<pre>
+  kept   space
+ two</pre><details><summary>more</summary>hidden away</details><ruby>潮<rp>(</rp><rt>しお</rt></ruby> so\u00ADft&nbsp;hard&#8203;zero <math><mi>x</mi><mo>=</mo><mn>2</mn></math>
+<a href="#a">outer <a href="#b">inner</a></a><button>press</button><label>name <input value="v"></label><select><option>o</select><textarea>t</textarea>
+<dl><dt>term<dd>meaning</dl><blockquote>said<br><br>twice</blockquote><svg><text>drawn</text></svg><h2>head<small> small</small></h2><center>old</center><font color=red>font</font><wbr>𝒳 end`;
+
 test('the browser reads the same text stream as the server, on every sample', async ({ browser }) => {
   const { page, close } = await visit(browser, 'ines');
+  await page.getByLabel('File to keep').setInputFiles({ name: 'odd.html', mimeType: 'text/html', buffer: Buffer.from(ODD) });
+  await expect(page.getByText('Kept.')).toBeVisible();
   const { sources } = (await (await page.request.get('/api/sources')).json()) as { sources: { id: string; title: string }[] };
   expect(sources.length).toBeGreaterThanOrEqual(8);
   for (const { id, title } of sources) {

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { decode, labelToName } from 'whatwg-encoding';
 import { ASSET_LIMITS, type SafeFetcher } from './safe-fetch';
 import { selfContainedCss, selfContainedDeclarations } from './stylesheets';
 
@@ -44,7 +45,7 @@ export class AssetCollector {
       return sheet && { css: Buffer.from(sheet.bytes).toString('utf8'), address: 'about:blank' };
     }
     const got = await this.get(absolute, 'text/css,*/*;q=0.1');
-    return got && { css: new TextDecoder(charsetOf(got.contentType)).decode(got.bytes), address: got.address };
+    return got && { css: decode(got.bytes, charsetOf(got.contentType)), address: got.address };
   };
 
   private async collect(absolute: string): Promise<string | undefined> {
@@ -94,14 +95,7 @@ function fromDataUrl(url: string): { bytes: Uint8Array; mediaType: string } | un
   }
 }
 
-function charsetOf(contentType: string): string {
-  const label = /charset=["']?([\w-]+)/i.exec(contentType)?.[1] ?? 'utf-8';
-  try {
-    return new TextDecoder(label).encoding;
-  } catch {
-    return 'utf-8';
-  }
-}
+const charsetOf = (contentType: string): string => labelToName(/charset=["']?([\w-]+)/i.exec(contentType)?.[1] ?? 'utf-8') ?? 'UTF-8';
 
 /** Brings the page's pictures and styles inside. Returns its style sheets in order; the document no longer holds them. */
 export async function makeSelfContained(document: Document, base: string, collector: AssetCollector): Promise<readonly { css: string; media: string }[]> {

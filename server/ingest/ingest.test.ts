@@ -96,7 +96,14 @@ describe('keeping a file', () => {
     expect(kept.text).toBe('words enough');
   });
 
+  test('HTML that names no encoding is read as UTF-8 where it is that, else as windows-1252', async () => {
+    expect((await file('a.html', '<p>levée 潮</p>')).text).toBe('levée 潮');
+    expect((await file('b.html', Buffer.from([0x3c, 0x70, 0x3e, 0x6c, 0xe9]))).text).toBe('lé');
+    expect((await file('c.html', Buffer.concat([Buffer.from('<meta charset=shift_jis><p>'), Buffer.from([0x92, 0xaa])]))).text).toBe('潮');
+  });
+
   test.each([
+    ['deep.html', Buffer.from(`${'<div>'.repeat(6000)}x`), 'unreadable'],
     ['latin.txt', Buffer.from([0x63, 0x61, 0x66, 0xe9, 0x0a]), 'wrong_encoding'],
     ['photo.txt', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 1]), 'not_text'],
     ['photo.html', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 1]), 'not_text'],

@@ -43,6 +43,8 @@ export async function ingest(input: IngestInput, policy: NetworkPolicy, progress
     const raw = input.type === 'address' ? await fromAddress(input.address, fetcher) : fromFile(input);
     progress('Reading', 0.3);
     return await build(raw, input.type === 'address' ? fetcher : undefined, progress);
+  } catch (error) {
+    throw error instanceof RangeError ? new AppError('unreadable', { address: input.type === 'address' ? input.address : input.name, reason: 'its elements are nested too deeply' }) : error;
   } finally {
     await fetcher.close();
   }

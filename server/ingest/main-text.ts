@@ -15,10 +15,17 @@ export function markAsides(document: Document, title: string): void {
   const kept = extract(document);
   if (kept) {
     keepHeading(elements, kept, title);
-    const holds = (element: Element): boolean => kept.has(element) || [...element.children].some(holds);
-    markBelow(document.body, kept, holds);
+    const holding = withAncestors(kept);
+    markBelow(document.body, kept, (element) => holding.has(element));
   }
   for (const element of elements) element.removeAttribute(NUMBER);
+}
+
+/** The elements given and all they stand in. */
+function withAncestors(elements: Iterable<Element>): ReadonlySet<Element> {
+  const all = new Set<Element>();
+  for (const element of elements) for (let here: Element | null = element; here && !all.has(here); here = here.parentElement) all.add(here);
+  return all;
 }
 
 function extract(document: Document): Set<Element> | undefined {
@@ -47,7 +54,7 @@ function keepHeading(elements: readonly Element[], kept: Set<Element>, title: st
 const simple = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ' ').trim();
 
 function markBelow(parent: Element, kept: ReadonlySet<Element>, holds: (element: Element) => boolean): void {
-  for (const child of parent.children) {
+  for (const child of elementsIn(parent)) {
     if (kept.has(child)) markWithin(child, kept, holds);
     else if (holds(child)) markBelow(child, kept, holds);
     else if ((child.textContent ?? '').trim() || child.querySelector('img, svg, input, button')) child.setAttribute(ASIDE_ATTRIBUTE, '');
@@ -56,8 +63,15 @@ function markBelow(parent: Element, kept: ReadonlySet<Element>, holds: (element:
 
 /** Inside a kept element, only what the library took out on purpose is aside: blocks, never words within a line. */
 function markWithin(parent: Element, kept: ReadonlySet<Element>, holds: (element: Element) => boolean): void {
-  for (const child of parent.children) {
+  for (const child of elementsIn(parent)) {
     if (kept.has(child) || holds(child)) markWithin(child, kept, holds);
     else if (/^(ASIDE|NAV|FOOTER|FORM|SECTION|DIV|UL|BUTTON)$/.test(child.nodeName)) child.setAttribute(ASIDE_ATTRIBUTE, '');
   }
+}
+
+/** Not `children`: that live collection is searched anew at every step once attributes change. */
+function elementsIn(parent: Element): Element[] {
+  const found: Element[] = [];
+  for (let child = parent.firstElementChild; child; child = child.nextElementSibling) found.push(child);
+  return found;
 }

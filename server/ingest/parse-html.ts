@@ -1,8 +1,26 @@
+import sniffEncoding from 'html-encoding-sniffer';
 import { JSDOM, VirtualConsole } from 'jsdom';
+import { decode } from 'whatwg-encoding';
 
-/** Parses by the HTML standard, running nothing and loading nothing. Bytes are decoded by header, meta or sniffing. */
+/** Parses by the HTML standard, running nothing and loading nothing. */
 export function parseHtml(html: Uint8Array | string, address: string, contentType = 'text/html'): Document {
-  const type = /^(text\/html|application\/xhtml\+xml)/i.test(contentType) ? contentType.replace(/^application\/xhtml\+xml/i, 'text/html') : 'text/html';
-  const data = typeof html === 'string' ? html : Buffer.from(html.buffer, html.byteOffset, html.byteLength);
-  return new JSDOM(data, { url: address, contentType: type, virtualConsole: new VirtualConsole() }).window.document;
+  const text = typeof html === 'string' ? html : decodeHtml(html, contentType);
+  return new JSDOM(text, { url: address, contentType: 'text/html', virtualConsole: new VirtualConsole() }).window.document;
+}
+
+/** By byte order mark, header or meta; without any of them as UTF-8 where it is that, else as windows-1252 (HTML Standard, 13.2.3.2). */
+export function decodeHtml(bytes: Uint8Array, contentType: string): string {
+  const label = /charset=["']?([^"';\s]+)/i.exec(contentType)?.[1];
+  const encoding = sniffEncoding(bytes, { ...(label ? { transportLayerEncodingLabel: label } : {}), defaultEncoding: isUtf8(bytes) ? 'UTF-8' : 'windows-1252' });
+  // Not TextDecoder: Node 20 reads windows-1252 as latin1.
+  return decode(bytes, encoding);
+}
+
+function isUtf8(bytes: Uint8Array): boolean {
+  try {
+    new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    return true;
+  } catch {
+    return false;
+  }
 }
