@@ -150,3 +150,28 @@ test('two people do the whole job once', async ({ browser }) => {
   });
   await Promise.all([teacher, student, outsider].map((p) => p.close()));
 });
+
+test('an account is made, left and entered again; where one wanted to go is where one arrives', async ({ browser }) => {
+  const context = await browser.newContext({ extraHTTPHeaders: { 'x-forwarded-for': '10.30.0.1' } });
+  const page = await context.newPage();
+  await page.goto('/classes');
+  await page.getByRole('button', { name: 'Make an account' }).click();
+  await page.getByLabel('Your name').fill('Una Test');
+  await page.getByLabel('E-mail address').fill('una');
+  await page.getByLabel('Password').fill('a long enough password');
+  await page.getByRole('button', { name: 'Make the account' }).click();
+  await expect(page.getByRole('alert')).toContainText('name@example.test');
+  const email = `una.${Date.now()}@college.saltmere.test`;
+  await page.getByLabel('E-mail address').fill(email);
+  await page.getByRole('button', { name: 'Make the account' }).click();
+  await expect(page.getByText('You are in no class yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Una T.' }).click();
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  expect((await page.request.get('/api/sources')).status()).toBe(401);
+  await page.getByLabel('E-mail address').fill(email);
+  await page.getByLabel('Password').fill('a long enough password');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible();
+  await context.close();
+});

@@ -1,5 +1,8 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { useParams } from 'react-router';
-import { useClass } from '../data/queries';
+import type { SourceRow as Row } from '@avrelle/core/wire';
+import { request, wordsOf } from '../data/api';
+import { keys, useClass } from '../data/queries';
 import { SourceRow } from '../ui/SourceRow';
 import { State } from '../ui/State';
 import { Tint } from '../ui/Tint';
@@ -23,7 +26,7 @@ export default function ClassPage() {
       </header>
       <section aria-label="Readings" className="min-h-0 overflow-y-auto bg-sheet">
         {c.readings.length === 0 && <p className="max-w-[56ch] p-8 text-soft">Nothing is shared with this class yet. Open a source and choose the class at the top right, where it says for whom you write: then everybody here can read it and see what you write for them.</p>}
-        <ol>{c.readings.map((source, i) => <SourceRow key={source.id} source={source} number={i + 1} back={back} />)}</ol>
+        <ol>{c.readings.map((source, i) => <SourceRow key={source.id} source={source} number={i + 1} back={back}>{(source.owned || c.role !== 'student') && <TakeAway classId={c.id} source={source} />}</SourceRow>)}</ol>
       </section>
       <aside aria-label="People" className="min-h-0 overflow-y-auto border-l border-rule px-6 py-4 max-[900px]:border-l-0">
         <h2 className="mb-2 text-[17px]">People</h2>
@@ -36,4 +39,16 @@ export default function ClassPage() {
       </aside>
     </main>
   );
+}
+
+/** Takes a reading out of the class; what was written on it for the class is hidden with it, and comes back with it. */
+function TakeAway({ classId, source }: { classId: string; source: Row }) {
+  const messages = useMessages();
+  const client = useQueryClient();
+  const send = (method: 'PUT' | 'DELETE') => request(method, `/api/classes/${classId}/sources/${source.id}`, method === 'PUT' ? {} : undefined).then(() => client.invalidateQueries({ queryKey: keys.classes }));
+  const take = () => send('DELETE').then(
+    () => messages.tell(`The class no longer reads “${source.title}”.`, { label: 'Undo', run: () => void send('PUT') }),
+    (error: unknown) => messages.warn(wordsOf(error)),
+  );
+  return <button className="ml-auto block text-[13px] text-faint hover:text-ink" onClick={() => void take()} aria-label={`Take ${source.title} out of the class`}>take out of class</button>;
 }

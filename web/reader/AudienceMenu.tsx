@@ -39,4 +39,10 @@ export function AudienceMenu({ label, classIds, classes, having, maySource, onCh
   );
 }
 
+/** Whom somebody else's annotation is for, of the classes we share. */
+export function SeenBy({ classIds, classes }: { classIds: readonly string[]; classes: readonly ClassRow[] }) {
+  const mine = classes.filter((c) => classIds.includes(c.id));
+  return <span className="flex gap-1.5 text-[13px]"><span className="sr-only">Seen by</span>{mine.map((c) => <Tint key={c.id} tint={c.tint}>{c.name}</Tint>)}</span>;
+}
+
 const Check = ({ on }: { on: boolean }) => <span aria-hidden="true" className="w-3 shrink-0 text-tide">{on ? '✓' : ''}</span>;

@@ -5,7 +5,7 @@ import { covered } from '@avrelle/core/reading';
 import { mainText, sentences } from '@avrelle/core/text';
 import type { Annotation, ClassRow, SourceDetail, SourceText } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
-import { AudienceMenu } from './AudienceMenu';
+import { AudienceMenu, SeenBy } from './AudienceMenu';
 import { useAudienceChoice } from './audience-choice';
 import { KeysDialog } from './KeysDialog';
 import { Legend } from './Legend';
@@ -150,7 +150,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
           <div className="relative grid grid-cols-[1fr_360px] max-[900px]:grid-cols-1" style={{ minHeight: Math.max(height, LEAST_MARGIN) }}>
             <iframe title={`Text of ${source.title}`} src={`/snapshots/${source.versionId}/`} sandbox="allow-same-origin" scrolling="no" lang={source.language || undefined} className="w-full" style={{ height, visibility: layout > 0 ? 'visible' : 'hidden' }} onLoad={(e) => onLoad(e.currentTarget)} />
             <MarginColumn wide={wide} height={height} threads={visible} places={places} opened={opened} held={held} draft={draft} draftPlace={draftPlace} me={me.id} actions={actions} pageLoaded={layout > 0}
-              audienceOf={(a) => a.author.id === me.id ? menu('Seen by', a.classIds, (ids) => void actions.change(a, { classIds: [...ids] }, 'audience changed'), true) : null}
+              audienceOf={(a) => a.author.id === me.id ? menu('Seen by', a.classIds, (ids) => void actions.change(a, { classIds: [...ids] }, 'audience changed'), true) : <SeenBy classIds={a.classIds} classes={classes} />}
               draftAudience={menu('For', audience, (ids) => void chooseAudience(ids), true)} draftKey={`avrelle.draft.${source.id}`}
               onSetDown={setDown} onDiscard={() => setDraft(undefined)} onWholePage={() => setView('kept')} />
           </div>
