@@ -50,5 +50,5 @@ function TakeAway({ classId, source }: { classId: string; source: Row }) {
     () => messages.tell(`The class no longer reads “${source.title}”.`, { label: 'Undo', run: () => void send('PUT') }),
     (error: unknown) => messages.warn(wordsOf(error)),
   );
-  return <button className="ml-auto block text-[13px] text-faint hover:text-ink" onClick={() => void take()} aria-label={`Take ${source.title} out of the class`}>take out of class</button>;
+  return <button className="ml-auto block text-right text-[13px] text-faint hover:text-ink" onClick={() => void take()} title={`Take “${source.title}” out of the class`}>remove</button>;
 }
