@@ -1,7 +1,7 @@
-import { lazy, Suspense } from 'react';
-import { Navigate, Route, Routes, useLocation } from 'react-router';
+import { lazy, Suspense, type ReactNode } from 'react';
+import { Navigate, Route, Routes, useLocation, useParams } from 'react-router';
 import { MeContext } from './account/me';
-import { useWelcome } from './data/queries';
+import { useAnnotations, useClasses, useSource, useWelcome } from './data/queries';
 import { useLive } from './data/use-live';
 import { Places } from './Places';
 import { State } from './ui/State';
@@ -34,7 +34,7 @@ export function App() {
             <Route path="/" element={<Navigate to="/desk" replace />} />
             <Route path="/desk" element={<DeskPage />} />
             <Route path="/library" element={<LibraryPage />} />
-            <Route path="/source/:id" element={<ReaderPage />} />
+            <Route path="/source/:id" element={<SourceRoute waiting={waiting} />} />
             <Route path="/find" element={<FindPage />} />
             <Route path="/classes" element={<ClassesPage />} />
             <Route path="/classes/:id" element={<ClassPage />} />
@@ -44,4 +44,13 @@ export function App() {
       </div>
     </MeContext.Provider>
   );
+}
+
+/** Asks for a source's data while the code of the reading view is still on its way. */
+function SourceRoute({ waiting }: { waiting: ReactNode }) {
+  const { id = '' } = useParams();
+  useSource(id);
+  useAnnotations(id);
+  useClasses();
+  return <Suspense fallback={waiting}><ReaderPage /></Suspense>;
 }

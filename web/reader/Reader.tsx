@@ -22,7 +22,7 @@ import { reveal, useArrival } from './use-arrival';
 import { useClicks } from './use-clicks';
 import { useKeyboard } from './use-keyboard';
 import { useLayout } from './use-layout';
-import { useMarks } from './use-marks';
+import { draftKey, useMarks } from './use-marks';
 import { usePage } from './use-page';
 import { useReading, type Scroll } from './use-reading';
 import { useSelection } from './use-selection';
@@ -63,7 +63,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const marks = useMarks(source, text, me);
   const selected = useSelection(page);
   const wide = useWide();
-  const all = useMemo(() => threads(annotations), [annotations]);
+  const { placed: all, unplaced } = useMemo(() => threads(annotations, text.text), [annotations, text.text]);
   const visible = useMemo(() => all.filter((t) => isShown(t.root, shown, me.id)), [all, shown, me.id]);
   const { places, draftPlace, blocks } = useLayout(page, layout, visible, draft?.range);
   const scroll = useCallback((): Scroll | undefined => scroller.current ? { top: scroller.current.scrollTop, height: scroller.current.clientHeight } : undefined, []);
@@ -71,10 +71,10 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const goTo = useCallback((top: number) => scroller.current?.scrollTo({ top: Math.max(0, top) }), []);
 
   useEffect(() => {
-    page?.painter.paint(visible.map(({ root }) => ({ ...root.anchor!.position, kind: root.kind })));
+    page?.painter.paint(visible.map(({ root, range }) => ({ ...range, kind: root.kind })));
   }, [page, visible]);
   useEffect(() => {
-    page?.painter.open(visible.filter((t) => opened.has(t.root.id)).map((t) => t.root.anchor!.position));
+    page?.painter.open(visible.filter((t) => opened.has(t.root.id)).map((t) => t.range));
   }, [page, visible, opened]);
 
   const open = useCallback((id: string) => { setOpened((before) => new Set([...before, id])); setHeld(id); }, []);
@@ -83,7 +83,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const sentenceList = useMemo(() => sentences(text.text, source.language || 'en'), [text.text, source.language]);
   const mark = (kind: KindCode): void => {
     if (!selected) return;
-    const same = all.find(({ root }) => root.author.id === me.id && root.anchor!.position.start === selected.start && root.anchor!.position.end === selected.end);
+    const same = all.find(({ root, range }) => root.author.id === me.id && range.start === selected.start && range.end === selected.end);
     if (same && same.root.kind !== kind) void marks.change(same.root, { kind }, `made a ${kindOf(kind).name.toLowerCase()}`);
     if (same) open(same.root.id);
     else marks.create({ range: selected, kind, classIds: audience });
@@ -149,9 +149,9 @@ export function Reader({ source, text, annotations, classes }: Props) {
         <div ref={scroller} className="relative min-h-0 overflow-y-auto overflow-x-hidden bg-sheet" onScroll={(e) => setSeen({ top: e.currentTarget.scrollTop, height: e.currentTarget.clientHeight })}>
           <div className="relative grid grid-cols-[1fr_360px] max-[900px]:grid-cols-1" style={{ minHeight: Math.max(height, LEAST_MARGIN) }}>
             <iframe title={`Text of ${source.title}`} src={`/snapshots/${source.versionId}/`} sandbox="allow-same-origin" scrolling="no" lang={source.language || undefined} className="w-full" style={{ height, visibility: layout > 0 ? 'visible' : 'hidden' }} onLoad={(e) => onLoad(e.currentTarget)} />
-            <MarginColumn wide={wide} height={height} threads={visible} places={places} opened={opened} held={held} draft={draft} draftPlace={draftPlace} me={me.id} actions={actions} pageLoaded={layout > 0}
+            <MarginColumn wide={wide} height={height} threads={visible} unplaced={unplaced} places={places} opened={opened} held={held} draft={draft} draftPlace={draftPlace} me={me.id} actions={actions} pageLoaded={layout > 0}
               audienceOf={(a) => a.author.id === me.id ? menu('Seen by', a.classIds, (ids) => void actions.change(a, { classIds: [...ids] }, 'audience changed'), true) : <SeenBy classIds={a.classIds} classes={classes} />}
-              draftAudience={menu('For', audience, (ids) => void chooseAudience(ids), true)} draftKey={`avrelle.draft.${source.id}`}
+              draftAudience={menu('For', audience, (ids) => void chooseAudience(ids), true)} draftKey={draftKey(source.id)}
               onSetDown={setDown} onDiscard={() => setDraft(undefined)} onWholePage={() => setView('kept')} />
           </div>
         </div>

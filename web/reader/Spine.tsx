@@ -32,9 +32,9 @@ export function Spine({ blocks, spans, threads, places, pageHeight, view, text, 
       <svg ref={strip} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" className="h-full w-full cursor-pointer touch-none" role="img" aria-label="Map of the document: headings, what is read, and the marks"
         onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); go(e); }} onPointerMove={(e) => e.buttons === 1 && go(e)}>
         {lines.map((line) => <rect key={line.y} x={line.heading ? 10 : 14} y={line.y} width={line.width} height={line.heading ? 3.2 : 1.8} fill={line.heading ? 'var(--ink)' : line.read ? 'var(--strand)' : 'var(--rule)'} />)}
-        {threads.map(({ root }) => {
+        {threads.map(({ root, range }) => {
           const place = places.get(root.id);
-          const length = root.anchor!.position.end - root.anchor!.position.start;
+          const length = range.end - range.start;
           return place && <rect key={root.id} x="58" y={y(place.top)} width={Math.min(24, 5 + length / 9)} height="2.8" fill={`var(--${kindOf(root.kind).pigment}-line)`} />;
         })}
         <path d={`M52 ${top}V${bottom}`} stroke="var(--tide)" strokeWidth="2.5" />

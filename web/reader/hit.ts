@@ -2,8 +2,8 @@ import type { Thread } from './shown';
 
 /** The threads whose passage holds a character, the shortest first: so nested highlights are all reachable. */
 export function threadsAt(all: readonly Thread[], at: number): readonly Thread[] {
-  const length = ({ root }: Thread): number => root.anchor!.position.end - root.anchor!.position.start;
-  return all.filter(({ root }) => root.anchor!.position.start <= at && at < root.anchor!.position.end).sort((a, b) => length(a) - length(b));
+  const length = ({ range }: Thread): number => range.end - range.start;
+  return all.filter(({ range }) => range.start <= at && at < range.end).sort((a, b) => length(a) - length(b));
 }
 
 /** Which to open on a click: the first, or the one after that already open, so that clicking again goes on to the next. */

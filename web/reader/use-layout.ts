@@ -27,8 +27,8 @@ export function useLayout(page: OpenPage | undefined, layout: number, threads: r
   const places = useMemo(() => {
     const found = new Map<string, Place>();
     if (!page || layout === 0) return found;
-    for (const { root } of threads) {
-      const place = placeOf(page.adapter.boxes(root.anchor!.position));
+    for (const { root, range } of threads) {
+      const place = placeOf(page.adapter.boxes(range));
       if (place) found.set(root.id, place);
     }
     return found;

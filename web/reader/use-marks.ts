@@ -31,6 +31,9 @@ export interface Marks {
   redo(): void;
 }
 
+/** Where words stand that were not set down yet, by source; the note form finds them there. */
+export const draftKey = (sourceId: string): string => `avrelle.draft.${sourceId}`;
+
 const AGAIN_AFTER = 2_000;
 
 /** Tries until the server answers; ids are the page's own, so a write that arrives twice changes nothing. */
@@ -85,7 +88,8 @@ export function useMarks(source: SourceDetail | undefined, text: { text: string;
       (stored) => showAnnotation(client, stored),
       (error: unknown) => {
         hideAnnotation(client, source!.id, id);
-        messages.warn(`${wordsOf(error)}${mark.note ? ` Your note was: “${mark.note}”` : ''}`);
+        if (mark.note) sessionStorage.setItem(draftKey(source!.id), mark.note);
+        messages.warn(`${wordsOf(error)}${mark.note ? ' Your words are kept: select a passage and begin to write, and they are there.' : ''}`);
       },
     );
     writeHistory(remember(readHistory(), { id, words: `${kindOf(mark.kind).name} set down`, undo: { deleted: true }, redo: { deleted: false } }));
