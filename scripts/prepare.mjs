@@ -25,6 +25,9 @@ export function install() {
   if (fs.existsSync(mark) && fs.readFileSync(mark, 'utf8') === wanted) return;
   // Not `npm ci`: some registries lack binaries for other platforms, and it then finds the lock file incomplete.
   run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']);
+  // An install that was interrupted can leave the native module unbuilt, and the next one does not notice.
+  const opens = spawnSync('node', ['-e', "new (require('better-sqlite3'))(':memory:')"], { stdio: 'ignore' }).status === 0;
+  if (!opens) run('npm', ['rebuild', 'better-sqlite3', '--loglevel=error']);
   fs.writeFileSync(mark, wanted);
 }
 
