@@ -1,5 +1,4 @@
 import { object, string, type InferType } from 'yup';
-import { idSchema } from './ids';
 import type { ClassLabel, SourceRow } from './source';
 
 export const TINTS = ['tide', 'moss', 'heather', 'clay'] as const;
@@ -9,7 +8,6 @@ export const classPutSchema = object({
   tint: string().oneOf(TINTS).required(),
 }).noUnknown();
 export const joinSchema = object({ code: string().trim().uppercase().required('Write the code your teacher gave you.').max(20) }).noUnknown();
-export const classSourceSchema = object({ sourceId: idSchema().required() }).noUnknown();
 export type ClassPut = InferType<typeof classPutSchema>;
 
 export type ClassRole = 'teacher' | 'assistant' | 'student';

@@ -1,10 +1,5 @@
 import { string } from 'yup';
 
-export type PersonId = string & { readonly __id: 'person' };
-export type SourceId = string & { readonly __id: 'source' };
-export type AnnotationId = string & { readonly __id: 'annotation' };
-export type ClassId = string & { readonly __id: 'class' };
-
 /** RFC 9562, version 7, lower case: made by the client, so that a repeated write changes nothing. */
 export const UUID_V7 = /^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/;
 

@@ -9,7 +9,7 @@ import { hasAsset } from './queries';
 
 /**
  * Captured pages, under a policy of their own: no script, no form, no request but for the version's own pictures and
- * fonts, and the application's fonts. `sandbox` holds when the address is opened by itself, too.
+ * fonts. `sandbox` holds when the address is opened by itself, too.
  */
 export function snapshotRoutes(app: FastifyInstance, { db }: Context): void {
   const version = (request: FastifyRequest) => {
@@ -35,7 +35,6 @@ export function snapshotRoutes(app: FastifyInstance, { db }: Context): void {
 const SEALED = { 'x-content-type-options': 'nosniff', 'referrer-policy': 'no-referrer', 'cross-origin-resource-policy': 'same-origin', 'x-frame-options': 'SAMEORIGIN' } as const;
 
 function snapshotPolicy(request: FastifyRequest): string {
-  const origin = `${request.protocol}://${request.host}`;
-  const own = `${origin}/snapshots/`;
-  return ["default-src 'none'", `img-src ${own} data:`, `font-src ${own} ${origin}/assets/ data:`, "style-src 'unsafe-inline'", "form-action 'none'", "base-uri 'none'", "frame-ancestors 'self'", "script-src 'none'", 'sandbox allow-same-origin'].join('; ');
+  const own = `${request.protocol}://${request.host}/snapshots/`;
+  return ["default-src 'none'", `img-src ${own} data:`, `font-src ${own} data:`, "style-src 'unsafe-inline'", "form-action 'none'", "base-uri 'none'", "frame-ancestors 'self'", "script-src 'none'", 'sandbox allow-same-origin'].join('; ');
 }
