@@ -81,7 +81,10 @@ export function Reader({ source, text, annotations, classes }: Props) {
   useArrival({ page, layout, places, goTo, open, source });
 
   const sentenceList = useMemo(() => sentences(text.text, source.language || 'en'), [text.text, source.language]);
+  /** Asked of the page itself: keys come faster than React hears of a selection. */
+  const selection = (): StreamRange | undefined => page?.adapter.selection();
   const mark = (kind: KindCode): void => {
+    const selected = selection();
     if (!selected) return;
     const same = all.find(({ root, range }) => root.author.id === me.id && range.start === selected.start && range.end === selected.end);
     if (same && same.root.kind !== kind) void marks.change(same.root, { kind }, `made a ${kindOf(kind).name.toLowerCase()}`);
@@ -91,7 +94,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
     setStatus(`${kindOf(kind).name}: ${text.text.slice(selected.start, selected.end).slice(0, 80)}`);
     page?.adapter.select(undefined);
   };
-  const write = (note: string, range = selected): void => {
+  const write = (note: string, range = selection()): void => {
     if (!range) return;
     page?.painter.found(undefined);
     setDraft({ range, note, kind: 'note' });
@@ -107,7 +110,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const step = (direction: 1 | -1): void => {
     const from = blocks.find((b) => b.bottom > (scroll()?.top ?? 0) + 4)?.block.start ?? 0;
     const shownOnly = sentenceList.filter((s) => blocks.some((b) => b.block.start <= s.start && s.end <= b.block.end));
-    const next = stepSentence(shownOnly, selected, direction, from);
+    const next = stepSentence(shownOnly, selection(), direction, from);
     if (!next || !page) return;
     page.adapter.select(next);
     reveal(page.adapter.boxes(next)[0]?.top, scroll(), goTo);
@@ -123,7 +126,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const letGo = (): void => { page?.adapter.select(undefined); page?.painter.found(undefined); setOpened(new Set()); setHeld(undefined); };
   const openMine = all.find((t) => t.root.id === held && opened.has(t.root.id) && t.root.author.id === me.id)?.root;
   useKeyboard(page, {
-    selecting: Boolean(selected), mark, markAgain: () => mark(lastKind), write, step, walk, letGo, undo: marks.undo, redo: marks.redo,
+    selecting: () => Boolean(selection()), mark, markAgain: () => mark(lastKind), write, step, walk, letGo, undo: marks.undo, redo: marks.redo,
     remove: () => openMine && marks.remove(openMine), showKeys: () => setKeysOpen(true),
   });
   useClicks(page, visible, opened, held, setOpened, setHeld);

@@ -1,9 +1,10 @@
 import { useEffect, useRef } from 'react';
+import { flushSync } from 'react-dom';
 import { KEY, type KindCode } from '@avrelle/core/key';
 import type { OpenPage } from './use-page';
 
 export interface KeyActions {
-  readonly selecting: boolean;
+  selecting(): boolean;
   mark(kind: KindCode): void;
   markAgain(): void;
   write(letter: string): void;
@@ -16,7 +17,10 @@ export interface KeyActions {
   showKeys(): void;
 }
 
-/** The reading view's keys, wherever the focus is: on the page in its frame or in the application around it. */
+/**
+ * The reading view's keys, wherever the focus is: on the page in its frame or in the application around it. Each is
+ * carried out before the next arrives: React knows nothing of the frame's events and would put their work off.
+ */
 export function useKeyboard(page: OpenPage | undefined, actions: KeyActions): void {
   const latest = useRef(actions);
   useEffect(() => { latest.current = actions; });
@@ -49,7 +53,7 @@ function handle(event: KeyboardEvent, act: KeyActions): boolean {
   if (key === 'Escape') return did(act.letGo);
   if (key === '?') return did(act.showKeys);
   if (key === 'Delete') return did(act.remove);
-  return act.selecting && onSelection(event, act);
+  return act.selecting() && onSelection(event, act);
 }
 
 function command(event: KeyboardEvent, act: KeyActions): boolean {
@@ -66,6 +70,6 @@ function onSelection({ key, target }: KeyboardEvent, act: KeyActions): boolean {
 }
 
 function did(action: () => void): true {
-  action();
+  flushSync(action);
   return true;
 }
