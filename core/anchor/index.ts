@@ -1,3 +1,5 @@
-export { type Anchor, type Located } from './anchor';
+export { SURE, type Anchor, type Candidate, type Located, type Lost, type Placed } from './anchor';
 export { describe } from './describe';
-export { indexText, locateAll, type LocateIndex } from './locate';
+export { editDistance } from './edit-distance';
+export { locateAll } from './locate';
+export { indexText, type TextIndex } from './text-index';

@@ -1,53 +1,67 @@
-import type { Anchor, Located } from './anchor';
+import { alignTexts, type Alignment } from './alignment';
+import { SURE, type Anchor, type Located } from './anchor';
+import { candidatesFor } from './candidates';
+import { confidenceOf, confidenceOfMoved, type Remembered } from './confidence';
+import { evidenceFor, type Evidence } from './evidence';
+import { layOut, type Quoted } from './former';
+import { graphemeEnd, graphemeStart } from './grapheme';
+import { occurrences } from './occurrences';
+import type { TextIndex } from './text-index';
 
-/** A text made ready for locating many anchors. */
-export interface LocateIndex {
-  readonly text: string;
+/** Below this an anchor is lost: a wrong place is worse than none. */
+export const LEAST_CONFIDENCE = 0.8;
+/** A passage of which less than this share is left is gone, however well its surroundings stand. */
+const LEAST_KEPT = 0.3;
+
+export type Remembering = Pick<Anchor, 'quote' | 'position' | 'occurrence' | 'rival'>;
+
+/**
+ * Locates every anchor in the text, in order. The anchors are taken together: what they know of their former text is
+ * aligned with this one at once, so that they must all come from one text. Linear in their words and contexts.
+ */
+export function locateAll(index: TextIndex, anchors: readonly Anchor[]): readonly Located[] {
+  const alignment = alignTexts(layOut(anchors), index.grams);
+  return anchors.map((anchor, n) => judge(index, alignment, n, anchor));
 }
 
-export const indexText = (text: string): LocateIndex => ({ text });
-
-const LOST: Located = { state: 'lost', confidence: 0, candidates: [] };
-/** Occurrences looked at for one quotation; a text that repeats it more often is told apart by context alone. */
-const MOST_OCCURRENCES = 200;
-
-/** Locates every anchor, in order: at its own position, else where the same words stand in the most similar surroundings. */
-export function locateAll(index: LocateIndex, anchors: readonly Anchor[]): readonly Located[] {
-  return anchors.map((anchor) => locate(index.text, anchor));
+/** What became of quotation `n` of an alignment. */
+export function judge(index: TextIndex, alignment: Alignment, n: number, { quote: { exact }, position: { start }, occurrence, rival }: Remembering): Located {
+  const quoted = alignment.former.quotes[n];
+  if (!quoted) return { state: 'lost', confidence: 0, candidates: [] };
+  const best = bestPlace(index, alignment, quoted, { of: occurrence?.of, rival });
+  if (!best || best.confidence < LEAST_CONFIDENCE) return { state: 'lost', confidence: 0, candidates: candidatesFor(index, alignment, quoted, undefined) };
+  const range = inText(index, best, exact);
+  const same = range.end - range.start === exact.length && index.text.startsWith(exact, range.start);
+  const state = !same ? 'edited' : range.start === start ? 'exact' : 'shifted';
+  const confidence = Math.round(best.confidence * 1000) / 1000;
+  return { state, ...range, confidence, candidates: confidence < SURE ? candidatesFor(index, alignment, quoted, best) : [] };
 }
 
-function locate(text: string, anchor: Anchor): Located {
-  const { exact } = anchor.quote, { start, end } = anchor.position;
-  if (!exact) return LOST;
-  if (text.slice(start, end) === exact && contextScore(text, anchor, start) === 1) return { state: 'exact', start, end, confidence: 1 };
-  const found = occurrences(text, exact);
-  if (found.length === 0) return LOST;
-  const ranked = found.map((at) => ({ at, score: contextScore(text, anchor, at) })).sort((a, b) => b.score - a.score || Math.abs(a.at - start) - Math.abs(b.at - start));
-  return judge(ranked, exact.length, start);
+interface Place {
+  readonly begin: number;
+  readonly end: number;
+  readonly confidence: number;
 }
 
-function judge(ranked: readonly { at: number; score: number }[], length: number, was: number): Located {
-  const [best, second] = ranked;
-  const clear = !second || best!.score - second.score >= 0.25;
-  if (!clear && best!.score < 0.5) return { state: 'lost', confidence: 0, candidates: ranked.slice(0, 5).map(({ at }) => ({ start: at, end: at + length })) };
-  const confidence = clear ? 0.5 + best!.score / 2 : 0.3 + best!.score / 2;
-  return { state: best!.at === was ? 'exact' : 'shifted', start: best!.at, end: best!.at + length, confidence: Math.min(1, confidence) };
+/** Where the alignment puts it; or, if its words were and are the only ones of their kind, where they stand now. */
+function bestPlace(index: TextIndex, alignment: Alignment, quoted: Quoted, known: Remembered): Place | undefined {
+  const all = evidenceFor(alignment, quoted), evidence = all && all.kept >= LEAST_KEPT ? all : undefined;
+  const aligned = evidence && { begin: evidence.begin, end: evidence.end, confidence: confidenceOf(evidence, known) };
+  if (known.of !== 1 || (evidence?.whole && aligned!.confidence >= SURE)) return aligned;
+  const words = alignment.former.units.subarray(quoted.begin, quoted.end), confidence = confidenceOfMoved(words.length);
+  const found = confidence > 0 ? occurrences(index, words, 2) : [];
+  if (found.length !== 1) return aligned;
+  const stays = evidence?.whole && evidence.begin === found[0];
+  return { begin: found[0]!, end: found[0]! + words.length, confidence: stays ? Math.max(confidence, aligned!.confidence) : confidence };
 }
 
-function occurrences(text: string, exact: string): number[] {
-  const found: number[] = [];
-  for (let at = text.indexOf(exact); at >= 0 && found.length < MOST_OCCURRENCES; at = text.indexOf(exact, at + 1)) found.push(at);
-  return found;
-}
+/** Characters that folding drops before a quotation's first: it begins with them all the same. */
+const MOST_DROPPED = 4;
 
-/** Share of the kept context that still stands around `at`, 0 to 1, counted outwards from the quotation. */
-function contextScore(text: string, { quote }: Anchor, at: number): number {
-  const total = quote.prefix.length + quote.suffix.length;
-  if (total === 0) return 1;
-  let same = 0;
-  while (same < quote.prefix.length && text[at - 1 - same] === quote.prefix[quote.prefix.length - 1 - same]) same++;
-  const after = at + quote.exact.length;
-  let behind = 0;
-  while (behind < quote.suffix.length && text[after + behind] === quote.suffix[behind]) behind++;
-  return (same + behind) / total;
+/** The place in the text itself, whole grapheme clusters, and whole words where the quotation's were whole. */
+export function inText({ text, folded }: TextIndex, { begin, end }: Pick<Evidence, 'begin' | 'end'>, exact: string): { start: number; end: number } {
+  const from = folded.from[begin]!;
+  for (let back = 0; back <= MOST_DROPPED; back++) if (text.startsWith(exact, from - back)) return { start: from - back, end: from - back + exact.length };
+  const last = folded.from[end - 1]!;
+  return { start: graphemeStart(text, from), end: graphemeEnd(text, last + (text.codePointAt(last)! > 0xffff ? 2 : 1)) };
 }

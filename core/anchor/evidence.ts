@@ -1,0 +1,112 @@
+import type { Alignment } from './alignment';
+import type { Quoted } from './former';
+
+/** What speaks for one place of a quotation, in folded units. */
+export interface Evidence {
+  /** The place in the present text, half-open. */
+  readonly begin: number;
+  readonly end: number;
+  /** Units of the quotation. */
+  readonly length: number;
+  /** Share of the quotation that stands there, 0 to 1. */
+  readonly kept: number;
+  /** True where it stands there without an edit. */
+  readonly whole: boolean;
+  /** Units of the nearest context that stand beside it, and how many were known, left and right. */
+  readonly left: number;
+  readonly leftKnown: number;
+  readonly right: number;
+  readonly rightKnown: number;
+  /** Units of quotation and context that agree somewhere else as well, at most. */
+  readonly elsewhere: number;
+}
+
+/** Units of context that are looked at on each side. */
+export const NEAR = 64;
+
+/** Collects what speaks for the place that the alignment gives a quotation; undefined where it gives none. */
+export function evidenceFor(alignment: Alignment, quoted: Quoted): Evidence | undefined {
+  const place = placeOf(alignment, quoted);
+  if (!place) return undefined;
+  const { begin, end } = quoted, stretch = alignment.former.stretches[quoted.stretch]!;
+  const edges = clean(alignment, quoted, place);
+  const leftKnown = Math.min(NEAR, begin - stretch.begin), rightKnown = Math.min(NEAR, stretch.end - end);
+  return {
+    begin: edges.begin, end: edges.end, length: end - begin, kept: place.solid / (end - begin),
+    whole: place.solid === end - begin && edges.end - edges.begin === end - begin,
+    left: beside(alignment, begin - leftKnown, begin, edges.begin - 2 * NEAR, edges.begin), leftKnown,
+    right: beside(alignment, end, end + rightKnown, edges.end, edges.end + 2 * NEAR), rightKnown,
+    elsewhere: elsewhere(alignment, begin - leftKnown, end + rightKnown),
+  };
+}
+
+interface Place {
+  readonly first: number;
+  readonly last: number;
+  readonly solid: number;
+}
+
+/** Of the places that parts of the quotation went to, the one with most of it: first and last unit with a place. */
+function placeOf({ to, solid }: Alignment, { begin, end }: Quoted): Place | undefined {
+  const mostGap = 4 * (end - begin) + 400;
+  let best: Place | undefined, here: { first: number; last: number; solid: number } | undefined;
+  for (let p = begin; p < end; p++) {
+    if (to[p]! < 0) continue;
+    const breaks = here && (to[p]! <= to[here.last]! || to[p]! - to[here.last]! > mostGap);
+    if (!here || breaks) here = { first: p, last: p, solid: 0 };
+    here.last = p;
+    here.solid += solid[p]!;
+    if (!best || here.solid >= best.solid) best = here;
+  }
+  return best && best.solid > 0 ? best : undefined;
+}
+
+/** The place's ends: what replaced the quotation's first and last units belongs to it only where the context holds it in. */
+function clean({ to, solid, former }: Alignment, { begin, end, stretch }: Quoted, place: Place): { begin: number; end: number } {
+  const { begin: least, end: most } = former.stretches[stretch]!;
+  let { first, last } = place;
+  const heldLeft = begin > least && solid[begin - 1] === 1 && to[begin - 1]! < to[first]!;
+  const heldRight = end < most && solid[end] === 1 && to[end]! > to[last]!;
+  if (!heldLeft) while (first < last && solid[first] === 0) first++;
+  if (!heldRight) while (last > first && solid[last] === 0) last--;
+  while (to[first]! < 0) first++;
+  while (to[last]! < 0) last--;
+  return { begin: to[first]!, end: to[last]! + 1 };
+}
+
+function beside({ to, solid }: Alignment, from: number, until: number, low: number, high: number): number {
+  let count = 0;
+  for (let p = from; p < until; p++) if (solid[p] === 1 && to[p]! >= low && to[p]! < high) count++;
+  return count;
+}
+
+/** Matches before a place that are looked at; more than this many beside one another only a text of repeats has. */
+const MOST_BACK = 400;
+
+/** Index of the first match that begins at or after `p`. */
+function matchAt(starts: Int32Array, p: number): number {
+  let low = 0, high = starts.length;
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (starts[middle]! < p) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Calls with each match that reaches into `[begin, end)` of the former. */
+export function eachMatch({ matches }: Alignment, begin: number, end: number, see: (match: number, from: number, to: number) => void): void {
+  const after = matchAt(matches.p, end);
+  for (let n = after - 1; n >= 0 && n >= after - MOST_BACK && matches.reach[n]! > begin; n--) {
+    const from = Math.max(begin, matches.p[n]!), to = Math.min(end, matches.p[n]! + matches.length[n]!);
+    if (to > from) see(n, from, to);
+  }
+}
+
+function elsewhere(alignment: Alignment, begin: number, end: number): number {
+  let most = 0;
+  eachMatch(alignment, begin, end, (n, from, to) => {
+    if (!alignment.taken[n]) most = Math.max(most, to - from);
+  });
+  return most;
+}
