@@ -13,10 +13,10 @@ export const stream: Bench = async () => {
 
 /** Exact and nearest placement only; the fuzzy locator has a bar of its own. */
 export const locate: Bench = async () => {
-  const random = seeded(2), before = prose(500_000, random).replaceAll('\n\n', '\n');
+  const random = seeded(2), before = prose(500_000, random).replaceAll('\n\n', '\n'), index = indexText(before);
   const anchors = Array.from({ length: 10_000 }, () => {
     const start = Math.floor(random() * (before.length - 200));
-    return describe(before, range(start, start + 20 + Math.floor(random() * 120)));
+    return describe(index, range(start, start + 20 + Math.floor(random() * 120)));
   });
   const same = await time(() => locateAll(indexText(before), anchors));
   const shifted = await time(() => locateAll(indexText(`One sentence more. ${before}`), anchors));

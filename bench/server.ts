@@ -3,7 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { v7 } from 'uuid';
-import { describe } from '@avrelle/core/anchor';
+import { describe, indexText } from '@avrelle/core/anchor';
 import { range } from '@avrelle/core/text';
 
 import { buildApp } from '../server/app';
@@ -50,8 +50,8 @@ function store(context: Context, ownerId: string, title: string, text: string): 
 export const write: Bench = async () => {
   const dir = folder(), context = open(path.join(dir, 'a.db')), random = seeded(3);
   const me = { id: person(context, 1), name: 'R', email: 'r', role: 'member' as const };
-  const text = prose(20_000, random), source = sourceDetail(context.db, me.id, store(context, me.id, 's', text))!;
-  const anchors = Array.from({ length: 800 }, () => { const at = Math.floor(random() * 19_000); return describe(text, range(at, at + 60)); });
+  const text = prose(20_000, random), source = sourceDetail(context.db, me.id, store(context, me.id, 's', text))!, index = indexText(text);
+  const anchors = Array.from({ length: 800 }, () => { const at = Math.floor(random() * 19_000); return describe(index, range(at, at + 60)); });
   const ours = await time(() => { for (const anchor of anchors) putAnnotation(context, me, v7(), { sourceId: source.id, versionId: source.versionId, kind: 'claim', note: 'A note of some words.', tags: ['t'], anchor: anchor as never, classIds: [] }); });
   const bare = new Sqlite(path.join(dir, 'b.db'));
   bare.pragma('journal_mode = WAL');
@@ -71,10 +71,10 @@ export const searching: Bench = () => {
   const people = Array.from({ length: 10 }, (_, n) => person(context, n));
   db.transaction(() => {
     for (let n = 0; n < 5000; n++) {
-      const owner = people[n % 10]!, text = prose(3000, random), id = store(context, owner, `Source ${n}`, text), version = sourceDetail(db, owner, id)!.versionId;
+      const owner = people[n % 10]!, text = prose(3000, random), index = indexText(text), id = store(context, owner, `Source ${n}`, text), version = sourceDetail(db, owner, id)!.versionId;
       for (let k = 0; k < 20; k++) {
         const at = Math.floor(random() * 2800);
-        insertAnnotation(db, { id: v7(), sourceId: id, versionId: version, authorId: owner, kind: 'claim', note: prose(60, random), anchor: describe(text, range(at, at + 80)), rootId: null, parentId: null, tags: [], classIds: [] }, now);
+        insertAnnotation(db, { id: v7(), sourceId: id, versionId: version, authorId: owner, kind: 'claim', note: prose(60, random), anchor: describe(index, range(at, at + 80)), rootId: null, parentId: null, tags: [], classIds: [] }, now);
       }
     }
   });
@@ -105,12 +105,12 @@ export const tell: Bench = async () => {
       if (heard) waits.get(heard)?.pop()?.(performance.now());
     }));
   })));
-  const source = sourceDetail(db, people[0]!, id)!, text = (await app.inject({ url: `/api/sources/${id}/text`, headers: { cookie: cookies[0]! } })).json<{ text: string }>().text;
+  const source = sourceDetail(db, people[0]!, id)!, text = (await app.inject({ url: `/api/sources/${id}/text`, headers: { cookie: cookies[0]! } })).json<{ text: string }>().text, index = indexText(text);
   const times: number[] = [];
   for (let n = 0; n < 10; n++) {
-    const mark = v7(), started = performance.now();
+    const mark = v7(), anchor = describe(index, range(10 + n, 60 + n)), started = performance.now();
     const all = Promise.all(people.map(() => new Promise<number>((heard) => waits.set(mark, [...(waits.get(mark) ?? []), heard]))));
-    putAnnotation(context, { id: people[0]!, name: 'R', email: 'r', role: 'member' }, mark, { sourceId: id, versionId: source.versionId, kind: 'claim', note: 'n', tags: [], anchor: describe(text, range(10 + n, 60 + n)) as never, classIds: [classId] });
+    putAnnotation(context, { id: people[0]!, name: 'R', email: 'r', role: 'member' }, mark, { sourceId: id, versionId: source.versionId, kind: 'claim', note: 'n', tags: [], anchor: anchor as never, classIds: [classId] });
     times.push(...(await all).map((at) => at - started));
   }
   agent.destroy();

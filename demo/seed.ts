@@ -2,7 +2,7 @@ import fs from 'node:fs';
 import path from 'node:path';
 import type { FastifyInstance } from 'fastify';
 import { v7 } from 'uuid';
-import { describe } from '@avrelle/core/anchor';
+import { describe, indexText } from '@avrelle/core/anchor';
 import { KEY } from '@avrelle/core/key';
 import { seeded } from '@avrelle/core/random';
 import { range, sentences } from '@avrelle/core/text';
@@ -151,7 +151,7 @@ class Seeder {
     const { source, text } = this.kept.get(mark.source)!, id = v7();
     const classIds = mark.for === 'me' ? [] : [...mark.for].map((letter) => this.classIds[letter as 'A' | 'B']);
     const tags = (mark.tags ?? '').split(' ').filter(Boolean);
-    const put: AnnotationPut = { sourceId: source.id, versionId: source.versionId, kind: mark.kind, note: mark.note ?? '', tags, anchor: describe(text.text, range(start, end), text.outline) as AnnotationPut['anchor'], classIds };
+    const put: AnnotationPut = { sourceId: source.id, versionId: source.versionId, kind: mark.kind, note: mark.note ?? '', tags, anchor: describe(indexText(text.text, text.outline), range(start, end)) as AnnotationPut['anchor'], classIds };
     await this.send(mark.by, 'PUT', `/api/annotations/${id}`, put);
     return id;
   }

@@ -1,6 +1,7 @@
 import fs from 'node:fs/promises';
 import path from 'node:path';
 import { readTree } from '@avrelle/core/text';
+import { anchorCases } from './anchor-cases';
 import { readConfig } from './config';
 import { backup, restore } from './db/backup';
 import { AppError } from './errors';
@@ -11,15 +12,18 @@ import { parseHtml } from './ingest/parse-html';
 const USAGE = `Usage: npm run --silent avrelle -- VERB
   keep FILE-or-ADDRESS --out DIR   writes snapshot.html, stream.txt, outline.json and meta.json
   stream FILE.html                 prints the text stream of an HTML file
+  anchor CASES.json RESULTS.json   finds spans of former texts in present ones (docs/formats.md)
   backup FILE                      copies the whole database to FILE, also while the server runs
   restore FILE                     replaces the database's content by a backup's, also while the server runs`;
 
 /** The command line for administrators. Settings are those of the server (docs/operations.md). */
 async function main(args: readonly string[]): Promise<void> {
   const [verb, target] = args;
+  const [, , second] = args;
   const out = args[args.indexOf('--out') + 1];
   if (verb === 'keep' && target && args.includes('--out') && out) return keep(target, out);
   if (verb === 'stream' && target) return printStream(target);
+  if (verb === 'anchor' && target && second) return console.log(JSON.stringify(await anchorCases(target, second)));
   if (verb === 'backup' && target) return backup(readConfig(process.env).dataFile, target);
   if (verb === 'restore' && target) return restore(readConfig(process.env).dataFile, target);
   throw new Error(verb ? `"${args.join(' ')}" is not a command.\n${USAGE}` : USAGE);

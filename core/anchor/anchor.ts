@@ -17,8 +17,6 @@ export interface Anchor {
    * A place that agrees no better may be that other passage.
    */
   readonly rival?: number;
-  /** The format's own fragment: for a text `char=START,END` in characters (RFC 5147). */
-  readonly fragment?: string;
 }
 
 export interface Candidate {

@@ -5,7 +5,7 @@ export interface Remembered {
   /** How many passages had these words; undefined when not known. */
   readonly of: number | undefined;
   /** Units that agreed at the most similar other passage; undefined when not known. */
-  readonly rival: number | undefined;
+  readonly rival?: number | undefined;
 }
 
 /**

@@ -1,5 +1,6 @@
 import type { Alignment } from './alignment';
 import type { Quoted } from './former';
+import { cutsWord } from './words';
 
 /** What speaks for one place of a quotation, in folded units. */
 export interface Evidence {
@@ -61,17 +62,27 @@ function placeOf({ to, solid }: Alignment, { begin, end }: Quoted): Place | unde
   return best && best.solid > 0 ? best : undefined;
 }
 
-/** The place's ends: what replaced the quotation's first and last units belongs to it only where the context holds it in. */
-function clean({ to, solid, former }: Alignment, { begin, end, stretch }: Quoted, place: Place): { begin: number; end: number } {
+/**
+ * The place's ends. What replaced the quotation's first or last units belongs to it only where the context holds it in,
+ * then as many units as they were, and whole words.
+ */
+function clean({ to, solid, former, text }: Alignment, { begin, end, stretch }: Quoted, place: Place): { begin: number; end: number } {
   const { begin: least, end: most } = former.stretches[stretch]!;
   let { first, last } = place;
-  const heldLeft = begin > least && solid[begin - 1] === 1 && to[begin - 1]! < to[first]!;
-  const heldRight = end < most && solid[end] === 1 && to[end]! > to[last]!;
-  if (!heldLeft) while (first < last && solid[first] === 0) first++;
-  if (!heldRight) while (last > first && solid[last] === 0) last--;
-  while (to[first]! < 0) first++;
-  while (to[last]! < 0) last--;
-  return { begin: to[first]!, end: to[last]! + 1 };
+  while (first < last && solid[first] === 0) first++;
+  while (last > first && solid[last] === 0) last--;
+  let from = to[first]!, until = to[last]! + 1;
+  if (begin > least && solid[begin - 1] === 1 && to[begin - 1]! < from) {
+    const floor = to[begin - 1]! + 1;
+    from = Math.max(floor, from - (first - begin));
+    if (!cutsWord(former.units, begin)) while (from > floor && cutsWord(text, from)) from--;
+  }
+  if (end < most && solid[end] === 1 && to[end]! >= until) {
+    const ceiling = to[end]!;
+    until = Math.min(ceiling, until + (end - 1 - last));
+    if (!cutsWord(former.units, end)) while (until < ceiling && cutsWord(text, until)) until++;
+  }
+  return { begin: from, end: until };
 }
 
 function beside({ to, solid }: Alignment, from: number, until: number, low: number, high: number): number {

@@ -8,12 +8,13 @@ export interface Folded {
   readonly from: Int32Array;
 }
 
-const UNKNOWN = 0, DROPPED = 1, SPACE = 2, SEVERAL = 3;
+/** 0 is a unit not met yet. */
+const DROPPED = 1, SPACE = 2, SEVERAL = 3;
 /** What a code unit becomes: a unit, or one of the four marks above. Filled as units are met. */
 const table = new Uint16Array(0x10000);
 const several = new Map<number, string>();
 
-const INVISIBLE = /^[\u00AD\u200B-\u200F\u2060\uFEFF\uFE00-\uFE0F]$/;
+const INVISIBLE = /^(?:\u00AD|[\u200B-\u200F]|\u2060|\uFEFF|[\uFE00-\uFE0F])$/;
 const SINGLE_QUOTES = /^[\u2018-\u201B\u2032\u02BC\u2039\u203A\u0060\u00B4]$/;
 const DOUBLE_QUOTES = /^[\u201C-\u201F\u2033\u00AB\u00BB\u300C-\u300F]$/;
 const DASHES = /^[\u2010-\u2015\u2212\u2E3A\u2E3B]$/;

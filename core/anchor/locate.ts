@@ -20,9 +20,22 @@ export type Remembering = Pick<Anchor, 'quote' | 'position' | 'occurrence' | 'ri
  * aligned with this one at once, so that they must all come from one text. Linear in their words and contexts.
  */
 export function locateAll(index: TextIndex, anchors: readonly Anchor[]): readonly Located[] {
+  const stays = anchors.map((anchor) => inPlace(index.text, anchor));
+  if (stays.every(Boolean)) return anchors.map((anchor) => unmoved(anchor));
   const alignment = alignTexts(layOut(anchors), index.grams);
-  return anchors.map((anchor, n) => judge(index, alignment, n, anchor));
+  return anchors.map((anchor, n) => {
+    if (stays[n] && anchor.occurrence?.of === 1) return unmoved(anchor);
+    const found = judge(index, alignment, n, anchor);
+    return found.state === 'lost' && stays[n] ? unmoved(anchor) : found;
+  });
 }
+
+/** True where words and context stand at the anchor's own position, unit by unit. */
+function inPlace(text: string, { quote: { exact, prefix, suffix }, position: { start } }: Anchor): boolean {
+  return exact !== '' && text.startsWith(exact, start) && text.startsWith(prefix, start - prefix.length) && text.startsWith(suffix, start + exact.length);
+}
+
+const unmoved = ({ quote, position: { start } }: Anchor): Located => ({ state: 'exact', start, end: start + quote.exact.length, confidence: 1, candidates: [] });
 
 /** What became of quotation `n` of an alignment. */
 export function judge(index: TextIndex, alignment: Alignment, n: number, { quote: { exact }, position: { start }, occurrence, rival }: Remembering): Located {
@@ -44,15 +57,23 @@ interface Place {
 }
 
 /** Where the alignment puts it; or, if its words were and are the only ones of their kind, where they stand now. */
-function bestPlace(index: TextIndex, alignment: Alignment, quoted: Quoted, known: Remembered): Place | undefined {
+function bestPlace(index: TextIndex, alignment: Alignment, quoted: Quoted, remembered: Remembered): Place | undefined {
+  const words = alignment.former.units.subarray(quoted.begin, quoted.end);
+  const known = remembered.of === undefined ? guess(index, words) : remembered;
   const all = evidenceFor(alignment, quoted), evidence = all && all.kept >= LEAST_KEPT ? all : undefined;
   const aligned = evidence && { begin: evidence.begin, end: evidence.end, confidence: confidenceOf(evidence, known) };
   if (known.of !== 1 || (evidence?.whole && aligned!.confidence >= SURE)) return aligned;
-  const words = alignment.former.units.subarray(quoted.begin, quoted.end), confidence = confidenceOfMoved(words.length);
+  const confidence = confidenceOfMoved(words.length);
   const found = confidence > 0 ? occurrences(index, words, 2) : [];
   if (found.length !== 1) return aligned;
   const stays = evidence?.whole && evidence.begin === found[0];
   return { begin: found[0]!, end: found[0]! + words.length, confidence: stays ? Math.max(confidence, aligned!.confidence) : confidence };
+}
+
+/** For an anchor that remembers nothing: words that stand here several times may have been any of them. */
+function guess(index: TextIndex, words: Uint16Array): Remembered {
+  const several = occurrences(index, words, 2).length > 1;
+  return { of: several ? 2 : 1, rival: several ? words.length : 0 };
 }
 
 /** Characters that folding drops before a quotation's first: it begins with them all the same. */
@@ -61,7 +82,7 @@ const MOST_DROPPED = 4;
 /** The place in the text itself, whole grapheme clusters, and whole words where the quotation's were whole. */
 export function inText({ text, folded }: TextIndex, { begin, end }: Pick<Evidence, 'begin' | 'end'>, exact: string): { start: number; end: number } {
   const from = folded.from[begin]!;
-  for (let back = 0; back <= MOST_DROPPED; back++) if (text.startsWith(exact, from - back)) return { start: from - back, end: from - back + exact.length };
+  for (let back = 0; exact && back <= MOST_DROPPED; back++) if (text.startsWith(exact, from - back)) return { start: from - back, end: from - back + exact.length };
   const last = folded.from[end - 1]!;
   return { start: graphemeStart(text, from), end: graphemeEnd(text, last + (text.codePointAt(last)! > 0xffff ? 2 : 1)) };
 }

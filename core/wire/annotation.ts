@@ -10,6 +10,9 @@ export const anchorSchema = object({
   quote: object({ exact: string().required().max(LONGEST_QUOTE), prefix: string().defined().max(500), suffix: string().defined().max(500) }).required(),
   position: object({ start: number().required().integer().min(0), end: number().required().integer().min(1) }).required(),
   block: string().matches(/^(\d+(\/\d+)*)?$/),
+  headings: array(string().defined().max(300)).max(10),
+  occurrence: object({ index: number().required().integer().min(0), of: number().required().integer().min(1) }).default(undefined),
+  rival: number().integer().min(0),
 }).noUnknown();
 
 const noteText = () => string().max(20_000, 'A note may have 20,000 characters; this one has more.');

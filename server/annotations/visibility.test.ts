@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
 import type { Annotation, ClassDetail, Desk, FindResult, Library, SourceDetail, SourceText } from '@avrelle/core/wire';
-import { describe as anchorOf } from '@avrelle/core/anchor';
+import { describe as anchorOf, indexText } from '@avrelle/core/anchor';
 import { range } from '@avrelle/core/text';
 import { startServer, type Client, type Server } from '../testing/harness';
 
@@ -36,7 +36,7 @@ afterAll(() => server.close());
 
 async function write(by: Viewer, letters: string, note: string): Promise<string> {
   const id = v7(), start = text.text.indexOf(QUOTE);
-  const anchor = anchorOf(text.text, range(start, start + QUOTE.length));
+  const anchor = anchorOf(indexText(text.text), range(start, start + QUOTE.length));
   const answer = await people[by]!.send('PUT', `/api/annotations/${id}`, { sourceId: source.id, versionId: source.versionId, kind: 'claim', note, tags: ['matrix'], anchor, classIds: [...letters].map((l) => classIds[l]) });
   expect(answer.status).toBe(200);
   return id;

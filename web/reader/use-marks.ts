@@ -2,6 +2,7 @@ import { useCallback, useMemo, useRef } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { v7 } from 'uuid';
 import { describe } from '@avrelle/core/anchor';
+import { indexOf } from './text-index';
 import { kindOf, type KindCode } from '@avrelle/core/key';
 import { range, type Outline } from '@avrelle/core/text';
 import type { Annotation, AnnotationPut, Me, SourceDetail } from '@avrelle/core/wire';
@@ -81,7 +82,7 @@ export function useMarks(source: SourceDetail | undefined, text: { text: string;
 
   const create = useCallback((mark: NewMark): string => {
     const id = v7(), now = new Date().toISOString();
-    const anchor = describe(text!.text, range(mark.range.start, mark.range.end), text!.outline);
+    const anchor = describe(indexOf(text!), range(mark.range.start, mark.range.end));
     const put = { sourceId: source!.id, versionId: source!.versionId, kind: mark.kind, note: mark.note ?? '', tags: [...(mark.tags ?? [])], anchor, classIds: [...mark.classIds] };
     showAnnotation(client, { ...put, id, author: { id: me.id, name: me.name }, rootId: null, parentId: null, createdAt: now, updatedAt: now, version: 0 });
     persist(() => request<Annotation>('PUT', `/api/annotations/${id}`, put as unknown as AnnotationPut), offline).then(
