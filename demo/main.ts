@@ -23,7 +23,7 @@ const app = await buildApp(context);
 context.jobs.start();
 if (fresh) {
   try {
-    await seed(app, clock, 'demo/files');
+    await seed(app, clock, 'demo/files', web);
   } catch (error) {
     context.db.close();
     fs.rmSync(file, { force: true });

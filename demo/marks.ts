@@ -1,6 +1,6 @@
 import type { KindCode } from '@avrelle/core/key';
 
-export type SourceKey = 'marsh' | 'pegs' | 'packet' | 'creek' | 'keeper' | 'lavender' | 'lagoon' | 'dredger';
+export type SourceKey = 'marsh' | 'pegs' | 'packet' | 'creek' | 'keeper' | 'lavender' | 'lagoon' | 'dredger' | 'sluice';
 export type AudienceKey = 'me' | 'A' | 'B' | 'AB';
 
 export interface DemoMark {
@@ -81,6 +81,15 @@ export const MARKS: readonly DemoMark[] = [
   // Lagoon
   mark('lagoon', 'ines', 'claim', 'me', 3, 'Το λιβάδι κρατάει το ύψος του μόνο όσο πιάνει αυτή τη λάσπη.', 'Word for word the claim of the Review article, from another sea.', 'accretion'),
   mark('lagoon', 'ines', 'keep', 'me', 3, 'Σκέφτομαι συχνά το περιθώριο ενός βιβλίου.', 'The margin of a book and the margin of a coast.', 'essay'),
+  // Sluice Nine: written on its first edition, which has changed since
+  mark('sluice', 'ines', 'evidence', 'B', 10, 'every yard of it that we can leave lower saves us nine hundred', 'The only price per yard anywhere. Use it against the Packet’s 2.1 million.', 'retreat essay'),
+  mark('sluice', 'ines', 'claim', 'B', 10, 'We would hold the gate open on the twelve highest tides of each year, beginning in March.', 'The plan in one line.', 'sluices'),
+  mark('sluice', 'ines', 'keep', 'me', 9, 'It is in the wrong place for what we now want of it.', 'First sentence of the essay?', 'essay/opening'),
+  mark('sluice', 'ines', 'question', 'B', 9, 'some thirty hours of salt water would lie on the lowest field', 'All at once, or an hour here and there?', 'sluices', [['tomas', 'Two to three hours a tide, I asked the keeper.']]),
+  mark('sluice', 'tomas', 'claim', 'B', 9, 'a gate that is held open lets it in by the inch and takes the mud along', 'So the gate feeds the field.', 'accretion'),
+  mark('sluice', 'kit', 'doubt', 'B', 8, 'half of it is moved to the pond at Upper Fleet, and the other half a year later if the first has lived', 'A year is one summer. What if it is a wet one?', 'plants'),
+  mark('sluice', 'ines', 'term', 'B', 8, 'stonewort', 'An alga that looks like a plant; crusted with lime.', 'words plants'),
+  mark('sluice', 'luz', 'keep', 'B', 7, 'the bad ones first', 'Every report should say this.', 'method'),
   // Dredger
   mark('dredger', 'ines', 'evidence', 'me', 1, 'about six parts in a hundred of the mud in the channel would settle on the marsh within a week', 'First measured number. One week, little wind.', 'dredging accretion'),
   mark('dredger', 'ines', 'question', 'me', 1, 'It would cost us less fuel, not more.', 'Then why has nobody done it?', 'dredging'),

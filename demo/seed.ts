@@ -1,5 +1,6 @@
 import fs from 'node:fs';
 import path from 'node:path';
+import type { LittleWeb } from '../standins/web/serve';
 import type { FastifyInstance } from 'fastify';
 import { v7 } from 'uuid';
 import { describe, indexText } from '@avrelle/core/anchor';
@@ -28,12 +29,16 @@ export class DemoClock {
 
 interface Kept { readonly source: SourceDetail; readonly text: SourceText }
 
+/** A page with editions: the first is kept and annotated, the second kept beside it, the newest is there to be kept. */
+const SLUICE = 'harbour.saltmere.test/sluice-nine';
+
 const SOURCES: readonly { key: SourceKey; by: string; from: string; daysAgo: number; tags: string[]; classes: ('A' | 'B')[] }[] = [
   { key: 'pegs', by: 'aldous', from: 'http://pegs.saltmere.test/handbook', daysAgo: 17, tags: ['fieldwork', 'method'], classes: ['A', 'B'] },
   { key: 'lavender', by: 'ines', from: 'sea-lavender.md', daysAgo: 15, tags: ['plants'], classes: [] },
   { key: 'keeper', by: 'aldous', from: 'last-keeper.txt', daysAgo: 14, tags: ['sluices', 'oral-history'], classes: ['B'] },
   { key: 'marsh', by: 'aldous', from: 'http://review.saltmere.test/marsh-that-walks-inland', daysAgo: 12, tags: ['accretion', 'week4'], classes: ['A', 'B'] },
   { key: 'creek', by: 'aldous', from: 'http://creek.saltmere.test/five-drawings', daysAgo: 9, tags: ['fieldwork'], classes: ['B'] },
+  { key: 'sluice', by: 'ines', from: `http://${SLUICE}`, daysAgo: 11, tags: ['sluices', 'retreat'], classes: ['B'] },
   { key: 'packet', by: 'aldous', from: 'http://packet.saltmere.test/who-pays', daysAgo: 8, tags: ['retreat'], classes: ['B'] },
   { key: 'lagoon', by: 'ines', from: 'http://lagoon.saltmere.test/almyro-livadi', daysAgo: 5, tags: ['elsewhere'], classes: [] },
   { key: 'dredger', by: 'ines', from: 'http://harbour.saltmere.test/dredger', daysAgo: 2, tags: ['dredging'], classes: [] },
@@ -43,12 +48,16 @@ const SOURCES: readonly { key: SourceKey; by: string; from: string; daysAgo: num
 const INES_READ: readonly (readonly [SourceKey, 'reading' | 'finished', number])[] = [['lavender', 'finished', 1], ['creek', 'reading', 0.72], ['pegs', 'reading', 0.41], ['keeper', 'reading', 0.2], ['marsh', 'reading', 0.34]];
 
 /** Fills an empty database with Saltmere College, through the routes a browser uses. */
-export async function seed(app: FastifyInstance, clock: DemoClock, files: string): Promise<void> {
+export async function seed(app: FastifyInstance, clock: DemoClock, files: string, web: LittleWeb): Promise<void> {
   const seeder = new Seeder(app, clock, files);
+  web.show(SLUICE, 1);
   await seeder.people();
   await seeder.classes();
   await seeder.sources();
   await seeder.marks();
+  web.show(SLUICE, 2);
+  await seeder.newVersion('ines', 'sluice');
+  web.show(SLUICE, 3);
   await seeder.shelves();
   clock.release();
 }
@@ -111,6 +120,13 @@ class Seeder {
     }
     this.clock.set(3);
     await this.send('ines', 'POST', '/api/desk/seen', {});
+  }
+
+  async newVersion(by: string, key: SourceKey): Promise<void> {
+    this.clock.set(1, 18);
+    const id = v7();
+    await this.send(by, 'POST', `/api/sources/${this.kept.get(key)!.source.id}/again`, { id });
+    await this.done(by, id);
   }
 
   private lineBefore(key: SourceKey, at: number): number {

@@ -28,7 +28,7 @@ export async function anchorCases(casesFile: string, resultsFile: string): Promi
       try {
         return describe(former, span);
       } catch (error) {
-        throw new Error(`Case “${name}”, span ${n}: ${(error as Error).message}`);
+        throw new Error(`Case “${name}”, span ${n}: ${(error as Error).message}`, { cause: error });
       }
     });
     const described = performance.now(), found = locateAll(indexText(after), anchors);
@@ -49,6 +49,6 @@ async function readCases(file: string) {
     return casesSchema.validateSync(JSON.parse(text), { strict: true });
   } catch (error) {
     const why = error instanceof ValidationError ? error.message : `it is not JSON: ${(error as Error).message}`;
-    throw new Error(`${file} is not a list of cases [{ "name", "before", "after", "spans": [{ "start", "end" }] }]: ${why}.`);
+    throw new Error(`${file} is not a list of cases [{ "name", "before", "after", "spans": [{ "start", "end" }] }]: ${why}.`, { cause: error });
   }
 }

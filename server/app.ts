@@ -18,7 +18,9 @@ import { findRoutes } from './find/routes';
 import { jobRoutes } from './jobs/routes';
 import { snapshotRoutes } from './snapshots/routes';
 import { sourceRoutes } from './sources/routes';
+import { takeinRoutes } from './takein/routes';
 import { takeoutRoutes } from './takeout/routes';
+import { versionRoutes } from './versions/routes';
 
 const BODY_LIMIT = 4 * 1024 * 1024;
 /** Our own pages load nothing from anywhere else; snapshots have a stricter policy of their own. */
@@ -41,7 +43,7 @@ export async function buildApp(context: Context): Promise<FastifyInstance> {
     done();
   });
   app.setErrorHandler(sendProblem);
-  for (const routes of [accountRoutes, sourceRoutes, annotationRoutes, classRoutes, findRoutes, deskRoutes, takeoutRoutes, snapshotRoutes, jobRoutes, eventRoutes]) routes(app, context);
+  for (const routes of [accountRoutes, sourceRoutes, versionRoutes, annotationRoutes, classRoutes, findRoutes, deskRoutes, takeoutRoutes, takeinRoutes, snapshotRoutes, jobRoutes, eventRoutes]) routes(app, context);
   await serveWeb(app, context.config.webFolder);
   return app;
 }

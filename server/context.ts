@@ -1,6 +1,7 @@
 import type { Config } from './config';
 import type { Db } from './db/database';
 import type { EventLog } from './events/event-log';
+import type { Ingester } from './ingest/thread-ingester';
 import type { JobRunner } from './jobs/job-runner';
 
 /** The clock, so that tests and the demo can set it. Returns an RFC 3339 date-time in UTC. */
@@ -14,4 +15,6 @@ export interface Context {
   readonly newId: () => string;
   readonly events: EventLog;
   readonly jobs: JobRunner;
+  /** Heavy computation, out of the way of everybody's requests. */
+  readonly ingester: Ingester;
 }

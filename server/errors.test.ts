@@ -48,6 +48,9 @@ const inject = (options: object): Promise<string> => answered(server.app.inject(
 
 /** One way to meet each row of the table. A new row without one does not compile. */
 const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
+  no_address: () => answered(teacher.send('POST', `/api/sources/${sourceId}/again`, { id: v7() })),
+  one_version: () => answered(teacher.send('GET', `/api/sources/${sourceId}/changes`)),
+  old_version: () => answered(teacher.send('PUT', `/api/annotations/${mark}/place`, { versionId: v7(), start: 0, end: 3 })),
   invalid: () => answered(teacher.send('PUT', '/api/annotations/not-an-id', put())),
   not_found: () => answered(stranger.send('GET', `/api/sources/${sourceId}`)),
   foreign_origin: () => inject({ method: 'POST', url: '/api/session', headers: { origin: 'http://elsewhere.test', host: 'avrelle.test' }, payload: {} }),

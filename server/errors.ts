@@ -27,6 +27,8 @@ export const ERRORS = {
   teachers_only: { status: 403, title: 'Only teachers can do this', detail: 'In this class you are a {role}. Ask a teacher of the class to {action}.' },
   outside_text: { status: 400, title: 'That passage is not in the text', detail: 'The passage [{start}, {end}) does not lie in this version, whose text has {length} characters. Select it again.' },
   quote_mismatch: { status: 400, title: 'The words do not match', detail: 'The version has other words at [{start}, {end}) than the quotation sent. Reload the page and select the passage again.' },
+  old_version: { status: 409, title: 'There is a newer version', detail: 'This was meant for an older version; version {number} is the newest. Reload the page and choose the place there.' },
+  one_version: { status: 409, title: 'There is nothing to compare', detail: 'Two different versions are needed to say what changed. Keep the source again once its page has changed.' },
   not_in_class: { status: 403, title: 'You are not in that class', detail: 'You can only write for a class you are in. Choose another audience.' },
   source_not_in_class: { status: 409, title: 'The class cannot read this yet', detail: '“{className}” does not have this source. Share the source with the class first.' },
   wrong_code: { status: 404, title: 'No class has this code', detail: 'No class has the code “{code}”. Compare it with what your teacher wrote: six letters and digits, without O, 0, I or 1.' },
@@ -43,6 +45,7 @@ export const ERRORS = {
   redirect_loop: { status: 422, title: 'The address runs in a circle', detail: '“{address}” redirected more than {limit} times. Open it in your browser and paste the address it ends at.' },
   wrong_type: { status: 422, title: 'That is not a page', detail: '“{address}” is of the type {type}. Avrelle keeps web pages, Markdown and plain text.' },
   empty_page: { status: 422, title: 'There is nothing to read', detail: '“{address}” holds no text. If it shows some in your browser, a script makes it: save the page there and upload the file.' },
+  no_address: { status: 409, title: 'This has no address', detail: '“{title}” came as a file, so there is no page to fetch again. Upload its newer file as a new version instead.' },
   // Files
   wrong_encoding: { status: 422, title: 'The file is in another encoding', detail: '“{name}” is not valid {encoding}: byte {at} cannot be read. Save it as UTF-8 and upload it again.' },
   not_text: { status: 422, title: 'That is not a text file', detail: '“{name}” holds bytes that no text has. Avrelle takes HTML, Markdown and plain-text files.' },

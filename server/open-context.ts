@@ -20,5 +20,5 @@ export function openContext({ config, ingester, db = openDatabase(config.dataFil
   const events = new EventLog(db, now);
   const newId = (): string => v7();
   const jobs = new JobRunner({ db, now, newId, events, ingester, log: (message) => console.error(message) });
-  return { db, config, now, newId, events, jobs };
+  return { db, config, now, newId, events, jobs, ingester };
 }

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { Parser, type Node } from 'commonmark';
 import { parse } from 'yaml';
 import { escapeMarkdown, fileNameOf, studyNotes, toWebAnnotation, type TakenMark } from './index';
+import { describe as describeRange, indexText, toSelectors } from '../anchor';
 import type { Annotation } from '../wire';
 
 const source = { title: 'Sheep: a "dispute" #1', author: 'Odile Farrant', site: 'Saltmere Estuary Review', address: 'http://review.saltmere.test/sheep?a=1&b=2', publishedAt: '2026-10-02T00:00:00Z', keptAt: '2026-11-09T10:00:00Z', tags: ['accretion', 'essay/opening'] };
@@ -54,9 +55,10 @@ test('file names keep letters of any script and never run empty', () => {
 describe('W3C Web Annotation Data Model (Recommendation, 2017), section 3.1 and 4.2', () => {
   const annotation: Annotation = {
     id: '0193a1b2-0000-7000-8000-000000000001', sourceId: 's', versionId: 'v', author: { id: '0193a1b2-0000-7000-8000-000000000002', name: 'Ines' }, kind: 'claim', note: 'n', tags: ['t'],
-    anchor: { quote: { exact: 'marsh', prefix: 'the ', suffix: ' dies' }, position: { start: 4, end: 9 } }, classIds: [], rootId: null, parentId: null, createdAt: '2026-11-09T10:00:00Z', updatedAt: '2026-11-09T10:00:00Z', version: 1,
+    anchor: { quote: { exact: 'marsh', prefix: 'the ', suffix: ' dies' }, position: { start: 4, end: 9 } }, place: null, classIds: [], rootId: null, parentId: null, createdAt: '2026-11-09T10:00:00Z', updatedAt: '2026-11-09T10:00:00Z', version: 1,
   };
-  const out = toWebAnnotation(annotation, { address: source.address, id: 's', title: 't' });
+  const text = 'the marsh dies', index = indexText(text);
+  const out = toWebAnnotation(annotation, { address: source.address, id: 's', title: 't' }, toSelectors(index, describeRange(index, { start: 4, end: 9 })));
 
   test('has the context, an IRI, the type and at least one target', () => {
     expect(out['@context']).toBe('http://www.w3.org/ns/anno.jsonld');
@@ -72,7 +74,7 @@ describe('W3C Web Annotation Data Model (Recommendation, 2017), section 3.1 and 
   });
 
   test('a reply targets the annotation it answers', () => {
-    const reply = toWebAnnotation({ ...annotation, rootId: 'r', parentId: 'p', anchor: null }, { address: null, id: 's', title: 't' });
+    const reply = toWebAnnotation({ ...annotation, rootId: 'r', parentId: 'p', anchor: null }, { address: null, id: 's', title: 't' }, []);
     expect(reply).toMatchObject({ motivation: 'replying', target: 'urn:uuid:p' });
   });
 });

@@ -1,7 +1,8 @@
+import type { Selector } from '../anchor/selectors';
 import type { Annotation } from '../wire/annotation';
 
-/** One annotation as W3C Web Annotation JSON-LD (Recommendation of 23 February 2017). */
-export function toWebAnnotation(annotation: Annotation, source: { address: string | null; id: string; title: string }): Record<string, unknown> {
+/** One annotation as W3C Web Annotation JSON-LD (Recommendation of 23 February 2017). Selectors: all that lead to its passage. */
+export function toWebAnnotation(annotation: Annotation, source: { address: string | null; id: string; title: string }, selectors: readonly Selector[]): Record<string, unknown> {
   return {
     '@context': 'http://www.w3.org/ns/anno.jsonld',
     id: `urn:uuid:${annotation.id}`,
@@ -11,7 +12,7 @@ export function toWebAnnotation(annotation: Annotation, source: { address: strin
     created: annotation.createdAt,
     modified: annotation.updatedAt,
     ...bodies(annotation),
-    target: annotation.rootId ? `urn:uuid:${annotation.parentId ?? annotation.rootId}` : target(annotation, source.address ?? `urn:uuid:${source.id}`),
+    target: annotation.rootId ? `urn:uuid:${annotation.parentId ?? annotation.rootId}` : { source: source.address ?? `urn:uuid:${source.id}`, ...(selectors.length ? { selector: selectors } : {}) },
   };
 }
 
@@ -29,16 +30,4 @@ function bodies(annotation: Annotation): Record<string, unknown> {
     ...(annotation.rootId ? [] : [{ type: 'TextualBody', value: annotation.kind, purpose: 'classifying' }]),
   ];
   return body.length ? { body } : {};
-}
-
-function target(annotation: Annotation, source: string): Record<string, unknown> {
-  const anchor = annotation.anchor;
-  if (!anchor) return { source };
-  return {
-    source,
-    selector: [
-      { type: 'TextQuoteSelector', ...anchor.quote },
-      { type: 'TextPositionSelector', ...anchor.position },
-    ],
-  };
 }

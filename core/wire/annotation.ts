@@ -1,6 +1,6 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { KIND_CODES, type KindCode } from '../key/key';
-import type { Anchor } from '../anchor/anchor';
+import type { Anchor, Candidate, Located } from '../anchor/anchor';
 import { idSchema } from './ids';
 import { tagsSchema } from './source';
 
@@ -45,6 +45,19 @@ export type AnnotationPut = InferType<typeof annotationPutSchema>;
 export type AnnotationPatch = InferType<typeof annotationPatchSchema>;
 export type ReplyPut = InferType<typeof replyPutSchema>;
 
+/** Where an annotation stands in one version of its source. */
+export interface AnnotationPlace {
+  readonly versionId: string;
+  readonly state: Located['state'];
+  /** Both null when it is lost. */
+  readonly start: number | null;
+  readonly end: number | null;
+  readonly confidence: number;
+  readonly candidates: readonly Candidate[];
+  /** True where its author said so. */
+  readonly byHand: boolean;
+}
+
 export interface Annotation {
   readonly id: string;
   readonly sourceId: string;
@@ -53,7 +66,10 @@ export interface Annotation {
   readonly kind: KindCode;
   readonly note: string;
   readonly tags: readonly string[];
+  /** As it was made, on the version `versionId`. */
   readonly anchor: Anchor | null;
+  /** Where it stands in the version at hand; null for a reply, and for one made on a later version. */
+  readonly place: AnnotationPlace | null;
   /** The classes it is for, of those the viewer is in. None and mine: only me. */
   readonly classIds: readonly string[];
   /** The annotation a thread hangs on; null for one that stands in the text. */
@@ -68,6 +84,7 @@ export interface Annotation {
 export type StreamEvent =
   | { readonly type: 'annotation'; readonly annotation: Annotation }
   | { readonly type: 'gone'; readonly annotationId: string; readonly sourceId: string }
+  | { readonly type: 'source'; readonly sourceId: string }
   | { readonly type: 'library' }
   | { readonly type: 'desk' }
   | { readonly type: 'classes' }

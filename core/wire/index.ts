@@ -4,3 +4,4 @@ export * from './source';
 export * from './annotation';
 export * from './class';
 export * from './find';
+export * from './version';

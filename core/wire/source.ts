@@ -93,6 +93,10 @@ export interface SourceRow {
 export interface SourceDetail extends SourceRow {
   readonly versionId: string;
   readonly versionNumber: number;
+  /** When the version at hand was kept, RFC 3339. */
+  readonly versionKeptAt: string;
+  /** Number of the newest version. */
+  readonly newest: number;
   readonly length: number;
   readonly position: number;
   readonly spans: readonly (readonly [number, number])[];

@@ -2,21 +2,26 @@ import type { Annotation } from '@avrelle/core/wire';
 import type { Anchor } from '@avrelle/core/anchor';
 import type { KindCode } from '@avrelle/core/key';
 import type { Db } from '../db/database';
+import { placeOf, type PlaceRow } from './place';
 
-export interface AnnotationRow {
+export interface AnnotationRow extends Omit<PlaceRow, 'start'> {
+  viewed_version: string; place_start: number | null;
   id: string; source_id: string; version_id: string; author_id: string; author_name: string; kind: KindCode; note: string; quote: string; anchor: string | null; start: number;
   root_id: string | null; parent_id: string | null; created_at: string; updated_at: string; version: number; deleted_at: string | null; tags: string; classes: string;
 }
 
 /** Tags and, of the classes it is for, those the viewer shares with it; its author sees all of them. */
 const COLUMNS = `a.id, a.source_id, a.version_id, a.author_id, p.name AS author_name, a.kind, a.note, a.quote, a.anchor, a.start, a.root_id, a.parent_id, a.created_at, a.updated_at, a.version, a.deleted_at,
+  coalesce(@version, s.current_version) AS viewed_version, pl.state, pl.start AS place_start, pl.stop, pl.confidence, pl.candidates, pl.hand_start, pl.hand_stop,
   (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags,
   (SELECT json_group_array(ac.class_id) FROM annotation_class ac WHERE ac.annotation_id = a.id
      AND (a.author_id = @me OR EXISTS (SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me))) AS classes`;
+/** The place asked for is that in version `@version`, or in the newest where that is null. */
+const FROM = 'FROM annotation a JOIN person p ON p.id = a.author_id JOIN source s ON s.id = a.source_id LEFT JOIN placement pl ON pl.annotation_id = a.id AND pl.version_id = coalesce(@version, s.current_version)';
 const SEEN = 'EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.annotation_id = a.id)';
-export const OF_SOURCE = `SELECT ${COLUMNS} FROM annotation a JOIN person p ON p.id = a.author_id WHERE a.source_id = @source AND ${SEEN} ORDER BY a.start, a.created_at`;
-export const ONE = `SELECT ${COLUMNS} FROM annotation a JOIN person p ON p.id = a.author_id WHERE a.id = @id AND ${SEEN}`;
-const OWN = `SELECT ${COLUMNS} FROM annotation a JOIN person p ON p.id = a.author_id WHERE a.id = @id AND a.author_id = @me`;
+export const OF_SOURCE = `SELECT ${COLUMNS} ${FROM} WHERE a.source_id = @source AND ${SEEN} ORDER BY a.start, a.created_at`;
+export const ONE = `SELECT ${COLUMNS} ${FROM} WHERE a.id = @id AND ${SEEN}`;
+const OWN = `SELECT ${COLUMNS} ${FROM} WHERE a.id = @id AND a.author_id = @me`;
 const EXISTS = 'SELECT author_id FROM annotation WHERE id = ?';
 export const INSERT_ANNOTATION = `INSERT INTO annotation (id, source_id, version_id, author_id, kind, note, quote, anchor, start, root_id, parent_id, created_at, updated_at)
   VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`;
@@ -29,16 +34,16 @@ const ADD_CLASS = 'INSERT INTO annotation_class (annotation_id, class_id) VALUES
 const REPLIES_OF = 'SELECT id FROM annotation WHERE root_id = ? AND deleted_at IS NULL';
 const NOTIFY = 'INSERT INTO notification (id, person_id, annotation_id, created_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
 
-/** Every annotation on a source that this person sees, replies included, in document order. */
-export const annotationsOf = (db: Db, me: string, source: string): Annotation[] => db.all<AnnotationRow>(OF_SOURCE, { me, source } as never).map(toWire);
+/** Every annotation on a source that this person sees, replies included, in document order, with its place in a version. */
+export const annotationsOf = (db: Db, me: string, source: string, version: string | null = null): Annotation[] => db.all<AnnotationRow>(OF_SOURCE, { me, source, version } as never).map(toWire);
 
 export function annotationFor(db: Db, me: string, id: string): Annotation | undefined {
-  const row = db.get<AnnotationRow>(ONE, { me, id } as never);
+  const row = db.get<AnnotationRow>(ONE, { me, id, version: null } as never);
   return row && toWire(row);
 }
 
 /** One's own, also when deleted. */
-export const ownAnnotation = (db: Db, me: string, id: string): AnnotationRow | undefined => db.get<AnnotationRow>(OWN, { me, id } as never);
+export const ownAnnotation = (db: Db, me: string, id: string): AnnotationRow | undefined => db.get<AnnotationRow>(OWN, { me, id, version: null } as never);
 export const authorOf = (db: Db, id: string): string | undefined => db.get<{ author_id: string }>(EXISTS, id)?.author_id;
 export const classesFor = (db: Db, id: string): string[] => db.all<{ class_id: string }>(CLASSES_FOR, id).map((r) => r.class_id);
 export const repliesOf = (db: Db, rootId: string): string[] => db.all<{ id: string }>(REPLIES_OF, rootId).map((r) => r.id);
@@ -71,9 +76,10 @@ export function setClasses(db: Db, id: string, classIds: readonly string[]): voi
 }
 
 export function toWire(row: AnnotationRow): Annotation {
+  const anchor = row.anchor === null ? null : (JSON.parse(row.anchor) as Anchor);
   return {
     id: row.id, sourceId: row.source_id, versionId: row.version_id, author: { id: row.author_id, name: row.author_name }, kind: row.kind, note: row.note,
-    tags: JSON.parse(row.tags) as string[], anchor: row.anchor === null ? null : (JSON.parse(row.anchor) as Anchor), classIds: JSON.parse(row.classes) as string[],
+    tags: JSON.parse(row.tags) as string[], anchor, place: anchor && placeOf({ ...row, start: row.place_start }, anchor, row.version_id, row.viewed_version), classIds: JSON.parse(row.classes) as string[],
     rootId: row.root_id, parentId: row.parent_id, createdAt: row.created_at, updatedAt: row.updated_at, version: row.version,
   };
 }

@@ -1,9 +1,11 @@
+import { indexText, locateAll, type Anchor } from '@avrelle/core/anchor';
 import { replyAudience } from '@avrelle/core/audience';
-import type { Annotation, AnnotationPatch, AnnotationPut, Me, ReplyPut } from '@avrelle/core/wire';
+import type { Annotation, AnnotationPatch, AnnotationPut, Me, PlacePut, ReplyPut } from '@avrelle/core/wire';
 import { classLabel, classesOf, isMember, sourceAddedBy } from '../classes/queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { canRead, versionOf, versionText } from '../sources/queries';
+import { newestVersion, place, placeByHand, setStart } from '../versions/queries';
 import { annotationFor, authorOf, classesFor, insertAnnotation, insertNotification, ownAnnotation, repliesOf, setClasses, setTags, toWire, updateAnnotation, type AnnotationRow } from './queries';
 
 /** Creates an annotation under the id its author's page made; the same write again changes nothing. */
@@ -16,6 +18,7 @@ export function putAnnotation(context: Context, me: Me, id: string, put: Annotat
     checkAnchor(context, put);
     checkAudience(context, me, put.sourceId, put.classIds);
     insertAnnotation(db, { ...put, id, authorId: me.id, anchor: put.anchor as never, rootId: null, parentId: null }, context.now());
+    bringUpToDate(context, put, id);
     context.events.append({ type: 'annotation', annotationId: id, sourceId: put.sourceId, personId: me.id });
     return annotationFor(db, me.id, id)!;
   });
@@ -51,6 +54,29 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
     if (patch.classIds && before.root_id === null) changeAudience(context, me, before, patch.classIds);
     events.append({ type: 'annotation', annotationId: id, sourceId: before.source_id, personId: me.id, formerClasses: former });
     return toWire(ownAnnotation(db, me.id, id)!);
+  });
+}
+
+/** Written on a page that was opened before the newest version came: it is looked for there at once. */
+function bringUpToDate({ db }: Context, { sourceId, versionId, anchor }: AnnotationPut, id: string): void {
+  const newest = newestVersion(db, sourceId);
+  if (newest && newest.id !== versionId) place(db, id, newest.id, locateAll(indexText(newest.stream), [anchor as Anchor])[0]!);
+}
+
+/** Its author says where an annotation belongs in the newest version, or goes by what was found again. */
+export function placeAnnotation(context: Context, me: Me, id: string, { versionId, start, end }: PlacePut): Annotation {
+  const { db, events } = context;
+  return db.transaction(() => {
+    const before = mine(context, me, id), anchor = before.anchor === null ? null : (JSON.parse(before.anchor) as Anchor);
+    const newest = newestVersion(db, before.source_id);
+    if (!anchor || before.deleted_at !== null || newest?.id !== versionId) throw new AppError(anchor && newest ? 'old_version' : 'not_found', { what: 'annotation', number: newest?.number ?? 0 });
+    const length = newest.stream.length;
+    if ((start === null) !== (end === null) || (start !== null && end !== null && (start >= end || end > length))) throw new AppError('outside_text', { start: start ?? 'nothing', end: end ?? 'nothing', length });
+    placeByHand(db, id, versionId, start === null || end === null ? null : { start, end }, anchor.position);
+    const after = annotationFor(db, me.id, id)!;
+    if (after.place?.start != null) setStart(db, id, after.place.start);
+    events.append({ type: 'annotation', annotationId: id, sourceId: before.source_id, personId: me.id });
+    return after;
   });
 }
 

@@ -5,6 +5,7 @@ import { annotationFor } from '../annotations/queries';
 import { isMember } from '../classes/queries';
 import type { Context } from '../context';
 import { jobOf } from '../jobs/queries';
+import { canRead } from '../sources/queries';
 import type { EventRow } from './queries';
 
 const MOST_MISSED = 500;
@@ -49,6 +50,7 @@ function catchUp(context: Context, last: number, send: (events: readonly EventRo
 function messageFor(context: Context, personId: string, event: EventRow): StreamEvent | undefined {
   switch (event.type) {
     case 'annotation': return annotationMessage(context, personId, event);
+    case 'source': return canRead(context.db, personId, event.source_id!) ? { type: 'source', sourceId: event.source_id! } : undefined;
     case 'classes': return isMember(context.db, event.class_id!, personId) || event.person_id === personId ? { type: 'classes' } : undefined;
     case 'library':
     case 'desk': return event.person_id === personId ? { type: event.type } : undefined;

@@ -1,28 +1,36 @@
 import { Worker } from 'node:worker_threads';
+import { compare, indexText, type Change } from '@avrelle/core/anchor';
 import { AppError, type ErrorCode, type ErrorValues } from '../errors';
 import { ingest, type Ingested, type IngestInput, type Progress } from './ingest';
+import { follow, type Follow, type Followed } from '../versions/follow';
 import type { NetworkPolicy } from './network-policy';
 
-export interface WorkerRequest {
-  readonly id: number;
-  readonly input: IngestInput;
-  readonly policy: NetworkPolicy;
-}
+export type Task =
+  | { readonly type: 'ingest'; readonly input: IngestInput; readonly policy: NetworkPolicy }
+  | { readonly type: 'follow'; readonly asked: Follow }
+  | { readonly type: 'compare'; readonly before: string; readonly after: string };
+
+export type WorkerRequest = Task & { readonly id: number };
 
 export type WorkerReply =
   | { readonly id: number; readonly type: 'progress'; readonly step: string; readonly share: number }
-  | { readonly id: number; readonly type: 'done'; readonly result: Ingested }
+  | { readonly id: number; readonly type: 'done'; readonly result: unknown }
   | { readonly id: number; readonly type: 'refused'; readonly code: ErrorCode; readonly values: ErrorValues; readonly field: string | undefined }
   | { readonly id: number; readonly type: 'broken'; readonly message: string };
 
 export interface Ingester {
   run(input: IngestInput, progress: Progress): Promise<Ingested>;
+  /** Annotations and what was read, followed from one version to the next. */
+  follow(asked: Follow): Promise<Followed>;
+  compare(before: string, after: string): Promise<readonly Change[]>;
   close(): Promise<void>;
 }
 
 /** Ingests in the calling thread: for the command line and tests. */
 export const directIngester = (policy: NetworkPolicy): Ingester => ({
   run: (input, progress) => ingest(input, policy, progress),
+  follow: (asked) => Promise.resolve(follow(asked)),
+  compare: (before, after) => Promise.resolve(compare(indexText(before), indexText(after))),
   close: () => Promise.resolve(),
 });
 
@@ -30,7 +38,7 @@ export const directIngester = (policy: NetworkPolicy): Ingester => ({
 const LONGEST = 90_000;
 
 interface Pending {
-  readonly resolve: (result: Ingested) => void;
+  readonly resolve: (result: never) => void;
   readonly reject: (error: Error) => void;
   readonly progress: Progress;
   readonly timer: NodeJS.Timeout;
@@ -45,12 +53,23 @@ export class ThreadIngester implements Ingester {
   constructor(private readonly script: URL, private readonly policy: NetworkPolicy) {}
 
   run(input: IngestInput, progress: Progress): Promise<Ingested> {
+    return this.send({ type: 'ingest', input, policy: this.policy }, input.type === 'address' ? input.address : input.name, progress);
+  }
+
+  follow(asked: Follow): Promise<Followed> {
+    return this.send({ type: 'follow', asked }, 'the new version');
+  }
+
+  compare(before: string, after: string): Promise<readonly Change[]> {
+    return this.send({ type: 'compare', before, after }, 'the comparison');
+  }
+
+  private send<T>(task: Task, name: string, progress: Progress = () => undefined): Promise<T> {
     const id = ++this.lastId;
-    const name = input.type === 'address' ? input.address : input.name;
-    return new Promise((resolve, reject) => {
+    return new Promise<T>((resolve, reject) => {
       const timer = setTimeout(() => this.giveUp(new AppError('too_slow', { address: name, seconds: LONGEST / 1000 })), LONGEST);
       this.pending.set(id, { resolve, reject, progress, timer });
-      this.thread().postMessage({ id, input, policy: this.policy } satisfies WorkerRequest);
+      this.thread().postMessage({ ...task, id } satisfies WorkerRequest);
     });
   }
 
@@ -74,7 +93,7 @@ export class ThreadIngester implements Ingester {
     if (reply.type === 'progress') return waiting.progress(reply.step, reply.share);
     this.pending.delete(reply.id);
     clearTimeout(waiting.timer);
-    if (reply.type === 'done') waiting.resolve(reply.result);
+    if (reply.type === 'done') waiting.resolve(reply.result as never);
     else waiting.reject(reply.type === 'refused' ? new AppError(reply.code, reply.values, reply.field ? { field: reply.field } : {}) : new Error(reply.message));
   }
 

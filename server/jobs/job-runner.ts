@@ -3,12 +3,19 @@ import type { Db } from '../db/database';
 import { readBlob } from '../db/blobs';
 import { AppError, toProblem } from '../errors';
 import type { EventLog } from '../events/event-log';
-import type { IngestInput } from '../ingest/ingest';
+import type { Ingested, IngestInput } from '../ingest/ingest';
 import type { Ingester } from '../ingest/thread-ingester';
 import { storeSource } from '../sources/store';
+import { prepareVersion, storeVersion } from '../versions/store';
 import { finishJob, nextJob, requeueRunning, setProgress, type StoredJob } from './queries';
 
 const AT_ONCE = 2;
+
+interface Outcome {
+  readonly step: string;
+  readonly sourceId: string;
+  readonly already: boolean;
+}
 
 interface World {
   readonly db: Db;
@@ -55,14 +62,32 @@ export class JobRunner {
     try {
       const ingested = await ingester.run(this.inputOf(job), (step, share) => this.tell(job, step, share));
       if (this.stopped) return;
+      const store = job.input.again ? await this.again(job, ingested) : () => this.first(job, ingested);
+      if (this.stopped) return;
       db.transaction(() => {
-        const { sourceId, already } = storeSource(this.world, { id: job.input.sourceId, ownerId: job.personId, tags: job.input.tags, ingested });
-        finishJob(db, job.id, { state: 'done', step: already ? 'You had kept this before' : 'Kept', sourceId, already, error: null }, now());
+        finishJob(db, job.id, { state: 'done', error: null, ...store() }, now());
         events.append({ type: 'job', personId: job.personId, jobId: job.id });
       });
     } catch (error) {
       if (!this.stopped) this.fail(job, error);
     }
+  }
+
+  private first(job: StoredJob, ingested: Ingested): Outcome {
+    const { sourceId, already } = storeSource(this.world, { id: job.input.sourceId, ownerId: job.personId, tags: job.input.tags, ingested });
+    return { step: already ? 'You had kept this before' : 'Kept', sourceId, already };
+  }
+
+  /** A new version: annotations are followed to it in the worker, then everything is stored at once. */
+  private async again({ id, personId, input: { sourceId } }: StoredJob, ingested: Ingested): Promise<() => Outcome> {
+    const prepared = prepareVersion(this.world, sourceId, ingested);
+    if (!prepared.changed) return () => ({ step: 'Nothing has changed since the version you have', sourceId, already: true });
+    this.tell({ id, personId }, `Finding ${prepared.follow.marks.length} annotations again`, 0.9);
+    const followed = await this.world.ingester.follow(prepared.follow);
+    return () => {
+      storeVersion(this.world, sourceId, ingested, prepared, followed);
+      return { step: `Kept as version ${prepared.newest.number + 1}`, sourceId, already: false };
+    };
   }
 
   private inputOf({ input, uploadHash }: StoredJob): IngestInput {
@@ -80,7 +105,7 @@ export class JobRunner {
     });
   }
 
-  private tell(job: StoredJob, step: string, share: number): void {
+  private tell(job: Pick<StoredJob, 'id' | 'personId'>, step: string, share: number): void {
     if (this.stopped) return;
     this.world.db.transaction(() => {
       setProgress(this.world.db, job.id, step, share);

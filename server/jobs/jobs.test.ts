@@ -12,7 +12,7 @@ function held(): { ingester: Ingester; started: string[]; release: () => void } 
   const real = directIngester({ names: [], privateHosts: [] });
   return {
     started, release: () => waiting.splice(0).forEach((go) => go()),
-    ingester: { close: () => Promise.resolve(), run: (input, progress) => new Promise<Ingested>((resolve, reject) => { started.push(input.type); waiting.push(() => real.run(input, progress).then(resolve, reject)); }) },
+    ingester: { ...real, run: (input, progress) => new Promise<Ingested>((resolve, reject) => { started.push(input.type); waiting.push(() => real.run(input, progress).then(resolve, reject)); }) },
   };
 }
 

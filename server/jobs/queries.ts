@@ -13,7 +13,7 @@ const FINISH = 'UPDATE job SET state = ?, step = ?, progress = 1, source_id = ?,
 const REQUEUE = "UPDATE job SET state = 'queued', step = 'Waiting', progress = 0 WHERE state = 'running'";
 const DISMISS = "DELETE FROM job WHERE id = ? AND person_id = ? AND state IN ('failed', 'done')";
 
-export interface JobInput { readonly sourceId: string; readonly address?: string; readonly fileName?: string; readonly tags: readonly string[] }
+export interface JobInput { readonly sourceId: string; readonly address?: string; readonly fileName?: string; readonly tags: readonly string[]; /** To be kept as a new version of the source. */ readonly again?: true }
 export interface StoredJob { readonly id: string; readonly personId: string; readonly input: JobInput; readonly uploadHash: string | null }
 
 const toWire = (r: Row): Job => ({ id: r.id, state: r.state, step: r.step, progress: r.progress, sourceId: r.source_id, already: r.already === 1, error: r.error === null ? null : (JSON.parse(r.error) as Problem), label: r.label });

@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify';
-import { keepSchema, tagsSchema, type Job } from '@avrelle/core/wire';
+import { againSchema, keepSchema, tagsSchema, UUID_V7, type Job } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { storeBlob } from '../db/blobs';
@@ -7,6 +7,8 @@ import { AppError } from '../errors';
 import { parseAddress } from '../ingest/network-policy';
 import { parse } from '../parse';
 import { readId } from '../read-id';
+import { mustOwn } from '../sources/routes';
+import { newestVersion } from '../versions/queries';
 import { dismissJob, insertJob, jobOf, recentJobs } from './queries';
 
 const MOST_MB = 20;
@@ -23,16 +25,29 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
     return jobOf(db, me.id, id) ?? taken(id);
   });
 
+  /** The page fetched anew, as a version beside those that are there. */
+  app.post('/api/sources/:id/again', (request): Job => {
+    const me = personOf(request), sourceId = readId(request), { id } = parse(againSchema, request.body);
+    mustOwn(context, me.id, sourceId);
+    const { address, title } = newestVersion(db, sourceId)!;
+    if (address === null) throw new AppError('no_address', { title });
+    insertJob(db, id, me.id, address, { sourceId, address, tags: [], again: true }, null, now());
+    jobs.kick();
+    return jobOf(db, me.id, id) ?? taken(id);
+  });
+
   app.post('/api/uploads/:id', async (request): Promise<Job> => {
     const me = personOf(request), id = readId(request);
     if (!request.isMultipart()) throw new AppError('no_file', {}, { field: 'file' });
     const file = await request.file({ limits: { fileSize: MOST_MB * 1024 * 1024, files: 1 } });
     if (!file) throw new AppError('no_file', {}, { field: 'file' });
     const bytes = await file.toBuffer().catch(() => { throw new AppError('file_too_large', { limit: MOST_MB }, { field: 'file' }); });
+    const again = sourceField(file.fields.source);
+    if (again !== undefined) mustOwn(context, me.id, again);
     const tags = tagsSchema().cast(tagField(file.fields.tags)) ?? [];
     db.transaction(() => {
       const hash = storeBlob(db, bytes, 'application/octet-stream');
-      insertJob(db, id, me.id, file.filename, { sourceId: newId(), fileName: file.filename, tags }, hash, now());
+      insertJob(db, id, me.id, file.filename, { sourceId: again ?? newId(), fileName: file.filename, tags, ...(again ? { again: true } : {}) }, hash, now());
     });
     jobs.kick();
     return jobOf(db, me.id, id) ?? taken(id);
@@ -54,8 +69,17 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
 
 const taken = (id: string): never => { throw new AppError('id_taken', { id }); };
 
+/** The source that a file is a newer version of. */
+function sourceField(field: unknown): string | undefined {
+  const value = textOf(field);
+  if (value === '') return undefined;
+  if (!UUID_V7.test(value)) throw new AppError('invalid', { message: `"${value}" is not the id of a source.` }, { field: 'source' });
+  return value;
+}
+
+const textOf = (field: unknown): string => (typeof field === 'object' && field !== null && 'value' in field ? String(field.value) : '');
+
 function tagField(field: unknown): string[] {
-  const value = typeof field === 'object' && field !== null && 'value' in field ? String(field.value) : '';
-  return value.split(/\s+/).filter(Boolean);
+  return textOf(field).split(/\s+/).filter(Boolean);
 }
 

@@ -13,11 +13,11 @@ export interface SourceFilter {
 
 interface Row {
   id: string; owner_id: string; owner_name: string; kind: SourceKind; title: string; author: string; site: string; address: string | null; description: string; language: string;
-  published_at: string | null; kept_at: string; current_version: string; number: number; minutes: number; length: number; version: number;
+  published_at: string | null; kept_at: string; current_version: string; number: number; version_kept_at: string; minutes: number; length: number; version: number;
   state: ReadingState | null; position: number | null; spans: string | null;
 }
 
-const COLUMNS = `s.id, s.owner_id, p.name AS owner_name, s.kind, s.title, s.author, s.site, s.address, s.description, s.language, s.published_at, s.kept_at, s.current_version, v.number,
+const COLUMNS = `s.id, s.owner_id, p.name AS owner_name, s.kind, s.title, s.author, s.site, s.address, s.description, s.language, s.published_at, s.kept_at, s.current_version, v.number, v.kept_at AS version_kept_at,
   s.minutes, s.length, s.version, h.state, h.position, h.spans`;
 const BEARS_TAG = `(EXISTS (SELECT 1 FROM source_tag t WHERE t.person_id = @me AND t.source_id = s.id AND t.tag = @tag)
   OR EXISTS (SELECT 1 FROM annotation a JOIN annotation_tag t ON t.annotation_id = a.id WHERE a.source_id = s.id AND a.author_id = @me AND a.deleted_at IS NULL AND t.tag = @tag))`;
@@ -74,6 +74,8 @@ export const STATE_COUNTS = `
   SELECT coalesce(h.state, 'to_read') AS state, count(DISTINCT v.source_id) AS count FROM source_visible v LEFT JOIN shelf h ON h.person_id = @me AND h.source_id = v.source_id
   WHERE v.person_id = @me GROUP BY 1`;
 
+const OLDER = 'SELECT v.number, v.kept_at, length(t.stream) AS length FROM source_version v JOIN version_text t ON t.version_id = v.id WHERE v.id = ?';
+
 const named = (db: Db) => ({ all: <T>(sql: string, values: object) => db.all<T>(sql, values as never) });
 
 /** The sources a person may read, last touched first, each with what it is to that person. */
@@ -81,11 +83,13 @@ export function sourceRows(db: Db, me: string, filter: SourceFilter): SourceRow[
   return found(db, me, filter).map((row) => withReader(db, me, row));
 }
 
-export function sourceDetail(db: Db, me: string, id: string): SourceDetail | undefined {
+/** With `version`, as that older version has it. */
+export function sourceDetail(db: Db, me: string, id: string, version: string | null = null): SourceDetail | undefined {
   const [row] = found(db, me, { id });
   if (!row) return undefined;
+  const older = version === null ? undefined : db.get<{ number: number; kept_at: string; length: number }>(OLDER, version);
   const spans = JSON.parse(row.spans ?? '[]') as Spans;
-  return { ...withReader(db, me, row), versionId: row.current_version, versionNumber: row.number, length: row.length, position: row.position ?? 0, spans };
+  return { ...withReader(db, me, row), versionId: version ?? row.current_version, versionNumber: older?.number ?? row.number, versionKeptAt: older?.kept_at ?? row.version_kept_at, newest: row.number, length: older?.length ?? row.length, position: row.position ?? 0, spans };
 }
 
 function found(db: Db, me: string, filter: SourceFilter): Row[] {

@@ -5,6 +5,7 @@ import type { Context } from '../context';
 import { AppError } from '../errors';
 import { parse } from '../parse';
 import { readId } from '../read-id';
+import { versionIdIn } from '../versions/version-in';
 import { canRead, ownerOf, patchSource, replaceTags, setDeleted, shelve, sourceDetail, sourceRows, stateCounts, tagCounts, versionText, wasOwned } from './queries';
 
 export function sourceRoutes(app: FastifyInstance, context: Context): void {
@@ -75,12 +76,13 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
 }
 
 function detail({ db }: Context, request: FastifyRequest): SourceDetail {
-  const found = sourceDetail(db, personOf(request).id, readId(request));
+  const me = personOf(request).id, id = readId(request);
+  const found = canRead(db, me, id) ? sourceDetail(db, me, id, versionIdIn({ db }, request, id)) : undefined;
   if (!found) throw new AppError('not_found', { what: 'source' });
   return found;
 }
 
-function mustOwn({ db }: Context, personId: string, sourceId: string): void {
+export function mustOwn({ db }: Context, personId: string, sourceId: string): void {
   const owner = ownerOf(db, sourceId);
   if (owner?.id !== personId) throw new AppError('not_yours', { what: 'source', owner: owner?.name ?? 'somebody else' });
 }

@@ -17,7 +17,7 @@ export function storeSource({ db, now, newId, events }: Pick<Context, 'db' | 'no
     if (before) return { sourceId: before, already: true };
     const versionId = newId(), at = now();
     insertSource(db, { id, ownerId, versionId, at, ingested });
-    insertVersion(db, versionId, id, at, ingested);
+    insertVersion(db, { versionId, sourceId: id, number: 1, at, title: ingested.meta.title, ingested });
     replaceTags(db, ownerId, id, tags);
     shelve(db, ownerId, id, { state: 'to_read' }, at);
     events.append({ type: 'library', personId: ownerId, sourceId: id });

@@ -1,12 +1,14 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
+import { describe, indexText, toSelectors, type Selector, type TextIndex } from '@avrelle/core/anchor';
 import { fileNameOf, studyNotes, toWebAnnotation, type TakenMark } from '@avrelle/core/export';
+import type { Outline } from '@avrelle/core/text';
 import type { Annotation, SourceDetail } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import { annotationsOf } from '../annotations/queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { readId } from '../read-id';
-import { sourceDetail } from '../sources/queries';
+import { sourceDetail, versionText } from '../sources/queries';
 
 /** `?whose=mine` (the default) or `all`: one's own, or everybody's that one sees. */
 export function takeoutRoutes(app: FastifyInstance, context: Context): void {
@@ -17,9 +19,10 @@ export function takeoutRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.get('/api/sources/:id/annotations.jsonld', (request, reply) => {
-    const { source, marks } = gather(context, request);
+    const { source, marks } = gather(context, request), text = versionText(context.db, source.versionId)!;
+    const index = indexText(text.stream, JSON.parse(text.outline) as Outline);
     void reply.type('application/ld+json; profile="http://www.w3.org/ns/anno.jsonld"').header('content-disposition', attachment(`${fileNameOf(source.title)}.jsonld`));
-    return JSON.stringify(marks.map((a) => toWebAnnotation(a, source)), null, 2);
+    return JSON.stringify(marks.map((a) => toWebAnnotation(a, source, selectorsOf(index, a))), null, 2);
   });
 }
 
@@ -35,7 +38,14 @@ function gather({ db }: Context, request: FastifyRequest): { me: { name: string 
   return { me, source, marks: all.filter((a) => mine.has(a.rootId ?? a.id)) };
 }
 
+/** Where it stands in this version; one that is lost here is told by its words alone. */
+function selectorsOf(index: TextIndex, { anchor, place }: Annotation): readonly Selector[] {
+  if (!anchor) return [];
+  if (!place || place.start === null || place.end === null) return [{ type: 'TextQuoteSelector', ...anchor.quote }];
+  return toSelectors(index, describe(index, { start: place.start, end: place.end }));
+}
+
 function taken(all: readonly Annotation[]): TakenMark[] {
   const replies = (id: string) => all.filter((r) => r.rootId === id).map((r) => ({ author: r.author.name, note: r.note }));
-  return all.filter((a) => a.rootId === null && a.anchor).map((a) => ({ start: a.anchor!.position.start, kind: a.kind, quote: a.anchor!.quote.exact, note: a.note, tags: a.tags, author: a.author.name, replies: replies(a.id) }));
+  return all.filter((a) => a.rootId === null && a.anchor).map((a) => ({ start: a.place?.start ?? a.anchor!.position.start, kind: a.kind, quote: a.anchor!.quote.exact, note: a.note, tags: a.tags, author: a.author.name, replies: replies(a.id) }));
 }

@@ -30,6 +30,8 @@ export interface Client {
   send<T = never>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', url: string, body?: unknown): Promise<Answer<T>>;
   /** Keeps a text file as a source and gives its id. */
   keepText(title: string, text: string): Promise<string>;
+  /** Uploads a newer file of a source and gives what the job said. */
+  keepAgain(sourceId: string, text: string): Promise<Finished>;
 }
 
 export async function startServer(options: { ingester?: Ingester; env?: Record<string, string> } = {}): Promise<Server> {
@@ -43,7 +45,11 @@ export async function startServer(options: { ingester?: Ingester; env?: Record<s
       const isJson = String(answer.headers['content-type']).includes('json');
       return { status: answer.statusCode, body: (isJson ? answer.json() : undefined) as never, headers: answer.headers, text: answer.body };
     };
-    return { me, send, keepText: (title, text) => keepText(app, cookie, title, text) };
+    return { me, send, keepText: async (title, text) => {
+      const job = await upload(app, cookie, title, text);
+      if (!job.sourceId) throw new Error(JSON.stringify(job));
+      return job.sourceId;
+    }, keepAgain: (sourceId, text) => upload(app, cookie, 'newer', text, sourceId) };
   };
   return {
     app, context,
@@ -57,18 +63,19 @@ export async function startServer(options: { ingester?: Ingester; env?: Record<s
   };
 }
 
-async function keepText(app: FastifyInstance, cookie: string, title: string, text: string): Promise<string> {
+async function upload(app: FastifyInstance, cookie: string, title: string, text: string, source = ''): Promise<Finished> {
   const id = v7(), boundary = 'saltmere';
-  const payload = `--${boundary}\r\ncontent-disposition: form-data; name="file"; filename="${title}.txt"\r\ncontent-type: text/plain\r\n\r\n${text}\r\n--${boundary}--\r\n`;
+  const field = source && `--${boundary}\r\ncontent-disposition: form-data; name="source"\r\n\r\n${source}\r\n`;
+  const payload = `${field}--${boundary}\r\ncontent-disposition: form-data; name="file"; filename="${title}.txt"\r\ncontent-type: text/plain\r\n\r\n${text}\r\n--${boundary}--\r\n`;
   const sent = await app.inject({ method: 'POST', url: `/api/uploads/${id}`, headers: { cookie, 'content-type': `multipart/form-data; boundary=${boundary}` }, payload });
   if (sent.statusCode !== 200) throw new Error(sent.body);
-  const job = await finished(app, cookie, id);
-  if (!job.sourceId) throw new Error(JSON.stringify(job));
-  return job.sourceId;
+  return finished(app, cookie, id);
 }
 
+export interface Finished { readonly state: string; readonly step: string; readonly sourceId: string | null; readonly error: { code: string; detail: string } | null; readonly already: boolean }
+
 /** Asks until a job has ended; each question waits for the event loop, so the job moves on between them. */
-export async function finished(app: FastifyInstance, cookie: string, id: string): Promise<{ state: string; sourceId: string | null; error: { code: string; detail: string } | null; already: boolean }> {
+export async function finished(app: FastifyInstance, cookie: string, id: string): Promise<Finished> {
   for (;;) {
     const job = (await app.inject({ method: 'GET', url: `/api/jobs/${id}`, headers: { cookie } })).json();
     if (job.state === 'done' || job.state === 'failed') return job;

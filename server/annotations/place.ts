@@ -1,0 +1,23 @@
+import type { Anchor, Candidate, Located } from '@avrelle/core/anchor';
+import type { AnnotationPlace } from '@avrelle/core/wire';
+
+/** What the table of placements says, all null where it says nothing. */
+export interface PlaceRow {
+  readonly state: Located['state'] | null;
+  readonly start: number | null;
+  readonly stop: number | null;
+  readonly confidence: number | null;
+  readonly candidates: string | null;
+  readonly hand_start: number | null;
+  readonly hand_stop: number | null;
+}
+
+/** Where an annotation stands in the version viewed: what its author said, else what was found, else where it was made. */
+export function placeOf(row: PlaceRow, anchor: Anchor, madeOn: string, viewed: string): AnnotationPlace | null {
+  const found = row.state === null
+    ? madeOn === viewed ? { state: 'exact' as const, start: anchor.position.start, end: anchor.position.end, confidence: 1 } : undefined
+    : { state: row.state, start: row.start, end: row.stop, confidence: row.confidence ?? 0 };
+  if (!found) return null;
+  const byHand = row.hand_start !== null;
+  return { versionId: viewed, ...found, ...(byHand ? { start: row.hand_start, end: row.hand_stop, confidence: 1 } : {}), candidates: JSON.parse(row.candidates ?? '[]') as Candidate[], byHand };
+}

@@ -1,0 +1,50 @@
+import { fromSelectors, SelectorError, type Anchor, type TextIndex } from '@avrelle/core/anchor';
+import { KIND_CODES, type KindCode } from '@avrelle/core/key';
+import { TAG, UUID_V7 } from '@avrelle/core/wire';
+
+/** One annotation read from a file of W3C annotations, or why it could not be. */
+export type Brought =
+  | { readonly ok: true; readonly id: string | null; readonly anchor: Anchor; readonly kind: KindCode; readonly note: string; readonly tags: readonly string[] }
+  | { readonly ok: false; readonly why: string };
+
+/** The annotations of a file: one, a list, a page or a collection (Web Annotation Data Model, 3 and 5). */
+export function annotationsIn(given: unknown): readonly unknown[] {
+  if (Array.isArray(given)) return given;
+  const { items, first } = record(given);
+  if (Array.isArray(items)) return items;
+  return first === undefined ? [given] : annotationsIn(first);
+}
+
+const record = (value: unknown): Readonly<Record<string, unknown>> => (typeof value === 'object' && value !== null ? (value as Record<string, unknown>) : {});
+const list = (value: unknown): readonly unknown[] => (value === undefined ? [] : Array.isArray(value) ? value : [value]);
+
+const LONGEST_NOTE = 20_000;
+
+/** Finds the passage of one annotation in the text and reads its bodies. Never throws on what the file holds. */
+export function readWebAnnotation(index: TextIndex, given: unknown): Brought {
+  const { id, type, body, bodyValue, target, motivation } = record(given);
+  if (!list(type).includes('Annotation')) return { ok: false, why: 'It is not of the type Annotation.' };
+  if (list(motivation).includes('replying')) return { ok: false, why: 'It answers another annotation; answers are not brought in.' };
+  const { selector } = record(list(target)[0]);
+  if (selector === undefined) return { ok: false, why: 'Its target names no passage (no selector).' };
+  try {
+    const bodies = list(body).map((b) => (typeof b === 'string' ? { value: b, purpose: undefined } : record(b)));
+    const told = (purpose: string): string[] => bodies.filter((b) => b.purpose === purpose && typeof b.value === 'string').map((b) => String(b.value));
+    const plain = bodies.filter((b) => b.purpose === undefined && typeof b.value === 'string' && b.id === undefined).map((b) => String(b.value));
+    const note = [...told('commenting'), ...told('describing'), ...plain, ...(typeof bodyValue === 'string' ? [bodyValue] : [])].join('\n\n').slice(0, LONGEST_NOTE);
+    return { ok: true, id: uuidOf(id), anchor: fromSelectors(index, selector), kind: kindFor(told('classifying'), motivation, note), note, tags: told('tagging').map((t) => t.trim().toLowerCase().replace(/\s+/g, '-')).filter((t) => TAG.test(t)).slice(0, 40) };
+  } catch (error) {
+    if (error instanceof SelectorError || error instanceof RangeError) return { ok: false, why: error.message };
+    throw error;
+  }
+}
+
+const uuidOf = (id: unknown): string | null => {
+  const bare = String(id).replace(/^urn:uuid:/, '').toLowerCase();
+  return UUID_V7.test(bare) ? bare : null;
+};
+
+function kindFor(classes: readonly string[], motivation: unknown, note: string): KindCode {
+  const known = KIND_CODES.find((code) => classes.includes(code));
+  return known ?? (list(motivation).includes('questioning') ? 'question' : note ? 'note' : 'keep');
+}

@@ -1,0 +1,60 @@
+import type { Anchor, Located } from '@avrelle/core/anchor';
+import type { Spans } from '@avrelle/core/reading';
+import type { VersionRow } from '@avrelle/core/wire';
+import { placeOf, type PlaceRow } from '../annotations/place';
+import type { Db } from '../db/database';
+import type { Marked, Read } from './follow';
+
+const VERSIONS = 'SELECT v.id, v.number, v.kept_at, length(t.stream) AS length FROM source_version v JOIN version_text t ON t.version_id = v.id WHERE v.source_id = ? ORDER BY v.number DESC';
+const NEWEST = 'SELECT v.id, v.number, v.kept_at, v.snapshot_hash, t.stream, s.title, s.address, s.owner_id FROM source s JOIN source_version v ON v.id = s.current_version JOIN version_text t ON t.version_id = v.id WHERE s.id = ? AND s.deleted_at IS NULL';
+export const MARKED = `
+  SELECT a.id, a.anchor, a.version_id, v.id AS viewed, pl.state, pl.start, pl.stop, pl.confidence, pl.candidates, pl.hand_start, pl.hand_stop
+  FROM annotation a JOIN source_version v ON v.id = @version LEFT JOIN placement pl ON pl.annotation_id = a.id AND pl.version_id = v.id
+  WHERE a.source_id = v.source_id AND a.anchor IS NOT NULL ORDER BY a.start`;
+const READS = 'SELECT person_id, spans, position FROM shelf WHERE source_id = ?';
+const SET_READ = 'UPDATE shelf SET spans = ?, position = ? WHERE person_id = ? AND source_id = ?';
+const SET_CURRENT = 'UPDATE source SET current_version = ?, minutes = ?, length = ? WHERE id = ?';
+const PLACE = `
+  INSERT INTO placement (annotation_id, version_id, state, start, stop, confidence, candidates) VALUES (?, ?, ?, ?, ?, ?, ?)
+  ON CONFLICT (annotation_id, version_id) DO NOTHING`;
+const BY_HAND = `
+  INSERT INTO placement (annotation_id, version_id, state, start, stop, confidence, candidates, hand_start, hand_stop) VALUES (@id, @version, 'exact', @own_start, @own_stop, 1, '[]', @start, @stop)
+  ON CONFLICT (annotation_id, version_id) DO UPDATE SET hand_start = @start, hand_stop = @stop`;
+const SET_START = 'UPDATE annotation SET start = ? WHERE id = ?';
+
+export const versionsOf = (db: Db, sourceId: string): VersionRow[] =>
+  db.all<{ id: string; number: number; kept_at: string; length: number }>(VERSIONS, sourceId).map((v) => ({ id: v.id, number: v.number, keptAt: v.kept_at, length: v.length }));
+
+export interface Newest { readonly id: string; readonly number: number; readonly kept_at: string; readonly snapshot_hash: string; readonly stream: string; readonly title: string; readonly address: string | null; readonly owner_id: string }
+export const newestVersion = (db: Db, sourceId: string): Newest | undefined => db.get<Newest>(NEWEST, sourceId);
+
+const NUMBERED = 'SELECT id FROM source_version WHERE source_id = ? AND number = ?';
+export const versionNumbered = (db: Db, sourceId: string, number: number): string | undefined => db.get<{ id: string }>(NUMBERED, sourceId, number)?.id;
+
+interface MarkedRow extends PlaceRow { id: string; anchor: string; version_id: string; viewed: string }
+
+/** Everybody's annotations as they stand in a version, deleted ones too: deleting can be undone. */
+export function marksIn(db: Db, versionId: string): Marked[] {
+  return db.all<MarkedRow>(MARKED, { version: versionId } as never).map((row): Marked => {
+    const anchor = JSON.parse(row.anchor) as Anchor, place = placeOf(row, anchor, row.version_id, row.viewed);
+    return { id: row.id, anchor, range: place && place.start !== null && place.end !== null ? { start: place.start, end: place.end } : null };
+  });
+}
+
+export const readsOf = (db: Db, sourceId: string): Read[] =>
+  db.all<{ person_id: string; spans: string; position: number }>(READS, sourceId).map((r) => ({ personId: r.person_id, spans: JSON.parse(r.spans) as Spans, position: r.position }));
+export const setRead = (db: Db, sourceId: string, { personId, spans, position }: Read): number => db.run(SET_READ, JSON.stringify(spans), position, personId, sourceId);
+export const setCurrent = (db: Db, sourceId: string, versionId: string, to: { minutes: number; length: number }): number => db.run(SET_CURRENT, versionId, to.minutes, to.length, sourceId);
+
+/** Stores where an annotation was found in the newest version, and lists it there. */
+export function place(db: Db, annotationId: string, versionId: string, found: Located): void {
+  const [start, stop] = found.state === 'lost' ? [null, null] : [found.start, found.end];
+  db.run(PLACE, annotationId, versionId, found.state, start, stop, found.confidence, JSON.stringify(found.candidates));
+  if (start !== null) db.run(SET_START, start, annotationId);
+}
+
+/** Stores where its author says it belongs. `own` is its range in the version it was made on, if that is this one. */
+export function placeByHand(db: Db, annotationId: string, versionId: string, to: { start: number; end: number } | null, own: { start: number; end: number }): void {
+  db.run(BY_HAND, { id: annotationId, version: versionId, start: to?.start ?? null, stop: to?.end ?? null, own_start: own.start, own_stop: own.end } as never);
+}
+export const setStart = (db: Db, annotationId: string, start: number): number => db.run(SET_START, start, annotationId);
