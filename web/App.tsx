@@ -8,6 +8,7 @@ import { State } from './ui/State';
 
 const LibraryPage = lazy(() => import('./library/LibraryPage'));
 const ReaderPage = lazy(() => import('./reader/ReaderPage'));
+const ChangesPage = lazy(() => import('./changes/ChangesPage'));
 const FindPage = lazy(() => import('./find/FindPage'));
 const DeskPage = lazy(() => import('./desk/DeskPage'));
 const ClassesPage = lazy(() => import('./classes/ClassesPage'));
@@ -35,6 +36,7 @@ export function App() {
             <Route path="/desk" element={<DeskPage />} />
             <Route path="/library" element={<LibraryPage />} />
             <Route path="/source/:id" element={<SourceRoute waiting={waiting} />} />
+            <Route path="/source/:id/changes" element={<ChangesPage />} />
             <Route path="/find" element={<FindPage />} />
             <Route path="/classes" element={<ClassesPage />} />
             <Route path="/classes/:id" element={<ClassPage />} />

@@ -5,8 +5,9 @@ import { eachMatch } from './evidence';
 import type { Quoted } from './former';
 import { graphemeEnd, graphemeStart } from './grapheme';
 import type { TextIndex } from './text-index';
+import { cutsWord } from './words';
 
-const MOST = 3, LEAST_LIKENESS = 0.3, COMPARED = 12;
+const MOST = 3, LEAST_LIKENESS = 0.5, COMPARED = 12;
 /** A longer quotation is compared by its first units: a candidate is only to be looked at. */
 const LONGEST = 600;
 
@@ -21,7 +22,9 @@ export function candidatesFor({ text, folded }: TextIndex, alignment: Alignment,
   const words = alignment.former.units.subarray(begin, Math.min(end, begin + LONGEST));
   const found: Candidate[] = [];
   for (const [at] of [...places].sort((a, b) => b[1] - a[1]).slice(0, COMPARED)) {
-    const first = Math.max(0, at), last = Math.min(folded.units.length, at + length);
+    let first = Math.max(0, at), last = Math.min(folded.units.length, at + length);
+    while (first > 0 && cutsWord(folded.units, first)) first--;
+    while (cutsWord(folded.units, last)) last++;
     if (last <= first || (given && first < given.end && last > given.begin)) continue;
     const there = folded.units.subarray(first, Math.min(last, first + LONGEST));
     const likeness = 1 - editDistance(words, there) / Math.max(words.length, there.length);

@@ -18,13 +18,13 @@ interface Run {
   readonly length: number;
 }
 
-/** A kept piece between two changes that has fewer letters than this is read as part of the change. */
-const LEAST_KEPT = 4;
+/** A kept piece between two changes is read as part of them when it has fewer letters than this, or is lost between far longer ones. */
+const LEAST_KEPT = 4, LOST_BETWEEN = 16, FAR_LONGER = 6;
 
 /** What was removed and what was added between two texts, in whole words. What was moved is removed here and added there. */
 export function compare(before: TextIndex, after: TextIndex): readonly Change[] {
   const alignment = alignTexts(wholeFormer(before.text, []), after.grams);
-  const kept = inOrder(runsOf(alignment)).map((run) => wordsOf(run, before, after)).filter((run) => run !== undefined);
+  const kept = withoutScraps(inOrder(runsOf(alignment)).map((run) => wordsOf(run, before, after)).filter((run) => run !== undefined), before.text.length, after.text.length);
   const changes: Change[] = [];
   let p = 0, q = 0;
   for (const { before: [from, until], after: [start, end] } of kept) {
@@ -35,7 +35,44 @@ export function compare(before: TextIndex, after: TextIndex): readonly Change[] 
     q = end;
   }
   gap(changes, p, before.text.length, q, after.text.length);
-  return changes;
+  return slide(changes, before.text, after.text);
+}
+
+/**
+ * A passage put in or taken out whose end equals what stands before it may as well begin earlier: at the beginning of
+ * its line it reads as the paragraph it is.
+ */
+function slide(changes: readonly Change[], before: string, after: string): readonly Change[] {
+  const slid = [...changes];
+  for (let n = 1; n + 1 < slid.length; n++) {
+    const last = slid[n - 1]!, change = slid[n]!, next = slid[n + 1]!;
+    if (change.kind === 'kept' || last.kind !== 'kept' || next.kind !== 'kept') continue;
+    const text = change.kind === 'removed' ? before : after, [from, until] = change.kind === 'removed' ? change.before : change.after;
+    const back = from - text.lastIndexOf('\n', from - 1) - 1;
+    const fits = back > 0 && back < last.after[1] - last.after[0] && back < until - from && text.slice(from - back, from) === text.slice(until - back, until) && before.slice(last.before[1] - back, last.before[1]) === after.slice(last.after[1] - back, last.after[1]);
+    if (!fits) continue;
+    const earlier = ([start, end]: readonly [number, number]): [number, number] => [start - back, end - back];
+    slid[n - 1] = { ...last, before: [last.before[0], last.before[1] - back], after: [last.after[0], last.after[1] - back] };
+    slid[n] = { ...change, before: earlier(change.before), after: earlier(change.after) };
+    slid[n + 1] = { ...next, before: [next.before[0] - back, next.before[1]], after: [next.after[0] - back, next.after[1]] };
+  }
+  return slid;
+}
+
+interface Kept {
+  readonly before: readonly [number, number];
+  readonly after: readonly [number, number];
+}
+
+/** Single words that two unrelated passages happen to share would only make both hard to read. */
+function withoutScraps(kept: readonly Kept[], formerLength: number, length: number): readonly Kept[] {
+  return kept.filter(({ before: [from, until], after: [start, end] }, n) => {
+    if (until - from >= LOST_BETWEEN) return true;
+    const last = kept[n - 1], next = kept[n + 1];
+    const ahead = Math.max(from - (last?.before[1] ?? 0), start - (last?.after[1] ?? 0));
+    const behind = Math.max((next?.before[0] ?? formerLength) - until, (next?.after[0] ?? length) - end);
+    return ahead + behind <= FAR_LONGER * (until - from);
+  });
 }
 
 function gap(changes: Change[], p: number, from: number, q: number, start: number): void {
@@ -74,7 +111,7 @@ function inOrder(runs: readonly Run[]): Run[] {
 }
 
 /** A run without the parts of words at its ends; undefined when too little is left. */
-function wordsOf({ p, q, length }: Run, before: TextIndex, after: TextIndex): { before: [number, number]; after: [number, number] } | undefined {
+function wordsOf({ p, q, length }: Run, before: TextIndex, after: TextIndex): Kept | undefined {
   const a = before.folded.units, b = after.folded.units;
   let start = 0, end = length;
   while (start < end && (cutsWord(a, p + start) || cutsWord(b, q + start))) start++;

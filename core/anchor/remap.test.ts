@@ -42,6 +42,11 @@ test('a comparison speaks in whole words', () => {
   expect(said('', 'All new.')).toEqual([['added', 'All new.']]);
 });
 
+test('a paragraph put in between two that begin alike is told as a paragraph', () => {
+  const one = 'The gate is old and nobody mends it.', two = 'The mud lies deep behind the wall.', three = 'The tide does not mind at all.';
+  expect(said(`${one}\n${three}`, `${one}\n${two}\n${three}`)).toEqual([['kept', `${one}\n`], ['added', `${two}\n`], ['kept', three]]);
+});
+
 test('put together again, a comparison gives both texts', () => {
   const pieces = fc.array(fc.constantFrom('The tide ', 'turns. ', 'Mud ', 'stays\n', 'where it fell, ', 'é ', '潮汐'), { maxLength: 40 }).map((p) => p.join(''));
   fc.assert(fc.property(pieces, pieces, (before, after) => {

@@ -31,6 +31,8 @@ export const sourcePatchSchema = object({
 export const sourceTagsSchema = object({ tags: tagsSchema().required() }).noUnknown();
 
 export const shelfSchema = object({
+  /** The version that position and spans count in; where it is not the newest any more, those two are passed over. */
+  versionId: string(),
   state: string().oneOf(READING_STATES),
   position: number().integer().min(0),
   spans: array(tuple([number().required().integer().min(0), number().required().integer().min(0)]).required()).max(20_000),

@@ -1,4 +1,5 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
+import type { Spans } from '@avrelle/core/reading';
 import { READING_STATES, shelfSchema, sourcePatchSchema, sourceTagsSchema, type Library, type ReadingState, type SourceDetail, type SourceText } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
@@ -52,7 +53,8 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
   app.put('/api/sources/:id/shelf', (request, reply) => {
     const me = personOf(request), source = detail(context, request), to = parse(shelfSchema, request.body);
     db.transaction(() => {
-      shelve(db, me.id, source.id, to as Parameters<typeof shelve>[3], context.now());
+      const counts = to.versionId === undefined || to.versionId === source.versionId;
+      shelve(db, me.id, source.id, { state: to.state as ReadingState | undefined, ...(counts ? { position: to.position, spans: to.spans as Spans | undefined } : {}) }, context.now());
       if (to.state) events.append({ type: 'library', personId: me.id, sourceId: source.id });
     });
     return reply.code(204).send();

@@ -34,6 +34,7 @@ function receive(client: QueryClient, event: StreamEvent): void {
     case 'annotation': return showAnnotation(client, event.annotation);
     case 'gone': return hideAnnotation(client, event.sourceId, event.annotationId);
     case 'library': return void Promise.all([client.invalidateQueries({ queryKey: ['library'] }), client.invalidateQueries({ queryKey: ['source'] }), client.invalidateQueries({ queryKey: keys.desk })]);
+    case 'source': return void ['source', 'annotations', 'versions', 'library'].map((key) => client.invalidateQueries({ queryKey: key === 'library' ? [key] : [key, event.sourceId] }));
     case 'desk': return void client.invalidateQueries({ queryKey: keys.desk });
     case 'classes': return void Promise.all(['classes', 'library', 'source', 'annotations', 'desk'].map((key) => client.invalidateQueries({ queryKey: [key] })));
     case 'job': return receiveJob(client, event.job);

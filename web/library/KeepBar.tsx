@@ -1,6 +1,7 @@
 import { useRef, useState, type FormEvent } from 'react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
+import { formatTextDirective, readAddress } from '@avrelle/core/anchor';
 import { v7 } from 'uuid';
 import type { Job } from '@avrelle/core/wire';
 import { request, wordsOf } from '../data/api';
@@ -19,7 +20,13 @@ export function KeepBar() {
     setAddress('');
     client.setQueryData<Job[]>(keys.jobs, (jobs) => withJob(jobs ?? [], job));
   };
-  const keep = useMutation({ mutationFn: (given: string) => request<Job>('POST', '/api/keep', { id: v7(), address: given }), onSuccess: started, onError: (e) => setWrong(wordsOf(e)) });
+  /** Passages that pasted addresses named, by job: what was kept opens there. */
+  const [passages, setPassages] = useState<ReadonlyMap<string, string>>(new Map());
+  const keep = useMutation({ mutationFn: (given: string) => {
+    const id = v7(), { address: page, directives } = readAddress(given);
+    if (directives[0]) setPassages((before) => new Map(before).set(id, formatTextDirective(directives[0]!)));
+    return request<Job>('POST', '/api/keep', { id, address: page });
+  }, onSuccess: started, onError: (e) => setWrong(wordsOf(e)) });
   const upload = useMutation({ mutationFn: (given: File) => { const form = new FormData(); form.append('file', given); return request<Job>('POST', `/api/uploads/${v7()}`, form); }, onSuccess: started, onError: (e) => setWrong(wordsOf(e)) });
   const submit = (event: FormEvent): void => {
     event.preventDefault();
@@ -34,12 +41,12 @@ export function KeepBar() {
         <input ref={file} type="file" multiple hidden aria-label="File to keep" accept=".html,.htm,.xhtml,.md,.markdown,.txt,text/html,text/markdown,text/plain" onChange={(e) => { for (const chosen of e.target.files ?? []) upload.mutate(chosen); e.target.value = ''; }} />
       </form>
       {wrong && <div className="mt-2"><Alert>{wrong}</Alert></div>}
-      <Jobs />
+      <Jobs passages={passages} />
     </section>
   );
 }
 
-function Jobs() {
+function Jobs({ passages }: { passages: ReadonlyMap<string, string> }) {
   const client = useQueryClient();
   const jobs = useJobs().data ?? [];
   const dismiss = (job: Job): void => {
@@ -54,7 +61,7 @@ function Jobs() {
           <span className="min-w-0">
             <span className="block truncate text-soft" title={job.label}>{job.label}</span>
             {job.state === 'failed' && job.error ? <span role="alert"><b className="text-brick">{job.error.title}.</b> {job.error.detail}</span>
-              : job.state === 'done' ? <span>{job.already ? 'You had kept this before.' : 'Kept.'} {job.sourceId && <Link className="act" to={`/source/${job.sourceId}`}>Open it</Link>}</span>
+              : job.state === 'done' ? <span>{job.step}. {job.sourceId && <Link className="act" to={`/source/${job.sourceId}${passages.has(job.id) ? `?${new URLSearchParams({ passage: passages.get(job.id)! })}` : ''}`}>{passages.has(job.id) ? 'Open it at the passage' : 'Open it'}</Link>}</span>
               : <span className="flex items-center gap-3 text-soft">{job.step}… <progress className="h-1 w-40 accent-[var(--tide)]" value={job.progress} max={1} aria-label={`Keeping ${job.label}`} /></span>}
           </span>
           <span className="flex gap-4">

@@ -13,7 +13,6 @@ interface Props {
   readonly wide: boolean;
   readonly height: number;
   readonly threads: readonly Thread[];
-  readonly unplaced: readonly Annotation[];
   readonly places: ReadonlyMap<string, Place>;
   readonly opened: ReadonlySet<string>;
   readonly held: string | undefined;
@@ -43,7 +42,7 @@ export function MarginColumn(props: Props) {
   const form = draft && <div className="border border-strong bg-sheet px-3 py-2 [border-top:3px_solid_var(--tide)]"><NoteForm key={`${draft.range.start}-${draft.range.end}`} initial={{ kind: draft.kind, note: draft.note, tags: [] }} audience={props.draftAudience} draftKey={props.draftKey} onSave={props.onSetDown} onCancel={props.onDiscard} /></div>;
   const card = (t: Thread) => <NoteCard thread={t} me={me} open={opened.has(t.root.id)} actions={actions} audience={props.audienceOf(t.root)} />;
   const items: MarginItem[] = [...notes.map((t) => ({ id: t.root.id, y: places.get(t.root.id)!.top, body: card(t) })), ...(form && draftPlace ? [{ id: DRAFT, y: draftPlace.top, body: form }] : [])].sort((a, b) => a.y - b.y);
-  const outside = <><Unplaced annotations={props.unplaced} />{hidden > 0 && <p className="px-6 pt-3 text-[13px] text-soft">{count(hidden, 'mark stands', 'marks stand')} outside the main text. <button className="act" onClick={props.onWholePage}>Show the whole page</button></p>}</>;
+  const outside = hidden > 0 && <p className="px-6 pt-3 text-[13px] text-soft">{count(hidden, 'mark stands', 'marks stand')} outside the main text. <button className="act" onClick={props.onWholePage}>Show the whole page</button></p>;
 
   if (!wide) {
     const touched = notes.find((t) => t.root.id === held && opened.has(t.root.id));
@@ -64,22 +63,11 @@ export function MarginColumn(props: Props) {
   return (
     <>
       <aside aria-label="Margin" className="relative border-l border-rule bg-paper">
-        {outside}
+        {outside && <div className="absolute inset-x-0 top-0 z-10 bg-paper">{outside}</div>}
         <Margin items={items} held={draft ? DRAFT : held} onPlaced={onPlaced} />
       </aside>
       <TieLayer ties={ties} height={props.height} />
     </>
-  );
-}
-
-/** What has lost its passage is listed, never hidden. */
-function Unplaced({ annotations }: { annotations: readonly Annotation[] }) {
-  if (annotations.length === 0) return null;
-  return (
-    <details className="px-6 pt-3 text-[13.5px] text-soft">
-      <summary className="cursor-pointer text-brick">{count(annotations.length, 'annotation is', 'annotations are')} unplaced: the passage is not in this text</summary>
-      <ul>{annotations.map((a) => <li key={a.id} className="mt-2 border-l-2 border-strong pl-2.5"><q className="font-read italic">{a.anchor?.quote.exact}</q> {a.note}</li>)}</ul>
-    </details>
   );
 }
 

@@ -4,16 +4,22 @@ import { KEY, PLAIN_NOTE, kindOf, type KindCode } from '@avrelle/core/key';
 import type { Annotation } from '@avrelle/core/wire';
 import { Sign } from '../ui/Sign';
 import { count, shortName, when } from '../ui/when';
+import type { Fields } from './changes';
 import { NoteForm, type NoteValues } from './NoteForm';
+import { PlaceLine } from './PlaceLine';
 import { ReplyForm } from './ReplyForm';
-import type { Thread } from './shown';
+import { fateOf, type Thread } from './shown';
 
 const NoteText = lazy(() => import('./NoteText'));
 
 export interface NoteActions {
   toggle(id: string): void;
-  change(annotation: Annotation, fields: { kind?: KindCode; note?: string; tags?: string[]; classIds?: string[] }, words: string): Promise<boolean>;
+  change(annotation: Annotation, fields: Fields, words: string): Promise<boolean>;
   remove(annotation: Annotation): void;
+  /** Lets its author show on the page where it belongs. */
+  choosePlace(annotation: Annotation): void;
+  /** Copies an address that leads to its passage on the page it was kept from; absent where the source has none. */
+  readonly copyAddress?: (annotation: Annotation) => void;
   reply(parent: Annotation, note: string): Promise<boolean>;
 }
 
@@ -48,10 +54,11 @@ export function NoteCard({ thread, me, open, actions, audience }: Props) {
     <article aria-label={`${kind.name}, ${root.author.name}`} data-annotation={root.id} className={open ? 'border border-strong bg-sheet px-3 pb-2.5 [border-top:3px_solid_var(--tide)]' : 'border-t border-strong px-[13px]'}>
       <header>
         <button aria-expanded={open} onClick={() => actions.toggle(root.id)} className="flex w-full items-baseline gap-[7px] pt-[5px] text-left text-[13px] text-soft">
-          <Sign kind={root.kind} className="w-[15px] text-[15px]" /><b className="font-semibold text-ink">{shortName(root.author.name)}</b> {kind.name.toLowerCase()}
+          <Sign kind={root.kind} className="w-[15px] text-[15px]" /><b className="font-semibold text-ink">{shortName(root.author.name)}</b> {kind.name.toLowerCase()}{fateOf(root) === 'unsure' && <span className="text-brick">not sure of its place</span>}
           <span className="ml-auto text-faint">{when(root.createdAt)}</span>
         </button>
       </header>
+      {open && <PlaceLine annotation={root} mine={mine} actions={actions} />}
       {editing && refused && <p className="mt-1 text-[13px] text-soft">Stands now: {root.note}</p>}
       {editing ? <NoteForm initial={root} audience={audience} draftKey={draftKey} onSave={save} onCancel={() => { setEditing(false); setRefused(false); }} /> : <Words annotation={root} open={open} />}
       {open ? replies.map((r) => <Reply key={r.id} reply={r} mine={r.author.id === me} actions={actions} />) : replies.length > 0 && <p className="text-[13px] text-tide">{count(replies.length, 'reply', 'replies')}</p>}
@@ -61,6 +68,7 @@ export function NoteCard({ thread, me, open, actions, audience }: Props) {
           {mine && <><KindMenu current={root.kind} onChoose={(code) => void actions.change(root, { kind: code }, `made a ${kindOf(code).name.toLowerCase()}`)} />
             <button className="act" onClick={() => setEditing(true)}>{root.note ? 'Edit' : 'Write'}</button>
             <button className="font-semibold text-brick hover:underline" onClick={() => actions.remove(root)}>Delete</button></>}
+          {actions.copyAddress && <button className="act ml-auto font-normal text-soft" title="Copy an address that opens the original page at this passage" onClick={() => actions.copyAddress?.(root)}>Address</button>}
         </footer>
       )}
       {open && !editing && root.classIds.length > 0 && <ReplyForm onSend={(note) => actions.reply(replies.at(-1) ?? root, note)} draftKey={`avrelle.reply.${root.id}`} />}

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
+import { findDirective, parseTextDirective } from '@avrelle/core/anchor';
 import { kindOf, type KindCode } from '@avrelle/core/key';
 import { covered } from '@avrelle/core/reading';
 import { mainText, sentences } from '@avrelle/core/text';
@@ -15,15 +16,18 @@ import type { NoteValues } from './NoteForm';
 import type { StreamRange } from './page-frame';
 import type { View } from './page-style';
 import { RunningHead } from './RunningHead';
+import { Notices } from './Notices';
 import { isShown, SHOWN, threads, type Shown } from './shown';
 import { Spine } from './Spine';
 import { stepSentence } from './stepping';
+import { indexOf } from './text-index';
 import { reveal, useArrival } from './use-arrival';
 import { useClicks } from './use-clicks';
 import { useKeyboard } from './use-keyboard';
 import { useLayout } from './use-layout';
 import { draftKey, useMarks } from './use-marks';
 import { usePage } from './use-page';
+import { usePlacing } from './use-placing';
 import { useReading, type Scroll } from './use-reading';
 import { useSelection } from './use-selection';
 import { useSharing } from './use-sharing';
@@ -63,7 +67,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const marks = useMarks(source, text, me);
   const selected = useSelection(page);
   const wide = useWide();
-  const { placed: all, unplaced } = useMemo(() => threads(annotations, text.text), [annotations, text.text]);
+  const { placed: all, unplaced } = useMemo(() => threads(annotations), [annotations]);
   const visible = useMemo(() => all.filter((t) => isShown(t.root, shown, me.id)), [all, shown, me.id]);
   const { places, draftPlace, blocks } = useLayout(page, layout, visible, draft?.range);
   const scroll = useCallback((): Scroll | undefined => scroller.current ? { top: scroller.current.scrollTop, height: scroller.current.clientHeight } : undefined, []);
@@ -78,14 +82,17 @@ export function Reader({ source, text, annotations, classes }: Props) {
   }, [page, visible, opened]);
 
   const open = useCallback((id: string) => { setOpened((before) => new Set([...before, id])); setHeld(id); }, []);
-  useArrival({ page, layout, places, goTo, open, source });
+  const findPassage = useCallback((passage: string) => { const directive = parseTextDirective(passage); return directive && findDirective(indexOf(text), directive); }, [text]);
+  useArrival({ page, layout, places, goTo, open, find: findPassage, source });
+  const { placing, mayWrite, choose, putHere, leave, accept, copyAddress } = usePlacing({ source, text, annotations, marks, page });
 
   const sentenceList = useMemo(() => sentences(text.text, source.language || 'en'), [text.text, source.language]);
   /** Asked of the page itself: keys come faster than React hears of a selection. */
   const selection = (): StreamRange | undefined => page?.adapter.selection();
   const mark = (kind: KindCode): void => {
     const selected = selection();
-    if (!selected) return;
+    if (!selected || !mayWrite()) return;
+    if (placing) return putHere();
     const same = all.find(({ root, range }) => root.author.id === me.id && range.start === selected.start && range.end === selected.end);
     if (same && same.root.kind !== kind) void marks.change(same.root, { kind }, `made a ${kindOf(kind).name.toLowerCase()}`);
     if (same) open(same.root.id);
@@ -95,7 +102,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
     page?.adapter.select(undefined);
   };
   const write = (note: string, range = selection()): void => {
-    if (!range) return;
+    if (!range || placing || !mayWrite()) return;
     page?.painter.found(undefined);
     setDraft({ range, note, kind: 'note' });
     page?.adapter.select(undefined);
@@ -123,7 +130,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
     open(next.root.id);
     reveal(places.get(next.root.id)?.top, scroll(), goTo);
   };
-  const letGo = (): void => { page?.adapter.select(undefined); page?.painter.found(undefined); setOpened(new Set()); setHeld(undefined); };
+  const letGo = (): void => { leave(); page?.adapter.select(undefined); page?.painter.found(undefined); setOpened(new Set()); setHeld(undefined); };
   const openMine = all.find((t) => t.root.id === held && opened.has(t.root.id) && t.root.author.id === me.id)?.root;
   useKeyboard(page, {
     selecting: () => Boolean(selection()), mark, markAgain: () => mark(lastKind), write, step, walk, letGo, undo: marks.undo, redo: marks.redo,
@@ -134,8 +141,8 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const actions = useMemo((): NoteActions => ({
     toggle: (id) => { setOpened((before) => { const after = new Set(before); if (!after.delete(id)) after.add(id); return after; }); setHeld(id); },
     change: async (a, fields, words) => (fields.classIds ? await share(fields.classIds) : true) && marks.change(a, fields, words),
-    remove: marks.remove, reply: marks.reply,
-  }), [marks, share]);
+    remove: marks.remove, reply: marks.reply, choosePlace: choose, ...(source.address ? { copyAddress } : {}),
+  }), [marks, share, choose, copyAddress, source.address]);
   const chooseAudience = async (classIds: readonly string[]): Promise<void> => { if (await share(classIds)) setAudience(classIds); };
   const menu = (label: string, classIds: readonly string[], onChoose: (ids: readonly string[]) => void, small = false) =>
     <AudienceMenu label={label} classIds={classIds} classes={classes} having={having} maySource={source.owned} onChoose={onChoose} small={small} />;
@@ -145,14 +152,16 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const counts = Object.fromEntries(SHOWN.map((s) => [s, all.filter((t) => isShown(t.root, s, me.id)).length])) as Record<Shown, number>;
   const fromClass = useLocation().state as { back?: { to: string; words: string } } | null;
   return (
-    <main className="grid h-full min-h-0 grid-rows-[auto_1fr_auto]">
+    <main className="grid h-full min-h-0 grid-rows-[auto_auto_1fr_auto]">
       <RunningHead source={source} view={view} onView={setView} back={fromClass?.back ?? { to: '/library', words: 'Library' }} audience={menu('Writing for', audience, (ids) => void chooseAudience(ids))} />
-      <div className="grid min-h-0 grid-cols-[96px_1fr] max-[900px]:grid-cols-1">
+      <div><Notices source={source} text={text.text} me={me.id} unplaced={unplaced} placing={placing} selecting={Boolean(selected)} onPutHere={putHere} onCancel={leave} onChoose={choose} onAccept={accept}
+        onShow={(range) => { page?.painter.found(range); goTo((page?.adapter.boxes(range)[0]?.top ?? 0) - 120); }} /></div>
+      <div className="grid min-h-0 grid-rows-[minmax(0,1fr)] grid-cols-[96px_1fr] max-[900px]:grid-cols-1">
         <Spine blocks={blocks} spans={spans} threads={visible} places={places} pageHeight={height} view={seen} text={text.text} onGo={goTo} />
         <div ref={scroller} className="relative min-h-0 overflow-y-auto overflow-x-hidden bg-sheet" onScroll={(e) => setSeen({ top: e.currentTarget.scrollTop, height: e.currentTarget.clientHeight })}>
           <div className="relative grid grid-cols-[1fr_360px] max-[900px]:grid-cols-1" style={{ minHeight: Math.max(height, LEAST_MARGIN) }}>
             <iframe title={`Text of ${source.title}`} src={`/snapshots/${source.versionId}/`} sandbox="allow-same-origin" scrolling="no" lang={source.language || undefined} className="w-full" style={{ height, visibility: layout > 0 ? 'visible' : 'hidden' }} onLoad={(e) => onLoad(e.currentTarget)} />
-            <MarginColumn wide={wide} height={height} threads={visible} unplaced={unplaced} places={places} opened={opened} held={held} draft={draft} draftPlace={draftPlace} me={me.id} actions={actions} pageLoaded={layout > 0}
+            <MarginColumn wide={wide} height={height} threads={visible} places={places} opened={opened} held={held} draft={draft} draftPlace={draftPlace} me={me.id} actions={actions} pageLoaded={layout > 0}
               audienceOf={(a) => a.author.id === me.id ? menu('Seen by', a.classIds, (ids) => void actions.change(a, { classIds: [...ids] }, 'audience changed'), true) : <SeenBy classIds={a.classIds} classes={classes} />}
               draftAudience={menu('For', audience, (ids) => void chooseAudience(ids), true)} draftKey={draftKey(source.id)}
               onSetDown={setDown} onDiscard={() => setDraft(undefined)} onWholePage={() => setView('kept')} />

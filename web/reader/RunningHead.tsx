@@ -1,9 +1,9 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { SourceDetail } from '@avrelle/core/wire';
-import { day } from '../ui/when';
 import type { View } from './page-style';
 import { TakeOut } from './TakeOut';
+import { VersionMenu } from './VersionMenu';
 
 interface Props {
   readonly source: SourceDetail;
@@ -22,7 +22,7 @@ export function RunningHead({ source, view, onView, back, audience }: Props) {
       <div className="flex items-center justify-end gap-4">
         <TakeOut sourceId={source.id} />
         {source.kind === 'page' && <button className="hover:text-ink max-[1100px]:hidden" aria-pressed={view === 'kept'} onClick={() => onView(view === 'main' ? 'kept' : 'main')} title={view === 'main' ? 'Show the whole page as it was kept' : 'Show the main text alone'}>{view === 'main' ? 'Whole page' : 'Main text'}</button>}
-        <span className="whitespace-nowrap"><span className="max-[1200px]:hidden">kept {day(source.keptAt)} · </span><span className="max-[900px]:hidden">writing for </span>{audience}</span>
+        <span className="whitespace-nowrap max-[900px]:flex max-[900px]:gap-3"><VersionMenu source={source} /><span className="max-[900px]:hidden"> · </span><span className="max-[900px]:hidden">writing for </span>{audience}</span>
       </div>
     </header>
   );

@@ -1,8 +1,35 @@
 import { Popover } from 'radix-ui';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import type { BroughtIn } from '@avrelle/core/wire';
 import { request, wordsOf } from '../data/api';
+import { keys } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { useMessages } from '../ui/Messages';
+import { count } from '../ui/when';
+
+/** Annotations of another program, as a file of W3C annotations, become one's own. */
+function BringIn({ sourceId, onWrong }: { sourceId: string; onWrong: (words: string) => void }) {
+  const client = useQueryClient(), messages = useMessages();
+  const file = useRef<HTMLInputElement>(null);
+  const bring = async (chosen: File): Promise<void> => {
+    try {
+      const given: unknown = JSON.parse(await chosen.text());
+      const { brought, already, refused } = await request<BroughtIn>('POST', `/api/sources/${sourceId}/annotations.jsonld`, given);
+      await client.invalidateQueries({ queryKey: keys.annotations(sourceId) });
+      messages.tell(`${count(brought, 'annotation')} brought in${already ? `, ${already} there before` : ''}.`);
+      onWrong(refused.length ? `${refused.length} of the file could not be placed. Number ${refused[0]!.number}: ${refused[0]!.why}` : '');
+    } catch (error) {
+      onWrong(error instanceof SyntaxError ? `“${chosen.name}” is not JSON. Choose a file of W3C annotations (.jsonld or .json).` : wordsOf(error));
+    }
+  };
+  return (
+    <p className="border-t border-rule pt-3 text-soft">
+      <button className="act" onClick={() => file.current?.click()}>Bring in</button> W3C annotations of another program.
+      <input ref={file} type="file" hidden aria-label="File of W3C annotations" accept=".json,.jsonld,application/json,application/ld+json" onChange={(e) => { const chosen = e.target.files?.[0]; if (chosen) void bring(chosen); e.target.value = ''; }} />
+    </p>
+  );
+}
 
 /** Study notes of this source: to the clipboard, or as a file. */
 export function TakeOut({ sourceId }: { sourceId: string }) {
@@ -37,6 +64,7 @@ export function TakeOut({ sourceId }: { sourceId: string }) {
             <a className="act" href={address} download>Save as file</a>
             <a className="ml-auto text-[13px] text-soft underline underline-offset-2" href={`/api/sources/${sourceId}/annotations.jsonld?whose=${whose}`} download title="W3C Web Annotation, JSON-LD">W3C annotations</a>
           </div>
+          <BringIn sourceId={sourceId} onWrong={setWrong} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

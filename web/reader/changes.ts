@@ -1,6 +1,7 @@
 import type { AnnotationPatch } from '@avrelle/core/wire';
 
-export type Fields = Omit<AnnotationPatch, 'version'>;
+/** `place`: where the author says it belongs in the newest version; null to go by what was found. */
+export type Fields = Omit<AnnotationPatch, 'version'> & { place?: { readonly start: number; readonly end: number } | null };
 
 /** One step a person took, as data: what brings it back, and what does it again. */
 export interface Change {

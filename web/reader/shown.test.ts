@@ -1,16 +1,16 @@
 import { expect, test } from '@jest/globals';
-import type { Annotation } from '@avrelle/core/wire';
-import { hasWords, isShown, threads } from './shown';
+import type { Annotation, AnnotationPlace } from '@avrelle/core/wire';
+import { fateOf, hasWords, isShown, threads } from './shown';
 
 const TEXT = Array.from({ length: 20 }, (_, n) => `w${n}`).join(' ');
 const mark = (id: string, start: number, more: Partial<Annotation> = {}): Annotation => ({
-  id, sourceId: 's', versionId: 'v', author: { id: 'me', name: 'Me' }, kind: 'claim', note: '', tags: [], anchor: { quote: { exact: TEXT.slice(start, start + 4), prefix: TEXT.slice(Math.max(0, start - 9), start), suffix: '' }, position: { start, end: start + 4 } },
+  id, sourceId: 's', versionId: 'v', author: { id: 'me', name: 'Me' }, kind: 'claim', note: '', tags: [], anchor: { quote: { exact: TEXT.slice(start, start + 4), prefix: TEXT.slice(Math.max(0, start - 9), start), suffix: '' }, position: { start, end: start + 4 } }, place: { versionId: 'v', state: 'exact', start, end: start + 4, confidence: 1, candidates: [], byHand: false },
   classIds: [], rootId: null, parentId: null, createdAt: `2026-11-0${id.length}T00:00:00Z`, updatedAt: '', version: 1, ...more,
 });
-const reply = (id: string, rootId: string): Annotation => mark(id, 0, { rootId, parentId: rootId, anchor: null, note: 'yes' });
+const reply = (id: string, rootId: string): Annotation => mark(id, 0, { rootId, parentId: rootId, anchor: null, place: null, note: 'yes' });
 
 test('threads stand in document order with their replies by time', () => {
-  const { placed: made } = threads([mark('bb', 40), reply('rrr', 'a'), mark('a', 10), reply('rr', 'a')], TEXT);
+  const { placed: made } = threads([mark('bb', 40), reply('rrr', 'a'), mark('a', 10), reply('rr', 'a')]);
   expect(made.map((t) => [t.root.id, t.replies.map((r) => r.id)])).toEqual([['a', ['rr', 'rrr']], ['bb', []]]);
   expect(made.map(hasWords)).toEqual([true, false]);
 });
@@ -20,8 +20,16 @@ test('all, mine, class and none show what they say', () => {
   expect((['all', 'mine', 'class', 'none'] as const).map((s) => [isShown(mine, s, 'me'), isShown(theirs, s, 'me')])).toEqual([[true, true], [true, false], [false, true], [false, false]]);
 });
 
-test('a passage that moved is found at its new place, one that is gone is unplaced', () => {
-  const { placed, unplaced } = threads([mark('a', 10), mark('bb', 0, { anchor: { quote: { exact: 'never there', prefix: '', suffix: '' }, position: { start: 0, end: 11 } } })], `New words. ${TEXT}`);
-  expect(placed.map((t) => t.range)).toEqual([{ start: 21, end: 25 }]);
-  expect(unplaced.map((a) => a.id)).toEqual(['bb']);
+const at = (id: string, place: Partial<AnnotationPlace>): Annotation => mark(id, 10, { place: { ...mark(id, 10).place!, ...place } });
+
+test('marks stand where they were found; what was not found is unplaced; what belongs to a later version is left out', () => {
+  const { placed, unplaced } = threads([at('a', { state: 'shifted', start: 21, end: 25 }), at('bb', { state: 'lost', start: null, end: null }), mark('ccc', 30, { place: null })]);
+  expect([placed.map((t) => t.range), unplaced.map((a) => a.id)]).toEqual([[{ start: 21, end: 25 }], ['bb']]);
+});
+
+test.each([
+  ['in place', {}], ['moved', { state: 'shifted' }], ['edited', { state: 'edited' }], ['unsure', { state: 'edited', confidence: 0.85 }],
+  ['unplaced', { state: 'lost', start: null, end: null }], ['in place', { state: 'lost', start: 3, end: 9, byHand: true }],
+] as const)('%s: %j', (fate, place) => {
+  expect(fateOf(at('a', place))).toBe(fate);
 });

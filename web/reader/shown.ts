@@ -1,4 +1,4 @@
-import { indexText, locateAll } from '@avrelle/core/anchor';
+import { SURE } from '@avrelle/core/anchor';
 import type { Annotation } from '@avrelle/core/wire';
 import type { StreamRange } from './page-frame';
 
@@ -25,23 +25,33 @@ export interface Thread {
 export interface Threads {
   /** In document order, each with its replies by time. */
   readonly placed: readonly Thread[];
-  /** Annotations whose passage is not in this text. */
+  /** Annotations whose passage is not in this version. */
   readonly unplaced: readonly Annotation[];
 }
 
-/** Finds the passage of every annotation in the text, and what hangs on each. */
-export function threads(annotations: readonly Annotation[], text: string): Threads {
+/** The annotations of a version with what hangs on each; those made on a later version have no place in it and are left out. */
+export function threads(annotations: readonly Annotation[]): Threads {
   const replies = new Map<string, Annotation[]>();
   for (const a of annotations) if (a.rootId) replies.set(a.rootId, [...(replies.get(a.rootId) ?? []), a]);
-  const roots = annotations.filter((a) => a.rootId === null && a.anchor);
-  const located = locateAll(indexText(text), roots.map((a) => a.anchor!));
-  const placed = roots.flatMap((root, n): Thread[] => {
-    const place = located[n]!;
-    if (place.state === 'lost') return [];
-    return [{ root, range: { start: place.start, end: place.end }, replies: (replies.get(root.id) ?? []).sort((a, b) => a.createdAt.localeCompare(b.createdAt)) }];
+  const roots = annotations.filter((a) => a.rootId === null && a.place);
+  const placed = roots.flatMap((root): Thread[] => {
+    const { start, end } = root.place!;
+    if (start === null || end === null) return [];
+    return [{ root, range: { start, end }, replies: (replies.get(root.id) ?? []).sort((a, b) => a.createdAt.localeCompare(b.createdAt)) }];
   });
   placed.sort((a, b) => a.range.start - b.range.start || a.root.createdAt.localeCompare(b.root.createdAt));
-  return { placed, unplaced: roots.filter((_, n) => located[n]!.state === 'lost') };
+  return { placed, unplaced: roots.filter((a) => a.place!.start === null) };
+}
+
+/** How a passage fared since it was annotated, as far as the reader should be told. */
+export type Fate = 'in place' | 'moved' | 'edited' | 'unsure' | 'unplaced';
+
+export function fateOf({ anchor, place }: Annotation): Fate | undefined {
+  if (!place || !anchor) return undefined;
+  if (place.start === null) return 'unplaced';
+  if (place.byHand) return 'in place';
+  if (place.confidence < SURE) return 'unsure';
+  return place.state === 'edited' ? 'edited' : place.state === 'shifted' ? 'moved' : 'in place';
 }
 
 /** A thread that has words: those stand in the margin by themselves, a bare highlight only once it is opened. */

@@ -20,16 +20,19 @@ interface Arrival {
   readonly source: SourceDetail;
   goTo(top: number): void;
   open(id: string): void;
+  /** Finds what a text directive (`?passage=`) names. */
+  find(passage: string): { start: number; end: number } | undefined;
 }
 
-/** Where the reader arrives: at an annotation (`?at=`), at a passage (`?from=&to=`), or where reading was left off. */
-export function useArrival({ page, layout, places, goTo, open, source }: Arrival): void {
+/** Where the reader arrives: at an annotation (`?at=`), at a passage (`?from=&to=`, `?passage=`), or where reading was left off. */
+export function useArrival({ page, layout, places, goTo, open, find, source }: Arrival): void {
   const [params] = useSearchParams();
   const arrived = useRef('');
   const wanted = params.toString() || 'left-off';
   useEffect(() => {
     if (!page || layout < 2 || arrived.current === wanted) return;
-    const at = params.get('at'), from = Number(params.get('from')), to = Number(params.get('to'));
+    const at = params.get('at'), passage = params.get('passage');
+    const { start: from, end: to } = (passage ? find(passage) : undefined) ?? { start: Number(params.get('from')), end: Number(params.get('to')) };
     if (at && !places.has(at)) return;
     arrived.current = wanted;
     if (at) {
@@ -41,5 +44,5 @@ export function useArrival({ page, layout, places, goTo, open, source }: Arrival
     } else if (source.position > 0) {
       goTo((page.adapter.boxes({ start: source.position, end: source.position + 1 })[0]?.top ?? 0) - 24);
     }
-  }, [page, layout, places, params, wanted, goTo, open, source.position]);
+  }, [page, layout, places, params, wanted, goTo, open, find, source.position]);
 }

@@ -50,6 +50,20 @@ async function persist<T>(send: () => Promise<T>, onWait: () => void): Promise<T
   }
 }
 
+/** What a field was before a change. */
+function before(annotation: Annotation, key: string): unknown {
+  if (key === 'deleted') return false;
+  const { place } = annotation;
+  if (key === 'place') return place?.byHand ? { start: place.start, end: place.end } : null;
+  return annotation[key as keyof Annotation];
+}
+
+/** A place is shown at once where a person put it; what was found again only the server knows. */
+function shownAs({ place }: Annotation, fields: Fields): object {
+  if (!('place' in fields)) return fields;
+  return fields.place && place ? { place: { ...place, ...fields.place, confidence: 1, byHand: true } } : {};
+}
+
 /** Writing, changing and undoing the annotations of one source. Every step shows at once and is undone when it fails. */
 export function useMarks(source: SourceDetail | undefined, text: { text: string; outline: Outline } | undefined, me: Me): Marks {
   const client = useQueryClient();
@@ -66,9 +80,9 @@ export function useMarks(source: SourceDetail | undefined, text: { text: string;
     const known = client.getQueryData<readonly Annotation[]>(keys.annotations(source!.id))?.find((a) => a.id === id);
     const version = Math.max(versions.current.get(id) ?? 1, known?.version ?? 1);
     if (fields.deleted) hideAnnotation(client, source!.id, id);
-    else if (known) showAnnotation(client, { ...known, ...fields } as Annotation);
+    else if (known) showAnnotation(client, { ...known, ...shownAs(known, fields) } as Annotation);
     try {
-      const after = await persist(() => request<Annotation>('PATCH', `/api/annotations/${id}`, { version, ...fields }), offline);
+      const after = await persist(() => ('place' in fields ? request<Annotation>('PUT', `/api/annotations/${id}/place`, { versionId: source!.versionId, start: fields.place?.start ?? null, end: fields.place?.end ?? null }) : request<Annotation>('PATCH', `/api/annotations/${id}`, { version, ...fields })), offline);
       versions.current.set(id, after.version);
       if (!fields.deleted) showAnnotation(client, after);
       return true;
@@ -84,7 +98,8 @@ export function useMarks(source: SourceDetail | undefined, text: { text: string;
     const id = v7(), now = new Date().toISOString();
     const anchor = describe(indexOf(text!), range(mark.range.start, mark.range.end));
     const put = { sourceId: source!.id, versionId: source!.versionId, kind: mark.kind, note: mark.note ?? '', tags: [...(mark.tags ?? [])], anchor, classIds: [...mark.classIds] };
-    showAnnotation(client, { ...put, id, author: { id: me.id, name: me.name }, rootId: null, parentId: null, createdAt: now, updatedAt: now, version: 0 });
+    const place = { versionId: source!.versionId, state: 'exact' as const, ...anchor.position, confidence: 1, candidates: [], byHand: false };
+    showAnnotation(client, { ...put, place, id, author: { id: me.id, name: me.name }, rootId: null, parentId: null, createdAt: now, updatedAt: now, version: 0 });
     persist(() => request<Annotation>('PUT', `/api/annotations/${id}`, put as unknown as AnnotationPut), offline).then(
       (stored) => showAnnotation(client, stored),
       (error: unknown) => {
@@ -98,9 +113,9 @@ export function useMarks(source: SourceDetail | undefined, text: { text: string;
   }, [client, source, text, me, messages, offline, readHistory, writeHistory]);
 
   const change = useCallback(async (annotation: Annotation, fields: Fields, words: string): Promise<boolean> => {
-    const before = Object.fromEntries(Object.keys(fields).map((key) => [key, key === 'deleted' ? false : annotation[key as keyof Annotation]])) as Fields;
+    const former = Object.fromEntries(Object.keys(fields).map((key) => [key, before(annotation, key)])) as Fields;
     const held = await patch(annotation.id, fields);
-    if (held) writeHistory(remember(readHistory(), { id: annotation.id, words, undo: before, redo: fields }));
+    if (held) writeHistory(remember(readHistory(), { id: annotation.id, words, undo: former, redo: fields }));
     return held;
   }, [patch, readHistory, writeHistory]);
 

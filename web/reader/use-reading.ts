@@ -35,7 +35,7 @@ export function useReading(source: SourceDetail | undefined, text: string | unde
       if (now.spans === now.saved && now.position === now.savedPosition) return;
       state.current = { ...now, saved: now.spans, savedPosition: now.position };
       const started = source!.state === 'to_read' && now.spans.length > 0 ? { state: 'reading' } : {};
-      request('PUT', `/api/sources/${id}/shelf`, { spans: now.spans, position: now.position, ...started }).catch(() => { if (state.current) state.current = { ...state.current, saved: [] }; });
+      request('PUT', `/api/sources/${id}/shelf`, { versionId: source!.versionId, spans: now.spans, position: now.position, ...started }).catch(() => { if (state.current) state.current = { ...state.current, saved: [] }; });
     };
     const saver = setInterval(save, SAVE_EVERY);
     return () => { clearInterval(tick); clearInterval(saver); save(); };

@@ -1,0 +1,56 @@
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import type { Annotation, SourceDetail } from '@avrelle/core/wire';
+import { count, day } from '../ui/when';
+import { UnplacedList } from './UnplacedList';
+
+interface Props {
+  readonly source: SourceDetail;
+  readonly text: string;
+  readonly me: string;
+  readonly unplaced: readonly Annotation[];
+  readonly placing: Annotation | undefined;
+  readonly selecting: boolean;
+  onPutHere(): void;
+  onCancel(): void;
+  onChoose(annotation: Annotation): void;
+  onAccept(annotation: Annotation, range: { start: number; end: number }): void;
+  onShow(range: { start: number; end: number }): void;
+}
+
+/** Between running head and page: what a reader must know of this version, and what waits to be done. Empty as a rule. */
+export function Notices({ source, text, me, unplaced, placing, selecting, ...act }: Props) {
+  const older = source.versionNumber < source.newest;
+  if (placing) {
+    return (
+      <Strip tone="tide">
+        <span className="min-w-0 flex-1">Select where <q className="font-read italic">{clip(placing.anchor?.quote.exact ?? '')}</q> belongs in this version.</span>
+        <button className="press" disabled={!selecting} onMouseDown={(e) => e.preventDefault()} onClick={act.onPutHere}>Put it here</button>
+        <button className="act" onClick={act.onCancel}>Leave it</button>
+      </Strip>
+    );
+  }
+  return (
+    <>
+      {older && (
+        <Strip tone="tide">
+          <span className="flex-1">You are reading version {source.versionNumber}, kept on {day(source.versionKeptAt)}. Version {source.newest} is the newest; highlights and notes are made there.</span>
+          <Link className="act" to={`/source/${source.id}/changes?from=${source.versionNumber}&to=${source.newest}`}>What changed</Link>
+          <Link className="act" to={`/source/${source.id}?version=${source.newest}`}>Go to the newest</Link>
+        </Strip>
+      )}
+      {unplaced.length > 0 && (
+        <details className="border-b border-rule bg-paper text-[14px]">
+          <summary className="cursor-pointer border-l-[3px] border-brick px-6 py-1.5 text-brick max-[900px]:px-3">{count(unplaced.length, 'annotation is', 'annotations are')} unplaced: the passage was not found in this version. Nothing of it is lost.</summary>
+          <div className="max-h-[42vh] overflow-y-auto px-6 pb-4 max-[900px]:px-3"><UnplacedList annotations={unplaced} text={text} me={me} readOnly={older} {...act} /></div>
+        </details>
+      )}
+    </>
+  );
+}
+
+const clip = (words: string): string => (words.length > 110 ? `${words.slice(0, 108)}…` : words);
+
+function Strip({ tone, children }: { tone: 'tide' | 'brick'; children: ReactNode }) {
+  return <div role="status" className={`flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-l-[3px] border-b-rule bg-paper px-6 py-1.5 text-[14px] max-[900px]:px-3 ${tone === 'tide' ? 'border-l-tide' : 'border-l-brick'}`}>{children}</div>;
+}

@@ -1,0 +1,52 @@
+import { useRef } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { DropdownMenu } from 'radix-ui';
+import { Link } from 'react-router';
+import { v7 } from 'uuid';
+import type { Job, SourceDetail } from '@avrelle/core/wire';
+import { request, wordsOf } from '../data/api';
+import { withJob } from '../data/jobs';
+import { keys, useVersions } from '../data/queries';
+import { useMessages } from '../ui/Messages';
+import { day } from '../ui/when';
+
+/** Which version is read, the others, what changed between them, and keeping the source again. */
+export function VersionMenu({ source }: { source: SourceDetail }) {
+  const client = useQueryClient(), messages = useMessages();
+  const versions = useVersions(source.id).data ?? [];
+  const file = useRef<HTMLInputElement>(null);
+  const begin = (send: (id: string) => Promise<Job>): void => {
+    send(v7()).then(
+      (job) => { client.setQueryData<Job[]>(keys.jobs, (jobs) => withJob(jobs ?? [], job)); messages.tell('Being kept again. You can read on.'); },
+      (error: unknown) => messages.warn(wordsOf(error)),
+    );
+  };
+  const upload = (chosen: File): void => begin((id) => {
+    const form = new FormData();
+    form.append('source', source.id);
+    form.append('file', chosen);
+    return request<Job>('POST', `/api/uploads/${id}`, form);
+  });
+  return (
+    <>
+      <DropdownMenu.Root modal={false}>
+        <DropdownMenu.Trigger className="whitespace-nowrap hover:text-ink" title="Versions of this source">kept {day(source.versionKeptAt)}{source.newest > 1 && `, ${source.versionNumber} of ${source.newest}`} <span aria-hidden="true">▾</span></DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content sideOffset={8} align="end" className="over min-w-[230px] py-1 text-[14px]">
+            {versions.map((v) => (
+              <DropdownMenu.Item key={v.id} asChild>
+                <Link to={`/source/${source.id}?version=${v.number}`} className={`item ${v.id === source.versionId ? 'font-semibold' : ''}`}><span className="w-4" aria-hidden="true">{v.id === source.versionId ? '›' : ''}</span>Version {v.number}, {day(v.keptAt)}</Link>
+              </DropdownMenu.Item>
+            ))}
+            <DropdownMenu.Separator className="my-1 border-t border-rule" />
+            {source.newest > 1 && <DropdownMenu.Item asChild><Link to={`/source/${source.id}/changes`} className="item"><span className="w-4" />What changed</Link></DropdownMenu.Item>}
+            {source.owned && source.address && <DropdownMenu.Item className="item" onSelect={() => begin((id) => request<Job>('POST', `/api/sources/${source.id}/again`, { id }))}><span className="w-4" />Keep again, as it is now</DropdownMenu.Item>}
+            {source.owned && !source.address && <DropdownMenu.Item className="item" onSelect={() => file.current?.click()}><span className="w-4" />Bring a newer file</DropdownMenu.Item>}
+            {!source.owned && source.newest === 1 && <p className="px-4 py-1.5 text-soft">The only version so far.</p>}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <input ref={file} type="file" hidden aria-label="Newer file" accept=".html,.htm,.xhtml,.md,.markdown,.txt" onChange={(e) => { const chosen = e.target.files?.[0]; if (chosen) upload(chosen); e.target.value = ''; }} />
+    </>
+  );
+}
