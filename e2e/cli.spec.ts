@@ -45,6 +45,25 @@ test('what cannot be done is said in words, with a status of its own, and writes
   expect(fs.existsSync(out)).toBe(false);
 });
 
+test('anchor finds spans of a former text in a present one, tells the times, and refuses what is no case', () => {
+  const file = (name: string, content: unknown): string => { const at = path.join(folder, name); fs.writeFileSync(at, JSON.stringify(content)); return at; };
+  const before = 'The tide turns at seven and the bell rings. Nobody waits for it on the bank. The ferry leaves with whoever is there.', after = 'Listen. The tide turns at eight and the bell rings. The ferry leaves with whoever is there.';
+  const span = (words: string) => ({ start: before.indexOf(words), end: before.indexOf(words) + words.length });
+  const results = path.join(folder, 'results.json');
+  const { status, stdout } = avrelle(['anchor', file('cases.json', [{ name: 'tide', before, after, spans: [span('The tide turns at seven and the bell rings.'), span('Nobody waits for it on the bank.'), span('The ferry leaves with whoever is there.')] }]), results]);
+  expect([status, JSON.parse(stdout)]).toEqual([0, { spans: 3, describeMs: expect.any(Number), locateMs: expect.any(Number) }]);
+  expect(JSON.parse(fs.readFileSync(results, 'utf8'))).toEqual([[
+    { state: 'edited', start: 8, end: after.indexOf(' The ferry'), confidence: expect.any(Number) }, { state: 'lost', start: null, end: null, confidence: 0 },
+    { state: 'shifted', start: after.indexOf('The ferry'), end: after.length, confidence: expect.any(Number) },
+  ]]);
+  const refused = path.join(folder, 'refused.json');
+  for (const [content, words] of [[[{ name: 'x', before: 'abc', after: 'abc', spans: [{ start: 2, end: 9 }] }], /Case “x”, span 0: Cannot anchor \[2, 9\): expected a non-empty range within 0..3/], [{ no: 'list' }, /is not a list of cases/], [[{ name: 'x', before: 'abc', after: 'abc', spans: [{ start: 'one', end: 2 }] }], /is not a list of cases.*spans\[0\].start/]] as const) {
+    const answer = avrelle(['anchor', file('bad.json', content), refused]);
+    expect([answer.status === 0, words.test(answer.stderr)]).toEqual([false, true]);
+  }
+  expect(fs.existsSync(refused)).toBe(false);
+});
+
 test('the running demo is backed up by one command', () => {
   const copy = path.join(folder, 'copy.db');
   expect(avrelle(['backup', copy], { AVRELLE_DATA: 'var/e2e.db' }).status).toBe(0);

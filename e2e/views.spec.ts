@@ -31,12 +31,12 @@ for (const theme of ['day', 'night']) {
     const { page, close } = await visit(browser, 'ines');
     await page.evaluate((t) => localStorage.setItem('avrelle.theme', t), theme);
     const { id } = ((await (await page.request.get('/api/classes')).json()) as { id: string }[])[0]!;
-    const marsh = await sourceId(page, 'Walks Inland');
+    const marsh = await sourceId(page, 'Walks Inland'), sluice = await sourceId(page, 'Sluice Nine');
     const found: string[] = [];
-    for (const path of ['/desk', '/library', '/classes', `/classes/${id}`, '/find?q=marsh', `/source/${marsh}`]) {
+    for (const path of ['/desk', '/library', '/classes', `/classes/${id}`, '/find?q=marsh', `/source/${marsh}`, `/source/${sluice}?version=1`, `/source/${sluice}/changes`]) {
       await page.goto(path);
       await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
-      if (path.startsWith('/source')) {
+      if (path === `/source/${marsh}`) {
         await opened(page);
         await page.getByRole('article', { name: /Tomas Rell/ }).first().getByRole('button', { expanded: false }).click();
       }

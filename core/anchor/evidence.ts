@@ -82,8 +82,12 @@ function clean({ to, solid, former, text }: Alignment, { begin, end, stretch }: 
     until = Math.min(ceiling, until + (end - 1 - last));
     if (!cutsWord(former.units, end)) while (until < ceiling && cutsWord(text, until)) until++;
   }
+  while (until > from + 1 && text[until - 1] === SPACE && former.units[end - 1] !== SPACE) until--;
+  while (from < until - 1 && text[from] === SPACE && former.units[begin] !== SPACE) from++;
   return { begin: from, end: until };
 }
+
+const SPACE = 32;
 
 function beside({ to, solid }: Alignment, from: number, until: number, low: number, high: number): number {
   let count = 0;

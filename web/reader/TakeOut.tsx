@@ -48,7 +48,7 @@ export function TakeOut({ sourceId }: { sourceId: string }) {
   };
   return (
     <Popover.Root>
-      <Popover.Trigger className="act">Take out <span aria-hidden="true">▾</span></Popover.Trigger>
+      <Popover.Trigger className="act whitespace-nowrap">Take out <span aria-hidden="true">▾</span></Popover.Trigger>
       <Popover.Portal>
         <Popover.Content sideOffset={8} align="end" className="over grid w-[330px] gap-3 p-4 text-[14px]" aria-label="Take out study notes">
           <p className="text-soft">Highlights and notes in document order, as Markdown with the reference on top.</p>

@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
@@ -6,7 +6,7 @@ import { v7 } from 'uuid';
 import type { Job, SourceDetail } from '@avrelle/core/wire';
 import { request, wordsOf } from '../data/api';
 import { withJob } from '../data/jobs';
-import { keys, useVersions } from '../data/queries';
+import { keys, useJobs, useVersions } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 import { day } from '../ui/when';
 
@@ -15,9 +15,16 @@ export function VersionMenu({ source }: { source: SourceDetail }) {
   const client = useQueryClient(), messages = useMessages();
   const versions = useVersions(source.id).data ?? [];
   const file = useRef<HTMLInputElement>(null);
+  const [begun, setBegun] = useState<string>();
+  const job = useJobs().data?.find((j) => j.id === begun);
+  useEffect(() => {
+    if (job?.state === 'failed') messages.warn(job.error?.detail ?? job.step);
+    if (job?.state === 'done') messages.tell(`${job.step}.`);
+    if (job?.state === 'failed' || job?.state === 'done') setBegun(undefined);
+  }, [job, messages]);
   const begin = (send: (id: string) => Promise<Job>): void => {
     send(v7()).then(
-      (job) => { client.setQueryData<Job[]>(keys.jobs, (jobs) => withJob(jobs ?? [], job)); messages.tell('Being kept again. You can read on.'); },
+      (job) => { setBegun(job.id); client.setQueryData<Job[]>(keys.jobs, (jobs) => withJob(jobs ?? [], job)); messages.tell('Being kept again. You can read on.'); },
       (error: unknown) => messages.warn(wordsOf(error)),
     );
   };
@@ -30,7 +37,7 @@ export function VersionMenu({ source }: { source: SourceDetail }) {
   return (
     <>
       <DropdownMenu.Root modal={false}>
-        <DropdownMenu.Trigger className="whitespace-nowrap hover:text-ink" title="Versions of this source">kept {day(source.versionKeptAt)}{source.newest > 1 && `, ${source.versionNumber} of ${source.newest}`} <span aria-hidden="true">▾</span></DropdownMenu.Trigger>
+        <DropdownMenu.Trigger className="whitespace-nowrap hover:text-ink" title="Versions of this source"><span className="max-[900px]:hidden">kept </span>{day(source.versionKeptAt)}{source.newest > 1 && <span className="max-[900px]:hidden">, {source.versionNumber} of {source.newest}</span>} <span aria-hidden="true">▾</span></DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content sideOffset={8} align="end" className="over min-w-[230px] py-1 text-[14px]">
             {versions.map((v) => (
