@@ -40,8 +40,8 @@ export function truthOf(to: Int32Array, start: number, end: number): Truth {
   return { fate, start: best.first, end: best.last + 1 };
 }
 
-/** An edited passage is right where it shares at least this much with the true place (intersection over union). */
-const SHARED = 0.7;
+/** An edited passage is right where the place holds this much of what is left of it, and is not half as long again. */
+const HELD = 0.8, LONGER = 1.5, SPARE = 16;
 
 /** A copy of the passage with its surroundings (units on each side) is as good as the passage: nobody can tell them apart. */
 const SURROUNDINGS = 30;
@@ -54,7 +54,8 @@ export function verdict(before: string, passage: Range, truth: Truth, found: Loc
   if (common <= 0) return 'wrong place';
   if (truth.fate === 'torn') return 'right';
   if (truth.fate === 'kept') return truth.start === found.start && truth.end === found.end ? 'right' : 'imprecise';
-  return common / (Math.max(truth.end, found.end) - Math.min(truth.start, found.start)) >= SHARED ? 'right' : 'imprecise';
+  const longest = LONGER * Math.max(truth.end - truth.start, passage.end - passage.start) + SPARE;
+  return common >= HELD * (truth.end - truth.start) && found.end - found.start <= longest ? 'right' : 'imprecise';
 }
 
 const around = (text: string, { start, end }: Range): string => text.slice(Math.max(0, start - SURROUNDINGS), end + SURROUNDINGS);

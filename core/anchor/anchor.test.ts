@@ -22,7 +22,7 @@ group('describing', () => {
   test('context on each side tells equal passages apart by itself', () => {
     const text = `${BODY[0]} The tide turns here. ${BODY[1]} ${BODY[0]} The tide turns here. ${BODY[2]}`;
     const anchor = describe(indexText(text), at(text, 'The tide turns here.', 200));
-    expect(anchor.occurrence).toEqual({ index: 1, of: 2 });
+    expect(anchor.repeats).toBe(2);
     expect(text.split(`${anchor.quote.prefix}${anchor.quote.exact}`)).toHaveLength(2);
     expect(text.split(`${anchor.quote.exact}${anchor.quote.suffix}`)).toHaveLength(2);
   });

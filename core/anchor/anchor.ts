@@ -10,8 +10,8 @@ export interface Anchor {
   readonly block?: string;
   /** The headings it stands under, outermost first. */
   readonly headings?: readonly string[];
-  /** Which of the passages with these words it is, counted from 0, and how many there were. */
-  readonly occurrence?: { readonly index: number; readonly of: number };
+  /** How many passages had these words, itself among them; many are not counted to the end. */
+  readonly repeats?: number;
   /**
    * How like it the most similar other passage was: units of the folded quotation and its nearest context that agree.
    * A place that agrees no better may be that other passage.

@@ -5,7 +5,7 @@ import { eachMatch } from './evidence';
 import type { Quoted } from './former';
 import { graphemeEnd, graphemeStart } from './grapheme';
 import type { TextIndex } from './text-index';
-import { cutsWord } from './words';
+import { toWordBoundary } from './words';
 
 const MOST = 3, LEAST_LIKENESS = 0.5, COMPARED = 12;
 /** A longer quotation is compared by its first units: a candidate is only to be looked at. */
@@ -23,8 +23,8 @@ export function candidatesFor({ text, folded }: TextIndex, alignment: Alignment,
   const found: Candidate[] = [];
   for (const [at] of [...places].sort((a, b) => b[1] - a[1]).slice(0, COMPARED)) {
     let first = Math.max(0, at), last = Math.min(folded.units.length, at + length);
-    while (first > 0 && cutsWord(folded.units, first)) first--;
-    while (cutsWord(folded.units, last)) last++;
+    first = toWordBoundary(folded.units, first, -1, 0);
+    last = toWordBoundary(folded.units, last, 1, folded.units.length);
     if (last <= first || (given && first < given.end && last > given.begin)) continue;
     const there = folded.units.subarray(first, Math.min(last, first + LONGEST));
     const likeness = 1 - editDistance(words, there) / Math.max(words.length, there.length);

@@ -9,8 +9,8 @@ import type { TextIndex } from './text-index';
 const LEAST_CONTEXT = 64, SPARE = 32;
 /** Units of context at most, on each side. */
 export const MOST_CONTEXT = 400;
-/** Passages with the same words that are told apart from it by context. */
-const COMPARED = 256;
+/** Passages with the same words that are told apart from it by context: the nearest. */
+const COMPARED = 128;
 
 interface Bounds {
   readonly start: number;
@@ -33,25 +33,25 @@ export function describe(index: TextIndex, given: Bounds): Anchor {
   return {
     quote: { exact: text.slice(start, end), prefix: text.slice(from, start), suffix: text.slice(end, until) },
     position: { start, end },
-    ...(known.of > 0 ? { occurrence: { index: known.index, of: known.of } } : {}),
+    repeats: known.repeats,
     rival: rivalOf(index.grams, known.begin, known.stop),
     ...place(index, start),
   };
 }
 
-function surroundings(index: TextIndex, start: number, end: number): { before: number; after: number; index: number; of: number; begin: number; stop: number } {
+function surroundings(index: TextIndex, start: number, end: number): { before: number; after: number; repeats: number; begin: number; stop: number } {
   const { units } = index.folded;
   const begin = foldedAt(index.folded, start), stop = foldedAt(index.folded, end);
-  const same = occurrences(index, units.subarray(begin, stop));
+  const same = occurrences(index, units.subarray(begin, stop), COMPARED, begin);
   let left = 0, right = 0;
-  const here = same.indexOf(begin), near = Math.max(0, here - COMPARED / 2);
-  for (const other of same.slice(near, near + COMPARED)) {
+  for (const other of same) {
     if (other === begin) continue;
+    if (left === MOST_CONTEXT && right === MOST_CONTEXT) break;
     left = Math.max(left, commonBefore(units, begin, other));
     right = Math.max(right, commonAfter(units, stop, other + stop - begin));
   }
   const enough = (shared: number): number => Math.min(MOST_CONTEXT, Math.max(LEAST_CONTEXT, shared + SPARE));
-  return { before: enough(left), after: enough(right), index: Math.max(0, here), of: same.length, begin, stop };
+  return { before: enough(left), after: enough(right), repeats: Math.max(1, same.length), begin, stop };
 }
 
 function commonBefore(units: Uint16Array, a: number, b: number): number {

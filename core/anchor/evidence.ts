@@ -1,6 +1,6 @@
 import type { Alignment } from './alignment';
 import type { Quoted } from './former';
-import { cutsWord } from './words';
+import { cutsWord, toWordBoundary } from './words';
 
 /** What speaks for one place of a quotation, in folded units. */
 export interface Evidence {
@@ -75,12 +75,12 @@ function clean({ to, solid, former, text }: Alignment, { begin, end, stretch }: 
   if (begin > least && solid[begin - 1] === 1 && to[begin - 1]! < from) {
     const floor = to[begin - 1]! + 1;
     from = Math.max(floor, from - (first - begin));
-    if (!cutsWord(former.units, begin)) while (from > floor && cutsWord(text, from)) from--;
+    if (!cutsWord(former.units, begin)) from = toWordBoundary(text, from, -1, floor);
   }
   if (end < most && solid[end] === 1 && to[end]! >= until) {
     const ceiling = to[end]!;
     until = Math.min(ceiling, until + (end - 1 - last));
-    if (!cutsWord(former.units, end)) while (until < ceiling && cutsWord(text, until)) until++;
+    if (!cutsWord(former.units, end)) until = toWordBoundary(text, until, 1, ceiling);
   }
   while (until > from + 1 && text[until - 1] === SPACE && former.units[end - 1] !== SPACE) until--;
   while (from < until - 1 && text[from] === SPACE && former.units[begin] !== SPACE) from++;

@@ -46,6 +46,17 @@ export function indexGrams(units: Uint16Array, k: number): GramIndex {
 
 export const bucketOf = (hash: number, { shift }: GramIndex): number => Math.imul(hash, MIX) >>> shift;
 
+/** Index of the first of `values[from … to)`, ascending, that is not below `wanted`. */
+export function lowerBound(values: Int32Array, from: number, to: number, wanted: number): number {
+  let low = from, high = to;
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (values[middle]! < wanted) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
 /** The hash of each stretch of `k` units in turn; O(1) each. */
 export class RollingHash {
   private hash = 0;

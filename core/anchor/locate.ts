@@ -13,7 +13,7 @@ export const LEAST_CONFIDENCE = 0.8;
 /** A passage of which less than this share is left is gone, however well its surroundings stand. */
 const LEAST_KEPT = 0.3;
 
-export type Remembering = Pick<Anchor, 'quote' | 'position' | 'occurrence' | 'rival'>;
+export type Remembering = Pick<Anchor, 'quote' | 'position' | 'repeats' | 'rival'>;
 
 /**
  * Locates every anchor in the text, in order. The anchors are taken together: what they know of their former text is
@@ -24,7 +24,7 @@ export function locateAll(index: TextIndex, anchors: readonly Anchor[]): readonl
   if (stays.every(Boolean)) return anchors.map((anchor) => unmoved(anchor));
   const alignment = alignTexts(layOut(anchors), index.grams);
   return anchors.map((anchor, n) => {
-    if (stays[n] && anchor.occurrence?.of === 1) return unmoved(anchor);
+    if (stays[n] && anchor.repeats === 1) return unmoved(anchor);
     const found = judge(index, alignment, n, anchor);
     return found.state === 'lost' && stays[n] ? unmoved(anchor) : found;
   });
@@ -38,10 +38,10 @@ function inPlace(text: string, { quote: { exact, prefix, suffix }, position: { s
 const unmoved = ({ quote, position: { start } }: Anchor): Located => ({ state: 'exact', start, end: start + quote.exact.length, confidence: 1, candidates: [] });
 
 /** What became of quotation `n` of an alignment. */
-export function judge(index: TextIndex, alignment: Alignment, n: number, { quote: { exact }, position: { start }, occurrence, rival }: Remembering): Located {
+export function judge(index: TextIndex, alignment: Alignment, n: number, { quote: { exact }, position: { start }, repeats, rival }: Remembering): Located {
   const quoted = alignment.former.quotes[n];
   if (!quoted) return { state: 'lost', confidence: 0, candidates: [] };
-  const best = bestPlace(index, alignment, quoted, { of: occurrence?.of, rival });
+  const best = bestPlace(index, alignment, quoted, { of: repeats, rival });
   if (!best || best.confidence < LEAST_CONFIDENCE) return { state: 'lost', confidence: 0, candidates: candidatesFor(index, alignment, quoted, undefined) };
   const range = inText(index, best, exact);
   const same = range.end - range.start === exact.length && index.text.startsWith(exact, range.start);

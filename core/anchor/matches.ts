@@ -1,5 +1,5 @@
 import type { Former } from './former';
-import { bucketOf, RollingHash, type GramIndex } from './gram-index';
+import { bucketOf, lowerBound, RollingHash, type GramIndex } from './gram-index';
 
 /** Equal stretches of the former and the present text that cannot be made longer: `length` units at `p` and `q`. */
 export interface Matches {
@@ -112,14 +112,4 @@ class Finder {
     this.found.push(p - back, q - back, back + forth, stretch);
     return back + forth;
   }
-}
-
-function lowerBound(values: Int32Array, from: number, to: number, wanted: number): number {
-  let low = from, high = to;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (values[middle]! < wanted) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }

@@ -1,12 +1,13 @@
-import { bucketOf, RollingHash, type GramIndex } from './gram-index';
+import { bucketOf, lowerBound, RollingHash, type GramIndex } from './gram-index';
 import type { TextIndex } from './text-index';
 
-/** Where these folded units stand in the text, ascending, at most `most` of them. Cost: their rarest stretch's occurrences. */
-export function occurrences(index: TextIndex, words: Uint16Array, most = 1_000): readonly number[] {
+/** Where these folded units stand in the text, ascending: `most` of them at most, and then those about `near`. Cost: as many of their rarest stretch. */
+export function occurrences(index: TextIndex, words: Uint16Array, most = 1_000, near = 0): readonly number[] {
   const grams = words.length >= index.grams.k ? index.grams : index.shortGrams();
   if (words.length < grams.k) return single(index.folded.units, words, most);
   const seed = rarest(grams, words), found: number[] = [];
-  for (let hit = seed.first; hit < seed.last && found.length < most; hit++) {
+  const first = seed.last - seed.first <= most ? seed.first : Math.max(seed.first, lowerBound(grams.at, seed.first, seed.last, near + seed.offset) - (most >> 1));
+  for (let hit = first; hit < seed.last && found.length < most; hit++) {
     const at = grams.at[hit]! - seed.offset;
     if (at >= 0 && at + words.length <= grams.units.length && equalAt(grams.units, at, words)) found.push(at);
   }

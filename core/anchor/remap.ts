@@ -28,7 +28,7 @@ export function remap(before: TextIndex, after: TextIndex, ranges: readonly Span
     const quoted = alignment.former.quotes[n], exact = before.text.slice(start, end);
     if (!quoted) return { touched: 'removed', parts: [], located: { state: 'lost', confidence: 0, candidates: [] } };
     const of = occurrences(before, alignment.former.units.subarray(quoted.begin, quoted.end), 2).length;
-    const located = judge(after, alignment, n, { quote: { exact, prefix: '', suffix: '' }, position: { start, end }, occurrence: { index: 0, of } });
+    const located = judge(after, alignment, n, { quote: { exact, prefix: '', suffix: '' }, position: { start, end }, repeats: of });
     const parts = partsOf(alignment, quoted).map(({ begin, stop }) => inText(after, { begin, end: stop }, ''));
     const touched = parts.length === 0 ? 'removed' : parts.length > 1 ? 'split' : located.state === 'exact' || located.state === 'shifted' ? 'unchanged' : 'edited';
     return { touched, parts, located };

@@ -83,13 +83,11 @@ const words = (text: string): string[] => [...new Intl.Segmenter('und', { granul
 }, []);
 
 function wholeWords(text: string, start: number, end: number): { start: number; end: number } {
-  let from = start, until = end;
-  while (!isWordBoundary(text, from)) from--;
-  while (!isWordBoundary(text, until)) until++;
-  return { start: from, end: until };
+  const near = Array.from({ length: LONGEST_WORD }, (_, n) => n);
+  return { start: start - (near.find((n) => isWordBoundary(text, start - n)) ?? 0), end: end + (near.find((n) => isWordBoundary(text, end + n)) ?? 0) };
 }
 
-const AROUND = 40;
+const AROUND = 40, LONGEST_WORD = 60;
 
 /** Word boundaries by Unicode UAX #29, looked at nearby only. */
 export function isWordBoundary(text: string, at: number): boolean {

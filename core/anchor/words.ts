@@ -9,3 +9,14 @@ export const isWordUnit = (unit: number): boolean => {
 
 /** True where a boundary at `at` would part a word. */
 export const cutsWord = (units: Uint16Array, at: number): boolean => at > 0 && at < units.length && isWordUnit(units[at - 1]!) && isWordUnit(units[at]!);
+
+/** A longer run of letters is no word, and is cut where it falls. */
+const LONGEST_WORD = 60;
+
+/** The nearest word boundary from `at` on in a direction, not beyond `limit`; `at` itself where none is near. */
+export function toWordBoundary(units: Uint16Array, at: number, direction: 1 | -1, limit: number): number {
+  for (let steps = 0, to = at; steps <= LONGEST_WORD; steps++, to += direction) {
+    if (to === limit || !cutsWord(units, to)) return to;
+  }
+  return at;
+}

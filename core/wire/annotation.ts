@@ -11,7 +11,7 @@ export const anchorSchema = object({
   position: object({ start: number().required().integer().min(0), end: number().required().integer().min(1) }).required(),
   block: string().matches(/^(\d+(\/\d+)*)?$/),
   headings: array(string().defined().max(300)).max(10),
-  occurrence: object({ index: number().required().integer().min(0), of: number().required().integer().min(1) }).default(undefined),
+  repeats: number().integer().min(1),
   rival: number().integer().min(0),
 }).noUnknown();
 
