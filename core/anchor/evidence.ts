@@ -49,7 +49,7 @@ interface Place {
 
 /** Of the places that parts of the quotation went to, the one with most of it: first and last unit with a place. */
 function placeOf({ to, solid }: Alignment, { begin, end }: Quoted): Place | undefined {
-  const mostGap = 4 * (end - begin) + 400;
+  const mostGap = (end - begin) + 200;
   let best: Place | undefined, here: { first: number; last: number; solid: number } | undefined;
   for (let p = begin; p < end; p++) {
     if (to[p]! < 0) continue;
