@@ -1,3 +1,4 @@
+import { MARKED } from '../versions/queries';
 import { afterEach, expect, test } from '@jest/globals';
 import fs from 'node:fs';
 import os from 'node:os';
@@ -70,7 +71,7 @@ test('a backup is never overwritten, and what is no backup is refused with the l
   db.close();
 });
 
-test.each(Object.entries({ SOURCES, MARKS, TAGS_OF, TAG_COUNTS, STATE_COUNTS, OF_SOURCE, ONE, PASSAGES, ANNOTATIONS, BY_TAG, NOTICES }))('%s reads no table from end to end', (_name, sql) => {
+test.each(Object.entries({ SOURCES, MARKS, TAGS_OF, TAG_COUNTS, STATE_COUNTS, OF_SOURCE, ONE, MARKED, PASSAGES, ANNOTATIONS, BY_TAG, NOTICES }))('%s reads no table from end to end', (_name, sql) => {
   const db = opened();
   const names = [...new Set([...sql.matchAll(/@(\w+)/g)].map((m) => m[1]!))];
   const plan = db.raw.prepare(`EXPLAIN QUERY PLAN ${sql}`).all(Object.fromEntries(names.map((n) => [n, null]))) as { detail: string }[];

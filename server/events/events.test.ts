@@ -72,6 +72,14 @@ test('a shared annotation is told to the class and to nobody else; when withdraw
   for (const one of [mate, stranger, author]) one.close();
 });
 
+test('a new version is told to those who may read the source, and to nobody else', async () => {
+  const [mate, stranger] = await Promise.all([listen('mate'), listen('stranger')]);
+  await clients.author!.keepAgain(source.id, 'The tide turns at eight, says the new table.');
+  await mate.until((heard) => heard.some((e) => e.type === 'source' && e.sourceId === source.id));
+  expect(stranger.heard).toEqual([]);
+  for (const one of [mate, stranger]) one.close();
+});
+
 test('what was missed while the connection was broken is heard after it', async () => {
   const first = await listen('mate');
   const heard = await write([classId]);
