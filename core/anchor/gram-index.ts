@@ -29,7 +29,8 @@ export function gramLength(units: Uint16Array): number {
 
 export function indexGrams(units: Uint16Array, k: number): GramIndex {
   const count = Math.max(0, units.length - k + 1);
-  const bits = Math.min(21, Math.max(8, Math.ceil(Math.log2(count + 1))));
+  // A few positions to a bucket: a larger table would cost more in cache misses than in comparisons.
+  const bits = Math.min(21, Math.max(8, Math.ceil(Math.log2(count + 1)) - 2));
   const shift = 32 - bits;
   const buckets = new Int32Array(count), starts = new Int32Array((1 << bits) + 1);
   const rolling = new RollingHash(units, k);

@@ -5,7 +5,7 @@ import { classLabel, classesOf, isMember, sourceAddedBy } from '../classes/queri
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { canRead, versionOf, versionText } from '../sources/queries';
-import { newestVersion, place, placeByHand, setStart } from '../versions/queries';
+import { newestId, newestVersion, place, placeByHand, setStart } from '../versions/queries';
 import { annotationFor, authorOf, classesFor, insertAnnotation, insertNotification, ownAnnotation, repliesOf, setClasses, setTags, toWire, updateAnnotation, type AnnotationRow } from './queries';
 
 /** Creates an annotation under the id its author's page made; the same write again changes nothing. */
@@ -59,8 +59,9 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
 
 /** Written on a page that was opened before the newest version came: it is looked for there at once. */
 function bringUpToDate({ db }: Context, { sourceId, versionId, anchor }: AnnotationPut, id: string): void {
+  if (newestId(db, sourceId) === versionId) return;
   const newest = newestVersion(db, sourceId);
-  if (newest && newest.id !== versionId) place(db, id, newest.id, locateAll(indexText(newest.stream), [anchor as Anchor])[0]!);
+  if (newest) place(db, id, newest.id, locateAll(indexText(newest.stream), [anchor as Anchor])[0]!);
 }
 
 /** Its author says where an annotation belongs in the newest version, or goes by what was found again. */

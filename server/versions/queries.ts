@@ -25,6 +25,9 @@ const SET_START = 'UPDATE annotation SET start = ? WHERE id = ?';
 export const versionsOf = (db: Db, sourceId: string): VersionRow[] =>
   db.all<{ id: string; number: number; kept_at: string; length: number }>(VERSIONS, sourceId).map((v) => ({ id: v.id, number: v.number, keptAt: v.kept_at, length: v.length }));
 
+const CURRENT = 'SELECT current_version FROM source WHERE id = ?';
+export const newestId = (db: Db, sourceId: string): string | undefined => db.get<{ current_version: string }>(CURRENT, sourceId)?.current_version;
+
 export interface Newest { readonly id: string; readonly number: number; readonly kept_at: string; readonly snapshot_hash: string; readonly stream: string; readonly title: string; readonly address: string | null; readonly owner_id: string }
 export const newestVersion = (db: Db, sourceId: string): Newest | undefined => db.get<Newest>(NEWEST, sourceId);
 
