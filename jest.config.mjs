@@ -1,7 +1,7 @@
 /** Unit tests run as ES modules; TypeScript is only stripped here, its types are checked by `npm run types`. */
 export default {
   testEnvironment: 'node',
-  testMatch: ['<rootDir>/(core|server|web|standins|demo)/**/*.test.ts'],
+  testMatch: ['<rootDir>/(core|server|web|standins|demo|bench)/**/*.test.ts'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: { '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } }, module: { type: 'es6' } }] },
   modulePathIgnorePatterns: ['<rootDir>/.*/dist/', '<rootDir>/var/'],

@@ -78,7 +78,7 @@ function typography(text: string, share: number, random: Random): Edited {
     const changed = random() > share * 8 ? undefined : CHANGES[two] ?? CHANGES[one] ?? (one.normalize('NFD') !== one ? one.normalize('NFD') : undefined);
     const hyphen = changed === undefined && random() < share / 4 && /^\p{Ll}{2}/u.test(two) && /\p{Ll}/u.test(text[i - 1] ?? '');
     if (changed !== undefined) {
-      pieces.push({ text: changed[0]!, from: i }, { text: changed.slice(1), from: changed.length > 1 ? i + (two in CHANGES ? 1 : 0) : -1 });
+      pieces.push({ text: changed[0]!, from: i }, { text: changed.slice(1), from: -1 });
       if (two in CHANGES) i++;
     } else if (hyphen) pieces.push({ text: one, from: i }, { text: '-\n', from: -1 });
     else pieces.push({ text: one, from: i });

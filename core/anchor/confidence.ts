@@ -10,7 +10,7 @@ export interface Remembered {
 
 /**
  * How probable it is that the evidence speaks for the right place: a logistic regression, its weights fitted once on some
- * 74,000 passages of 44 documents in 14 languages under seeded edits of seven kinds at 0.5 to 30 %; `npm run bench --
+ * 74,000 passages of 44 documents in a dozen languages under seeded edits of seven kinds at 0.5 to 30 %; `npm run bench --
  * places` measures on other texts whether they hold. Shares are 0 to 1, lengths in units.
  */
 export function confidenceOf(e: Evidence, { of = 2, rival = 0 }: Remembered): number {

@@ -20,12 +20,18 @@ const DOUBLE_QUOTES = /^[\u201C-\u201F\u2033\u00AB\u00BB\u300C-\u300F]$/;
 const DASHES = /^[\u2010-\u2015\u2212\u2E3A\u2E3B]$/;
 
 function foldOne(character: string): string {
-  if (/^[\s\u0085]$/u.test(character)) return ' ';
+  const plain = plainOf(character);
+  if (plain !== character) return plain;
+  return [...character.normalize('NFKD').toLowerCase().normalize('NFKD')].map(plainOf).join('');
+}
+
+function plainOf(character: string): string {
   if (INVISIBLE.test(character)) return '';
+  if (/^[\s\u0085]$/u.test(character)) return ' ';
   if (SINGLE_QUOTES.test(character)) return "'";
   if (DOUBLE_QUOTES.test(character)) return '"';
   if (DASHES.test(character)) return '-';
-  return character.toLowerCase().normalize('NFKD').replace(/\s/gu, ' ').replace(/\u2019/g, "'").replace(/\u2044/g, '/');
+  return character === '\u2044' ? '/' : character;
 }
 
 function learn(unit: number): number {

@@ -79,7 +79,7 @@ function guess(index: TextIndex, words: Uint16Array): Remembered {
 /** Characters that folding drops before a quotation's first: it begins with them all the same. */
 const MOST_DROPPED = 4;
 
-/** The place in the text itself, whole grapheme clusters, and whole words where the quotation's were whole. */
+/** The place in the text itself, in whole grapheme clusters. */
 export function inText({ text, folded }: TextIndex, { begin, end }: Pick<Evidence, 'begin' | 'end'>, exact: string): { start: number; end: number } {
   const from = folded.from[begin]!;
   for (let back = 0; exact && back <= MOST_DROPPED; back++) if (text.startsWith(exact, from - back)) return { start: from - back, end: from - back + exact.length };

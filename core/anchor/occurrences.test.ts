@@ -1,0 +1,27 @@
+import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { foldText } from './fold';
+import { occurrences } from './occurrences';
+import { indexText } from './text-index';
+
+function naive(text: string, words: string): number[] {
+  const found: number[] = [];
+  for (let at = text.indexOf(words); at >= 0; at = text.indexOf(words, at + 1)) found.push(at);
+  return found;
+}
+
+test('every occurrence is found, of words of any length, as a plain search finds them', () => {
+  const texts = fc.array(fc.constantFrom('tide', ' ', 'mud', 'a', 'tidemud', 'x'), { minLength: 1, maxLength: 60 }).map((p) => p.join(''));
+  fc.assert(fc.property(texts, fc.nat(), fc.integer({ min: 1, max: 30 }), (text, at, length) => {
+    const index = indexText(text), plain = String.fromCharCode(...index.folded.units), start = at % Math.max(1, plain.length), words = plain.slice(start, start + length);
+    fc.pre(words.length > 0);
+    expect(occurrences(index, index.folded.units.subarray(start, start + words.length))).toEqual(naive(plain, words));
+  }), { numRuns: 400, seed: 9 });
+});
+
+test('of very many those about a place are given', () => {
+  const index = indexText('tide '.repeat(2000)), found = occurrences(index, foldText('tide').units, 20, 5000);
+  expect(found.length).toBeLessThanOrEqual(20);
+  expect(found).toContain(5000);
+  expect(found.every((at) => Math.abs(at - 5000) < 120)).toBe(true);
+});

@@ -1,0 +1,41 @@
+import { expect, test } from '@jest/globals';
+import { indexText } from '@avrelle/core/anchor';
+import { annotationsIn, readWebAnnotation } from './web-annotations';
+
+const index = indexText('The tide table hangs in the hall. Read it before you walk.');
+const selector = { type: 'TextQuoteSelector', exact: 'tide table' };
+const read = (more: object) => readWebAnnotation(index, { type: 'Annotation', target: { source: 'http://x.test/', selector }, ...more });
+
+test('one, a list, a page and a collection are understood (Web Annotation Data Model, 3.1, 5.1, 5.2)', () => {
+  const one = { type: 'Annotation', target: 'http://x.test/' };
+  expect(annotationsIn(one)).toEqual([one]);
+  expect(annotationsIn([one, one])).toHaveLength(2);
+  expect(annotationsIn({ type: 'AnnotationPage', items: [one] })).toEqual([one]);
+  expect(annotationsIn({ type: 'AnnotationCollection', first: { type: 'AnnotationPage', items: [one, one] } })).toHaveLength(2);
+});
+
+test.each([
+  ['a body value (3.2.5)', { bodyValue: 'Comment text' }, { note: 'Comment text', kind: 'note', tags: [] }],
+  ['an embedded textual body (3.2.4)', { body: { type: 'TextualBody', value: '<p>j\'adore !</p>', format: 'text/html' } }, { note: '<p>j\'adore !</p>' }],
+  ['a comment and tags by purpose (3.3.5)', { body: [{ type: 'TextualBody', purpose: 'tagging', value: 'Salt Marsh' }, { type: 'TextualBody', purpose: 'commenting', value: 'See this' }] }, { note: 'See this', tags: ['salt-marsh'] }],
+  ['a body that is only an address (3.2.1)', { body: 'http://example.test/post1' }, { note: 'http://example.test/post1' }],
+  ['a kind of our own', { body: { type: 'TextualBody', purpose: 'classifying', value: 'evidence' } }, { kind: 'evidence', note: '' }],
+  ['questioning', { motivation: 'questioning', bodyValue: 'Why?' }, { kind: 'question', note: 'Why?' }],
+  ['a bare highlight', { motivation: 'highlighting' }, { kind: 'keep', note: '' }],
+])('%s', (_, given, expected) => {
+  expect(read(given)).toMatchObject({ ok: true, anchor: { quote: { exact: 'tide table' } }, ...expected });
+});
+
+test.each([
+  ['an answer', { motivation: 'replying' }, /answers another/],
+  ['no selector', { target: { source: 'http://x.test/' } }, /no selector/],
+  ['words that are not there', { target: { selector: { ...selector, exact: 'Herring gulls and terns' } } }, /leads to a passage/],
+  ['another type', { type: 'Bookmark' }, /not of the type/],
+])('%s: why it is not brought in', (_, given, why) => {
+  expect(read(given)).toMatchObject({ ok: false, why: expect.stringMatching(why) });
+});
+
+test('the id of an annotation of ours is known again, any other is not', () => {
+  expect(read({ id: 'urn:uuid:0193a1b2-0000-7000-8000-000000000001' })).toMatchObject({ id: '0193a1b2-0000-7000-8000-000000000001' });
+  expect(read({ id: 'http://elsewhere.test/1' })).toMatchObject({ id: null });
+});
