@@ -91,9 +91,10 @@ export async function clickWords(page: Page, words: string): Promise<void> {
 
 export const selectedText = (page: Page): Promise<string> => page.evaluate(() => document.querySelector('iframe')?.contentWindow?.getSelection()?.toString() ?? '');
 
-/** What is painted on the page, as the browser holds it: kind → passages. */
+/** What is painted on the page, as the browser holds it: kind → passages. Nothing while there is no page. */
 export const painted = (page: Page): Promise<Record<string, string[]>> => page.evaluate(() => {
-  const inner = document.querySelector('iframe')!.contentWindow as Window & typeof globalThis;
+  const inner = document.querySelector('iframe')?.contentWindow as (Window & typeof globalThis) | null | undefined;
+  if (!inner) return {};
   const found: Record<string, string[]> = {};
   inner.CSS.highlights.forEach((highlight, name) => {
     const passages = [...highlight].map((static_) => {

@@ -23,6 +23,12 @@ const LONGEST = 200;
 /** Remembers a step; what had been taken back before can then be done again no more. */
 export const remember = (history: History, change: Change): History => ({ done: [...history.done, change].slice(-LONGEST), undone: [] });
 
+/** Forgets a step that did not hold after all. */
+export function withdraw(history: History, change: Change): History {
+  const at = history.done.findLastIndex((c) => JSON.stringify(c) === JSON.stringify(change));
+  return at < 0 ? history : { ...history, done: history.done.toSpliced(at, 1) };
+}
+
 export function stepBack(history: History): { history: History; change: Change } | undefined {
   const change = history.done.at(-1);
   return change && { change, history: { done: history.done.slice(0, -1), undone: [...history.undone, change] } };

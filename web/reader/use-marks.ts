@@ -10,7 +10,7 @@ import { hideAnnotation, showAnnotation } from '../data/annotation-cache';
 import { isOffline, ProblemError, request, wordsOf } from '../data/api';
 import { keys } from '../data/queries';
 import { useMessages } from '../ui/Messages';
-import { EMPTY, remember, stepBack, stepForward, type Fields, type History } from './changes';
+import { EMPTY, remember, stepBack, stepForward, withdraw, type Fields, type History } from './changes';
 import type { StreamRange } from './page-frame';
 
 export interface NewMark {
@@ -76,11 +76,22 @@ export function useMarks(source: SourceDetail | undefined, text: { text: string;
   const offline = useCallback(() => messages.warn('No connection just now. What you wrote is kept on this page and sent as soon as the server answers.'), [messages]);
   const fresh = useCallback(() => { if (source) void client.invalidateQueries({ queryKey: keys.annotations(source.id) }); }, [client, source]);
 
-  const patch = useCallback(async (id: string, fields: Fields): Promise<boolean> => {
+  /** The writes of one annotation go out one after the other, however fast a person is. */
+  const queue = useRef(new Map<string, Promise<unknown>>());
+  const inTurn = useCallback(<T,>(id: string, work: () => Promise<T>): Promise<T> => {
+    const run = (queue.current.get(id) ?? Promise.resolve()).then(work);
+    queue.current.set(id, run.catch(() => undefined));
+    return run;
+  }, []);
+
+  const show = useCallback((id: string, fields: Fields): Annotation | undefined => {
     const known = client.getQueryData<readonly Annotation[]>(keys.annotations(source!.id))?.find((a) => a.id === id);
-    const version = Math.max(versions.current.get(id) ?? 1, known?.version ?? 1);
     if (fields.deleted) hideAnnotation(client, source!.id, id);
     else if (known) showAnnotation(client, { ...known, ...shownAs(known, fields) } as Annotation);
+    return known;
+  }, [client, source]);
+  const send = useCallback(async (id: string, fields: Fields): Promise<boolean> => {
+    const version = Math.max(versions.current.get(id) ?? 1, show(id, fields)?.version ?? 1);
     try {
       const after = await persist(() => ('place' in fields ? request<Annotation>('PUT', `/api/annotations/${id}/place`, { versionId: source!.versionId, start: fields.place?.start ?? null, end: fields.place?.end ?? null }) : request<Annotation>('PATCH', `/api/annotations/${id}`, { version, ...fields })), offline);
       versions.current.set(id, after.version);
@@ -92,7 +103,11 @@ export function useMarks(source: SourceDetail | undefined, text: { text: string;
       fresh();
       return false;
     }
-  }, [client, source, messages, offline, fresh]);
+  }, [client, source, messages, offline, fresh, show]);
+  const patch = useCallback((id: string, fields: Fields): Promise<boolean> => {
+    show(id, fields);
+    return inTurn(id, () => send(id, fields));
+  }, [show, send, inTurn]);
 
   const create = useCallback((mark: NewMark): string => {
     const id = v7(), now = new Date().toISOString();
@@ -100,7 +115,7 @@ export function useMarks(source: SourceDetail | undefined, text: { text: string;
     const put = { sourceId: source!.id, versionId: source!.versionId, kind: mark.kind, note: mark.note ?? '', tags: [...(mark.tags ?? [])], anchor, classIds: [...mark.classIds] };
     const place = { versionId: source!.versionId, state: 'exact' as const, ...anchor.position, confidence: 1, candidates: [], byHand: false };
     showAnnotation(client, { ...put, place, id, author: { id: me.id, name: me.name }, rootId: null, parentId: null, createdAt: now, updatedAt: now, version: 0 });
-    persist(() => request<Annotation>('PUT', `/api/annotations/${id}`, put as unknown as AnnotationPut), offline).then(
+    inTurn(id, () => persist(() => request<Annotation>('PUT', `/api/annotations/${id}`, put as unknown as AnnotationPut), offline)).then(
       (stored) => showAnnotation(client, stored),
       (error: unknown) => {
         hideAnnotation(client, source!.id, id);
@@ -110,12 +125,14 @@ export function useMarks(source: SourceDetail | undefined, text: { text: string;
     );
     writeHistory(remember(readHistory(), { id, words: `${kindOf(mark.kind).name} set down`, undo: { deleted: true }, redo: { deleted: false } }));
     return id;
-  }, [client, source, text, me, messages, offline, readHistory, writeHistory]);
+  }, [client, source, text, me, messages, offline, readHistory, writeHistory, inTurn]);
 
   const change = useCallback(async (annotation: Annotation, fields: Fields, words: string): Promise<boolean> => {
     const former = Object.fromEntries(Object.keys(fields).map((key) => [key, before(annotation, key)])) as Fields;
+    const made = { id: annotation.id, words, undo: former, redo: fields };
+    writeHistory(remember(readHistory(), made));
     const held = await patch(annotation.id, fields);
-    if (held) writeHistory(remember(readHistory(), { id: annotation.id, words, undo: former, redo: fields }));
+    if (!held) writeHistory(withdraw(readHistory(), made));
     return held;
   }, [patch, readHistory, writeHistory]);
 
