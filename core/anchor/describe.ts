@@ -8,7 +8,7 @@ import type { TextIndex } from './text-index';
 /** Units of context at least kept on each side, and beyond what makes the passage the only one of its kind. */
 const LEAST_CONTEXT = 64, SPARE = 32;
 /** Units of context at most, on each side. */
-export const MOST_CONTEXT = 400;
+const MOST_CONTEXT = 400;
 /** Passages with the same words that are told apart from it by context: the nearest. */
 const COMPARED = 128;
 

@@ -1,5 +1,6 @@
 import type { Alignment } from './alignment';
 import type { Quoted } from './former';
+import { lowerBound } from './lower-bound';
 import { cutsWord, toWordBoundary } from './words';
 
 /** What speaks for one place of a quotation, in folded units. */
@@ -98,20 +99,9 @@ function beside({ to, solid }: Alignment, from: number, until: number, low: numb
 /** Matches before a place that are looked at; more than this many beside one another only a text of repeats has. */
 const MOST_BACK = 400;
 
-/** Index of the first match that begins at or after `p`. */
-function matchAt(starts: Int32Array, p: number): number {
-  let low = 0, high = starts.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (starts[middle]! < p) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
-
 /** Calls with each match that reaches into `[begin, end)` of the former. */
 export function eachMatch({ matches }: Alignment, begin: number, end: number, see: (match: number, from: number, to: number) => void): void {
-  const after = matchAt(matches.p, end);
+  const after = lowerBound(matches.p, 0, matches.count, end);
   for (let n = after - 1; n >= 0 && n >= after - MOST_BACK && matches.reach[n]! > begin; n--) {
     const from = Math.max(begin, matches.p[n]!), to = Math.min(end, matches.p[n]! + matches.length[n]!);
     if (to > from) see(n, from, to);

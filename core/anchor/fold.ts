@@ -1,3 +1,5 @@
+import { lowerBound } from './lower-bound';
+
 /**
  * A text as it is compared: letters without case, compatibility forms and ligatures opened (Unicode NFKD), quotation
  * marks and dashes of one sort, white space folded to one space, invisible characters dropped, a word broken by a
@@ -10,9 +12,11 @@ export interface Folded {
 
 /** 0 is a unit not met yet. */
 const DROPPED = 1, SPACE = 2, SEVERAL = 3;
-/** What a code unit becomes: a unit, or one of the four marks above. Filled as units are met. */
+/** What a code unit becomes: a unit, or one of the marks above. Filled as units are met. */
 const table = new Uint16Array(0x10000);
 const several = new Map<number, string>();
+/** The same for characters of two units, by code point. */
+const pairs = new Map<number, string>();
 
 const INVISIBLE = /^(?:\u00AD|[\u200B-\u200F]|\u2060|\uFEFF|[\uFE00-\uFE0F])$/;
 const SINGLE_QUOTES = /^[\u2018-\u201B\u2032\u02BC\u2039\u203A\u0060\u00B4]$/;
@@ -94,8 +98,10 @@ class Writer {
   }
 
   private addPair(at: number, high: number): number {
-    const character = String.fromCharCode(high, this.units[at + 1]!);
-    this.writeAll(foldOne(character), at);
+    const codePoint = 0x10000 + ((high - 0xd800) << 10) + this.units[at + 1]! - 0xdc00;
+    let folded = pairs.get(codePoint);
+    if (folded === undefined) pairs.set(codePoint, (folded = foldOne(String.fromCodePoint(codePoint))));
+    this.writeAll(folded, at);
     return 1;
   }
 
@@ -142,13 +148,5 @@ function isLowerCase(unit: number): boolean {
   return letter !== letter.toUpperCase();
 }
 
-/** First folded unit that began at or after offset `at` of the text. O(log n). */
-export function foldedAt({ from, units }: Folded, at: number): number {
-  let low = 0, high = units.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (from[middle]! < at) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
+/** First folded unit that began at or after offset `at` of the text. */
+export const foldedAt = ({ from, units }: Folded, at: number): number => lowerBound(from, 0, units.length, at);

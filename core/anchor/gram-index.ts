@@ -35,7 +35,7 @@ export function indexGrams(units: Uint16Array, k: number): GramIndex {
   const buckets = new Int32Array(count), starts = new Int32Array((1 << bits) + 1);
   const rolling = new RollingHash(units, k);
   for (let i = 0; i < count; i++) {
-    const bucket = Math.imul(rolling.next(), MIX) >>> shift;
+    const bucket = bucketOf(rolling.next(), { shift });
     buckets[i] = bucket;
     starts[bucket + 1]!++;
   }
@@ -45,18 +45,7 @@ export function indexGrams(units: Uint16Array, k: number): GramIndex {
   return { k, units, starts, at, shift };
 }
 
-export const bucketOf = (hash: number, { shift }: GramIndex): number => Math.imul(hash, MIX) >>> shift;
-
-/** Index of the first of `values[from … to)`, ascending, that is not below `wanted`. */
-export function lowerBound(values: Int32Array, from: number, to: number, wanted: number): number {
-  let low = from, high = to;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (values[middle]! < wanted) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
+export const bucketOf = (hash: number, { shift }: Pick<GramIndex, 'shift'>): number => Math.imul(hash, MIX) >>> shift;
 
 /** The hash of each stretch of `k` units in turn; O(1) each. */
 export class RollingHash {

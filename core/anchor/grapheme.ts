@@ -4,11 +4,6 @@ let segmenter: Intl.Segmenter | undefined;
 const AROUND = 64;
 const isPlain = (unit: number): boolean => unit >= 0x20 && unit < 0x300;
 
-/** True where a grapheme cluster (Unicode UAX #29) begins or the text ends. */
-export function isGraphemeBoundary(text: string, at: number): boolean {
-  return graphemeStart(text, at) === at;
-}
-
 /** Where the grapheme cluster begins that `at` would cut; `at` itself on a boundary. */
 export function graphemeStart(text: string, at: number): number {
   return cluster(text, at)?.start ?? at;

@@ -9,11 +9,11 @@ import { occurrences } from './occurrences';
 import type { TextIndex } from './text-index';
 
 /** Below this an anchor is lost: a wrong place is worse than none. */
-export const LEAST_CONFIDENCE = 0.8;
+const LEAST_CONFIDENCE = 0.8;
 /** A passage of which less than this share is left is gone, however well its surroundings stand. */
 const LEAST_KEPT = 0.3;
 
-export type Remembering = Pick<Anchor, 'quote' | 'position' | 'repeats' | 'rival'>;
+type Remembering = Pick<Anchor, 'quote' | 'position' | 'repeats' | 'rival'>;
 
 /**
  * Locates every anchor in the text, in order. The anchors are taken together: what they know of their former text is

@@ -1,5 +1,6 @@
 import type { Former } from './former';
-import { bucketOf, lowerBound, RollingHash, type GramIndex } from './gram-index';
+import { bucketOf, RollingHash, type GramIndex } from './gram-index';
+import { lowerBound } from './lower-bound';
 
 /** Equal stretches of the former and the present text that cannot be made longer: `length` units at `p` and `q`. */
 export interface Matches {

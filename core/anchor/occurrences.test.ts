@@ -25,3 +25,8 @@ test('of very many those about a place are given', () => {
   expect(found).toContain(5000);
   expect(found.every((at) => Math.abs(at - 5000) < 120)).toBe(true);
 });
+
+test('an equal passage is found behind any number of others that share its commonest letters', () => {
+  const words = 'tide tide tide tide', text = `${words} once. ${'tide tide tide! '.repeat(400)}${words} again.`, index = indexText(text);
+  expect(occurrences(index, foldText(words).units, 8, text.lastIndexOf(words))).toEqual([0, text.lastIndexOf(words)]);
+});

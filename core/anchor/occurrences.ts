@@ -1,16 +1,22 @@
-import { bucketOf, lowerBound, RollingHash, type GramIndex } from './gram-index';
+import { bucketOf, RollingHash, type GramIndex } from './gram-index';
+import { lowerBound } from './lower-bound';
 import type { TextIndex } from './text-index';
 
-/** Where these folded units stand in the text, ascending: `most` of them at most, and then those about `near`. Cost: as many of their rarest stretch. */
+/**
+ * Where these folded units stand in the text, ascending; of more than `most` those next to `near`, half on each side.
+ * Cost: the occurrences of their rarest stretch.
+ */
 export function occurrences(index: TextIndex, words: Uint16Array, most = 1_000, near = 0): readonly number[] {
   const grams = words.length >= index.grams.k ? index.grams : index.shortGrams();
   if (words.length < grams.k) return single(index.folded.units, words, most);
-  const seed = rarest(grams, words), found: number[] = [];
-  const first = seed.last - seed.first <= most ? seed.first : Math.max(seed.first, lowerBound(grams.at, seed.first, seed.last, near + seed.offset) - (most >> 1));
-  for (let hit = first; hit < seed.last && found.length < most; hit++) {
+  const seed = rarest(grams, words), middle = lowerBound(grams.at, seed.first, seed.last, near + seed.offset), found: number[] = [];
+  const take = (hit: number): void => {
     const at = grams.at[hit]! - seed.offset;
     if (at >= 0 && at + words.length <= grams.units.length && equalAt(grams.units, at, words)) found.push(at);
-  }
+  };
+  for (let hit = middle - 1; hit >= seed.first && found.length < most >> 1; hit--) take(hit);
+  found.reverse();
+  for (let hit = middle; hit < seed.last && found.length < most; hit++) take(hit);
   return found;
 }
 

@@ -2,6 +2,7 @@ import { number, object, string, ValidationError } from 'yup';
 import type { Anchor } from './anchor';
 import { describe } from './describe';
 import { locateAll } from './locate';
+import { lowerBound } from './lower-bound';
 import { directiveFor, findDirective, formatTextDirective, parseTextDirective } from './text-fragment';
 import type { TextIndex } from './text-index';
 
@@ -13,12 +14,12 @@ export type Selector =
   | { readonly type: 'RangeSelector'; readonly startSelector: Selector; readonly endSelector: Selector };
 
 /** What a fragment conforms to: text directives, and RFC 5147 for plain text. */
-export const TEXT_DIRECTIVES = 'https://wicg.github.io/scroll-to-text-fragment/';
-export const RFC_5147 = 'http://tools.ietf.org/rfc/rfc5147';
+const TEXT_DIRECTIVES = 'https://wicg.github.io/scroll-to-text-fragment/';
+const RFC_5147 = 'http://tools.ietf.org/rfc/rfc5147';
 
 /** An anchor as selectors. Positions of the Recommendation count characters (code points), ours UTF-16 units. */
 export function toSelectors(index: TextIndex, anchor: Anchor): readonly Selector[] {
-  const { quote, position } = anchor, start = characters(index.text, position.start), end = start + characters(quote.exact, quote.exact.length);
+  const { quote, position } = anchor, start = characters(index, position.start), end = characters(index, position.end);
   const point = (at: number): Selector => ({ type: 'TextPositionSelector', start: at, end: at });
   return [
     { type: 'TextQuoteSelector', exact: quote.exact, prefix: quote.prefix, suffix: quote.suffix },
@@ -29,20 +30,17 @@ export function toSelectors(index: TextIndex, anchor: Anchor): readonly Selector
   ];
 }
 
-const characters = (text: string, until: number): number => {
-  let count = 0;
-  for (let i = 0; i < until; i++) if (!(text.charCodeAt(i) >= 0xdc00 && text.charCodeAt(i) < 0xe000 && i > 0 && text.charCodeAt(i - 1) >= 0xd800 && text.charCodeAt(i - 1) < 0xdc00)) count++;
-  return count;
-};
+/** Characters before an offset: characters of two units count once. */
+const characters = (index: TextIndex, offset: number): number => offset - lowerBound(index.pairs(), 0, index.pairs().length, offset);
 
 /** The UTF-16 offset of character `count`; undefined beyond the text. */
-function offsetOf(text: string, count: number): number | undefined {
-  let left = count;
-  for (let i = 0; i < text.length; i++, left--) {
-    if (left === 0) return i;
-    if (text.codePointAt(i)! > 0xffff) i++;
+function offsetOf(index: TextIndex, count: number): number | undefined {
+  let at = count;
+  for (const second of index.pairs()) {
+    if (second > at) break;
+    at++;
   }
-  return left === 0 ? text.length : undefined;
+  return at <= index.text.length ? at : undefined;
 }
 
 const MOST = 100_000;
@@ -84,7 +82,7 @@ function find(index: TextIndex, selector: unknown, hint?: Range): Range | undefi
   try {
     switch (typeOf(selector)) {
       case 'TextQuoteSelector': return findQuote(index, quoteSchema.validateSync(selector, { strict: true }), hint);
-      case 'TextPositionSelector': return findPosition(index.text, positionSchema.validateSync(selector, { strict: true }));
+      case 'TextPositionSelector': return findPosition(index, positionSchema.validateSync(selector, { strict: true }));
       case 'FragmentSelector': return findFragment(index, fragmentSchema.validateSync(selector, { strict: true }));
       case 'RangeSelector': return findRange(index, selector as { startSelector: unknown; endSelector: unknown });
       default: return undefined;
@@ -103,14 +101,14 @@ function findQuote(index: TextIndex, { exact, prefix = '', suffix = '' }: { exac
   return at >= 0 && (hint || index.text.indexOf(exact, at + 1) < 0) ? { start: at, end: at + exact.length } : undefined;
 }
 
-function findPosition(text: string, { start, end }: Range): Range | undefined {
-  const from = offsetOf(text, start), until = offsetOf(text, end);
+function findPosition(index: TextIndex, { start, end }: Range): Range | undefined {
+  const from = offsetOf(index, start), until = offsetOf(index, end);
   return from !== undefined && until !== undefined && until >= from ? { start: from, end: until } : undefined;
 }
 
 function findFragment(index: TextIndex, { value }: { value: string }): Range | undefined {
   const position = /^char=(\d+),(\d+)/.exec(value);
-  if (position) return findPosition(index.text, { start: Number(position[1]), end: Number(position[2]) });
+  if (position) return findPosition(index, { start: Number(position[1]), end: Number(position[2]) });
   const directive = parseTextDirective(value.replace(/^#?:~:/, '').replace(/^text=/, ''));
   return value.includes('text=') && directive ? findDirective(index, directive) : undefined;
 }
@@ -120,4 +118,3 @@ function findRange(index: TextIndex, { startSelector, endSelector }: { startSele
   const start = find(index, startSelector)?.start, end = find(index, endSelector)?.start;
   return start !== undefined && end !== undefined ? { start, end } : undefined;
 }
-

@@ -76,7 +76,7 @@ const firstWords = (text: string): string => words(text.split(/[\n\t]/).find((li
 const lastWords = (text: string): string => words(text.split(/[\n\t]/).findLast((line) => line.trim()) ?? '').slice(-EDGE_WORDS).join('').trim();
 
 /** Words with the marks and spaces around them; joined they are the text. */
-const words = (text: string): string[] => [...new Intl.Segmenter('und', { granularity: 'word' }).segment(text)].reduce<string[]>((found, { segment, isWordLike }) => {
+const words = (text: string): string[] => [...wordSegments(text)].reduce<string[]>((found, { segment, isWordLike }) => {
   if (isWordLike || found.length === 0) found.push(segment);
   else found[found.length - 1] += segment;
   return found;
@@ -87,14 +87,19 @@ function wholeWords(text: string, start: number, end: number): { start: number; 
   return { start: start - (near.find((n) => isWordBoundary(text, start - n)) ?? 0), end: end + (near.find((n) => isWordBoundary(text, end + n)) ?? 0) };
 }
 
+let segmenter: Intl.Segmenter | undefined;
+const wordSegments = (text: string): Intl.Segments => (segmenter ??= new Intl.Segmenter('und', { granularity: 'word' })).segment(text);
+
 const AROUND = 40, LONGEST_WORD = 60;
+/** Marks that may stand within a word (UAX #29, MidLetter, MidNum, ExtendNumLet). */
+const WITHIN_WORDS = new Set("'\u2019.,_:");
 
 /** Word boundaries by Unicode UAX #29, looked at nearby only. */
 export function isWordBoundary(text: string, at: number): boolean {
   if (at <= 0 || at >= text.length) return true;
-  if (/[\s\p{P}]/u.test(text[at]!) && text[at] !== "'" && text[at] !== '\u2019' && text[at] !== '.' && text[at] !== ',' && text[at] !== '_' && text[at] !== ':') return true;
-  const from = Math.max(0, at - AROUND), near = new Intl.Segmenter('und', { granularity: 'word' }).segment(text.slice(from, at + AROUND));
-  return near.containing(at - from)?.index === at - from;
+  if (/[\s\p{P}]/u.test(text[at]!) && !WITHIN_WORDS.has(text[at]!)) return true;
+  const from = Math.max(0, at - AROUND);
+  return wordSegments(text.slice(from, at + AROUND)).containing(at - from)?.index === at - from;
 }
 
 const MOST_TRIED = 1_000;

@@ -10,13 +10,15 @@ export interface TextIndex {
   readonly grams: GramIndex;
   /** For words shorter than `grams.k`; made when first needed. */
   readonly shortGrams: () => GramIndex;
+  /** Offsets of the second units of characters that have two; made when first needed. */
+  readonly pairs: () => Int32Array;
 }
 
 const SHORT = 2;
 
-/** Time and memory grow with the text alone: some 30 bytes per unit. */
+/** Time and memory grow with the text alone: some 15 bytes per unit. */
 export function indexText(text: string, outline: Outline = []): TextIndex {
   const folded = foldText(text);
-  let short: GramIndex | undefined;
-  return { text, outline, folded, grams: indexGrams(folded.units, gramLength(folded.units)), shortGrams: () => (short ??= indexGrams(folded.units, SHORT)) };
+  let short: GramIndex | undefined, pairs: Int32Array | undefined;
+  return { text, outline, folded, grams: indexGrams(folded.units, gramLength(folded.units)), shortGrams: () => (short ??= indexGrams(folded.units, SHORT)), pairs: () => (pairs ??= Int32Array.from(text.matchAll(/[\ud800-\udbff][\udc00-\udfff]/g), (found) => found.index + 1)) };
 }

@@ -4,7 +4,7 @@ import type { Annotation, Comparison, SourceDetail } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { useAnnotations, useChanges, useSource, useVersions } from '../data/queries';
 import { useMarks } from '../reader/use-marks';
-import { useMessages } from '../ui/Messages';
+import { useAccept } from '../reader/use-placing';
 import { State } from '../ui/State';
 import { count, day } from '../ui/when';
 import { Fates } from './Fates';
@@ -32,12 +32,10 @@ interface Props {
 
 function Changes({ source, comparison, former, present }: Props) {
   const { from, to, before, after } = comparison;
-  const me = useMe(), messages = useMessages(), navigate = useNavigate();
+  const me = useMe(), navigate = useNavigate();
   const marks = useMarks(source, undefined, me);
   const sections = useMemo(() => paragraphs(comparison), [comparison]);
-  const accept = (annotation: Annotation, range: { start: number; end: number }): void => {
-    void marks.change(annotation, { place: { start: range.start, end: range.end } }, 'put in its place').then((held) => held && messages.tell('Put in its place.', { label: 'Undo', run: marks.undo }));
-  };
+  const accept = useAccept(marks);
   return (
     <main className="grid h-full min-h-0 grid-rows-[auto_1fr]">
       <header className="flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-rule px-[30px] py-3 max-[900px]:px-4">

@@ -23,7 +23,7 @@ export function Notices({ source, text, me, unplaced, placing, selecting, ...act
   const older = source.versionNumber < source.newest;
   if (placing) {
     return (
-      <Strip tone="tide">
+      <Strip>
         <span className="min-w-0 flex-1">Select where <q className="font-read italic">{clip(placing.anchor?.quote.exact ?? '')}</q> belongs in this version.</span>
         <button className="press" disabled={!selecting} onMouseDown={(e) => e.preventDefault()} onClick={act.onPutHere}>Put it here</button>
         <button className="act" onClick={act.onCancel}>Leave it</button>
@@ -33,7 +33,7 @@ export function Notices({ source, text, me, unplaced, placing, selecting, ...act
   return (
     <>
       {older && (
-        <Strip tone="tide">
+        <Strip>
           <span className="flex-1">You are reading version {source.versionNumber}, kept on {day(source.versionKeptAt)}. Version {source.newest} is the newest; highlights and notes are made there.</span>
           <Link className="act" to={`/source/${source.id}/changes?from=${source.versionNumber}&to=${source.newest}`}>What changed</Link>
           <Link className="act" to={`/source/${source.id}?version=${source.newest}`}>Go to the newest</Link>
@@ -51,6 +51,6 @@ export function Notices({ source, text, me, unplaced, placing, selecting, ...act
 
 const clip = (words: string): string => (words.length > 110 ? `${words.slice(0, 108)}…` : words);
 
-function Strip({ tone, children }: { tone: 'tide' | 'brick'; children: ReactNode }) {
-  return <div role="status" className={`flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-l-[3px] border-b-rule bg-paper px-6 py-1.5 text-[14px] max-[900px]:px-3 ${tone === 'tide' ? 'border-l-tide' : 'border-l-brick'}`}>{children}</div>;
+function Strip({ children }: { children: ReactNode }) {
+  return <div role="status" className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-l-[3px] border-b-rule border-l-tide bg-paper px-6 py-1.5 text-[14px] max-[900px]:px-3">{children}</div>;
 }

@@ -13,15 +13,8 @@ import { day } from '../ui/when';
 /** Which version is read, the others, what changed between them, and keeping the source again. */
 export function VersionMenu({ source }: { source: SourceDetail }) {
   const client = useQueryClient(), messages = useMessages();
-  const versions = useVersions(source.id).data ?? [];
   const file = useRef<HTMLInputElement>(null);
   const [begun, setBegun] = useState<string>();
-  const job = useJobs().data?.find((j) => j.id === begun);
-  useEffect(() => {
-    if (job?.state === 'failed') messages.warn(job.error?.detail ?? job.step);
-    if (job?.state === 'done') messages.tell(`${job.step}.`);
-    if (job?.state === 'failed' || job?.state === 'done') setBegun(undefined);
-  }, [job, messages]);
   const begin = (send: (id: string) => Promise<Job>): void => {
     send(v7()).then(
       (job) => { setBegun(job.id); client.setQueryData<Job[]>(keys.jobs, (jobs) => withJob(jobs ?? [], job)); messages.tell('Being kept again. You can read on.'); },
@@ -36,15 +29,12 @@ export function VersionMenu({ source }: { source: SourceDetail }) {
   });
   return (
     <>
+      {begun && <JobWatch id={begun} onEnd={() => setBegun(undefined)} />}
       <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger className="whitespace-nowrap hover:text-ink" title="Versions of this source"><span className="max-[900px]:hidden">kept </span>{day(source.versionKeptAt)}{source.newest > 1 && <span className="max-[900px]:hidden">, {source.versionNumber} of {source.newest}</span>} <span aria-hidden="true">▾</span></DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content sideOffset={8} align="end" className="over min-w-[230px] py-1 text-[14px]">
-            {versions.map((v) => (
-              <DropdownMenu.Item key={v.id} asChild>
-                <Link to={`/source/${source.id}?version=${v.number}`} className={`item ${v.id === source.versionId ? 'font-semibold' : ''}`}><span className="w-4" aria-hidden="true">{v.id === source.versionId ? '›' : ''}</span>Version {v.number}, {day(v.keptAt)}</Link>
-              </DropdownMenu.Item>
-            ))}
+            <VersionItems source={source} />
             <DropdownMenu.Separator className="my-1 border-t border-rule" />
             {source.newest > 1 && <DropdownMenu.Item asChild><Link to={`/source/${source.id}/changes`} className="item"><span className="w-4" />What changed</Link></DropdownMenu.Item>}
             {source.owned && source.address && <DropdownMenu.Item className="item" onSelect={() => begin((id) => request<Job>('POST', `/api/sources/${source.id}/again`, { id }))}><span className="w-4" />Keep again, as it is now</DropdownMenu.Item>}
@@ -56,4 +46,26 @@ export function VersionMenu({ source }: { source: SourceDetail }) {
       <input ref={file} type="file" hidden aria-label="Newer file" accept=".html,.htm,.xhtml,.md,.markdown,.txt" onChange={(e) => { const chosen = e.target.files?.[0]; if (chosen) upload(chosen); e.target.value = ''; }} />
     </>
   );
+}
+
+/** Asked for when the menu opens. */
+function VersionItems({ source }: { source: SourceDetail }) {
+  return (useVersions(source.id).data ?? []).map((v) => (
+    <DropdownMenu.Item key={v.id} asChild>
+      <Link to={`/source/${source.id}?version=${v.number}`} className={`item ${v.id === source.versionId ? 'font-semibold' : ''}`}><span className="w-4" aria-hidden="true">{v.id === source.versionId ? '›' : ''}</span>Version {v.number}, {day(v.keptAt)}</Link>
+    </DropdownMenu.Item>
+  ));
+}
+
+/** Tells how keeping again ended. */
+function JobWatch({ id, onEnd }: { id: string; onEnd: () => void }) {
+  const messages = useMessages();
+  const job = useJobs().data?.find((j) => j.id === id);
+  useEffect(() => {
+    if (job?.state !== 'failed' && job?.state !== 'done') return;
+    if (job.state === 'failed') messages.warn(job.error?.detail ?? job.step);
+    else messages.tell(`${job.step}.`);
+    onEnd();
+  }, [job, messages, onEnd]);
+  return null;
 }

@@ -15,6 +15,14 @@ interface Given {
   readonly page: OpenPage | undefined;
 }
 
+/** Puts an annotation where its author says it belongs, and offers to take that back. */
+export function useAccept(marks: Marks): (annotation: Annotation, range: { start: number; end: number }) => void {
+  const messages = useMessages();
+  return useCallback((annotation, { start, end }) => {
+    void marks.change(annotation, { place: { start, end } }, 'put in its place').then((held) => held && messages.tell('Put in its place.', { label: 'Undo', run: marks.undo }));
+  }, [marks, messages]);
+}
+
 /** Putting an annotation where it belongs: at a candidate, or where its author selects. Begun here or by `?place=ID`. */
 export function usePlacing({ source, text, annotations, marks, page }: Given) {
   const [params, setParams] = useSearchParams();
@@ -28,9 +36,7 @@ export function usePlacing({ source, text, annotations, marks, page }: Given) {
     setChosen(undefined);
     if (params.has('place')) setParams((before) => { before.delete('place'); return before; }, { replace: true });
   }, [params, setParams]);
-  const accept = useCallback((annotation: Annotation, range: { start: number; end: number }): void => {
-    void marks.change(annotation, { place: { start: range.start, end: range.end } }, 'put in its place').then((held) => held && messages.tell('Put in its place.', { label: 'Undo', run: marks.undo }));
-  }, [marks, messages]);
+  const accept = useAccept(marks);
   const putHere = useCallback((): void => {
     const range = page?.adapter.selection();
     if (!placing || !range) return;
