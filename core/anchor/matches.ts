@@ -16,6 +16,8 @@ export interface Matches {
 
 /** Occurrences followed up for one seed; of more than these the nearest to where it is expected. */
 const MOST_HITS = 24;
+/** Places where a whole stretch stands that are enough: among more of them nothing in it tells which. */
+const ENOUGH_WHOLE = 8;
 /** A place and a number below this fit in one double, by which matches are sorted. */
 const MOST_MATCHES = 2 ** 24;
 
@@ -78,21 +80,18 @@ class Finder {
   /** Extends the occurrences of the seed at `p`; the result is where the longest match ends, 0 for none. */
   private follow(p: number, begin: number, end: number, first: number, hits: number, toFormer: number, stretch: number): number {
     const { at } = this.index;
-    let from = first, to = first + hits;
-    if (hits > MOST_HITS) {
-      const nearest = lowerBound(at, first, to, p + toFormer + this.ahead);
-      from = Math.max(first, Math.min(nearest - (MOST_HITS >> 1), to - MOST_HITS));
-      to = from + MOST_HITS;
-    }
-    let reached = 0, longest = 0;
-    for (let hit = from; hit < to; hit++) {
-      const q = at[hit]!;
+    const nearest = hits > MOST_HITS ? lowerBound(at, first, first + hits, p + toFormer + this.ahead) : first;
+    let from = nearest - 1, to = nearest, reached = 0, longest = 0, whole = 0;
+    for (let tried = Math.min(hits, MOST_HITS); tried > 0 && whole < ENOUGH_WHOLE; tried--) {
+      const behind = to >= first + hits || (tried % 2 === 1 && from >= first);
+      const q = at[behind ? from-- : to++]!;
       const known = this.endOn.get(q - p);
       if (known !== undefined && known > p) { reached = Math.max(reached, known); continue; }
       const length = this.extend(p, q, begin, end, stretch);
       if (length === 0) continue;
       const endsAt = this.endOn.get(q - p)!;
       reached = Math.max(reached, endsAt);
+      if (length === end - begin) whole++;
       if (length > longest) {
         longest = length;
         this.ahead = q - p - toFormer;
