@@ -24,7 +24,7 @@ import http from 'node:http';
 import { atLeast, atMost, figure, percentile, prose, seeded, time, word, type Bench } from './measure';
 
 const now = '2026-11-23T10:00:00.000Z';
-const EMPTY_META = { title: 'A source', author: '', site: '', description: '', language: 'en', publishedAt: null, canonical: null };
+const EMPTY_META = { title: 'A source', author: '', site: '', description: '', language: 'en', publishedAt: null, canonical: null, doi: '', lead: null };
 
 function open(file: string): Context {
   const config = readConfig({ AVRELLE_DATA: file, AVRELLE_WEB: '/nowhere' });
@@ -41,7 +41,7 @@ function person(context: Context, n: number): string {
 
 function store(context: Context, ownerId: string, title: string, text: string): string {
   const id = v7();
-  const ingested: Ingested = { kind: 'text', snapshot: `<p>${id}</p>`, assets: [], text, outline: [{ start: 0, end: text.length, role: 'paragraph', path: '0' }], minutes: 5, address: null, canonical: null, meta: { ...EMPTY_META, title }, missing: [] };
+  const ingested: Ingested = { kind: 'text', snapshot: `<p>${id}</p>`, assets: [], text, outline: [{ start: 0, end: text.length, role: 'paragraph', path: '0' }], minutes: 5, address: null, canonical: null, meta: { ...EMPTY_META, title }, lead: null, missing: [], amount: 'whole', facts: {}, file: null, fingerprint: '', width: null };
   storeSource(context, { id, ownerId, tags: [], ingested });
   return id;
 }

@@ -3,6 +3,8 @@ import path from 'node:path';
 import { buildApp } from '../server/app';
 import { readConfig } from '../server/config';
 import { ThreadIngester } from '../server/ingest/thread-ingester';
+import { watchFeeds } from '../server/feeds/feed-watch';
+import { openMailDoor } from '../server/mail/intake';
 import { openContext } from '../server/open-context';
 import { serveLittleWeb } from '../standins/web/serve';
 import { emailOf, PASSWORD, STUDENTS, TEACHER } from './people';
@@ -16,14 +18,16 @@ const fresh = process.argv.includes('--fresh') || !fs.existsSync(file);
 fs.mkdirSync(path.dirname(path.resolve(file)), { recursive: true });
 if (fresh) for (const ending of ['', '-wal', '-shm']) fs.rmSync(file + ending, { force: true });
 const web = await serveLittleWeb({ sites: 'standins/web/sites', font: 'node_modules/@fontsource-variable/literata/files/literata-latin-wght-normal.woff2' }, WEB_PORT);
-const config = readConfig({ ...process.env, AVRELLE_DATA: file, AVRELLE_NAMES: `saltmere.test=127.0.0.1:${web.port}` });
+const config = readConfig({ ...process.env, AVRELLE_DATA: file, AVRELLE_NAMES: `saltmere.test=127.0.0.1:${web.port}`, AVRELLE_MAIL_PORT: String(WEB_PORT + 2), AVRELLE_MAIL_DOMAIN: 'intake.saltmere.test' });
 const clock = new DemoClock();
 const context = openContext({ config, ingester: new ThreadIngester(new URL('./ingest-worker.js', import.meta.url), config), now: clock.now });
 const app = await buildApp(context);
 context.jobs.start();
+const mail = await openMailDoor(context, { port: config.mailPort!, host: config.mailHost, domain: config.mailDomain });
+const stopFeeds = watchFeeds(context);
 if (fresh) {
   try {
-    await seed(app, clock, 'demo/files', web);
+    await seed(app, clock, 'demo/files', web, mail.port);
   } catch (error) {
     context.db.close();
     fs.rmSync(file, { force: true });
@@ -41,12 +45,18 @@ ${people.join('\n')}
 
 Pages of the simulated web to keep:
   http://review.saltmere.test/marsh-that-walks-inland    http://packet.saltmere.test/who-pays
+  http://studio.saltmere.test/kept-light                http://survey.saltmere.test/state-of-the-marsh-2025.pdf
+  http://posts.saltmere.test/line-e                     http://packet.saltmere.test/letters (has a feed)
   http://trouble.saltmere.test/loop (and /huge, /broken, /empty, /to-private)
+
+A newsletter to your own address (shown under Gather): npm run letter -- ADDRESS
 
 Data: ${file} (start again from nothing: npm run demo -- --fresh). Ctrl+C ends it.`);
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.once(signal, () => {
+    stopFeeds();
+    void mail.close();
     void context.jobs.stop().then(() => app.close()).then(() => web.close()).then(() => {
       context.db.close();
       process.exit(0);

@@ -1,6 +1,6 @@
 import type { KindCode } from '@avrelle/core/key';
 
-export type SourceKey = 'marsh' | 'pegs' | 'packet' | 'creek' | 'keeper' | 'lavender' | 'lagoon' | 'dredger' | 'sluice';
+export type SourceKey = 'marsh' | 'pegs' | 'packet' | 'creek' | 'keeper' | 'lavender' | 'lagoon' | 'dredger' | 'sluice' | 'report' | 'booklet' | 'walk' | 'readings' | 'dawn' | 'thread';
 export type AudienceKey = 'me' | 'A' | 'B' | 'AB';
 
 export interface DemoMark {
@@ -93,4 +93,19 @@ export const MARKS: readonly DemoMark[] = [
   // Dredger
   mark('dredger', 'ines', 'evidence', 'me', 1, 'about six parts in a hundred of the mud in the channel would settle on the marsh within a week', 'First measured number. One week, little wind.', 'dredging accretion'),
   mark('dredger', 'ines', 'question', 'me', 1, 'It would cost us less fuel, not more.', 'Then why has nobody done it?', 'dredging'),
+  // The survey report, a PDF
+  mark('report', 'aldous', 'claim', 'AB', 3, 'The marsh is not drowning everywhere.', 'Read the abstract twice. The second half of it is the report.', 'week5'),
+  mark('report', 'ines', 'evidence', 'B', 2, 'The mean gain of all pegs in the year to April 2025 was 2.9 mm, against a mean of 3.2 mm in the thirty years before.', 'Within one quiet winter, they say. So it proves nothing, and they say that too.', 'accretion'),
+  mark('report', 'tomas', 'doubt', 'B', 2, 'may be thirty years or sixty', 'A date with a factor of two in it. Is that still a date?', '', [['priya', 'It is a date for the order in which things happen.'], ['aldous', 'Good answer.']]),
+  mark('report', 'sten', 'question', 'B', 1, 'what it did to the worms is not yet known', 'Who is counting them?', 'dredging'),
+  mark('report', 'ines', 'keep', 'me', 1, 'It is what the present would come to if it went on.', 'For the essay. Best definition of a projection I have met.', 'essay'),
+  mark('report', 'greta', 'term', 'AB', 1, 'pans', 'Pan: a pool on the flat of the marsh that does not drain.', 'words'),
+  // The booklet, an EPUB
+  mark('booklet', 'ines', 'keep', 'me', 2, 'It is for asking the mud a question before your foot does.', 'He talks exactly like this.', 'oral-history'),
+  mark('booklet', 'ines', 'evidence', 'me', 2, 'The fields were marsh once and have not had a spoonful of mud since the bank was built.', 'Same as in the report, and shorter.', 'accretion sluices'),
+  // The walk, a recording
+  mark('walk', 'tomas', 'evidence', 'B', 2, 'A hundred and sixty years without mud, that is what you are looking at.', 'Recorded at the second stile.', 'oral-history'),
+  mark('walk', 'aldous', 'question', 'B', 2, 'somebody else writes it down and does not argue', 'Why is that a rule? What would happen to the readings if they did argue?', 'method', [['ines', 'They would meet in the middle, and the two readings would not be two any more.']]),
+  // The thread
+  mark('thread', 'ines', 'doubt', 'me', 1, 'What do we call the surface?', 'If they do not agree on this, the series has a step in it.', 'method'),
 ];

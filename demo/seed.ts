@@ -1,13 +1,17 @@
 import fs from 'node:fs';
 import path from 'node:path';
+import { sendLetter } from '../standins/mail/send';
 import type { LittleWeb } from '../standins/web/serve';
+import { LETTER } from './letter';
 import type { FastifyInstance } from 'fastify';
 import { v7 } from 'uuid';
 import { describe, indexText } from '@avrelle/core/anchor';
+import type { DrawnSpot } from '@avrelle/core/ink';
 import { KEY } from '@avrelle/core/key';
 import { seeded } from '@avrelle/core/random';
 import { range, sentences } from '@avrelle/core/text';
-import type { Annotation, AnnotationPut, ClassDetail, Job, SourceDetail, SourceText } from '@avrelle/core/wire';
+import type { Annotation, AnnotationPut, ClassDetail, Intake, Job, SourceDetail, SourceText } from '@avrelle/core/wire';
+import { DRAWINGS } from './drawings';
 import { MARKS, type AudienceKey, type DemoMark, type SourceKey } from './marks';
 import { emailOf, PASSWORD, STUDENTS, TEACHER, type DemoPerson } from './people';
 
@@ -41,6 +45,12 @@ const SOURCES: readonly { key: SourceKey; by: string; from: string; daysAgo: num
   { key: 'sluice', by: 'ines', from: `http://${SLUICE}`, daysAgo: 11, tags: ['sluices', 'retreat'], classes: ['B'] },
   { key: 'packet', by: 'aldous', from: 'http://packet.saltmere.test/who-pays', daysAgo: 8, tags: ['retreat'], classes: ['B'] },
   { key: 'lagoon', by: 'ines', from: 'http://lagoon.saltmere.test/almyro-livadi', daysAgo: 5, tags: ['elsewhere'], classes: [] },
+  { key: 'walk', by: 'aldous', from: 'walk-along-the-bank.ogg', daysAgo: 6, tags: ['oral-history'], classes: ['B'] },
+  { key: 'booklet', by: 'ines', from: 'walkers-booklet.epub', daysAgo: 6, tags: ['oral-history'], classes: [] },
+  { key: 'report', by: 'aldous', from: 'http://survey.saltmere.test/state-of-the-marsh-2025.pdf', daysAgo: 4, tags: ['accretion', 'week5'], classes: ['A', 'B'] },
+  { key: 'readings', by: 'ines', from: 'peg-readings-2025.csv', daysAgo: 3, tags: ['method'], classes: [] },
+  { key: 'dawn', by: 'ines', from: 'sluice-nine-at-dawn.png', daysAgo: 3, tags: ['sluices'], classes: [] },
+  { key: 'thread', by: 'ines', from: 'http://posts.saltmere.test/line-e', daysAgo: 2, tags: ['fieldwork'], classes: [] },
   { key: 'dredger', by: 'ines', from: 'http://harbour.saltmere.test/dredger', daysAgo: 2, tags: ['dredging'], classes: [] },
 ];
 
@@ -48,17 +58,19 @@ const SOURCES: readonly { key: SourceKey; by: string; from: string; daysAgo: num
 const INES_READ: readonly (readonly [SourceKey, 'reading' | 'finished', number])[] = [['lavender', 'finished', 1], ['creek', 'reading', 0.72], ['pegs', 'reading', 0.41], ['keeper', 'reading', 0.2], ['marsh', 'reading', 0.34]];
 
 /** Fills an empty database with Saltmere College, through the routes a browser uses. */
-export async function seed(app: FastifyInstance, clock: DemoClock, files: string, web: LittleWeb): Promise<void> {
-  const seeder = new Seeder(app, clock, files);
+export async function seed(app: FastifyInstance, clock: DemoClock, files: string, web: LittleWeb, mailPort?: number): Promise<void> {
+  const seeder = new Seeder(app, clock, files, mailPort);
   web.show(SLUICE, 1);
   await seeder.people();
   await seeder.classes();
   await seeder.sources();
   await seeder.marks();
+  await seeder.drawings();
   web.show(SLUICE, 2);
   await seeder.newVersion('ines', 'sluice');
   web.show(SLUICE, 3);
   await seeder.shelves();
+  await seeder.arrivals();
   clock.release();
 }
 
@@ -68,7 +80,7 @@ class Seeder {
   private readonly kept = new Map<SourceKey, Kept>();
   private random = seeded(1994);
 
-  constructor(private readonly app: FastifyInstance, private readonly clock: DemoClock, private readonly files: string) {}
+  constructor(private readonly app: FastifyInstance, private readonly clock: DemoClock, private readonly files: string, private readonly mailPort: number | undefined) {}
 
   async people(): Promise<void> {
     this.clock.set(29);
@@ -111,6 +123,13 @@ class Seeder {
     }
   }
 
+  async drawings(): Promise<void> {
+    for (const [n, drawing] of DRAWINGS.entries()) {
+      this.clock.set(drawing.daysAgo, 16, n * 7);
+      await this.put(drawing, this.find(drawing), drawing.draw(this.kept.get(drawing.source)!.source.lead));
+    }
+  }
+
   async shelves(): Promise<void> {
     for (const [n, [key, state, share]] of INES_READ.entries()) {
       const { source } = this.kept.get(key)!;
@@ -129,6 +148,15 @@ class Seeder {
     await this.done(by, id);
   }
 
+  /** Ines follows two feeds, and has a letter come in now and then. */
+  async arrivals(): Promise<void> {
+    this.clock.set(1, 7);
+    for (const address of ['http://packet.saltmere.test/letters', 'http://harbour.saltmere.test/notices.atom']) await this.send('ines', 'POST', '/api/feeds', { id: v7(), address });
+    const { address } = await this.send<Intake>('ines', 'GET', '/api/intake');
+    if (address && this.mailPort !== undefined) await sendLetter(this.mailPort, { ...LETTER, to: address });
+    while ((await this.send<Job[]>('ines', 'GET', '/api/jobs')).some((job) => job.state === 'queued' || job.state === 'running')) await new Promise((later) => setTimeout(later, 20));
+  }
+
   private lineBefore(key: SourceKey, at: number): number {
     return this.kept.get(key)!.text.text.lastIndexOf('\n', at) + 1;
   }
@@ -140,9 +168,10 @@ class Seeder {
   }
 
   private async upload(by: string, name: string, tags: string[]): Promise<string> {
-    const id = v7(), boundary = 'saltmere';
-    const part = (head: string, body: string): string => `--${boundary}\r\ncontent-disposition: form-data; ${head}\r\n\r\n${body}\r\n`;
-    const payload = `${part('name="tags"', tags.join(' '))}${part(`name="file"; filename="${name}"`, fs.readFileSync(path.join(this.files, name), 'utf8'))}--${boundary}--\r\n`;
+    const id = v7(), boundary = 'saltmere', words = name.replace(/\.ogg$/, '.vtt');
+    const part = (head: string, body: Uint8Array): Buffer => Buffer.concat([Buffer.from(`--${boundary}\r\ncontent-disposition: form-data; ${head}\r\n\r\n`), body, Buffer.from('\r\n')]);
+    const file = (each: string): Buffer => part(`name="file"; filename="${each}"\r\ncontent-type: application/octet-stream`, fs.readFileSync(path.join(this.files, each)));
+    const payload = Buffer.concat([part('name="tags"', Buffer.from(tags.join(' '))), file(name), ...(words === name ? [] : [file(words)]), Buffer.from(`--${boundary}--\r\n`)]);
     const answer = await this.app.inject({ method: 'POST', url: `/api/uploads/${id}`, headers: { cookie: this.cookies.get(by)!, 'content-type': `multipart/form-data; boundary=${boundary}` }, payload });
     if (answer.statusCode !== 200) throw new Error(answer.body);
     return this.done(by, id);
@@ -163,11 +192,11 @@ class Seeder {
     return { start, end: start + mark.quote.length };
   }
 
-  private async put(mark: DemoMark, { start, end }: { start: number; end: number }): Promise<string> {
+  private async put(mark: DemoMark, { start, end }: { start: number; end: number }, spot?: DrawnSpot): Promise<string> {
     const { source, text } = this.kept.get(mark.source)!, id = v7();
     const classIds = mark.for === 'me' ? [] : [...mark.for].map((letter) => this.classIds[letter as 'A' | 'B']);
     const tags = (mark.tags ?? '').split(' ').filter(Boolean);
-    const put: AnnotationPut = { sourceId: source.id, versionId: source.versionId, kind: mark.kind, note: mark.note ?? '', tags, anchor: describe(indexText(text.text, text.outline), range(start, end)) as AnnotationPut['anchor'], classIds };
+    const put: AnnotationPut = { sourceId: source.id, versionId: source.versionId, kind: mark.kind, note: mark.note ?? '', tags, anchor: { ...describe(indexText(text.text, text.outline), range(start, end)), ...(spot ? { spot } : {}) } as AnnotationPut['anchor'], classIds };
     await this.send(mark.by, 'PUT', `/api/annotations/${id}`, put);
     return id;
   }

@@ -1,4 +1,4 @@
-import { expect, type Browser, type FrameLocator, type Page } from '@playwright/test';
+import { expect, type Browser, type FrameLocator, type Locator, type Page } from '@playwright/test';
 import { PASSWORD } from './constants';
 
 export interface Visitor {
@@ -70,16 +70,16 @@ export async function placeOf(page: Page, words: string): Promise<{ from: { x: n
  * Selects words with a real pointer drag. Through the browser's own input events: Playwright's mouse hangs over a frame
  * without scripting.
  */
-export async function drag(page: Page, words: string): Promise<void> {
+export async function drag(page: Page, words: string, { alt = false, leaves = false }: { /** With the Alt key held. */ readonly alt?: boolean; /** Something is done with the selection at once. */ readonly leaves?: boolean } = {}): Promise<void> {
   const { from, to } = await placeOf(page, words);
   const session = await page.context().newCDPSession(page);
-  const send = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', { x, y }: { x: number; y: number }) => session.send('Input.dispatchMouseEvent', { type, x, y, button: 'left', buttons: type === 'mouseReleased' ? 0 : 1, clickCount: 1 });
+  const send = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', { x, y }: { x: number; y: number }) => session.send('Input.dispatchMouseEvent', { type, x, y, button: 'left', buttons: type === 'mouseReleased' ? 0 : 1, clickCount: 1, modifiers: alt ? 1 : 0 });
   await send('mousePressed', from);
   for (let step = 1; step <= 6; step++) await send('mouseMoved', { x: from.x + ((to.x - from.x) * step) / 6, y: from.y + ((to.y - from.y) * step) / 6 });
   await send('mouseMoved', to);
   await send('mouseReleased', to);
   await session.detach();
-  await expect.poll(() => selectedText(page)).toContain(words.slice(0, 10));
+  if (!leaves) await expect.poll(() => selectedText(page)).toContain(words.slice(0, 10));
 }
 
 export async function clickWords(page: Page, words: string): Promise<void> {
@@ -91,19 +91,33 @@ export async function clickWords(page: Page, words: string): Promise<void> {
 
 export const selectedText = (page: Page): Promise<string> => page.evaluate(() => document.querySelector('iframe')?.contentWindow?.getSelection()?.toString() ?? '');
 
-/** What is painted on the page, as the browser holds it: kind → passages. Nothing while there is no page. */
+/** What is painted on the page, as the browser holds it: kind → passages in their order in the text. Nothing while there is no page. */
 export const painted = (page: Page): Promise<Record<string, string[]>> => page.evaluate(() => {
   const inner = document.querySelector('iframe')?.contentWindow as (Window & typeof globalThis) | null | undefined;
   if (!inner) return {};
   const found: Record<string, string[]> = {};
   inner.CSS.highlights.forEach((highlight, name) => {
-    const passages = [...highlight].map((static_) => {
+    const ranges = [...highlight].map((static_) => {
       const range = inner.document.createRange();
       range.setStart(static_.startContainer, static_.startOffset);
       range.setEnd(static_.endContainer, static_.endOffset);
-      return range.toString();
+      return range;
     });
+    const passages = ranges.sort((a, b) => a.compareBoundaryPoints(Range.START_TO_START, b)).map((range) => range.toString());
     if (passages.length) found[name] = passages;
   });
   return found;
 });
+
+/** A real press, drag and release, through the browser's own input. */
+export async function stroke(page: Page, from: { x: number; y: number }, to: { x: number; y: number }): Promise<void> {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2);
+  await page.mouse.move(to.x, to.y);
+  await page.mouse.up();
+}
+
+/** The words being written in a note, in the rich editor or, before that has come, as plain Markdown. */
+export const writtenIn = (within: Page | Locator): Locator => within.getByRole('textbox', { name: 'Note', exact: true });
+export const wordsIn = (field: Locator): Promise<string> => field.evaluate((node) => (node instanceof HTMLTextAreaElement ? node.value : node.textContent ?? ''));

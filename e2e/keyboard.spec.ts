@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { newcomer, opened, painted, selectedText } from './helpers';
+import { newcomer, opened, painted, selectedText, wordsIn, writtenIn } from './helpers';
 
 test('the main job is done by keyboard alone', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Kay');
@@ -27,12 +27,12 @@ test('the main job is done by keyboard alone', async ({ browser }) => {
     await page.keyboard.press(']');
     await expect.poll(() => selectedText(page)).toMatch(/^Stand on the sea wall/);
     await page.keyboard.press('2');
-    await expect.poll(async () => Object.keys(await painted(page))).toEqual(['avrelle-evidence']);
+    await expect.poll(async () => Object.keys(await painted(page))).toEqual(['avrelle-verdigris-dashed']);
     await page.keyboard.press(']');
     await page.keyboard.press(']');
     await page.keyboard.press('[');
     await page.keyboard.type('Written without a mouse');
-    await expect(page.getByLabel('Note', { exact: true }).and(page.locator('textarea'))).toHaveValue('Written without a mouse');
+    await expect.poll(() => wordsIn(writtenIn(page))).toBe('Written without a mouse');
     await page.keyboard.press('Control+Enter');
     await expect(page.getByRole('article', { name: /Note, Kay/ })).toContainText('Written without a mouse');
   });
@@ -42,9 +42,9 @@ test('the main job is done by keyboard alone', async ({ browser }) => {
     await page.keyboard.press('.');
     await expect(page.getByRole('article', { name: /Kay/ }).getByRole('button', { expanded: true })).toHaveCount(2);
     await page.keyboard.press('Delete');
-    await expect.poll(async () => (await painted(page))['avrelle-evidence']).toBeUndefined();
+    await expect.poll(async () => (await painted(page))['avrelle-verdigris-dashed']).toBeUndefined();
     await page.keyboard.press('Control+z');
-    await expect.poll(async () => (await painted(page))['avrelle-evidence']).toHaveLength(1);
+    await expect.poll(async () => (await painted(page))['avrelle-verdigris-dashed']).toHaveLength(1);
     await page.keyboard.press('Escape');
     await expect(page.getByRole('article').getByRole('button', { expanded: true })).toHaveCount(0);
     await page.keyboard.press('?');

@@ -23,7 +23,7 @@ test('two people do the whole job once', async ({ browser }) => {
     await t.getByRole('button', { name: 'Doubt' }).click();
     await drag(t, 'By Friday three had answered.');
     await t.keyboard.press('Enter');
-    await expect.poll(() => painted(t)).toEqual({ 'avrelle-claim': ['a sea defence that nobody pays for'], 'avrelle-doubt': ['By Friday three had answered.', 'One had framed it.'] });
+    await expect.poll(() => painted(t)).toEqual({ 'avrelle-weld-solid': ['a sea defence that nobody pays for'], 'avrelle-madder-double': ['By Friday three had answered.', 'One had framed it.'] });
   });
 
   await test.step('selecting and typing writes a note level with its passage, with tags', async () => {
@@ -43,13 +43,13 @@ test('two people do the whole job once', async ({ browser }) => {
     const card = t.getByRole('article', { name: /Doubt, Maud/ });
     await card.getByRole('button', { name: /^Kind/ }).click();
     await t.getByRole('menuitem', { name: 'Evidence' }).click();
-    await expect.poll(async () => (await painted(t))['avrelle-evidence']).toEqual(['One had framed it.']);
+    await expect.poll(async () => (await painted(t))['avrelle-verdigris-dashed']).toEqual(['One had framed it.']);
     await t.getByRole('article', { name: /Evidence, Maud/ }).getByRole('button', { name: 'Delete' }).click();
-    await expect.poll(async () => (await painted(t))['avrelle-evidence']).toBeUndefined();
+    await expect.poll(async () => (await painted(t))['avrelle-verdigris-dashed']).toBeUndefined();
     await t.getByRole('button', { name: 'Undo' }).click();
-    await expect.poll(async () => (await painted(t))['avrelle-evidence']).toEqual(['One had framed it.']);
+    await expect.poll(async () => (await painted(t))['avrelle-verdigris-dashed']).toEqual(['One had framed it.']);
     await t.keyboard.press('Control+z');
-    await expect.poll(async () => (await painted(t))['avrelle-doubt']).toEqual(['By Friday three had answered.', 'One had framed it.']);
+    await expect.poll(async () => (await painted(t))['avrelle-madder-double']).toEqual(['By Friday three had answered.', 'One had framed it.']);
   });
 
   await test.step('after a reload all is there, and the page itself was never changed', async () => {
@@ -91,7 +91,7 @@ test('two people do the whole job once', async ({ browser }) => {
     await t.getByRole('menuitemcheckbox', { name: /Tide Watch/ }).click();
     await t.keyboard.press('Escape');
     await expect(s.getByRole('article', { name: /Note, Maud/ })).toContainText('Two words of comfort.');
-    expect(await painted(s)).toEqual({ 'avrelle-note': ['Nothing, for a while.'] });
+    expect(await painted(s)).toEqual({ 'avrelle-plain-hairline': ['Nothing, for a while.'] });
   });
 
   await test.step('the classmate answers; the author sees it at once and on the Desk', async () => {

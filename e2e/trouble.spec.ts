@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { VECTORS } from '../server/testing/xss-vectors';
-import { drag, keep, newcomer, opened, painted } from './helpers';
+import { drag, keep, newcomer, opened, painted, wordsIn, writtenIn } from './helpers';
 
 test('what cannot be kept says why, where it was asked for, and leaves nothing behind', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Tess');
@@ -82,7 +82,7 @@ test('without a connection a mark is shown, waits, and is written once the serve
   await drag(page, 'in boots, and come along');
   await page.keyboard.press('3');
   await expect(page.getByText('No connection just now.').first()).toBeVisible();
-  expect(await painted(page)).toEqual({ 'avrelle-question': ['in boots, and come along'] });
+  expect(await painted(page)).toEqual({ 'avrelle-woad-wavy': ['in boots, and come along'] });
   await page.context().setOffline(false);
   await expect.poll(async () => ((await (await page.request.get(`/api${new URL(page.url()).pathname.replace('source', 'sources')}/annotations`)).json()) as unknown[]).length).toBe(1);
   await close();
@@ -98,17 +98,16 @@ test('two windows of one person: a stale change is refused in words and the newe
   await expect(card).toContainText('First text');
   const id = (await card.getAttribute('data-annotation'))!;
   await expect.poll(async () => (await page.request.get(`/api/annotations/${id}`)).status()).toBe(200);
-  await page.route('**/api/annotations/**', async (route) => {
-    if (route.request().method() === 'PATCH') await page.request.patch(`/api/annotations/${id}`, { data: { version: 1, note: 'Written elsewhere' } });
+  await page.route('**/api/annotations/changes', async (route) => {
+    await page.request.patch(`/api/annotations/${id}`, { data: { version: 1, note: 'Written elsewhere' } });
     await route.continue();
   });
-  await card.getByRole('button').first().click();
   await card.getByRole('button', { name: 'Edit' }).click();
-  await card.locator('textarea').fill('Second text');
+  await writtenIn(card).fill('Second text');
   await card.getByRole('button', { name: 'Set down' }).click();
   await expect(page.getByText('You changed version 1, but version 2 is there by now').first()).toBeVisible();
   await expect(card).toContainText('Stands now: Written elsewhere');
-  await expect(card.locator('textarea')).toHaveValue('Second text');
+  await expect.poll(() => wordsIn(writtenIn(card))).toBe('Second text');
   await close();
 });
 

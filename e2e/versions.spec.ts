@@ -50,7 +50,7 @@ test('a source is kept again; every annotation is in place, moved, edited or unp
     await drag(second, 'It holds the creek back');
     await second.keyboard.press('3');
     await expect(second.getByText('This is version 1. Go to the newest version').first()).toBeVisible();
-    expect((await painted(second))['avrelle-question']).toBeUndefined();
+    expect((await painted(second))['avrelle-woad-wavy']).toBeUndefined();
   });
 
   await test.step('what changed, and what became of the annotations', async () => {
@@ -69,20 +69,20 @@ test('a source is kept again; every annotation is in place, moved, edited or unp
     await expect(page.getByRole('button', { name: 'Put it here' })).toBeDisabled();
     await drag(page, 'Herons stand beside the pool');
     await page.getByRole('button', { name: 'Put it here' }).click();
-    await expect.poll(async () => (await painted(page))['avrelle-doubt']).toEqual(['Herons stand beside the pool']);
+    await expect.poll(async () => (await painted(page))['avrelle-madder-double']).toEqual(['Herons stand beside the pool']);
     await page.keyboard.press('Control+z');
     await expect(page.getByText('1 annotation is unplaced')).toBeVisible();
     await page.keyboard.press('Control+y');
-    await expect.poll(async () => (await painted(page))['avrelle-doubt']).toEqual(['Herons stand beside the pool']);
+    await expect.poll(async () => (await painted(page))['avrelle-madder-double']).toEqual(['Herons stand beside the pool']);
     await page.reload();
     await opened(page);
-    await expect.poll(() => painted(page)).toEqual({ 'avrelle-claim': ['The gate was hung in spring and two smiths have mended it since.'], 'avrelle-evidence': ['The keeper reads the gauge before breakfast every day.'], 'avrelle-doubt': ['Herons stand beside the pool'] });
+    await expect.poll(() => painted(page)).toEqual({ 'avrelle-weld-solid': ['The gate was hung in spring and two smiths have mended it since.'], 'avrelle-verdigris-dashed': ['The keeper reads the gauge before breakfast every day.'], 'avrelle-madder-double': ['Herons stand beside the pool'] });
   });
 
   await test.step('the old version still stands as it stood', async () => {
     await page.getByTitle('Versions of this source').click();
     await page.getByRole('menuitem', { name: /^Version 1/ }).click();
-    await expect.poll(async () => (await painted(page))['avrelle-doubt']).toEqual(['Eels wait below the sill until the water drops']);
+    await expect.poll(async () => (await painted(page))['avrelle-madder-double']).toEqual(['Eels wait below the sill until the water drops']);
   });
   await close();
 });

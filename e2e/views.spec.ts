@@ -33,16 +33,34 @@ for (const theme of ['day', 'night']) {
     const { id } = ((await (await page.request.get('/api/classes')).json()) as { id: string }[])[0]!;
     const marsh = await sourceId(page, 'Walks Inland'), sluice = await sourceId(page, 'Sluice Nine');
     const found: string[] = [];
-    for (const path of ['/desk', '/library', '/classes', `/classes/${id}`, '/find?q=marsh', `/source/${marsh}`, `/source/${sluice}?version=1`, `/source/${sluice}/changes`]) {
+    for (const path of ['/desk', '/library', '/classes', `/classes/${id}`, '/find?q=marsh', `/source/${marsh}`, `/source/${sluice}?version=1`, `/source/${sluice}/changes`, '/gather', ...(await Promise.all(['State of the Saltmere', 'Walk along', 'Sluice nine at dawn', 'Walker’s Booklet'].map(async (title) => `/source/${await sourceId(page, title)}`)))]) {
       await page.goto(path);
       await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
       if (path === `/source/${marsh}`) {
         await opened(page);
         await page.getByRole('article', { name: /Tomas Rell/ }).first().getByRole('button', { expanded: false }).click();
       }
+      if (path.startsWith('/source/') && !path.endsWith('/changes')) await opened(page);
       found.push(...(await violations(page)).map((v) => `${path} ${v}`));
     }
+    const dawn = await sourceId(page, 'Sluice nine at dawn');
+    await page.goto(`/source/${dawn}`);
+    await opened(page);
+    for (const digit of ['1', '2', '9']) {
+      if (!(await page.getByRole('button', { name: 'Done' }).isVisible())) await page.keyboard.press('d');
+      await page.keyboard.press(digit);
+      await expect(page.getByRole('radiogroup', { name: 'What the hand holds' })).toBeVisible();
+      found.push(...(await violations(page)).map((v) => `drawing ${digit} ${v}`));
+    }
+    await page.goto(`/source/${dawn}/picture`);
+    await expect(page.getByText('1200 × 800 pixels')).toBeVisible();
+    found.push(...(await violations(page)).map((v) => `picture ${v}`));
     expect(found).toEqual([]);
+    await page.goto('/library');
+    await page.getByLabel('Address of a page').fill('http://packet.saltmere.test/letters/gate-at-night');
+    await page.getByRole('button', { name: 'Look first' }).click();
+    await expect(page.getByRole('form', { name: 'How it is kept' })).toBeVisible();
+    expect(await violations(page)).toEqual([]);
     await page.request.delete('/api/session');
     await page.goto('/library');
     await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
@@ -57,7 +75,7 @@ test('no page of ours asks anybody else for anything', async ({ browser }) => {
   page.on('request', (request) => { const { host, protocol } = new URL(request.url()); if (!['blob:', 'data:'].includes(protocol) && host !== new URL(page.url() === 'about:blank' ? 'http://127.0.0.1:4820' : page.url()).host) foreign.push(request.url()); });
   let seen = 0;
   page.on('request', () => { seen++; });
-  for (const title of ['Walks Inland', 'Who pays', 'Five Drawings', 'αλμυρό']) {
+  for (const title of ['Walks Inland', 'Who pays', 'Five Drawings', 'αλμυρό', 'State of the Saltmere', 'Walk along', 'Walker’s Booklet', 'week on the marsh']) {
     await page.goto(`/source/${await sourceId(page, title)}`);
     await opened(page);
     await page.getByRole('group', { name: 'Show marks' }).getByRole('button', { name: /^none/ }).click();

@@ -19,6 +19,9 @@ add('lint', Number(lint), Number(!lint));
 const types = step('npx', ['tsc', '--noEmit', '-p', 'tsconfig.json']);
 add('types', Number(types), Number(!types));
 
+// Programs of others that some checks are made against; without them those are skipped by name.
+for (const [program, name] of [['pdftotext', 'poppler-utils'], ['epubcheck', 'epubcheck']]) debian(program, name);
+
 const unitFile = 'test-results/unit.json';
 fs.rmSync(unitFile, { force: true });
 const unitRan = step('node', ['--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js', '--json', `--outputFile=${unitFile}`, '--reporters=default']);

@@ -10,12 +10,19 @@ import { readSession } from './accounts/session';
 import { annotationRoutes } from './annotations/routes';
 import { classRoutes } from './classes/routes';
 import type { Context } from './context';
+import { draftRoutes } from './drafts/routes';
+import { feedRoutes } from './feeds/routes';
+import { listRoutes } from './lists/routes';
+import { noteRoutes } from './notes/routes';
+import { mailRoutes } from './mail/routes';
 import { deskRoutes } from './desk/routes';
 import { AppError } from './errors';
 import { sendProblem } from './problems';
 import { eventRoutes } from './events/routes';
 import { findRoutes } from './find/routes';
+import { keyRoutes } from './key/routes';
 import { jobRoutes } from './jobs/routes';
+import { pictureRoutes } from './pictures/routes';
 import { snapshotRoutes } from './snapshots/routes';
 import { sourceRoutes } from './sources/routes';
 import { takeinRoutes } from './takein/routes';
@@ -43,7 +50,7 @@ export async function buildApp(context: Context): Promise<FastifyInstance> {
     done();
   });
   app.setErrorHandler(sendProblem);
-  for (const routes of [accountRoutes, sourceRoutes, versionRoutes, annotationRoutes, classRoutes, findRoutes, deskRoutes, takeoutRoutes, takeinRoutes, snapshotRoutes, jobRoutes, eventRoutes]) routes(app, context);
+  for (const routes of [accountRoutes, sourceRoutes, versionRoutes, annotationRoutes, keyRoutes, noteRoutes, pictureRoutes, classRoutes, findRoutes, deskRoutes, takeoutRoutes, takeinRoutes, snapshotRoutes, jobRoutes, draftRoutes, listRoutes, feedRoutes, mailRoutes, eventRoutes]) routes(app, context);
   await serveWeb(app, context.config.webFolder);
   return app;
 }
@@ -63,7 +70,7 @@ async function serveWeb(app: FastifyInstance, folder: string): Promise<void> {
     } });
   }
   app.setNotFoundHandler((request, reply) => {
-    const isPage = built && request.method === 'GET' && !/^\/(api|snapshots|assets)\//.test(request.url);
+    const isPage = built && request.method === 'GET' && !/^\/(api|snapshots|drafts|files|pictures|assets)\//.test(request.url);
     if (isPage) return reply.header('cache-control', 'no-cache').sendFile('index.html');
     return sendProblem(new AppError('not_found', { what: 'page' }), request, reply);
   });

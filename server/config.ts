@@ -13,6 +13,11 @@ const configSchema = object({
   /** Hosts, as written in addresses, that may lie in a private network. */
   privateHosts: array(string().required()).required(),
   behindProxy: boolean().required(),
+  /** Where letters come in over SMTP; null for an installation that takes none. */
+  mailPort: number().integer().min(0).max(65_535).nullable().defined(),
+  mailHost: string().required(),
+  /** What stands after the @ of the addresses at which letters come in. */
+  mailDomain: string().required(),
 });
 
 export type Config = InferType<typeof configSchema>;
@@ -28,6 +33,9 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     behindProxy: yesNo('AVRELLE_PROXY', env.AVRELLE_PROXY ?? 'no'),
     names: list(env.AVRELLE_NAMES).map(readName),
     privateHosts: list(env.AVRELLE_PRIVATE_HOSTS),
+    mailPort: env.AVRELLE_MAIL_PORT ? Number(env.AVRELLE_MAIL_PORT) : null,
+    mailHost: env.AVRELLE_MAIL_HOST ?? '127.0.0.1',
+    mailDomain: env.AVRELLE_MAIL_DOMAIN ?? 'intake.localhost',
   }, { strict: true });
 }
 

@@ -6,6 +6,9 @@ import { AppError, ERRORS, type ErrorCode } from './errors';
 import { ingest } from './ingest/ingest';
 import { SafeFetcher } from './ingest/safe-fetch';
 import { ThreadIngester } from './ingest/thread-ingester';
+import { readFeed } from './ingest/feed';
+import { unzip } from './ingest/unzip';
+import { docx, epub, pdf, PIXEL, wave, zip } from './testing/files';
 import { littleWeb, startServer, type Client, type Server } from './testing/harness';
 
 let server: Server, closed: Server, web: LittleWeb;
@@ -35,6 +38,7 @@ const policy = () => ({ names: [{ suffix: 'saltmere.test', host: '127.0.0.1', po
 const trouble = (path: string) => () => refused(ingest({ type: 'address', address: `http://trouble.saltmere.test/${path}` }, policy()));
 const address = (text: string) => () => refused(ingest({ type: 'address', address: text }, policy()));
 const file = (name: string, ...bytes: number[]) => () => refused(ingest({ type: 'file', name, bytes: Buffer.from(bytes) }, policy()));
+const keepFile = (name: string, bytes: Uint8Array): Promise<string> => refused(ingest({ type: 'file', name, bytes }, policy()));
 const refused = (work: Promise<unknown>): Promise<string> => work.then(() => 'nothing', (e: unknown) => (e instanceof AppError ? e.code : String(e)));
 const answered = async (answer: Promise<{ status: number; body: unknown; headers: Readonly<Record<string, unknown>> }>): Promise<string> => {
   const { status, body, headers } = await answer;
@@ -48,6 +52,44 @@ const inject = (options: object): Promise<string> => answered(server.app.inject(
 
 /** One way to meet each row of the table. A new row without one does not compile. */
 const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
+  empty_file: file('nothing.txt'),
+  wrong_content: file('survey.pdf', 0, 1, 2, 3),
+  bad_archive: file('page.zip', ...Buffer.from('PK\x03\x04 and no more')),
+  archive_too_large: async () => refused(unzip(await zip({ 'a.html': 'a'.repeat(5000) }), 'a.zip', { entries: 9, bytes: 100 })),
+  locked_archive: async () => { const bytes = await zip({ 'a.html': 'a' }); for (const at of [bytes.indexOf('PK\x01\x02') + 8, 6]) bytes[at] = 1; return refused(unzip(bytes, 'a.zip')); },
+  no_page_inside: async () => keepFile('page.zip', await zip({ 'a.txt': 'a' })),
+  bad_table: file('a.csv', ...Buffer.from('a,b\n"x,1')),
+  too_many_rows: async () => keepFile('a.csv', Buffer.from('a,b\n'.repeat(20_002))),
+  bad_pdf: file('a.pdf', ...Buffer.from('%PDF-1.7 and no more')),
+  too_many_pages: async () => keepFile('a.pdf', await pdf((doc) => { for (let n = 0; n < 2000; n++) doc.addPage(); })),
+  password_needed: async () => keepFile('a.pdf', await pdf((doc) => doc.text('x'), { userPassword: 'a' })),
+  password_mismatch: async () => refused(ingest({ type: 'file', name: 'a.pdf', bytes: await pdf((doc) => doc.text('x'), { userPassword: 'a' }), password: 'b' }, policy())),
+  bad_book: async () => keepFile('a.epub', await epub({ 'OEBPS/book.opf': undefined })),
+  locked_book: async () => keepFile('a.epub', await epub({ 'META-INF/rights.xml': '<rights/>' })),
+  bad_document: async () => keepFile('a.docx', await docx([['', '&broken;']])),
+  bad_letter: file('a.eml', ...Buffer.from('no letter')),
+  bad_transcript: () => refused(ingest({ type: 'file', name: 'a.wav', bytes: wave(), transcript: { name: 'a.vtt', bytes: Buffer.from('no times') } }, policy())),
+  no_recording: file('a.vtt', ...Buffer.from('WEBVTT')),
+  no_addresses: () => answered(teacher.send('POST', '/api/lists', { id: v7(), text: 'none here' })),
+  too_many_addresses: () => answered(teacher.send('POST', '/api/lists', { id: v7(), text: Array.from({ length: 501 }, (_, n) => `http://a.saltmere.test/${n}`).join('\n') })),
+  still_running: async () => {
+    const id = v7();
+    await teacher.send('POST', '/api/lists', { id, text: 'http://10.0.0.1/' });
+    server.context.db.raw.prepare("UPDATE job SET state = 'running' WHERE batch_id = ?").run(id);
+    return answered(teacher.send('DELETE', `/api/lists/${id}`));
+  },
+  robots_refuse: () => refused(ingest({ type: 'address', address: 'http://packet.saltmere.test/private/ledger', polite: true }, policy())),
+  no_feed: () => refused(readFeed('http://trouble.saltmere.test/feed-that-is-html', policy())),
+  bad_feed: () => refused(readFeed('http://trouble.saltmere.test/broken-feed', policy())),
+  bad_range: async () => {
+    const kept = await teacher.keepFile('gate.png', PIXEL), { body } = await teacher.send<SourceDetail>('GET', `/api/sources/${kept.sourceId}`);
+    return inject({ method: 'GET', url: `/files/${body.versionId}`, headers: { cookie: teacher.cookie, range: 'bytes=99999-' } });
+  },
+  not_a_picture: () => inject({ method: 'PUT', url: `/api/sources/${sourceId}/picture?from=${'a'.repeat(64)}`, headers: { cookie: teacher.cookie, 'content-type': 'image/png' }, payload: PIXEL }),
+  picture_changed: async () => {
+    const kept = await teacher.keepFile('sluice.png', PIXEL, { fields: { apart: 'yes' } });
+    return inject({ method: 'PUT', url: `/api/sources/${kept.sourceId}/picture?from=${'a'.repeat(64)}`, headers: { cookie: teacher.cookie, 'content-type': 'image/png' }, payload: PIXEL });
+  },
   no_address: () => answered(teacher.send('POST', `/api/sources/${sourceId}/again`, { id: v7() })),
   one_version: () => answered(teacher.send('GET', `/api/sources/${sourceId}/changes`)),
   old_version: () => answered(teacher.send('PUT', `/api/annotations/${mark}/place`, { versionId: v7(), start: 0, end: 3 })),
@@ -79,6 +121,7 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   teachers_only: () => answered(student.send('PUT', `/api/classes/${classId}`, { name: 'Mine', tint: 'moss' })),
   outside_text: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ anchor: { quote: { exact: 'x', prefix: '', suffix: '' }, position: { start: 5, end: 5000 } } }))),
   quote_mismatch: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ anchor: { quote: { exact: 'moon', prefix: '', suffix: '' }, position: { start: 4, end: 8 } } }))),
+  unknown_kind: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ kind: v7() }))),
   not_in_class: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ classIds: [v7()] }))),
   source_not_in_class: async () => {
     const other = v7();

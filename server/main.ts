@@ -2,9 +2,13 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { buildApp } from './app';
 import { readConfig } from './config';
+import { removeOldDrafts } from './drafts/queries';
+import { watchFeeds } from './feeds/feed-watch';
+import { openMailDoor } from './mail/intake';
 import { ThreadIngester } from './ingest/thread-ingester';
 import { openContext } from './open-context';
 
+const DAY = 86_400_000;
 const config = readConfig(process.env);
 fs.mkdirSync(path.dirname(path.resolve(config.dataFile)), { recursive: true });
 const ingester = new ThreadIngester(new URL('./ingest-worker.js', import.meta.url), config);
@@ -12,10 +16,17 @@ const context = openContext({ config, ingester });
 const app = await buildApp(context);
 await app.listen({ port: config.port, host: config.host });
 context.jobs.start();
+const mail = config.mailPort === null ? undefined : await openMailDoor(context, { port: config.mailPort, host: config.mailHost, domain: config.mailDomain });
+const stopFeeds = watchFeeds(context);
+const sweep = (): void => removeOldDrafts(context.db, new Date(Date.now() - DAY).toISOString());
+sweep();
+setInterval(sweep, DAY / 24).unref();
 console.log(`Avrelle is open at http://${config.host}:${(app.server.address() as { port: number }).port}`);
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.once(signal, () => {
+    stopFeeds();
+    void mail?.close();
     void context.jobs.stop().then(() => app.close()).then(() => {
       context.db.close();
       process.exit(0);

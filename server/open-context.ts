@@ -12,13 +12,15 @@ export interface World {
   readonly ingester: Ingester;
   readonly db?: Db;
   readonly now?: Clock;
+  /** Between two pages of one site for a list, in milliseconds. */
+  readonly sitePause?: number;
 }
 
 /** Opens and migrates the database and puts the ambient world together. Jobs start when `jobs.start()` is called. */
-export function openContext({ config, ingester, db = openDatabase(config.dataFile), now = () => new Date().toISOString() }: World): Context {
+export function openContext({ config, ingester, db = openDatabase(config.dataFile), now = () => new Date().toISOString(), sitePause }: World): Context {
   migrate(db);
   const events = new EventLog(db, now);
   const newId = (): string => v7();
-  const jobs = new JobRunner({ db, now, newId, events, ingester, log: (message) => console.error(message) });
+  const jobs = new JobRunner({ db, now, newId, events, ingester, log: (message) => console.error(message), ...(sitePause === undefined ? {} : { sitePause }) });
   return { db, config, now, newId, events, jobs, ingester };
 }

@@ -9,6 +9,10 @@ import { State } from './ui/State';
 const LibraryPage = lazy(() => import('./library/LibraryPage'));
 const ReaderPage = lazy(() => import('./reader/ReaderPage'));
 const ChangesPage = lazy(() => import('./changes/ChangesPage'));
+const GatherPage = lazy(() => import('./gather/GatherPage'));
+const LookPage = lazy(() => import('./gather/LookPage'));
+const PicturePage = lazy(() => import('./picture/PicturePage'));
+const LeadPage = lazy(() => import('./note/LeadPage'));
 const FindPage = lazy(() => import('./find/FindPage'));
 const DeskPage = lazy(() => import('./desk/DeskPage'));
 const ClassesPage = lazy(() => import('./classes/ClassesPage'));
@@ -18,7 +22,7 @@ const AccountPage = lazy(() => import('./account/AccountPage'));
 export function App() {
   const welcome = useWelcome();
   const me = welcome.data?.me ?? null;
-  const connected = useLive(me?.id);
+  const connected = useLive(me?.id, welcome.data?.event ?? 0);
   const here = useLocation();
   if (!welcome.data) return <main><State of={welcome} /></main>;
   const waiting = <p role="status" className="p-8 text-faint">One moment…</p>;
@@ -28,15 +32,19 @@ export function App() {
   }
   return (
     <MeContext.Provider value={me}>
-      <div className="grid h-full grid-rows-[auto_1fr]">
+      <div className="grid h-full grid-rows-[auto_1fr] [[data-focus]_&]:grid-rows-[1fr]">
         <Places connected={connected} />
         <Suspense fallback={waiting}>
           <Routes>
             <Route path="/" element={<Navigate to="/desk" replace />} />
             <Route path="/desk" element={<DeskPage />} />
             <Route path="/library" element={<LibraryPage />} />
+            <Route path="/gather" element={<GatherPage />} />
+            <Route path="/look/:id" element={<LookPage />} />
             <Route path="/source/:id" element={<SourceRoute waiting={waiting} />} />
             <Route path="/source/:id/changes" element={<ChangesPage />} />
+            <Route path="/source/:id/picture" element={<PicturePage />} />
+            <Route path="/to/:type/:id" element={<LeadPage />} />
             <Route path="/find" element={<FindPage />} />
             <Route path="/classes" element={<ClassesPage />} />
             <Route path="/classes/:id" element={<ClassPage />} />

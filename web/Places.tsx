@@ -14,7 +14,7 @@ const PLACES = [['/desk', 'Desk'], ['/library', 'Library'], ['/classes', 'Classe
 export function Places({ connected }: { connected: boolean }) {
   const unseen = useDesk().data?.unseen ?? 0;
   return (
-    <header className="flex items-baseline gap-[22px] border-b border-strong px-6 pb-[9px] pt-[11px] max-[900px]:gap-4 max-[900px]:px-3">
+    <header className="steps-back flex items-baseline gap-[22px] border-b border-strong px-6 pb-[9px] pt-[11px] max-[900px]:gap-4 max-[900px]:px-3">
       <span className="mr-2.5 font-read text-[21px] font-semibold italic text-tide max-[600px]:hidden">Avrelle</span>
       <nav aria-label="Places" className="flex items-baseline gap-[22px] max-[900px]:gap-4">
         {PLACES.map(([to, name]) => (

@@ -3,12 +3,14 @@ import { createRoot } from 'react-dom/client';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { BrowserRouter } from 'react-router';
 import { App } from './App';
+import { begin } from './data/begin';
 import { client } from './data/queries';
 import { applyTheme } from './theme/use-theme';
 import { MessagesProvider } from './ui/Messages';
 import './theme/theme.css';
 
 applyTheme();
+begin(location);
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={client}>

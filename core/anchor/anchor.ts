@@ -1,3 +1,5 @@
+import type { Spot } from './spot';
+
 /**
  * An annotation's place as plain data. `quote` and `position` are those of the W3C Web Annotation Data Model (4.2.4
  * Text Quote Selector, 4.2.5 Text Position Selector); offsets are UTF-16 units in the version's text stream, half-open.
@@ -17,6 +19,8 @@ export interface Anchor {
    * A place that agrees no better may be that other passage.
    */
   readonly rival?: number;
+  /** What is meant beside these words, where it is no words: an area, a pin, a moment. */
+  readonly spot?: Spot;
 }
 
 export interface Candidate {

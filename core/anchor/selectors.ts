@@ -8,9 +8,10 @@ import type { TextIndex } from './text-index';
 
 /** Selectors of the W3C Web Annotation Data Model (Recommendation of 23 February 2017, section 4.2). */
 export type Selector =
-  | { readonly type: 'TextQuoteSelector'; readonly exact: string; readonly prefix?: string; readonly suffix?: string }
+  | { readonly type: 'TextQuoteSelector'; readonly exact: string; readonly prefix?: string; readonly suffix?: string; readonly refinedBy?: Selector }
   | { readonly type: 'TextPositionSelector'; readonly start: number; readonly end: number }
-  | { readonly type: 'FragmentSelector'; readonly value: string; readonly conformsTo?: string }
+  | { readonly type: 'FragmentSelector'; readonly value: string; readonly conformsTo?: string; readonly refinedBy?: Selector }
+  | { readonly type: 'SvgSelector'; readonly value: string }
   | { readonly type: 'RangeSelector'; readonly startSelector: Selector; readonly endSelector: Selector };
 
 /** What a fragment conforms to: text directives, and RFC 5147 for plain text. */

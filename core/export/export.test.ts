@@ -3,10 +3,11 @@ import { Parser, type Node } from 'commonmark';
 import { parse } from 'yaml';
 import { escapeMarkdown, fileNameOf, studyNotes, toWebAnnotation, type TakenMark } from './index';
 import { describe as describeRange, indexText, toSelectors } from '../anchor';
+import { KEY } from '../key';
 import type { Annotation } from '../wire';
 
 const source = { title: 'Sheep: a "dispute" #1', author: 'Odile Farrant', site: 'Saltmere Estuary Review', address: 'http://review.saltmere.test/sheep?a=1&b=2', publishedAt: '2026-10-02T00:00:00Z', keptAt: '2026-11-09T10:00:00Z', tags: ['accretion', 'essay/opening'] };
-const mark = (start: number, quote: string, more: Partial<TakenMark> = {}): TakenMark => ({ start, kind: 'claim', quote, note: '', tags: [], author: 'Ines Kestle', replies: [], ...more });
+const mark = (start: number, quote: string, more: Partial<TakenMark> = {}): TakenMark => ({ start, kind: KEY[0]!, quote, note: '', tags: [], author: 'Ines Kestle', replies: [], ...more });
 
 function texts(markdown: string, type: Node['type']): string[] {
   const walker = new Parser().parse(markdown).walker();
@@ -54,7 +55,7 @@ test('file names keep letters of any script and never run empty', () => {
 
 describe('W3C Web Annotation Data Model (Recommendation, 2017), section 3.1 and 4.2', () => {
   const annotation: Annotation = {
-    id: '0193a1b2-0000-7000-8000-000000000001', sourceId: 's', versionId: 'v', author: { id: '0193a1b2-0000-7000-8000-000000000002', name: 'Ines' }, kind: 'claim', note: 'n', tags: ['t'],
+    id: '0193a1b2-0000-7000-8000-000000000001', sourceId: 's', versionId: 'v', author: { id: '0193a1b2-0000-7000-8000-000000000002', name: 'Ines' }, kind: KEY[0]!, note: 'n', tags: ['t'],
     anchor: { quote: { exact: 'marsh', prefix: 'the ', suffix: ' dies' }, position: { start: 4, end: 9 } }, place: null, classIds: [], rootId: null, parentId: null, createdAt: '2026-11-09T10:00:00Z', updatedAt: '2026-11-09T10:00:00Z', version: 1,
   };
   const text = 'the marsh dies', index = indexText(text);

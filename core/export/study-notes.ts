@@ -1,5 +1,5 @@
 import { stringify } from 'yaml';
-import { kindOf, type KindCode } from '../key/key';
+import type { Kind } from '../key/key';
 
 export interface TakenReply {
   readonly author: string;
@@ -8,7 +8,7 @@ export interface TakenReply {
 
 export interface TakenMark {
   readonly start: number;
-  readonly kind: KindCode;
+  readonly kind: Pick<Kind, 'name' | 'sign'>;
   readonly quote: string;
   readonly note: string;
   readonly tags: readonly string[];
@@ -45,7 +45,7 @@ function frontMatter(source: TakenSource, takenOn: string): Record<string, unkno
 }
 
 function markBlock(mark: TakenMark, me: string): string {
-  const kind = kindOf(mark.kind);
+  const { kind } = mark;
   const by = mark.author === me ? '' : ` · ${escapeMarkdown(mark.author)}`;
   const quoted = mark.quote.split('\n').map((line) => `> ${escapeMarkdown(line)}`).join('\n>\n');
   const tags = mark.tags.length ? `\n${mark.tags.map((t) => `#${t}`).join(' ')}\n` : '';

@@ -19,7 +19,7 @@ export function toWebAnnotation(annotation: Annotation, source: { address: strin
 /** Motivations of the Web Annotation Vocabulary, 3.3.5. */
 function motivationOf(annotation: Annotation): string {
   if (annotation.rootId) return 'replying';
-  if (annotation.kind === 'question') return 'questioning';
+  if (annotation.kind.code === 'question') return 'questioning';
   return annotation.note ? 'commenting' : 'highlighting';
 }
 
@@ -27,7 +27,7 @@ function bodies(annotation: Annotation): Record<string, unknown> {
   const body = [
     ...(annotation.note ? [{ type: 'TextualBody', value: annotation.note, format: 'text/markdown', purpose: 'commenting' }] : []),
     ...annotation.tags.map((value) => ({ type: 'TextualBody', value, purpose: 'tagging' })),
-    ...(annotation.rootId ? [] : [{ type: 'TextualBody', value: annotation.kind, purpose: 'classifying' }]),
+    ...(annotation.rootId ? [] : [{ type: 'TextualBody', value: annotation.kind.name, purpose: 'classifying' }]),
   ];
   return body.length ? { body } : {};
 }

@@ -1,1 +1,1 @@
-export { KEY, KIND_CODES, PLAIN_NOTE, kindOf, type Kind, type KindCode, type Line, type Pigment } from './key';
+export { freeLook, KEY, LINES, lookName, LOOKS, MOST_KINDS, moveKind, PIGMENTS, PLAIN_NOTE, startingKind, type Kind, type KindCode, type Line, type Look, type Pigment } from './key';

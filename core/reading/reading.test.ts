@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { addSpan, covered, dwellOn, type Spans } from './index';
+import { addSpan, covered, dwellOn, removeSpan, type Spans } from './index';
 
 test('spans join where they touch and stay sorted', () => {
   let spans: Spans = [];
@@ -12,6 +12,14 @@ test('adding what is covered gives the same object back', () => {
   const spans: Spans = [[0, 10]];
   expect(addSpan(spans, 2, 8)).toBe(spans);
   expect(addSpan(spans, 5, 5)).toBe(spans);
+});
+
+test('what was not read after all is taken out, and what is left stays', () => {
+  const spans: Spans = [[0, 10], [20, 30]];
+  expect(removeSpan(spans, 5, 25)).toEqual([[0, 5], [25, 30]]);
+  expect(removeSpan(spans, 22, 24)).toEqual([[0, 10], [20, 22], [24, 30]]);
+  expect(removeSpan(spans, 0, 40)).toEqual([]);
+  expect(removeSpan(spans, 10, 20)).toBe(spans);
 });
 
 test('a block is read after long enough on screen, not at a glance', () => {

@@ -15,3 +15,9 @@ export function addSpan(spans: Spans, start: number, end: number): Spans {
 
 export const covered = (spans: Spans): number => spans.reduce((sum, [s, e]) => sum + e - s, 0);
 export const covers = (spans: Spans, start: number, end: number): boolean => spans.some(([s, e]) => s <= start && end <= e);
+
+/** The spans without `[start, end)`; the same object when none of it was in them. */
+export function removeSpan(spans: Spans, start: number, end: number): Spans {
+  if (end <= start || !spans.some(([s, e]) => s < end && e > start)) return spans;
+  return spans.flatMap(([s, e]): [number, number][] => (e <= start || s >= end ? [[s, e]] : [...(s < start ? [[s, start] as [number, number]] : []), ...(e > end ? [[end, e] as [number, number]] : [])]));
+}

@@ -20,7 +20,7 @@ export const BLOCKS = new Set([
 /** Elements in which white space stands as it is written. */
 export const PRESERVING = new Set(['pre', 'listing', 'plaintext', 'xmp']);
 
-export type BlockRole = 'heading' | 'paragraph' | 'item' | 'cell' | 'caption' | 'code' | 'quotation';
+export type BlockRole = 'heading' | 'paragraph' | 'item' | 'cell' | 'caption' | 'code' | 'quotation' | 'cue';
 
 const ROLES: Readonly<Record<string, BlockRole>> = {
   h1: 'heading', h2: 'heading', h3: 'heading', h4: 'heading', h5: 'heading', h6: 'heading',

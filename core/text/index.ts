@@ -1,8 +1,11 @@
 export { offset, range, wholeCodePoints, splitsPair, overlaps, contains, type Offset, type Range } from './offset';
-export { type Block, type Outline, type Run, type TextStream } from './stream';
+export { type Block, type Locator, type Outline, type Run, type TextStream } from './stream';
 export { type BlockRole } from './elements';
 export { type TextNodeLike } from './tree';
 export { readTree, ASIDE_ATTRIBUTE } from './read-tree';
+export { LOCATOR_ATTRIBUTES, clockTime, placeName } from './locator';
 export { toTree, TreeMap, type TreePoint } from './locate-in-tree';
 export { readingMinutes, mainText, WORDS_PER_MINUTE } from './reading-time';
 export { sentences } from './sentences';
+export { findWords } from './find-words';
+export { around, charactersIn, snapEdge, stepEdge, UNITS, wordsIn, type Edge, type Piece, type Unit } from './edges';

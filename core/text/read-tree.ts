@@ -1,5 +1,6 @@
 import { BLOCKS, PRESERVING, SILENT, headingLevel, roleOf, type BlockRole } from './elements';
-import type { Block, Run, TextStream } from './stream';
+import { readLocator } from './locator';
+import type { Block, Locator, Run, TextStream } from './stream';
 import { ELEMENT_NODE, TEXT_NODE, type TextNodeLike } from './tree';
 
 /** Set by the server on what lies outside the main text; part of the snapshot, so both sides read it alike. */
@@ -7,18 +8,30 @@ export const ASIDE_ATTRIBUTE = 'data-avrelle-aside';
 
 /** HTML white space, and the characters that show nothing: soft hyphen, zero-width space, byte order mark. */
 const PIECES = /[ \t\n\f\r]+|[\u00AD\u200B\uFEFF]+|[^ \t\n\f\r\u00AD\u200B\uFEFF]+/g;
+/** Words parted by single spaces: nothing of it folds, so that it is one run at once. */
+const PLAIN = /^[^ \t\n\f\r\u00AD\u200B\uFEFF]+(?: [^ \t\n\f\r\u00AD\u200B\uFEFF]+)*$/;
 const isSpace = (unit: number): boolean => unit === 32 || (unit >= 9 && unit <= 13 && unit !== 11);
 const isInvisible = (unit: number): boolean => unit === 0xad || unit === 0x200b || unit === 0xfeff;
+
+/** The way from the root, last step first, so that a step further costs the same at any depth. */
+interface Path {
+  readonly index: number;
+  readonly before: Path | undefined;
+}
+
+const written = (path: Path | undefined): string => (path ? (path.before ? `${written(path.before)}/${path.index}` : String(path.index)) : '');
 
 interface Frame {
   readonly role: BlockRole;
   readonly level: number | undefined;
-  readonly path: readonly number[];
+  /** Of the block's element. */
+  readonly path: Path | undefined;
   readonly aside: boolean;
   readonly preserve: boolean;
+  readonly locator: Locator | undefined;
 }
 
-const ROOT: Frame = { role: 'paragraph', level: undefined, path: [], aside: false, preserve: false };
+const ROOT: Frame = { role: 'paragraph', level: undefined, path: undefined, aside: false, preserve: false, locator: undefined };
 
 /**
  * Reads a tree as one stream. Blocks stand on lines of their own, cells of one row are parted by a tab, white space
@@ -42,15 +55,15 @@ class Reader {
   private rowIsNew = false;
   private open: { frame: Frame; start: number } | undefined;
 
-  visit(node: TextNodeLike, frame: Frame): void {
+  visit(node: TextNodeLike, frame: Frame, path?: Path): void {
     if (node.nodeType === TEXT_NODE) return this.text(node, frame);
     const name = node.nodeName.toLowerCase();
     if (node.nodeType === ELEMENT_NODE) {
       if (SILENT.has(name) || node.getAttribute?.('hidden') != null) return;
       if (name === 'br') return this.lineBreak();
     }
-    const inner = node.nodeType === ELEMENT_NODE ? this.enter(node, name, frame) : frame;
-    this.children(node, inner);
+    const inner = node.nodeType === ELEMENT_NODE ? this.enter(node, name, frame, path) : frame;
+    this.children(node, inner, path);
     if (node.nodeType === ELEMENT_NODE && BLOCKS.has(name)) this.breakBlock(name);
   }
 
@@ -59,21 +72,22 @@ class Reader {
     return { text: this.parts.join(''), outline: this.outline, runs: this.runs };
   }
 
-  private children(node: TextNodeLike, frame: Frame): void {
+  private children(node: TextNodeLike, frame: Frame, path: Path | undefined): void {
     let index = 0;
     for (let child = node.firstChild; child; child = child.nextSibling) {
-      const element = child.nodeType === ELEMENT_NODE;
-      this.visit(child, element ? { ...frame, path: [...frame.path, index++] } : frame);
+      if (child.nodeType === ELEMENT_NODE) this.visit(child, frame, { index: index++, before: path });
+      else this.visit(child, frame);
     }
   }
 
-  private enter(node: TextNodeLike, name: string, frame: Frame): Frame {
+  private enter(node: TextNodeLike, name: string, frame: Frame, path: Path | undefined): Frame {
     const aside = frame.aside || node.getAttribute?.(ASIDE_ATTRIBUTE) != null;
     if (!BLOCKS.has(name)) return aside === frame.aside ? frame : { ...frame, aside };
     this.breakBlock(name);
-    const role = roleOf(name) ?? (name === 'p' ? inherited(frame.role) : frame.role);
+    const locator = readLocator(node) ?? frame.locator;
+    const role = roleOf(name) ?? (locator && 'from' in locator ? 'cue' : name === 'p' ? inherited(frame.role) : frame.role);
     const level = headingLevel(name) ?? (role === 'heading' ? frame.level : undefined);
-    return { role, level, path: frame.path, aside, preserve: frame.preserve || PRESERVING.has(name) };
+    return { role, level, path, aside, preserve: frame.preserve || PRESERVING.has(name), locator };
   }
 
   /** Between cells of one row stands a tab, also around the paragraphs inside them; elsewhere a newline. */
@@ -94,6 +108,7 @@ class Reader {
 
   private text(node: TextNodeLike, frame: Frame): void {
     const data = node.nodeValue ?? '';
+    if (PLAIN.test(data)) return this.words(node, 0, data.length, data, frame);
     for (const piece of data.matchAll(PIECES)) {
       const from = piece.index, to = from + piece[0].length, unit = data.charCodeAt(from);
       if (isSpace(unit)) this.space(node, from, to, frame.preserve ? piece[0] : ' ');
@@ -149,8 +164,8 @@ class Reader {
     if (!this.open) return;
     const { frame, start } = this.open;
     this.outline.push({
-      start, end: this.length, role: frame.role, path: frame.path.join('/'),
-      ...(frame.level === undefined ? {} : { level: frame.level }), ...(frame.aside ? { aside: true } : {}),
+      start, end: this.length, role: frame.role, path: written(frame.path),
+      ...(frame.level === undefined ? {} : { level: frame.level }), ...(frame.aside ? { aside: true } : {}), ...(frame.locator ? { locator: frame.locator } : {}),
     });
     this.open = undefined;
   }

@@ -12,9 +12,16 @@ export interface Block {
   readonly path: string;
   /** True where the block lies outside the main text (menus, advertisements, notices). */
   readonly aside?: boolean;
+  readonly locator?: Locator;
 }
 
 export type Outline = readonly Block[];
+
+/** Where in its own format a block stands: on a page, in a file of a book, at a time in seconds. */
+export type Locator =
+  | { readonly page: number; readonly label: string }
+  | { readonly file: string }
+  | { readonly from: number; readonly to: number };
 
 /**
  * A stretch of a text node and the stretch of the stream it became. Where both have one length, units match one to

@@ -29,4 +29,6 @@ export interface Welcome {
   readonly me: Me | null;
   readonly signUp: boolean;
   readonly firstAccount: boolean;
+  /** The last event there was: whatever is asked for from now on knows of it. */
+  readonly event: number;
 }

@@ -1,10 +1,25 @@
-import { array, boolean, number, object, string, type InferType } from 'yup';
-import { KIND_CODES, type KindCode } from '../key/key';
+import { array, boolean, lazy, mixed, number, object, string, type InferType } from 'yup';
+import { isDrawnSpot } from '../ink/drawing';
+import type { Kind } from '../key/key';
 import type { Anchor, Candidate, Located } from '../anchor/anchor';
 import { idSchema } from './ids';
-import { tagsSchema } from './source';
+import { kindCodeSchema } from './key';
+import { tagsSchema, type KeptBefore } from './source';
 
 const LONGEST_QUOTE = 20_000;
+const MOST_CHANGES = 5_000;
+
+const share = () => number().min(0).max(1);
+const seconds = () => number().min(0).max(1_000_000);
+
+/** An area on a page or picture, a stretch of time, or all of the source; see `Spot`. */
+const placedSchema = object({
+  type: string().oneOf(['area', 'time', 'whole'] as const).required(),
+  on: object({ page: number().integer().min(1).max(100_000), picture: string().matches(/^[0-9a-f]{64}$/) }).noUnknown().default(undefined).when('type', { is: 'area', then: (on) => on.test('one', 'An area lies on one page or one picture.', (value) => (value?.page === undefined) !== (value?.picture === undefined)) }),
+  x: share(), y: share(), width: share(), height: share(), from: seconds(), to: seconds(),
+}).noUnknown().default(undefined).test('whole', 'An area needs x, y, width and height; a time needs from and to, in order.', (spot) => spot === undefined || spot.type === 'whole' || (spot.type === 'area' ? [spot.x, spot.y, spot.width, spot.height].every((n) => n !== undefined) : spot.from !== undefined && spot.to !== undefined && spot.from <= spot.to));
+const drawnSchema = mixed(isDrawnSpot).required('A drawing needs a tool, a colour, a width, and strokes tied to words, lines or a picture: 20,000 points at most.');
+const spotSchema = () => lazy((spot: unknown) => (typeof spot === 'object' && spot !== null && 'type' in spot && spot.type === 'drawn' ? drawnSchema : placedSchema));
 
 export const anchorSchema = object({
   quote: object({ exact: string().required().max(LONGEST_QUOTE), prefix: string().defined().max(500), suffix: string().defined().max(500) }).required(),
@@ -13,14 +28,18 @@ export const anchorSchema = object({
   headings: array(string().defined().max(300)).max(10),
   repeats: number().integer().min(1),
   rival: number().integer().min(0),
+  spot: spotSchema(),
 }).noUnknown();
 
-const noteText = () => string().max(20_000, 'A note may have 20,000 characters; this one has more.');
+/** In characters of its Markdown. */
+export const LONGEST_NOTE = 20_000;
+const noteText = () => string().max(LONGEST_NOTE, 'A note may have 20,000 characters; this one has more.');
 
 export const annotationPutSchema = object({
   sourceId: idSchema().required(),
   versionId: idSchema().required(),
-  kind: string().oneOf(KIND_CODES).required(),
+  /** The code of one of the author's own kinds, of one of a class they are in, or `note`. */
+  kind: kindCodeSchema().required(),
   note: noteText().defined(),
   tags: tagsSchema().required(),
   anchor: anchorSchema.required(),
@@ -34,12 +53,17 @@ export const replyPutSchema = object({
 
 export const annotationPatchSchema = object({
   version: number().required().integer().min(1),
-  kind: string().oneOf(KIND_CODES),
+  kind: kindCodeSchema(),
   note: noteText(),
   tags: tagsSchema(),
   classIds: array(idSchema().required()).max(20),
   deleted: boolean(),
+  /** Other words of the source, for one that stands in its text. */
+  passage: object({ versionId: idSchema().required(), anchor: anchorSchema.required() }).noUnknown().default(undefined),
 }).noUnknown();
+
+/** Changes of several annotations of one's own, all of them or none. */
+export const annotationChangesSchema = object({ changes: array(annotationPatchSchema.shape({ id: idSchema().required() }).required()).required().min(1).max(MOST_CHANGES, `At most ${MOST_CHANGES} annotations can be changed at once.`) }).noUnknown();
 
 export type AnnotationPut = InferType<typeof annotationPutSchema>;
 export type AnnotationPatch = InferType<typeof annotationPatchSchema>;
@@ -63,7 +87,7 @@ export interface Annotation {
   readonly sourceId: string;
   readonly versionId: string;
   readonly author: { readonly id: string; readonly name: string };
-  readonly kind: KindCode;
+  readonly kind: Kind;
   readonly note: string;
   readonly tags: readonly string[];
   /** As it was made, on the version `versionId`. */
@@ -78,6 +102,8 @@ export interface Annotation {
   readonly createdAt: string;
   readonly updatedAt: string;
   readonly version: number;
+  /** Its author took it back after it had been answered: what is left is that it was there. */
+  readonly deleted?: true;
 }
 
 /** Sent over the event stream; `gone` names what the viewer may see no longer. */
@@ -87,7 +113,9 @@ export type StreamEvent =
   | { readonly type: 'source'; readonly sourceId: string }
   | { readonly type: 'library' }
   | { readonly type: 'desk' }
+  | { readonly type: 'arrivals' }
   | { readonly type: 'classes' }
+  | { readonly type: 'key' }
   | { readonly type: 'job'; readonly job: Job };
 
 export type JobState = 'queued' | 'running' | 'done' | 'failed';
@@ -104,6 +132,12 @@ export interface Job {
   readonly already: boolean;
   readonly error: Problem | null;
   readonly label: string;
+  /** The list it is one of. */
+  readonly batchId: string | null;
+  /** True where it was fetched to be looked at: its draft has the job's id. */
+  readonly look: boolean;
+  /** What had been kept before, where `already`. */
+  readonly before: KeptBefore | null;
 }
 
 /** RFC 9457 problem details. */

@@ -1,4 +1,4 @@
-import type { KindCode } from '../key/key';
+import type { Kind } from '../key/key';
 import type { SourceRow } from './source';
 
 /** A piece of text with the words that were looked for marked. */
@@ -19,7 +19,7 @@ export interface AnnotationHit {
   readonly title: string;
   readonly site: string;
   readonly annotationId: string;
-  readonly kind: KindCode;
+  readonly kind: Kind;
   readonly author: string;
   readonly quote: Snippet;
   readonly note: Snippet;
@@ -43,6 +43,8 @@ export interface DeskNotice {
   readonly annotationId: string;
   readonly rootId: string;
   readonly quote: string;
+  /** Whether it answers me, or means me by name. */
+  readonly why: 'answer' | 'mention';
   readonly reply: string;
   readonly at: string;
   readonly seen: boolean;

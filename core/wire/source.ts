@@ -1,15 +1,44 @@
-import { array, number, object, string, tuple, type InferType } from 'yup';
+import { array, boolean, number, object, string, tuple, type InferType } from 'yup';
 import { idSchema } from './ids';
 import type { Outline } from '../text/stream';
-import type { KindCode } from '../key/key';
+import type { Kind, Pigment } from '../key/key';
 
 export const READING_STATES = ['to_read', 'reading', 'finished', 'set_aside'] as const;
 export type ReadingState = (typeof READING_STATES)[number];
 export const STATE_WORDS: Readonly<Record<ReadingState, string>> = { to_read: 'To read', reading: 'Reading', finished: 'Finished', set_aside: 'Set aside' };
 
-export const SOURCE_KINDS = ['page', 'markdown', 'text'] as const;
+export const SOURCE_KINDS = ['page', 'markdown', 'text', 'pdf', 'book', 'document', 'table', 'image', 'audio', 'video', 'letter', 'thread'] as const;
 export type SourceKind = (typeof SOURCE_KINDS)[number];
-export const KIND_WORDS: Readonly<Record<SourceKind, string>> = { page: 'page', markdown: 'document', text: 'plain text' };
+export const KIND_WORDS: Readonly<Record<SourceKind, string>> = {
+  page: 'page', markdown: 'Markdown', text: 'plain text', pdf: 'PDF', book: 'book', document: 'document', table: 'table', image: 'picture', audio: 'recording', video: 'film', letter: 'letter', thread: 'thread',
+};
+
+/** How much of a page is kept. */
+export const AMOUNTS = ['whole', 'main', 'passage', 'link', 'picture'] as const;
+export type Amount = (typeof AMOUNTS)[number];
+export const AMOUNT_WORDS: Readonly<Record<Amount, string>> = { whole: 'Whole page', main: 'Main text', passage: 'Passage', link: 'Link only', picture: 'Picture' };
+
+/** Widths a page can be kept for, in CSS pixels of its viewport (common practice). */
+export const WIDTHS = { phone: 390, tablet: 820, desk: 1280 } as const;
+
+/** What a reader should know of a version. */
+export interface SourceFacts {
+  /** A script makes the content of the page in a browser; only what stood there without it was kept. */
+  readonly scripted?: true;
+  /** How many pictures, styles and fonts could not be had. */
+  readonly missing?: number;
+  /** How many pictures of a letter lie with strangers and were not asked for. */
+  readonly remote?: number;
+  readonly pages?: number;
+  /** Pages that are pictures only. */
+  readonly scanned?: number;
+  /** Of a recording, in seconds, as its transcript says. */
+  readonly seconds?: number;
+  /** False for a recording of which no words came. */
+  readonly transcript?: boolean;
+  /** Opens the file for those who may read the source. */
+  readonly password?: string;
+}
 
 /** A tag is one word of letters, digits, `-`, `_` and `/`, kept in lower case without its `#`. */
 export const TAG = /^[\p{L}\p{M}\p{N}_/-]{1,60}$/u;
@@ -19,13 +48,61 @@ export const keepSchema = object({
   id: idSchema().required(),
   address: string().trim().required('Paste the address of a page.').max(4000),
   tags: tagsSchema().default([]),
+  remark: string().trim().max(2_000).default(''),
+  amount: string().oneOf(['whole', 'main', 'link'] as const).default('whole'),
+  width: number().integer().min(240).max(2_560).nullable().default(null),
+  /** To be looked at before it is kept. */
+  look: boolean().default(false),
+  /** Beside the one that was kept before, not instead of it. */
+  apart: boolean().default(false),
 }).noUnknown();
+
+/** Elements by their address in the draft's snapshot, as outline paths are written. */
+const path = () => string().matches(/^\d+(\/\d+)*$/).max(2_000);
+
+export const keepDraftSchema = object({
+  id: idSchema().required(),
+  amount: string().oneOf(AMOUNTS).required(),
+  width: number().integer().min(240).max(2_560).nullable().default(null),
+  removed: array(path().required()).max(2_000).default([]),
+  passage: object({ start: number().required().integer().min(0), end: number().required().integer().min(1) }).nullable().default(null),
+  title: string().trim().min(1).max(500).required(),
+  author: string().trim().max(500).default(''),
+  tags: tagsSchema().default([]),
+  remark: string().trim().max(2_000).default(''),
+  apart: boolean().default(false),
+}).noUnknown();
+
+/** A page fetched to be looked at. */
+export interface Draft {
+  readonly id: string;
+  readonly meta: { readonly title: string; readonly author: string; readonly site: string; readonly description: string; readonly language: string; readonly publishedAt: string | null; readonly doi: string };
+  readonly kind: SourceKind;
+  readonly address: string | null;
+  readonly facts: SourceFacts;
+  readonly minutes: number;
+  /** What was kept of the same page before. */
+  readonly before: KeptBefore | null;
+}
+
+export interface KeptBefore {
+  readonly sourceId: string;
+  readonly title: string;
+  /** RFC 3339. */
+  readonly keptAt: string;
+  readonly mine: number;
+}
 
 export const sourcePatchSchema = object({
   version: number().required().integer().min(1),
   title: string().trim().min(1).max(500),
-  author: string().trim().max(300),
+  author: string().trim().max(500),
   site: string().trim().max(200),
+  doi: string().trim().max(200).matches(/^(10\.\d{4,9}\/\S+)?$/, { message: 'A DOI begins with 10. and a number, a slash and a name, as in 10.5555/marsh.7: "${value}" does not.' }),
+  language: string().trim().max(35).matches(/^([A-Za-z]{2,3}(-[A-Za-z0-9]{1,8})*)?$/, { message: 'A language is written as in en, el or pt-BR: "${value}" is not.' }),
+  description: string().trim().max(2_000),
+  publishedAt: string().trim().matches(/^(\d{4}(-\d{2}(-\d{2}(T[\d:.]+Z)?)?)?)?$/, { message: 'A date is written as a year, year-month or year-month-day, as in 2026-10-02: "${value}" is not.' }).nullable(),
+  remark: string().trim().max(2_000),
 }).noUnknown();
 
 export const sourceTagsSchema = object({ tags: tagsSchema().required() }).noUnknown();
@@ -42,7 +119,7 @@ export type KeepRequest = InferType<typeof keepSchema>;
 export type ShelfPatch = InferType<typeof shelfSchema>;
 
 /** One mark on a strand: where it starts as a share of the source (0 to 1), and its kind. */
-export type StrandMark = readonly [at: number, kind: KindCode];
+export type StrandMark = readonly [at: number, pigment: Pigment];
 
 export interface Strand {
   readonly marks: readonly StrandMark[];
@@ -59,7 +136,7 @@ export interface ClassLabel {
 /** One of my annotations, shown with its source in a list. */
 export interface Excerpt {
   readonly id: string;
-  readonly kind: KindCode;
+  readonly kind: Kind;
   readonly quote: string;
   readonly note: string;
 }
@@ -76,6 +153,12 @@ export interface SourceRow {
   /** RFC 3339 date-times. */
   readonly publishedAt: string | null;
   readonly keptAt: string;
+  readonly amount: Amount;
+  readonly doi: string;
+  /** What I wrote of it when I kept it; only its owner sees it. */
+  readonly remark: string;
+  /** Hash of its lead picture. */
+  readonly lead: string | null;
   readonly minutes: number;
   readonly state: ReadingState;
   /** Share read, 0 to 1. */
@@ -99,6 +182,11 @@ export interface SourceDetail extends SourceRow {
   readonly versionKeptAt: string;
   /** Number of the newest version. */
   readonly newest: number;
+  /** The viewport the page was kept for, in CSS pixels; null for as wide as there is room. */
+  readonly width: number | null;
+  readonly facts: SourceFacts;
+  /** The file it was made of. */
+  readonly file: { readonly mediaType: string; readonly size: number } | null;
   readonly length: number;
   readonly position: number;
   readonly spans: readonly (readonly [number, number])[];
@@ -114,3 +202,9 @@ export interface Library {
   readonly sources: readonly SourceRow[];
   readonly counts: { readonly states: Readonly<Record<ReadingState, number>>; readonly tags: readonly { readonly tag: string; readonly count: number }[]; readonly all: number };
 }
+
+/** What a picture was made of, by its content, and which part of that it shows, in shares. */
+export const pictureEditSchema = object({
+  from: string().required().matches(/^[0-9a-f]{64}$/, 'Name the picture it was made of by its SHA-256.'),
+  x: number().min(0).max(1).default(0), y: number().min(0).max(1).default(0), width: number().moreThan(0).max(1).default(1), height: number().moreThan(0).max(1).default(1),
+}).noUnknown();

@@ -1,4 +1,4 @@
-import { number, object, type InferType } from 'yup';
+import { boolean, number, object, string, type InferType } from 'yup';
 import type { Change } from '../anchor/compare';
 import { idSchema } from './ids';
 
@@ -10,7 +10,10 @@ export const placeSchema = object({
 }).noUnknown();
 export type PlacePut = InferType<typeof placeSchema>;
 
-export const againSchema = object({ id: idSchema().required() }).noUnknown();
+export const againSchema = object({ id: idSchema().required(), /** With the pictures of a letter that lie with strangers. */ remote: boolean().default(false) }).noUnknown();
+
+/** A failed job is tried again, with a password where its file wants one; what had been kept before is kept all the same. */
+export const retrySchema = object({ password: string().max(500), as: string().oneOf(['version', 'apart'] as const) }).noUnknown();
 
 export interface VersionRow {
   readonly id: string;

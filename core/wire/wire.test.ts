@@ -53,3 +53,13 @@ test('spans are pairs of whole numbers, an address is asked for in words', () =>
   expect(wrong(shelfSchema, { state: 'burnt' })).toBe('state');
   expect(() => keepSchema.validateSync({ id: ID, address: ' ' })).toThrow('Paste the address of a page.');
 });
+
+describe('what is no words, in an anchor', () => {
+  const on = { picture: 'a'.repeat(64) }, area = { type: 'area', on, x: 0.1, y: 0.1, width: 0.2, height: 0.2 }, drawn = { type: 'drawn', tool: 'pen', colour: 'ink', width: 0.1, tied: { to: 'lines', strokes: [[[0, 0, 0.5]]] } };
+  const withSpot = (spot: unknown) => ({ ...put, anchor: { ...put.anchor, spot } });
+  test.each([['nothing', undefined], ['an area', area], ['a point', { ...area, width: 0, height: 0 }], ['a moment', { type: 'time', from: 3, to: 3 }], ['the whole source', { type: 'whole' }], ['a drawing', drawn]])('%s is taken', (_, spot) => expect(wrong(annotationPutSchema, withSpot(spot))).toBeUndefined());
+  test.each<[string, unknown, string]>([
+    ['an unknown type', { type: 'star' }, 'anchor.spot'], ['a page and a picture', { ...area, on: { ...on, page: 1 } }, 'anchor.spot.on'], ['an area without its height', { ...area, height: undefined }, 'anchor.spot'], ['an area beyond the edge', { ...area, x: 1.2 }, 'anchor.spot.x'],
+    ['a time that ends before it begins', { type: 'time', from: 9, to: 3 }, 'anchor.spot'], ['a drawing in a colour that is a style', { ...drawn, colour: 'red;x' }, 'anchor.spot'], ['words for a spot', 'here', 'anchor.spot'],
+  ])('%s is not, and is named', (_, spot, path) => expect(wrong(annotationPutSchema, withSpot(spot))).toBe(path));
+});

@@ -1,31 +1,39 @@
 import type { Annotation } from '@avrelle/core/wire';
 import type { Anchor } from '@avrelle/core/anchor';
-import type { KindCode } from '@avrelle/core/key';
+import { PLAIN_NOTE, type KindCode } from '@avrelle/core/key';
+import { linksIn } from '@avrelle/core/note';
 import type { Db } from '../db/database';
+import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries';
+import { setLinks } from '../notes/queries';
 import { placeOf, type PlaceRow } from './place';
 
-export interface AnnotationRow extends Omit<PlaceRow, 'start'> {
+export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
   viewed_version: string; place_start: number | null;
-  id: string; source_id: string; version_id: string; author_id: string; author_name: string; kind: KindCode; note: string; quote: string; anchor: string | null; start: number;
+  id: string; source_id: string; version_id: string; author_id: string; author_name: string; kind_owner: string; note: string; quote: string; anchor: string | null; start: number;
   root_id: string | null; parent_id: string | null; created_at: string; updated_at: string; version: number; deleted_at: string | null; tags: string; classes: string;
 }
 
 /** Tags and, of the classes it is for, those the viewer shares with it; its author sees all of them. */
-const COLUMNS = `a.id, a.source_id, a.version_id, a.author_id, p.name AS author_name, a.kind, a.note, a.quote, a.anchor, a.start, a.root_id, a.parent_id, a.created_at, a.updated_at, a.version, a.deleted_at,
+const COLUMNS = `a.id, a.source_id, a.version_id, a.author_id, p.name AS author_name, ${KIND_COLUMNS}, a.kind_owner, a.note, a.quote, a.anchor, a.start, a.root_id, a.parent_id, a.created_at, a.updated_at, a.version, a.deleted_at,
   coalesce(@version, s.current_version) AS viewed_version, pl.state, pl.start AS place_start, pl.stop, pl.confidence, pl.candidates, pl.hand_start, pl.hand_stop,
   (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags,
   (SELECT json_group_array(ac.class_id) FROM annotation_class ac WHERE ac.annotation_id = a.id
      AND (a.author_id = @me OR EXISTS (SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me))) AS classes`;
 /** The place asked for is that in version `@version`, or in the newest where that is null. */
-const FROM = 'FROM annotation a JOIN person p ON p.id = a.author_id JOIN source s ON s.id = a.source_id LEFT JOIN placement pl ON pl.annotation_id = a.id AND pl.version_id = coalesce(@version, s.current_version)';
+const FROM = `FROM annotation a JOIN person p ON p.id = a.author_id JOIN source s ON s.id = a.source_id ${KIND_JOIN} LEFT JOIN placement pl ON pl.annotation_id = a.id AND pl.version_id = coalesce(@version, s.current_version)`;
 const SEEN = 'EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.annotation_id = a.id)';
-export const OF_SOURCE = `SELECT ${COLUMNS} ${FROM} WHERE a.source_id = @source AND ${SEEN} ORDER BY a.start, a.created_at`;
-export const ONE = `SELECT ${COLUMNS} ${FROM} WHERE a.id = @id AND ${SEEN}`;
+/** What was deleted after it was answered is there, without its words, for whoever sees an answer. */
+const TRACE = `a.deleted_at IS NOT NULL AND EXISTS (SELECT 1 FROM annotation r JOIN annotation_visible v ON v.annotation_id = r.id AND v.person_id = @me WHERE r.root_id = a.id OR r.parent_id = a.id)`;
+const THERE = `(${SEEN} OR ${TRACE})`;
+export const OF_SOURCE = `SELECT ${COLUMNS} ${FROM} WHERE a.source_id = @source AND ${THERE} ORDER BY a.start, a.created_at`;
+export const ONE = `SELECT ${COLUMNS} ${FROM} WHERE a.id = @id AND ${THERE}`;
 const OWN = `SELECT ${COLUMNS} ${FROM} WHERE a.id = @id AND a.author_id = @me`;
 const EXISTS = 'SELECT author_id FROM annotation WHERE id = ?';
-export const INSERT_ANNOTATION = `INSERT INTO annotation (id, source_id, version_id, author_id, kind, note, quote, anchor, start, root_id, parent_id, created_at, updated_at)
-  VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`;
-const UPDATE = 'UPDATE annotation SET kind = ?, note = ?, deleted_at = ?, updated_at = ?, version = version + 1 WHERE id = ? AND version = ?';
+export const INSERT_ANNOTATION = `INSERT INTO annotation (id, source_id, version_id, author_id, kind, kind_owner, note, quote, anchor, start, root_id, parent_id, created_at, updated_at)
+  VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`;
+const UPDATE = 'UPDATE annotation SET kind = ?, kind_owner = ?, note = ?, deleted_at = ?, updated_at = ?, version = version + 1 WHERE id = ? AND version = ?';
+const SET_PASSAGE = 'UPDATE annotation SET version_id = ?, quote = ?, anchor = ?, start = ? WHERE id = ?';
+const FORGET_PLACES = 'DELETE FROM placement WHERE annotation_id = ?';
 const CLEAR_TAGS = 'DELETE FROM annotation_tag WHERE annotation_id = ?';
 const ADD_TAG = 'INSERT INTO annotation_tag (annotation_id, tag) VALUES (?, ?) ON CONFLICT DO NOTHING';
 const CLASSES_FOR = 'SELECT class_id FROM annotation_class WHERE annotation_id = ?';
@@ -50,19 +58,25 @@ export const repliesOf = (db: Db, rootId: string): string[] => db.all<{ id: stri
 export const insertNotification = (db: Db, id: string, personId: string, annotationId: string, now: string): boolean => db.run(NOTIFY, id, personId, annotationId, now) > 0;
 
 export interface NewAnnotation {
-  readonly id: string; readonly sourceId: string; readonly versionId: string; readonly authorId: string; readonly kind: KindCode; readonly note: string;
+  readonly id: string; readonly sourceId: string; readonly versionId: string; readonly authorId: string; readonly kind: KindCode; /** Whose Key the kind stands in; the author's where nothing is said. */ readonly kindOwner?: string; readonly note: string;
   readonly anchor: Anchor | null; readonly rootId: string | null; readonly parentId: string | null; readonly tags: readonly string[]; readonly classIds: readonly string[];
 }
 
 export function insertAnnotation(db: Db, a: NewAnnotation, now: string): void {
-  db.run(INSERT_ANNOTATION, a.id, a.sourceId, a.versionId, a.authorId, a.kind, a.note, a.anchor?.quote.exact ?? '', a.anchor && JSON.stringify(a.anchor), a.anchor?.position.start ?? 0, a.rootId, a.parentId, now, now);
+  db.run(INSERT_ANNOTATION, a.id, a.sourceId, a.versionId, a.authorId, a.kind, a.kindOwner ?? a.authorId, a.note, a.anchor?.quote.exact ?? '', a.anchor && JSON.stringify(a.anchor), a.anchor?.position.start ?? 0, a.rootId, a.parentId, now, now);
   setTags(db, a.id, a.tags);
+  setLinks(db, a.id, linksIn(a.note));
   setClasses(db, a.id, a.classIds);
 }
 
 /** False when the row is at another version by now. */
-export function updateAnnotation(db: Db, id: string, version: number, to: { kind: string; note: string; deletedAt: string | null }, now: string): boolean {
-  return db.run(UPDATE, to.kind, to.note, to.deletedAt, now, id, version) > 0;
+export function updateAnnotation(db: Db, id: string, version: number, to: { kind: string; kindOwner: string; note: string; deletedAt: string | null }, now: string): boolean {
+  return db.run(UPDATE, to.kind, to.kindOwner, to.note, to.deletedAt, now, id, version) > 0;
+}
+
+export function setPassage(db: Db, id: string, versionId: string, anchor: Anchor): void {
+  db.run(SET_PASSAGE, versionId, anchor.quote.exact, JSON.stringify(anchor), anchor.position.start, id);
+  db.run(FORGET_PLACES, id);
 }
 
 export function setTags(db: Db, id: string, tags: readonly string[]): void {
@@ -78,8 +92,8 @@ export function setClasses(db: Db, id: string, classIds: readonly string[]): voi
 export function toWire(row: AnnotationRow): Annotation {
   const anchor = row.anchor === null ? null : (JSON.parse(row.anchor) as Anchor);
   return {
-    id: row.id, sourceId: row.source_id, versionId: row.version_id, author: { id: row.author_id, name: row.author_name }, kind: row.kind, note: row.note,
-    tags: JSON.parse(row.tags) as string[], anchor, place: anchor && placeOf({ ...row, start: row.place_start }, anchor, row.version_id, row.viewed_version), classIds: JSON.parse(row.classes) as string[],
+    id: row.id, sourceId: row.source_id, versionId: row.version_id, author: { id: row.author_id, name: row.author_name },
+    ...(row.deleted_at === null ? { kind: kindFrom(row), note: row.note, tags: JSON.parse(row.tags) as string[] } : { kind: PLAIN_NOTE, note: '', tags: [], deleted: true as const }), anchor, place: anchor && placeOf({ ...row, start: row.place_start }, anchor, row.version_id, row.viewed_version), classIds: JSON.parse(row.classes) as string[],
     rootId: row.root_id, parentId: row.parent_id, createdAt: row.created_at, updatedAt: row.updated_at, version: row.version,
   };
 }

@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify';
-import { annotationPatchSchema, annotationPutSchema, placeSchema, replyPutSchema, type Annotation } from '@avrelle/core/wire';
+import { annotationChangesSchema, annotationPatchSchema, annotationPutSchema, placeSchema, replyPutSchema, type Annotation } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
@@ -8,7 +8,7 @@ import { readId } from '../read-id';
 import { canRead } from '../sources/queries';
 import { versionIdIn } from '../versions/version-in';
 import { annotationFor, annotationsOf } from './queries';
-import { patchAnnotation, placeAnnotation, putAnnotation, putReply } from './write';
+import { patchAnnotation, patchAnnotations, placeAnnotation, putAnnotation, putReply } from './write';
 
 export function annotationRoutes(app: FastifyInstance, context: Context): void {
   const { db } = context;
@@ -28,5 +28,6 @@ export function annotationRoutes(app: FastifyInstance, context: Context): void {
   app.put('/api/annotations/:id', (request): Annotation => putAnnotation(context, personOf(request), readId(request), parse(annotationPutSchema, request.body)));
   app.put('/api/annotations/:id/place', (request): Annotation => placeAnnotation(context, personOf(request), readId(request), parse(placeSchema, request.body)));
   app.put('/api/replies/:id', (request): Annotation => putReply(context, personOf(request), readId(request), parse(replyPutSchema, request.body)));
+  app.post('/api/annotations/changes', (request): Annotation[] => patchAnnotations(context, personOf(request), parse(annotationChangesSchema, request.body).changes));
   app.patch('/api/annotations/:id', (request): Annotation => patchAnnotation(context, personOf(request), readId(request), parse(annotationPatchSchema, request.body)));
 }

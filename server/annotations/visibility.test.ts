@@ -132,10 +132,66 @@ test('an answer is told to whom it answers, on the desk, and to nobody else', as
   await people.mate!.send('PUT', `/api/replies/${v7()}`, { parentId: id, note: 'a particular answer' });
   const notices = async (name: Viewer) => (await people[name]!.send<Desk>('GET', '/api/desk')).body.notices.filter((n) => n.reply === 'a particular answer').length;
   expect([await notices('author'), await notices('mate'), await notices('teacher'), await notices('other')]).toEqual([1, 0, 0, 0]);
-  await people.author!.send('PATCH', `/api/annotations/${id}`, { version: 1, deleted: true });
-  expect(await notices('author')).toBe(0);
-  await people.author!.send('PATCH', `/api/annotations/${id}`, { version: 2, deleted: false });
-  expect(await notices('author')).toBe(1);
+});
+
+describe('what is deleted after it was answered', () => {
+  const seenBy = async (id: string): Promise<[string, Partial<Annotation>][]> => {
+    const seen: [string, Partial<Annotation>][] = [];
+    for (const name of VIEWERS) {
+      const { status, body } = await people[name]!.send<Annotation>('GET', `/api/annotations/${id}`);
+      if (status === 200) seen.push([name, body]);
+    }
+    return seen;
+  };
+  const reply = async (by: Viewer, parentId: string): Promise<string> => {
+    const id = v7();
+    expect((await people[by]!.send('PUT', `/api/replies/${id}`, { parentId, note: 'an answer that stays' })).status).toBe(200);
+    return id;
+  };
+  const remove = (by: Viewer, id: string, version: number, deleted = true) => people[by]!.send<Annotation>('PATCH', `/api/annotations/${id}`, { version, deleted });
+
+  test('leaves that it was there, without its words, to those who see an answer, and comes back whole', async () => {
+    const id = await write('author', 'AB', 'zyzzyva'), answer = await reply('mate', id);
+    await remove('author', id, 1);
+    const seen = await seenBy(id);
+    expect(seen.map(([name]) => name)).toEqual(['author', 'teacher', 'mate']);
+    for (const [, trace] of seen) expect(trace).toMatchObject({ deleted: true, note: '', tags: [] });
+    expect((await seenBy(answer)).map(([name]) => name)).toEqual(['author', 'teacher', 'mate']);
+    for (const route of ['found by its note', 'found by its quotation', 'found by its tag', 'in the study notes']) for (const name of VIEWERS) expect([route, name, await ROUTES[route]!(people[name]!, id, 'zyzzyva')]).toEqual([route, name, false]);
+    await remove('author', id, 2, false);
+    expect((await seenBy(id)).map(([name, a]) => [name, a.note])).toEqual([['author', 'zyzzyva'], ['teacher', 'zyzzyva'], ['mate', 'zyzzyva'], ['other', 'zyzzyva']]);
+  });
+
+  test('is gone where nobody answered, or once the answers are gone too', async () => {
+    const id = await write('author', 'A', 'lonely');
+    await remove('author', id, 1);
+    expect(await seenBy(id)).toEqual([]);
+    const other = await write('author', 'A', 'answered'), first = await reply('mate', other), second = await reply('teacher', first);
+    await remove('mate', first, 1);
+    expect((await seenBy(first)).map(([name, a]) => [name, a.note])).toEqual([['author', ''], ['teacher', ''], ['mate', '']]);
+    await remove('author', other, 1);
+    await remove('teacher', second, 1);
+    expect([...(await seenBy(other)), ...(await seenBy(first))]).toEqual([]);
+  });
+});
+
+test('several are changed in one step, or none of them', async () => {
+  const [a, b, theirs] = [await write('author', '', 'one'), await write('author', 'A', 'two'), await write('mate', 'A', 'three')];
+  const change = (changes: object[]) => people.author!.send<Annotation[]>('POST', '/api/annotations/changes', { changes });
+  const done = await change([{ id: a, version: 1, kind: 'doubt', tags: ['both'] }, { id: b, version: 1, classIds: [classIds.B] }]);
+  expect(done.body.map((x) => [x.kind.name, x.tags, x.classIds])).toEqual([['Doubt', ['both'], []], ['Claim', ['matrix'], [classIds.B]]]);
+  expect((await change([{ id: a, version: 2, note: 'new' }, { id: theirs, version: 1, note: 'defaced' }])).status).toBe(403);
+  expect((await change([{ id: a, version: 2, note: 'new' }, { id: b, version: 1, note: 'late' }])).status).toBe(409);
+  expect((await people.author!.send<Annotation>('GET', `/api/annotations/${a}`)).body).toMatchObject({ note: 'one', version: 2 });
+});
+
+test('a passage grows: its words, its place and what is found by its words change with it', async () => {
+  const id = await write('author', '', ''), index = indexText(text.text), start = text.text.indexOf('stands at the water'), anchor = anchorOf(index, range(start, start + 19));
+  const { body } = await people.author!.send<Annotation>('PATCH', `/api/annotations/${id}`, { version: 1, passage: { versionId: source.versionId, anchor } });
+  expect([body.anchor?.quote.exact, body.place?.start, body.version]).toEqual(['stands at the water', start, 2]);
+  expect((await people.author!.send<FindResult>('GET', '/api/find?q=%22stands%20at%20the%20water%22')).body.annotations.map((h) => h.annotationId)).toContain(id);
+  const wrong = await people.author!.send('PATCH', `/api/annotations/${id}`, { version: 2, passage: { versionId: source.versionId, anchor: { ...anchor, position: { start: 0, end: 19 } } } });
+  expect(wrong.status).toBe(400);
 });
 
 test('leaving a class by taking its source out hides what was written for it', async () => {

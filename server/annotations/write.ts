@@ -1,12 +1,15 @@
 import { indexText, locateAll, type Anchor } from '@avrelle/core/anchor';
 import { replyAudience } from '@avrelle/core/audience';
+import { linksIn } from '@avrelle/core/note';
 import type { Annotation, AnnotationPatch, AnnotationPut, Me, PlacePut, ReplyPut } from '@avrelle/core/wire';
 import { classLabel, classesOf, isMember, sourceAddedBy } from '../classes/queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
+import { ownerOfKind } from '../key/queries';
+import { peopleMeant, setLinks } from '../notes/queries';
 import { canRead, versionOf, versionText } from '../sources/queries';
 import { newestId, newestVersion, place, placeByHand, setStart } from '../versions/queries';
-import { annotationFor, authorOf, classesFor, insertAnnotation, insertNotification, ownAnnotation, repliesOf, setClasses, setTags, toWire, updateAnnotation, type AnnotationRow } from './queries';
+import { annotationFor, authorOf, classesFor, insertAnnotation, insertNotification, ownAnnotation, repliesOf, setClasses, setPassage, setTags, toWire, updateAnnotation, type AnnotationRow } from './queries';
 
 /** Creates an annotation under the id its author's page made; the same write again changes nothing. */
 export function putAnnotation(context: Context, me: Me, id: string, put: AnnotationPut): Annotation {
@@ -17,9 +20,10 @@ export function putAnnotation(context: Context, me: Me, id: string, put: Annotat
     if (!canRead(db, me.id, put.sourceId) || versionOf(db, put.versionId)?.source_id !== put.sourceId) throw new AppError('not_found', { what: 'source' });
     checkAnchor(context, put);
     checkAudience(context, me, put.sourceId, put.classIds);
-    insertAnnotation(db, { ...put, id, authorId: me.id, anchor: put.anchor as never, rootId: null, parentId: null }, context.now());
+    insertAnnotation(db, { ...put, id, authorId: me.id, kindOwner: kindOwner(context, me, put.kind), anchor: put.anchor as never, rootId: null, parentId: null }, context.now());
     bringUpToDate(context, put, id);
     context.events.append({ type: 'annotation', annotationId: id, sourceId: put.sourceId, personId: me.id });
+    notify(context, id, peopleMeant(db, id), me.id);
     return annotationFor(db, me.id, id)!;
   });
 }
@@ -36,7 +40,7 @@ export function putReply(context: Context, me: Me, id: string, { parentId, note 
     const { classIds } = replyAudience({ classIds: classesFor(db, root.id) }, new Set(classesOf(db, me.id).map((c) => c.id)));
     insertAnnotation(db, { id, sourceId: root.sourceId, versionId: root.versionId, authorId: me.id, kind: 'note', note, anchor: null, rootId: root.id, parentId, tags: [], classIds }, now());
     events.append({ type: 'annotation', annotationId: id, sourceId: root.sourceId, personId: me.id });
-    notify(context, id, [parent.author.id, root.author.id], me.id);
+    notify(context, id, [parent.author.id, root.author.id, ...peopleMeant(db, id)], me.id);
     return annotationFor(db, me.id, id)!;
   });
 }
@@ -47,18 +51,34 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
   return db.transaction(() => {
     const before = mine(context, me, id);
     const deleted = patch.deleted ?? before.deleted_at !== null;
-    const to = { kind: patch.kind ?? before.kind, note: patch.note ?? before.note, deletedAt: deleted ? (before.deleted_at ?? now()) : null };
+    const to = { kind: patch.kind ?? before.kind, kindOwner: patch.kind ? kindOwner(context, me, patch.kind) : before.kind_owner, note: patch.note ?? before.note, deletedAt: deleted ? (before.deleted_at ?? now()) : null };
     if (!updateAnnotation(db, id, patch.version, to, now())) throw new AppError('stale', { yours: patch.version, current: before.version }, { current: toWire(before) });
     const former = classesFor(db, id);
     if (patch.tags) setTags(db, id, patch.tags);
+    if (patch.note !== undefined) setLinks(db, id, linksIn(patch.note));
+    if (patch.passage) movePassage(context, before, patch.passage);
     if (patch.classIds && before.root_id === null) changeAudience(context, me, before, patch.classIds);
     events.append({ type: 'annotation', annotationId: id, sourceId: before.source_id, personId: me.id, formerClasses: former });
+    notify(context, id, peopleMeant(db, id), me.id);
     return toWire(ownAnnotation(db, me.id, id)!);
   });
 }
 
+/** Grown, shrunk or put elsewhere: what was found of the former words in other versions holds no longer. */
+function movePassage(context: Context, before: AnnotationRow, { versionId, anchor }: NonNullable<AnnotationPatch['passage']>): void {
+  if (before.root_id !== null || versionOf(context.db, versionId)?.source_id !== before.source_id) throw new AppError('not_found', { what: 'passage' });
+  checkAnchor(context, { versionId, anchor });
+  setPassage(context.db, before.id, versionId, anchor as Anchor);
+  bringUpToDate(context, { sourceId: before.source_id, versionId, anchor }, before.id);
+}
+
+/** Several at once: where one of them cannot be changed, none is. */
+export function patchAnnotations(context: Context, me: Me, changes: readonly (AnnotationPatch & { readonly id: string })[]): Annotation[] {
+  return context.db.transaction(() => changes.map(({ id, ...patch }) => patchAnnotation(context, me, id, patch)));
+}
+
 /** Written on a page that was opened before the newest version came: it is looked for there at once. */
-function bringUpToDate({ db }: Context, { sourceId, versionId, anchor }: AnnotationPut, id: string): void {
+function bringUpToDate({ db }: Context, { sourceId, versionId, anchor }: Pick<AnnotationPut, 'sourceId' | 'versionId' | 'anchor'>, id: string): void {
   if (newestId(db, sourceId) === versionId) return;
   const newest = newestVersion(db, sourceId);
   if (newest) place(db, id, newest.id, locateAll(indexText(newest.stream), [anchor as Anchor])[0]!);
@@ -106,7 +126,13 @@ function mine({ db }: Context, me: Me, id: string): AnnotationRow {
   throw new AppError('not_found', { what: 'annotation' });
 }
 
-function checkAnchor({ db }: Context, { versionId, anchor }: AnnotationPut): void {
+function kindOwner({ db }: Context, me: Me, code: string): string {
+  const owner = ownerOfKind(db, me.id, code);
+  if (owner === undefined) throw new AppError('unknown_kind', { code });
+  return owner;
+}
+
+function checkAnchor({ db }: Context, { versionId, anchor }: Pick<AnnotationPut, 'versionId' | 'anchor'>): void {
   const text = versionText(db, versionId)?.stream ?? '';
   const { start, end } = anchor.position;
   if (start >= end || end > text.length) throw new AppError('outside_text', { start, end, length: text.length });
@@ -120,6 +146,7 @@ function checkAudience({ db }: Context, me: Me, sourceId: string, classIds: read
   }
 }
 
+/** Whoever is answered or meant is told, once, and only if they may see it. */
 function notify(context: Context, replyId: string, people: readonly string[], except: string): void {
   const { db, now, newId, events } = context;
   for (const personId of new Set(people)) {

@@ -26,3 +26,14 @@ export function readBlob(db: Db, hash: string): { readonly bytes: Buffer; readon
   const chunks = db.all<{ data: Buffer }>(CHUNKS, hash);
   return { bytes: Buffer.concat(chunks.map((c) => c.data)), mediaType: row.media_type };
 }
+
+const RANGE = 'SELECT seq, data FROM blob_chunk WHERE hash = ? AND seq BETWEEN ? AND ? ORDER BY seq';
+
+/** In bytes; undefined for a hash that is not stored. */
+export const sizeOfBlob = (db: Db, hash: string): number | undefined => db.get<{ size: number }>(BLOB, hash)?.size;
+
+/** Bytes `[start, end)` of a blob; only the chunks they lie in are read. */
+export function readBlobRange(db: Db, hash: string, start: number, end: number): Buffer {
+  const first = Math.floor(start / CHUNK), chunks = db.all<{ data: Buffer }>(RANGE, hash, first, Math.floor(Math.max(start, end - 1) / CHUNK));
+  return Buffer.concat(chunks.map((c) => c.data)).subarray(start - first * CHUNK, end - first * CHUNK);
+}

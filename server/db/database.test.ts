@@ -3,6 +3,8 @@ import { afterEach, expect, test } from '@jest/globals';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { ARRIVALS } from '../feeds/queries';
+import { LISTED, OF_BATCH } from '../jobs/queries';
 import { NOTICES } from '../desk/queries';
 import { OF_SOURCE, ONE } from '../annotations/queries';
 import { ANNOTATIONS, BY_TAG, PASSAGES } from '../find/queries';
@@ -10,7 +12,7 @@ import { MARKS, SOURCES, STATE_COUNTS, TAG_COUNTS, TAGS_OF } from '../sources/qu
 import { backup, restore } from './backup';
 import { readBlob, storeBlob } from './blobs';
 import { openDatabase, type Db } from './database';
-import { migrate, schemaVersion } from './migrate';
+import { migrate, readMigrations, schemaVersion } from './migrate';
 
 const folders: string[] = [];
 const folder = (): string => { const made = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-db-')); folders.push(made); return made; };
@@ -71,13 +73,33 @@ test('a backup is never overwritten, and what is no backup is refused with the l
   db.close();
 });
 
-test.each(Object.entries({ SOURCES, MARKS, TAGS_OF, TAG_COUNTS, STATE_COUNTS, OF_SOURCE, ONE, MARKED, PASSAGES, ANNOTATIONS, BY_TAG, NOTICES }))('%s reads no table from end to end', (_name, sql) => {
+test.each(Object.entries({ SOURCES, MARKS, TAGS_OF, TAG_COUNTS, STATE_COUNTS, OF_SOURCE, ONE, MARKED, PASSAGES, ANNOTATIONS, BY_TAG, NOTICES, LISTED, OF_BATCH, ARRIVALS }))('%s reads no table from end to end', (_name, sql) => {
   const db = opened();
   const names = [...new Set([...sql.matchAll(/@(\w+)/g)].map((m) => m[1]!))];
-  const plan = db.raw.prepare(`EXPLAIN QUERY PLAN ${sql}`).all(Object.fromEntries(names.map((n) => [n, null]))) as { detail: string }[];
+  const unnamed = [...sql.matchAll(/\?/g)].map(() => null);
+  const plan = db.raw.prepare(`EXPLAIN QUERY PLAN ${sql}`).all(...unnamed, Object.fromEntries(names.map((n) => [n, null]))) as { detail: string }[];
   const details = plan.map((p) => p.detail);
   const derived = new Set(details.flatMap((d) => /^(?:MATERIALIZE|CO-ROUTINE) (\S+)/.exec(d)?.[1] ?? []));
   const scanned = details.flatMap((d) => /^SCAN (\S+)(?=$| USING)/.exec(d)?.[1] ?? []);
   expect(details.length).toBeGreaterThan(0);
   expect(scanned.filter((name) => !derived.has(name) && !name.startsWith('(') && !(name === 'v' && derived.has('source_visible')))).toEqual([]);
+});
+
+test('a library of the former schema keeps its sources, versions, shelves and annotations', () => {
+  const db = openDatabase(':memory:'), [first, second] = readMigrations();
+  migrate(db, [first!, second!]);
+  db.raw.exec(`
+    INSERT INTO person VALUES ('p', 'a@b.test', 'A', 'x', 'member', '2026');
+    INSERT INTO blob VALUES ('h', 1, 'text/html');
+    INSERT INTO source VALUES ('s', 'p', 'page', 'Marsh', 'A', 'Review', 'http://r.test/', 'https://r.test', '', 'en', NULL, '2026', 'v', 1, 9, 1, NULL);
+    INSERT INTO source_version VALUES ('v', 's', 1, '2026', NULL, 'h');
+    INSERT INTO version_text (version_id, title, stream, outline) VALUES ('v', 'Marsh', 'The marsh', '[]');
+    INSERT INTO shelf VALUES ('p', 's', 'reading', 3, '[]', '2026');
+    INSERT INTO annotation (id, source_id, version_id, author_id, kind, note, quote, created_at, updated_at) VALUES ('a', 's', 'v', 'p', 'claim', 'mine', 'marsh', '2026', '2026');`);
+  migrate(db);
+  expect(db.get('SELECT kind, amount, title, doi, remark FROM source')).toEqual({ kind: 'page', amount: 'whole', title: 'Marsh', doi: '', remark: '' });
+  expect(db.get('SELECT (SELECT count(*) FROM source_version) AS versions, (SELECT count(*) FROM shelf) AS shelves, (SELECT count(*) FROM annotation_visible WHERE person_id = \'p\') AS seen')).toEqual({ versions: 1, shelves: 1, seen: 1 });
+  expect(db.raw.pragma('foreign_keys', { simple: true })).toBe(1);
+  expect(() => db.run("INSERT INTO source_version (id, source_id, number, kept_at, snapshot_hash) VALUES ('w', 'nowhere', 1, '2026', 'h')")).toThrow(/FOREIGN KEY/);
+  db.close();
 });

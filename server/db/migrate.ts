@@ -20,15 +20,26 @@ export function readMigrations(folder: URL = FOLDER): readonly Migration[] {
 
 export const schemaVersion = (db: Db): number => Number(db.raw.pragma('user_version', { simple: true }));
 
-/** Brings the database up to the newest schema, each step in a transaction of its own. Returns the version reached. */
+/**
+ * Brings the database up to the newest schema, each step in a transaction of its own. Foreign keys rest meanwhile, so
+ * that a table can be made anew (SQLite, "Making Other Kinds Of Table Schema Changes"), and are checked at the end of
+ * each step. Returns the version reached.
+ */
 export function migrate(db: Db, migrations = readMigrations()): number {
   const at = schemaVersion(db);
   if (at > migrations.length) throw new Error(`The database has schema ${at}, this program knows up to ${migrations.length}: start the newer program it was written by.`);
-  for (const { number, sql } of migrations.slice(at)) {
-    db.transaction(() => {
-      db.raw.exec(sql);
-      db.raw.pragma(`user_version = ${number}`);
-    });
+  db.raw.pragma('foreign_keys = OFF');
+  try {
+    for (const { number, sql } of migrations.slice(at)) {
+      db.transaction(() => {
+        db.raw.exec(sql);
+        const broken = db.raw.pragma('foreign_key_check') as { table: string }[];
+        if (broken.length) throw new Error(`Migration ${number} leaves ${broken.length} rows of ${broken[0]!.table} without what they refer to.`);
+        db.raw.pragma(`user_version = ${number}`);
+      });
+    }
+  } finally {
+    db.raw.pragma('foreign_keys = ON');
   }
   return migrations.length;
 }

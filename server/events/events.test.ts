@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
-import type { ClassDetail, SourceDetail, StreamEvent } from '@avrelle/core/wire';
+import type { ClassDetail, SourceDetail, StreamEvent, Welcome } from '@avrelle/core/wire';
 import { COOKIE } from '../accounts/session';
 import { startServer, type Client, type Server } from '../testing/harness';
 
@@ -29,9 +29,9 @@ afterAll(() => server.close());
 interface Listening { readonly heard: StreamEvent[]; lastId(): string; close(): void; until(found: (heard: readonly StreamEvent[]) => boolean): Promise<void> }
 
 /** Reads the stream as the HTML Standard, 9.2.6, says: `id:` and `data:` lines, an empty line ends an event. */
-async function listen(name: string, lastId?: string): Promise<Listening> {
+async function listen(name: string, lastId?: string, since = ''): Promise<Listening> {
   const stop = new AbortController();
-  const response = await fetch(`${base}/api/events`, { headers: { cookie: cookies[name]!, ...(lastId ? { 'last-event-id': lastId } : {}) }, signal: stop.signal });
+  const response = await fetch(`${base}/api/events${since}`, { headers: { cookie: cookies[name]!, ...(lastId ? { 'last-event-id': lastId } : {}) }, signal: stop.signal });
   expect(response.headers.get('content-type')).toMatch(/^text\/event-stream/);
   const heard: StreamEvent[] = [];
   let last = '', buffered = '', wake = (): void => undefined;
@@ -90,6 +90,15 @@ test('what was missed while the connection was broken is heard after it', async 
   await again.until(has(missed));
   expect(has(heard)(again.heard)).toBe(false);
   again.close();
+});
+
+test('what happened between a page’s first question and its stream is heard', async () => {
+  const { body } = await clients.mate!.send<Welcome>('GET', '/api/welcome'), between = await write([classId]);
+  const mate = await listen('mate', undefined, `?since=${body.event}`);
+  await mate.until(has(between));
+  const { body: later } = await clients.mate!.send<Welcome>('GET', '/api/welcome'), calm = await listen('mate', undefined, `?since=${later.event}`);
+  expect(calm.heard).toEqual([]);
+  for (const one of [mate, calm]) one.close();
 });
 
 test('nobody listens without being signed in', async () => {

@@ -1,6 +1,6 @@
 import type { Db } from '../db/database';
 
-export type EventType = 'annotation' | 'source' | 'library' | 'desk' | 'classes' | 'job';
+export type EventType = 'annotation' | 'source' | 'library' | 'desk' | 'classes' | 'job' | 'arrivals' | 'key';
 
 export interface NewEvent {
   readonly type: EventType;

@@ -11,11 +11,11 @@ import type { EventRow } from './queries';
 const MOST_MISSED = 500;
 const HEARTBEAT = 25_000;
 
-/** `GET /api/events`: server-sent events for the signed-in person, taken up after `Last-Event-ID`. */
+/** `GET /api/events`: server-sent events for the signed-in person, taken up after `Last-Event-ID`, at first after `?since=`: what happened between a page's first question and its stream is told, too. */
 export function eventRoutes(app: FastifyInstance, context: Context): void {
   app.get('/api/events', (request, reply) => {
     const person = personOf(request);
-    const last = Number(request.headers['last-event-id'] ?? Number.NaN);
+    const last = Number(request.headers['last-event-id'] ?? (request.query as { since?: string }).since ?? Number.NaN);
     open(reply);
     const send = (events: readonly EventRow[]): void => {
       for (const event of events) {
@@ -24,7 +24,7 @@ export function eventRoutes(app: FastifyInstance, context: Context): void {
       }
     };
     if (Number.isInteger(last)) catchUp(context, last, send, reply);
-    else reply.raw.write(`id: ${context.events.newest()}\nevent: ready\ndata: {}\n\n`);
+    reply.raw.write(`id: ${context.events.newest()}\nevent: ready\ndata: {}\n\n`);
     const stop = context.events.subscribe(send);
     const beat = setInterval(() => reply.raw.write(':\n\n'), HEARTBEAT);
     request.raw.on('close', () => {
@@ -52,7 +52,9 @@ function messageFor(context: Context, personId: string, event: EventRow): Stream
     case 'annotation': return annotationMessage(context, personId, event);
     case 'source': return canRead(context.db, personId, event.source_id!) ? { type: 'source', sourceId: event.source_id! } : undefined;
     case 'classes': return isMember(context.db, event.class_id!, personId) || event.person_id === personId ? { type: 'classes' } : undefined;
+    case 'key': return event.person_id === personId || (event.class_id !== null && isMember(context.db, event.class_id, personId)) ? { type: 'key' } : undefined;
     case 'library':
+    case 'arrivals':
     case 'desk': return event.person_id === personId ? { type: event.type } : undefined;
     case 'job': {
       const job = event.person_id === personId ? jobOf(context.db, personId, event.job_id!) : undefined;

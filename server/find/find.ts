@@ -1,5 +1,6 @@
 import type { AnnotationHit, FindResult, PassageHit, Snippet } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
+import { kindFrom } from '../key/queries';
 import { annotations, byTag, CLOSE, CUT, OPEN, passages, type AnnotationHitRow, type PassageRow } from './queries';
 
 const MOST = 30;
@@ -47,6 +48,6 @@ function place({ stream, snippet }: PassageRow): { start: number; end: number } 
 const passageHit = (row: PassageRow): PassageHit => ({ sourceId: row.source_id, title: row.title, site: row.site, snippet: toSnippet(row.snippet), ...place(row) });
 
 const annotationHit = (row: AnnotationHitRow): AnnotationHit => ({
-  sourceId: row.source_id, title: row.title, site: row.site, annotationId: row.root_id ?? row.id, kind: row.kind, author: row.author,
+  sourceId: row.source_id, title: row.title, site: row.site, annotationId: row.root_id ?? row.id, kind: kindFrom(row), author: row.author,
   quote: toSnippet(row.quote), note: toSnippet(row.note), tags: JSON.parse(row.tags) as string[],
 });

@@ -1,12 +1,12 @@
-import type { KindCode } from '@avrelle/core/key';
 import type { Db } from '../db/database';
+import { KIND_LOOK, type KindRow } from '../key/queries';
 
 /** What marks a hit inside a snippet: control characters no source text holds. */
 export const OPEN = '\u0002', CLOSE = '\u0003', CUT = '\u0004';
 const MARKS = `'${OPEN}', '${CLOSE}', '${CUT}'`;
 
 export interface PassageRow { source_id: string; title: string; site: string; stream: string; snippet: string }
-export interface AnnotationHitRow { id: string; source_id: string; root_id: string | null; title: string; site: string; kind: KindCode; author: string; quote: string; note: string; tags: string }
+export interface AnnotationHitRow extends KindRow { id: string; source_id: string; root_id: string | null; title: string; site: string; author: string; quote: string; note: string; tags: string }
 
 /** Ranking comes first, snippets after: a snippet is dear, and only those that are shown are made. */
 export const PASSAGES = `
@@ -19,8 +19,9 @@ export const PASSAGES = `
   JOIN text_fts ON text_fts.rowid = best.seq JOIN version_text t ON t.seq = best.seq JOIN source s ON s.current_version = t.version_id
   WHERE text_fts MATCH @query ORDER BY best.rank`;
 const SEEN = 'EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.annotation_id = a.id)';
-const HIT = "a.id, a.source_id, a.root_id, s.title, s.site, coalesce(r.kind, a.kind) AS kind, p.name AS author, (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags";
-const JOINS = 'JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id LEFT JOIN annotation r ON r.id = a.root_id';
+/** An answer has the kind of what it answers. */
+const HIT = `a.id, a.source_id, a.root_id, s.title, s.site, coalesce(r.kind, a.kind) AS kind, ${KIND_LOOK}, p.name AS author, (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags`;
+const JOINS = `JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id LEFT JOIN annotation r ON r.id = a.root_id LEFT JOIN kind k ON k.owner_id = coalesce(r.kind_owner, a.kind_owner) AND k.code = coalesce(r.kind, a.kind)`;
 export const ANNOTATIONS = `
   SELECT ${HIT}, snippet(annotation_fts, 0, ${MARKS}, 32) AS quote, snippet(annotation_fts, 1, ${MARKS}, 32) AS note
   FROM (

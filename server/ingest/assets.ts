@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
 import { decode, labelToName } from 'whatwg-encoding';
-import { ASSET_LIMITS, type SafeFetcher } from './safe-fetch';
+import type { Loader } from './loader';
+import { ASSET_LIMITS } from './safe-fetch';
+import { backgroundsAsStyle, noteEmbedded, showLazy, standAlone } from './page-parts';
 import { selfContainedCss, selfContainedDeclarations } from './stylesheets';
 
 export interface Asset {
@@ -27,7 +29,7 @@ export class AssetCollector {
   /** Addresses that could not be brought along. */
   readonly missing: string[] = [];
 
-  constructor(private readonly fetcher: SafeFetcher | undefined) {}
+  constructor(private readonly loader: Loader | undefined) {}
 
   get assets(): readonly Asset[] {
     return [...this.byHash.values()];
@@ -48,13 +50,21 @@ export class AssetCollector {
     return got && { css: decode(got.bytes, charsetOf(got.contentType)), address: got.address };
   };
 
+  /** A file of markup, as a document of its own. */
+  readonly loadMarkup = async (absolute: string, like: Document): Promise<Document | undefined> => {
+    const got = await this.get(absolute, 'image/svg+xml');
+    const Parser = like.defaultView?.DOMParser;
+    return got && Parser ? new Parser().parseFromString(Buffer.from(got.bytes).toString('utf8'), 'image/svg+xml') : undefined;
+  };
+
   private async collect(absolute: string): Promise<string | undefined> {
     if (absolute.startsWith('data:')) return this.add(fromDataUrl(absolute));
     const got = await this.get(absolute, 'image/*,font/*,*/*;q=0.5');
     return got && this.add({ bytes: got.bytes, mediaType: got.contentType.split(';')[0]!.trim().toLowerCase() });
   }
 
-  private add(found: { bytes: Uint8Array; mediaType: string } | undefined): string | undefined {
+  /** Adds bytes at hand. Undefined when they are of no kind a page shows, or beyond what one page may bring. */
+  add(found: { bytes: Uint8Array; mediaType: string } | undefined): string | undefined {
     if (!found || !KEPT_TYPES.test(found.mediaType) || this.byHash.size >= MOST_ASSETS || this.bytes + found.bytes.byteLength > MOST_BYTES) return undefined;
     const hash = createHash('sha256').update(found.bytes).digest('hex');
     if (!this.byHash.has(hash)) {
@@ -65,10 +75,13 @@ export class AssetCollector {
   }
 
   private async get(absolute: string, accept: string): Promise<{ bytes: Uint8Array; contentType: string; address: string } | undefined> {
-    if (!this.fetcher || !/^https?:/.test(absolute)) return undefined;
+    if (!this.loader || !/^(https?|cid):/.test(absolute)) {
+      if (/^(https?|cid):/.test(absolute)) this.missing.push(absolute);
+      return undefined;
+    }
     await this.turn();
     try {
-      return await this.fetcher.fetch(absolute, ASSET_LIMITS, accept);
+      return await this.loader.fetch(absolute, ASSET_LIMITS, accept);
     } catch {
       this.missing.push(absolute);
       return undefined;
@@ -99,6 +112,10 @@ const charsetOf = (contentType: string): string => labelToName(/charset=["']?([\
 
 /** Brings the page's pictures and styles inside. Returns its style sheets in order; the document no longer holds them. */
 export async function makeSelfContained(document: Document, base: string, collector: AssetCollector): Promise<readonly { css: string; media: string }[]> {
+  noteEmbedded(document, base);
+  showLazy(document);
+  backgroundsAsStyle(document);
+  await standAlone(document, base, collector);
   const [styles] = await Promise.all([takeStyles(document, base, collector), ...pictures(document, base, collector), ...styleAttributes(document, base, collector)]);
   return styles;
 }
@@ -119,7 +136,7 @@ function pictures(document: Document, base: string, collector: AssetCollector): 
   return [...document.querySelectorAll('img, svg image')].map(async (picture) => {
     const chosen = chooseAddress(picture);
     const attribute = picture.nodeName.toLowerCase() === 'img' ? 'src' : 'href';
-    for (const name of ['srcset', 'sizes', 'loading', 'data-src', 'data-srcset', 'xlink:href', 'src', 'href']) picture.removeAttribute(name);
+    for (const name of ['srcset', 'sizes', 'loading', 'xlink:href', 'src', 'href']) picture.removeAttribute(name);
     const inside = chosen && URL.canParse(chosen, base) ? await collector.resolve(new URL(chosen, base).href) : undefined;
     if (inside) picture.setAttribute(attribute, inside);
   });
@@ -127,18 +144,32 @@ function pictures(document: Document, base: string, collector: AssetCollector): 
 
 const WIDEST = 1600;
 
-/** Of the candidates a picture offers, the largest of reasonable width; lazy-loading attributes count as the address. */
+/** Of the candidates a picture offers, the largest of reasonable width; where there are widths in `media`, the desk's. */
 function chooseAddress(picture: Element): string | undefined {
-  const own = picture.getAttribute('data-src') ?? picture.getAttribute('src') ?? picture.getAttribute('href') ?? picture.getAttribute('xlink:href') ?? undefined;
-  const sets = [picture, ...(picture.closest('picture')?.querySelectorAll('source') ?? [])].map((el) => el.getAttribute('data-srcset') ?? el.getAttribute('srcset')).filter((s) => s !== null);
-  const offers = sets.flatMap(parseSrcset).filter((c) => c.width <= WIDEST).sort((a, b) => b.width - a.width);
-  const placeholder = own === undefined || own.startsWith('data:');
-  return placeholder || (offers[0]?.width ?? 0) > 0 ? (offers[0]?.address ?? own) : own;
+  const own = picture.getAttribute('src') ?? picture.getAttribute('href') ?? picture.getAttribute('xlink:href') ?? undefined;
+  const sources = [...(picture.parentElement?.closest('picture')?.querySelectorAll('source') ?? [])].filter(fits);
+  const sets = [...sources, picture].map((el) => el.getAttribute('srcset')).filter((set) => set !== null);
+  const offers = (sets.length ? parseSrcset(sets[0]!) : []).filter((offer) => offer.width <= WIDEST && offer.density <= 2).sort((a, b) => b.width - a.width || b.density - a.density);
+  const best = offers[0]?.address;
+  return own === undefined || own.startsWith('data:') || sources.length > 0 || (offers[0]?.width ?? 0) > 0 ? (best ?? own) : own;
+}
+
+/** A `source` that a browser of our day would take: of a type we keep, for a wide screen or any. */
+function fits(source: Element): boolean {
+  const type = source.getAttribute('type'), media = source.getAttribute('media') ?? '';
+  const most = /max-width:\s*(\d+)px/.exec(media)?.[1];
+  return (type === null || KEPT_TYPES.test(type)) && !(most && Number(most) < 1280) && !/print|prefers-color-scheme:\s*dark/.test(media);
 }
 
 /** HTML Standard, 4.8.4.2: addresses with an optional width (`640w`) or density (`2x`) descriptor. */
-function parseSrcset(srcset: string): { address: string; width: number }[] {
-  return [...srcset.matchAll(/(\S*[^,\s])(?:\s+([\d.]+)([wx]))?\s*(?:,|$)/g)].map(([, address, value, unit]) => ({ address: address!, width: unit === 'w' ? Number(value) : 0 }));
+function parseSrcset(srcset: string): { address: string; width: number; density: number }[] {
+  return [...srcset.matchAll(/(\S*[^,\s])(?:\s+([\d.]+)([wx]))?\s*(?:,|$)/g)].map(([, address, value, unit]) => ({ address: address!, width: unit === 'w' ? Number(value) : 0, density: unit === 'x' ? Number(value) : 1 }));
+}
+
+/** The site's sign, by its name inside. */
+export async function favicon(document: Document, base: string, collector: AssetCollector): Promise<string | undefined> {
+  const href = document.querySelector('link[rel~="icon" i][href]')?.getAttribute('href');
+  return href && URL.canParse(href, base) ? collector.resolve(new URL(href, base).href) : undefined;
 }
 
 function styleAttributes(document: Document, base: string, collector: AssetCollector): Promise<void>[] {

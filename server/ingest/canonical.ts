@@ -1,7 +1,7 @@
 /** Parameters that only say where a reader came from (common practice). */
-const TRACKING = /^(utm_.*|fbclid|gclid|mc_[ce]id|ref_src|igshid)$/i;
+const TRACKING = /^(utm_.*|(fb|g|dc|ms|yc|tt|wbra|gbra)(cl)?id|mc_[ce]id|_hs(enc|mi)|mkt_tok|oly_(enc|anon)_id|vero_id|ref_src|igshid|si|s_cid|cmpid|campaign_id)$/i;
 
-/** The address by which a page is recognised as one kept before: no fragment, tracking, `www.` or trailing slash. */
+/** The address by which a page is recognised as one kept before: no fragment, tracking, `www.`, index file or trailing slash. */
 export function canonicalAddress(address: string): string {
   const url = new URL(address);
   url.hash = '';
@@ -9,5 +9,6 @@ export function canonicalAddress(address: string): string {
   url.hostname = url.hostname.replace(/^www\./, '');
   for (const name of [...url.searchParams.keys()]) if (TRACKING.test(name)) url.searchParams.delete(name);
   url.searchParams.sort();
+  url.pathname = url.pathname.replace(/\/(index\.(html?|php))?$/i, '');
   return url.href.replace(/\/(?=$|\?)/, '');
 }

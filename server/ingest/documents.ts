@@ -35,7 +35,7 @@ function splitFrontMatter(text: string): { front: Record<string, unknown>; body:
   }
 }
 
-const page = (title: string, body: string, head = '', language = ''): string =>
+export const page = (title: string, body: string, head = '', language = ''): string =>
   `<!doctype html><html${language ? ` lang="${escapeHtml(language)}"` : ''}><head><meta charset="utf-8"><title>${escapeHtml(title)}</title>${head}</head><body>${body}</body></html>`;
 
 export const escapeHtml = (text: string): string => text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);

@@ -108,7 +108,8 @@ describe('keeping a file', () => {
     ['photo.txt', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 1]), 'not_text'],
     ['photo.html', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 1]), 'not_text'],
     ['nothing.html', Buffer.from('<p> </p>'), 'empty_page'],
-    ['nothing.txt', Buffer.from(''), 'empty_page'],
+    ['nothing.txt', Buffer.from(''), 'empty_file'],
+    ['blank.txt', Buffer.from(' \n '), 'empty_page'],
   ])('%s is refused', async (name, bytes, code) => {
     expect(await refusal(file(name, bytes))).toBe(code);
   });

@@ -1,24 +1,34 @@
 import { mainText, readingMinutes, readTree, type Outline } from '@avrelle/core/text';
-import type { SourceKind } from '@avrelle/core/wire';
+import type { Amount, SourceFacts, SourceKind } from '@avrelle/core/wire';
+import { hashOf } from '../db/blobs';
 import { AppError } from '../errors';
-import { AssetCollector, makeSelfContained, type Asset } from './assets';
+import { AssetCollector, favicon, makeSelfContained, type Asset } from './assets';
 import { canonicalAddress } from './canonical';
-import { decodeText, looksBinary } from './decode-text';
-import { escapeHtml, markdownToHtml, textToHtml } from './documents';
+import { decoded } from './decoded';
+import { escapeHtml } from './documents';
+import { NOWHERE } from './loader';
+import { lightTree, normalised } from './light-tree';
 import { markAsides } from './main-text';
+import type { Got, KeptFile, Made, RawPage, ReadyPage, Tools } from './made';
 import { readMetadata, type Metadata } from './metadata';
 import type { NetworkPolicy } from './network-policy';
 import { parseHtml } from './parse-html';
+import { readFormat } from './formats/read-format';
+import { checkRobots } from './robots';
 import { PAGE_LIMITS, SafeFetcher } from './safe-fetch';
 import { sanitise } from './sanitise';
+import { looksScripted } from './scripted';
+import { shape, type Choices } from './shape';
 
 export type IngestInput =
-  | { readonly type: 'address'; readonly address: string }
-  | { readonly type: 'file'; readonly name: string; readonly bytes: Uint8Array };
+  | { readonly type: 'address'; readonly address: string; readonly choices?: Choices | undefined; /** One of many: what the site asks of programs is heeded. */ readonly polite?: boolean | undefined }
+  | ({ readonly type: 'file'; readonly name: string; readonly bytes: Uint8Array } & Pick<Tools, 'password' | 'transcript' | 'remote'>)
+  | { readonly type: 'shape'; readonly ingested: Ingested; readonly choices: Choices };
 
 /** A source made ready to be stored: nothing of it needs the network any more. */
 export interface Ingested {
   readonly kind: SourceKind;
+  readonly amount: Amount;
   /** HTML whose pictures, styles and fonts are named `asset/HASH`. */
   readonly snapshot: string;
   readonly assets: readonly Asset[];
@@ -29,100 +39,113 @@ export interface Ingested {
   readonly address: string | null;
   readonly canonical: string | null;
   readonly meta: Metadata;
+  /** Hash of the picture that stands for it, which is one of `assets`. */
+  readonly lead: string | null;
   /** Addresses of pictures, styles and fonts that could not be had. */
   readonly missing: readonly string[];
+  readonly facts: SourceFacts;
+  readonly file: KeptFile | null;
+  /** By what the same content is known again; '' where it is too little to tell. */
+  readonly fingerprint: string;
+  /** The viewport it was kept for, in CSS pixels; null for as wide as there is room. */
+  readonly width: number | null;
 }
 
 export type Progress = (step: string, share: number) => void;
 
 /** From an address or a file to a version. Rejects with an AppError that says what to do. */
 export async function ingest(input: IngestInput, policy: NetworkPolicy, progress: Progress = () => undefined): Promise<Ingested> {
-  const fetcher = new SafeFetcher(policy);
+  if (input.type === 'shape') return shape(input.ingested, input.choices);
+  const web = new SafeFetcher(policy);
   try {
     progress('Fetching', 0.05);
-    const raw = input.type === 'address' ? await fromAddress(input.address, fetcher) : fromFile(input);
-    progress('Reading', 0.3);
-    return await build(raw, input.type === 'address' ? fetcher : undefined, progress);
+    const got = input.type === 'address' ? await fromAddress(input, web) : { name: input.name, bytes: input.bytes, contentType: '', address: null };
+    progress('Reading', 0.2);
+    const tools: Tools = { web, progress, ...(input.type === 'file' ? { password: input.password, transcript: input.transcript, remote: input.remote } : {}) };
+    const ingested = await build(await readFormat(got, tools), got, progress);
+    return input.type === 'address' && input.choices ? shape(ingested, input.choices) : ingested;
   } catch (error) {
-    throw error instanceof RangeError ? new AppError('unreadable', { address: input.type === 'address' ? input.address : input.name, reason: 'its elements are nested too deeply' }) : error;
+    throw error instanceof RangeError ? new AppError('unreadable', { address: input.type === 'address' ? input.address : input.type === 'file' ? input.name : '', reason: 'its elements are nested too deeply' }) : error;
   } finally {
-    await fetcher.close();
+    await web.close();
   }
 }
 
-interface Raw {
-  readonly kind: SourceKind;
-  readonly html: Uint8Array | string;
-  readonly contentType: string;
-  readonly address: string | null;
-  /** What to call it in a message. */
-  readonly name: string;
+async function fromAddress({ address, polite }: Extract<IngestInput, { type: 'address' }>, web: SafeFetcher): Promise<Got> {
+  if (polite) await checkRobots(address, web);
+  const got = await web.fetch(address, PAGE_LIMITS);
+  return { ...got, name: lastPart(got.address) };
 }
 
-async function fromAddress(address: string, fetcher: SafeFetcher): Promise<Raw> {
-  const got = await fetcher.fetch(address, PAGE_LIMITS);
-  const type = got.contentType.split(';')[0]!.trim().toLowerCase();
-  const base = { address: got.address, name: got.address };
-  const nameOf = (): string => decodeURIComponent(new URL(got.address).pathname.split('/').filter(Boolean).at(-1) ?? got.address);
-  if (type === 'text/markdown') return { ...base, kind: 'markdown', html: markdownToHtml(decodeText(got.bytes, got.address), nameOf()), contentType: 'text/html' };
-  if (type === 'text/plain') return { ...base, kind: 'text', html: textToHtml(decodeText(got.bytes, got.address), nameOf()), contentType: 'text/html' };
-  const isPage = type === 'text/html' || type === 'application/xhtml+xml' || (type === '' && !looksBinary(got.bytes));
-  if (!isPage || looksBinary(got.bytes)) throw new AppError('wrong_type', { address: got.address, type: isPage ? 'binary data' : type });
-  return { ...base, kind: 'page', html: got.bytes, contentType: got.contentType || 'text/html' };
+function lastPart(address: string): string {
+  return decoded(new URL(address).pathname.split('/').filter(Boolean).at(-1) ?? new URL(address).hostname);
 }
 
-function fromFile({ name, bytes }: { name: string; bytes: Uint8Array }): Raw {
-  const title = name.replace(/\.[^.]+$/, '');
-  const base = { address: null, name, contentType: 'text/html' };
-  if (/\.(md|markdown)$/i.test(name)) return { ...base, kind: 'markdown', html: markdownToHtml(decodeText(bytes, name), title) };
-  if (/\.(html?|xhtml)$/i.test(name)) {
-    if (looksBinary(bytes) && !(bytes[0] === 0xff || bytes[0] === 0xfe)) throw new AppError('not_text', { name }, { field: 'file' });
-    return { ...base, kind: 'page', html: bytes };
-  }
-  return { ...base, kind: 'text', html: textToHtml(decodeText(bytes, name), title) };
-}
-
-const NOWHERE = 'https://file.invalid/';
-
-async function build(raw: Raw, fetcher: SafeFetcher | undefined, progress: Progress): Promise<Ingested> {
-  const document = parseHtml(raw.html, raw.address ?? NOWHERE, raw.contentType);
-  const base = document.baseURI;
-  const meta = fileMetadata(readMetadata(document, raw.address ?? NOWHERE), raw);
+async function build(made: Made, got: Got, progress: Progress): Promise<Ingested> {
+  if (made.form === 'ready') return finish({ ...made, bodyClass: '', rootClass: '' }, made.meta ?? {}, got, got.address);
+  const address = got.address ?? made.address ?? null, { document, base } = open(made, address);
+  const meta = { ...readMetadata(document, address ?? NOWHERE), ...given(made.meta) };
+  const scripted = made.kind === 'page' && looksScripted(document);
   progress('Bringing pictures and styles along', 0.45);
-  const collector = new AssetCollector(fetcher);
-  const styles = await makeSelfContained(document, base, collector);
+  const collector = new AssetCollector(made.loader);
+  const [styles, icon, lead] = await Promise.all([makeSelfContained(document, base, collector), favicon(document, base, collector), made.kind === 'page' && meta.lead ? collector.resolve(meta.lead) : undefined]);
   progress('Making it safe', 0.75);
   const { body, bodyClass, rootClass } = sanitise(document, base);
-  const snapshot = assemble(body, { styles, bodyClass, rootClass, meta });
   progress('Reading the text', 0.85);
-  return finish(snapshot, raw, meta, collector);
+  const facts = { ...made.facts, ...(scripted ? { scripted: true as const } : {}) };
+  return finish({ ...made, form: 'ready', body, styles, collector, bodyClass, rootClass, icon, facts }, { ...meta, lead: lead ?? null }, got, address);
 }
 
+function open(made: RawPage, address: string | null): { document: Document; base: string } {
+  const document = parseHtml(made.html, made.base ?? address ?? NOWHERE, made.contentType ?? 'text/html');
+  return { document, base: document.baseURI };
+}
+
+/** What a format's reader knows stands before what the page says; what it does not know does not. */
+const given = (meta: Partial<Metadata> = {}): Partial<Metadata> => Object.fromEntries(Object.entries(meta).filter(([, value]) => value !== '' && value !== null && value !== undefined));
+
+interface Clean extends ReadyPage {
+  readonly bodyClass: string;
+  readonly rootClass: string;
+  readonly icon?: string | undefined;
+}
+
+const LEAST_TO_KNOW = 400;
+
 /** The stream is read from the very string that is stored, parsed once more, as a browser will parse it. */
-function finish(draft: string, raw: Raw, meta: Metadata, collector: AssetCollector): Ingested {
-  const clean = parseHtml(draft, raw.address ?? NOWHERE);
-  if (raw.kind === 'page') markAsides(clean, meta.title);
-  const snapshot = `<!doctype html>\n${clean.documentElement.outerHTML}`;
-  const { text, outline } = readTree(parseHtml(snapshot, raw.address ?? NOWHERE).documentElement);
-  if (!text.trim()) throw new AppError('empty_page', { address: raw.name });
-  const used = collector.assets.filter(({ hash }) => snapshot.includes(hash));
+function finish(page: Clean, known: Partial<Metadata>, got: Got, address: string | null): Ingested {
+  const meta = completed(known, got, address), { collector } = page;
+  const snapshot = page.kind === 'page' ? withAsides(assemble(page, meta), meta.title, address) : normalised(assemble(page, meta));
+  const { text, outline } = readTree(lightTree(snapshot));
+  if (!text.trim()) throw new AppError('empty_page', { address: got.address ?? got.name });
+  const lead = /^asset\/([0-9a-f]{64})$/.exec(meta.lead ?? '')?.[1] ?? null, main = mainText(text, outline);
+  const missing = page.kind === 'letter' && page.facts?.remote ? [] : collector.missing;
   return {
-    kind: raw.kind, snapshot, assets: used, text, outline, meta, address: raw.address, missing: collector.missing,
-    minutes: readingMinutes(mainText(text, outline)),
-    canonical: raw.address === null ? null : canonicalAddress(sameSite(meta.canonical, raw.address) ?? raw.address),
+    kind: page.kind, amount: page.kind === 'image' ? 'picture' : 'whole', snapshot, text, outline, meta, address, lead, missing, width: null,
+    assets: collector.assets.filter(({ hash }) => hash === lead || snapshot.includes(hash)), minutes: readingMinutes(main), file: page.file ?? null,
+    facts: { ...page.facts, ...(missing.length ? { missing: missing.length } : {}) },
+    fingerprint: page.identity ?? (page.file ? `sha256:${hashOf(page.file.bytes)}` : main.length >= LEAST_TO_KNOW ? `text:${hashOf(Buffer.from(main))}` : ''),
+    canonical: address === null ? null : canonicalAddress(sameSite(meta.canonical, address) ?? address),
   };
 }
 
-/** A page may name its canonical address only within its own site. */
-const sameSite = (canonical: string | null, address: string): string | null => (canonical && new URL(canonical).hostname === new URL(address).hostname ? canonical : null);
-
-function fileMetadata(meta: Metadata, raw: Raw): Metadata {
-  const title = meta.title || raw.name;
-  return raw.address === null ? { ...meta, title, site: meta.site === 'file.invalid' ? '' : meta.site } : { ...meta, title };
+function withAsides(html: string, title: string, address: string | null): string {
+  const document = parseHtml(html, address ?? NOWHERE);
+  markAsides(document, title);
+  return `<!doctype html>\n${document.documentElement.outerHTML}`;
 }
 
-function assemble(body: string, { styles, bodyClass, rootClass, meta }: { styles: readonly { css: string; media: string }[]; bodyClass: string; rootClass: string; meta: Metadata }): string {
+const bareHost = (address: string): string => new URL(address).hostname.replace(/^www\./, '');
+/** A page may name its canonical address only within its own site. */
+const sameSite = (canonical: string | null, address: string): string | null => (canonical && bareHost(canonical) === bareHost(address) ? canonical : null);
+
+function completed(meta: Partial<Metadata>, got: Got, address: string | null): Metadata {
+  const site = meta.site && meta.site !== 'file.invalid' ? meta.site : address === null ? '' : bareHost(address);
+  return { title: meta.title || got.name, author: meta.author ?? '', site, description: meta.description ?? '', language: meta.language ?? '', publishedAt: meta.publishedAt ?? null, canonical: meta.canonical ?? null, doi: meta.doi ?? '', lead: meta.lead ?? null };
+}
+
+function assemble({ body, styles = [], bodyClass, rootClass, icon }: Clean, meta: Metadata): string {
   const attribute = (name: string, value: string): string => (value ? ` ${name}="${escapeHtml(value)}"` : '');
   const sheets = styles.map(({ css, media }) => `<style${attribute('media', media)}>${css}</style>`).join('\n');
-  return `<!doctype html><html${attribute('lang', meta.language)}${attribute('class', rootClass)}><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escapeHtml(meta.title)}</title>${sheets}</head><body${attribute('class', bodyClass)}>${body}</body></html>`;
+  return `<!doctype html><html${attribute('lang', meta.language)}${attribute('class', rootClass)}><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escapeHtml(meta.title)}</title>${icon ? `<link rel="icon" href="${icon}">` : ''}${sheets}</head><body${attribute('class', bodyClass)}>${body}</body></html>`;
 }

@@ -1,5 +1,6 @@
 import { Readability } from '@mozilla/readability';
 import { ASIDE_ATTRIBUTE } from '@avrelle/core/text';
+import { decoded } from './decoded';
 
 const NUMBER = 'data-avrelle-number';
 /** Under this many characters the extraction found a fragment rather than the main text. */
@@ -15,6 +16,7 @@ export function markAsides(document: Document, title: string): void {
   const kept = extract(document);
   if (kept) {
     keepHeading(elements, kept, title);
+    keepNotes(document, kept);
     const holding = withAncestors(kept);
     markBelow(document.body, kept, (element) => holding.has(element));
   }
@@ -65,9 +67,33 @@ function markBelow(parent: Element, kept: ReadonlySet<Element>, holds: (element:
 function markWithin(parent: Element, kept: ReadonlySet<Element>, holds: (element: Element) => boolean): void {
   for (const child of elementsIn(parent)) {
     if (kept.has(child) || holds(child)) markWithin(child, kept, holds);
-    else if (/^(ASIDE|NAV|FOOTER|FORM|SECTION|DIV|UL|BUTTON)$/.test(child.nodeName)) child.setAttribute(ASIDE_ATTRIBUTE, '');
+    else if (/^(ASIDE|NAV|FOOTER|FORM|SECTION|DIV|UL|BUTTON)$/.test(child.nodeName) && !holdsContent(child)) child.setAttribute(ASIDE_ATTRIBUTE, '');
   }
 }
+
+/** What the library loses though it is content: tables with heads, code, figures with captions, formulas, headings with text below them. */
+function holdsContent(element: Element): boolean {
+  if (/^(NAV|FOOTER|FORM|BUTTON)$/.test(element.nodeName) || LINKS_OUT.test(`${element.className} ${element.id}`)) return false;
+  const solid = element.querySelector('pre, math, figure figcaption, table th, table caption');
+  const linked = [...element.querySelectorAll('a')].reduce((sum, a) => sum + (a.textContent ?? '').length, 0), length = (element.textContent ?? '').trim().length;
+  return (solid !== null && linked < length / 2) || (element.querySelector('h2, h3, h4') !== null && length >= LEAST && linked < length / 5 && !element.querySelector('input, button'));
+}
+
+const LINKS_OUT = /\b(related|share|social|promo|sponsor|advert|banner|newsletter|subscribe|comments?|recommend|cookie)/i;
+
+/** Footnotes and endnotes: what the kept text links to within the page, with the list they stand in. */
+function keepNotes(document: Document, kept: Set<Element>): void {
+  for (const link of document.querySelectorAll('a[href^="#"]')) {
+    const holder = link.parentElement && kept.has(link.parentElement), target = document.getElementById(decoded(link.getAttribute('href')!.slice(1)));
+    if (!holder || !target || kept.has(target) || /^(BODY|MAIN|ARTICLE|NAV|HEADER)$/.test(target.nodeName) || target.closest('nav, form') || (target.textContent ?? '').length > LONGEST_NOTE) continue;
+    const list = target.closest('ol, ul, dl, section, aside') ?? target;
+    for (const element of [list, ...list.querySelectorAll('*')]) kept.add(element);
+    const heading = list.previousElementSibling;
+    if (heading && /^H[1-6]$/.test(heading.nodeName)) kept.add(heading);
+  }
+}
+
+const LONGEST_NOTE = 4_000;
 
 /** Not `children`: that live collection is searched anew at every step once attributes change. */
 function elementsIn(parent: Element): Element[] {

@@ -1,60 +1,87 @@
 export interface Metadata {
   readonly title: string;
+  /** Names, parted by `; ` where there are several. */
   readonly author: string;
   readonly site: string;
   readonly description: string;
   /** BCP 47, as the page says it; '' when it does not. */
   readonly language: string;
-  /** RFC 3339 date or date-time; null when the page says none that can be read. */
+  /** RFC 3339 date or date-time, or only its year or month; null when the page says none that can be read. */
   readonly publishedAt: string | null;
   readonly canonical: string | null;
+  /** Digital object identifier, as in `10.5555/marsh.7`; '' for none. */
+  readonly doi: string;
+  /** Address of the picture that stands for the page. */
+  readonly lead: string | null;
 }
 
 /**
- * Reads what a page says of itself: scholarly `citation_*` tags first, then Dublin Core, schema.org JSON-LD, Open Graph,
- * and plain HTML last.
+ * Reads what a page says of itself: scholarly `citation_*` tags first, then Dublin Core, schema.org (JSON-LD, then
+ * microdata), Open Graph, microformats (h-entry), and plain HTML last.
  */
 export function readMetadata(document: Document, address: string): Metadata {
-  const meta = metaTags(document);
-  const linked = jsonLd(document);
+  const meta = metaTags(document), linked = jsonLd(document), micro = microformats(document);
   const pick = (...values: (string | undefined | null)[]): string => values.map((v) => clean(v)).find(Boolean) ?? '';
-  const all = (name: string): string => (meta.get(name) ?? []).map((v) => clean(v)).join('; ');
+  const all = (name: string): string => (meta.get(name) ?? []).map((v) => clean(v)).filter((v) => !/^https?:/i.test(v)).join('; ');
   const first = (name: string): string | undefined => meta.get(name)?.[0];
+  const text = (selector: string): string | null | undefined => document.querySelector(selector)?.textContent;
+  const attribute = (selector: string, name: string): string | null | undefined => document.querySelector(selector)?.getAttribute(name);
   return {
-    title: pick(first('citation_title'), first('dc.title'), linked.headline, first('og:title'), document.querySelector('h1')?.textContent, document.title),
-    author: pick(all('citation_author'), all('dc.creator'), linked.author, all('author'), all('article:author'), document.querySelector('[rel~=author], [itemprop=author]')?.textContent),
-    site: pick(first('citation_journal_title'), first('og:site_name'), first('dc.publisher'), linked.publisher, new URL(address).hostname.replace(/^www\./, '')),
-    description: pick(first('description'), first('dc.description'), first('og:description'), linked.description).slice(0, 600),
-    language: pick(document.documentElement.getAttribute('lang'), first('citation_language'), first('dc.language'), linked.inLanguage).slice(0, 35),
-    publishedAt: readDate(pick(first('citation_publication_date'), first('citation_date'), first('dc.date'), linked.datePublished, first('article:published_time'), document.querySelector('time[datetime]')?.getAttribute('datetime'))),
-    canonical: absolute(document.querySelector('link[rel~=canonical]')?.getAttribute('href') ?? first('og:url'), address),
+    title: pick(first('citation_title'), first('dc.title'), linked.headline, first('og:title'), micro.name, text('[itemprop=headline]'), text('h1'), document.title),
+    author: pick(all('citation_author'), first('citation_authors')?.replace(/\s*;\s*/g, '; '), all('dc.creator'), linked.author, all('author'), all('article:author'), micro.author, listed(document, '[itemprop=author]'), text('[rel~=author]')),
+    site: pick(first('citation_journal_title'), first('citation_conference_title'), first('og:site_name'), first('dc.publisher'), linked.publisher, first('application-name'), new URL(address).hostname.replace(/^www\./, '')),
+    description: pick(first('description'), first('dc.description'), first('og:description'), linked.description, micro.summary).slice(0, 600),
+    language: pick(document.documentElement.getAttribute('lang'), document.documentElement.getAttribute('xml:lang'), first('citation_language'), first('dc.language'), linked.inLanguage, first('og:locale')?.replace('_', '-')).slice(0, 35),
+    publishedAt: readDate(pick(first('citation_publication_date'), first('citation_date'), first('citation_online_date'), first('dc.date'), first('dc.date.issued'), linked.datePublished, first('article:published_time'), micro.published, attribute('[itemprop=datePublished]', 'content'), attribute('[itemprop=datePublished]', 'datetime'), first('date'), attribute('time[datetime]', 'datetime'))),
+    canonical: absolute(attribute('link[rel~=canonical]', 'href') ?? first('og:url'), address),
+    doi: readDoi(pick(first('citation_doi'), first('dc.identifier'), first('dc.identifier.doi'), linked.doi, attribute('a[href*="doi.org/10."]', 'href'))),
+    lead: absolute(first('og:image') ?? first('og:image:url') ?? linked.image ?? attribute('.h-entry .u-photo', 'src') ?? attribute('[itemprop=image]', 'src'), address),
   };
 }
 
 const clean = (text: string | undefined | null): string => (text ?? '').replace(/\s+/g, ' ').trim();
 
+/** By name in lower case; `DC.x`, `DCTERMS.x` and `dc:x` are one. */
 function metaTags(document: Document): ReadonlyMap<string, string[]> {
   const found = new Map<string, string[]>();
   for (const tag of document.querySelectorAll('meta[content]')) {
-    const name = (tag.getAttribute('name') ?? tag.getAttribute('property') ?? '').toLowerCase();
+    const given = (tag.getAttribute('name') ?? tag.getAttribute('property') ?? tag.getAttribute('itemprop') ?? '').toLowerCase();
+    const name = given.replace(/^(dcterms|dc)[.:]/, 'dc.').replace(/^bepress_citation_/, 'citation_');
     const content = tag.getAttribute('content') ?? '';
     if (name && content.trim()) found.set(name, [...(found.get(name) ?? []), content]);
   }
   return found;
 }
 
-type Linked = Partial<Record<'headline' | 'author' | 'publisher' | 'description' | 'inLanguage' | 'datePublished', string>>;
+function listed(document: Document, selector: string): string {
+  const names = [...document.querySelectorAll(selector)].map((el) => clean(el.querySelector('[itemprop=name]')?.textContent ?? el.getAttribute('content') ?? el.textContent));
+  return [...new Set(names.filter((name) => name && name.length < 100))].join('; ');
+}
+
+/** microformats2: what an h-entry says of itself (https://microformats.org/wiki/h-entry), not of what it quotes. */
+function microformats(document: Document): Partial<Record<'name' | 'author' | 'published' | 'summary', string>> {
+  const entries = document.querySelectorAll('.h-entry');
+  const entry = entries.length === 1 ? entries[0]! : undefined;
+  if (!entry) return {};
+  const of = (name: string): Element | undefined => [...entry.querySelectorAll(name)].find((el) => el.parentElement?.closest('.h-cite, .h-entry') === entry);
+  const author = of('.p-author');
+  return {
+    name: clean(of('.p-name')?.textContent), author: clean((author?.querySelector('.p-name') ?? author)?.textContent),
+    published: of('.dt-published')?.getAttribute('datetime') ?? clean(of('.dt-published')?.textContent), summary: clean(of('.p-summary')?.textContent),
+  };
+}
+
+type Linked = Partial<Record<'headline' | 'author' | 'publisher' | 'description' | 'inLanguage' | 'datePublished' | 'doi' | 'image', string>>;
 
 /** The first schema.org thing that has a headline or an author; broken JSON is passed over. */
 function jsonLd(document: Document): Linked {
   for (const script of document.querySelectorAll('script[type="application/ld+json"]')) {
     try {
-      const data: unknown = JSON.parse(script.textContent ?? '');
-      const thing = candidates(data).find((t) => t.headline || t.author);
+      const thing = candidates(JSON.parse(script.textContent ?? '')).find((t) => t.headline || t.author);
       if (thing) {
         return {
-          headline: text(thing.headline ?? thing.name), author: names(thing.author), publisher: names(thing.publisher),
-          description: text(thing.description), inLanguage: text(thing.inLanguage), datePublished: text(thing.datePublished),
+          headline: text(thing.headline ?? thing.name), author: names(thing.author), publisher: names(thing.publisher ?? thing.isPartOf), description: text(thing.description),
+          inLanguage: text(thing.inLanguage), datePublished: text(thing.datePublished ?? thing.dateCreated), doi: identifiers(thing).find((id) => DOI.test(id)) ?? '', image: pictureOf(thing.image),
         };
       }
     } catch { /* a page's broken metadata is no reason to fail */ }
@@ -66,15 +93,25 @@ function candidates(data: unknown): Record<string, unknown>[] {
   if (Array.isArray(data)) return data.flatMap(candidates);
   if (typeof data !== 'object' || data === null) return [];
   const record = data as Record<string, unknown>;
-  return [record, ...candidates(record['@graph'])];
+  return [record, ...candidates(record['@graph']), ...candidates(record.mainEntity)];
 }
 
+const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
 const text = (value: unknown): string => (typeof value === 'string' ? value : '');
-const names = (value: unknown): string => (Array.isArray(value) ? value.map(names).filter(Boolean).join('; ') : typeof value === 'object' && value !== null ? text((value as { name?: unknown }).name) : text(value));
+const names = (value: unknown): string => (Array.isArray(value) ? value.map(names).filter(Boolean).join('; ') : isRecord(value) ? text(value.name) || [text(value.givenName), text(value.familyName)].filter(Boolean).join(' ') : text(value));
+const identifiers = (thing: Record<string, unknown>): string[] => [thing.identifier, thing.sameAs, thing['@id']].flat().map((value) => (isRecord(value) ? text(value.value) : text(value)));
+const pictureOf = (value: unknown): string => (Array.isArray(value) ? pictureOf(value[0]) : isRecord(value) ? text(value.url) : text(value));
 
-/** Dates as pages write them: `2026-10-02`, `2026/10/02`, date-times, and forms that Date reads. */
-function readDate(value: string): string | null {
-  const slashed = value.replace(/^(\d{4})\/(\d{1,2})\/(\d{1,2})$/, (_all, y: string, m: string, d: string) => `${y}-${m.padStart(2, '0')}-${d.padStart(2, '0')}`);
+/** ISO 26324 names begin with a directory indicator 10. and a registrant, then a slash. */
+const DOI = /\b(10\.\d{4,9}\/[^\s"<>?#]+)/;
+export const readDoi = (text: string): string => DOI.exec(text)?.[1]?.replace(/[.,;)\]]+$/, '') ?? '';
+
+/** Dates as pages write them: `2026`, `2026-10`, `2026-10-02`, `2026/10/02`, date-times, and forms that Date reads. */
+export function readDate(value: string): string | null {
+  const given = value.trim();
+  if (/^\d{4}(-(0[1-9]|1[0-2]))?$/.test(given)) return given;
+  const slashed = given.replace(/^(\d{4})[/.](\d{1,2})(?:[/.](\d{1,2}))?$/, (_all, y: string, m: string, d: string | undefined) => `${y}-${m.padStart(2, '0')}${d ? `-${d.padStart(2, '0')}` : ''}`);
+  if (/^\d{4}-\d{2}$/.test(slashed)) return slashed;
   const time = Date.parse(slashed);
   return Number.isNaN(time) ? null : new Date(time).toISOString();
 }

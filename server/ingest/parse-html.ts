@@ -24,3 +24,12 @@ function isUtf8(bytes: Uint8Array): boolean {
     return false;
   }
 }
+
+/** Parses XML; undefined where it is not well-formed. */
+export function parseXml(xml: Uint8Array | string, contentType: 'application/xml' | 'application/xhtml+xml' = 'application/xml', address = 'https://file.invalid/'): Document | undefined {
+  try {
+    return new JSDOM(typeof xml === 'string' ? xml : Buffer.from(xml), { url: address, contentType, virtualConsole: new VirtualConsole() }).window.document;
+  } catch {
+    return undefined;
+  }
+}

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { readMetadata } from './metadata';
+import { readDate, readMetadata } from './metadata';
+import { canonicalAddress } from './canonical';
 import { markAsides } from './main-text';
 import { markdownToHtml, textToHtml } from './documents';
 import { parseAddress } from './network-policy';
@@ -21,8 +22,20 @@ describe('what a page says of itself', () => {
     expect(metaOf(`<script type="application/ld+json">{broken</script><script type="application/ld+json">${JSON.stringify(data)}</script>`)).toMatchObject({ title: 'Linked', author: 'A; B', site: 'P', publishedAt: '2026-01-02T00:00:00.000Z' });
   });
 
+  test('each vocabulary gives names, date, language and DOI in its own way', () => {
+    expect(metaOf('<meta name="citation_doi" content="doi:10.5555/marsh.7."><meta name="citation_authors" content="Farrant, O.;Wick, S."><meta name="citation_language" content="en">')).toMatchObject({ doi: '10.5555/marsh.7', author: 'Farrant, O.; Wick, S.', language: 'en' });
+    expect(metaOf('<meta name="DCTERMS.title" content="Marsh"><meta name="DC.creator" content="A"><meta name="DC.creator" content="B"><meta name="DC.date.issued" content="2026"><meta name="DC.identifier" content="https://doi.org/10.5555/dc.1">')).toMatchObject({ title: 'Marsh', author: 'A; B', publishedAt: '2026', doi: '10.5555/dc.1' });
+    expect(metaOf('<meta property="og:title" content="Open"><meta property="og:locale" content="el_GR"><meta property="og:image" content="/lead.png"><meta property="article:published_time" content="2026-03-05T10:00:00+01:00">')).toMatchObject({ title: 'Open', language: 'el-GR', lead: 'http://review.saltmere.test/lead.png', publishedAt: '2026-03-05T09:00:00.000Z' });
+    expect(metaOf('', '<article itemscope><h1 itemprop="headline">Micro</h1><span itemprop="author"><span itemprop="name">One</span></span><span itemprop="author">Two</span><time itemprop="datePublished" datetime="2026-01-02">then</time></article>')).toMatchObject({ title: 'Micro', author: 'One; Two', publishedAt: '2026-01-02T00:00:00.000Z' });
+    expect(metaOf('', '<article class="h-entry"><h2 class="p-name">Entry</h2><a class="p-author h-card">Maren</a><time class="dt-published" datetime="2026-05-06">6 May</time><blockquote class="h-cite"><a class="p-author">Nobody</a></blockquote></article>')).toMatchObject({ title: 'Entry', author: 'Maren', publishedAt: '2026-05-06T00:00:00.000Z' });
+  });
+
+  test('years and months stay years and months, and what is no date is none', () => {
+    expect(['2026', '2026-10', '2026/10', '2026/3/5', 'Oct 2, 2026 10:00 UTC', 'last spring', ''].map(readDate)).toEqual(['2026', '2026-10', '2026-10', '2026-03-05T00:00:00.000Z', '2026-10-02T10:00:00.000Z', null, null]);
+  });
+
   test('plain pages give their heading, host and language', () => {
-    expect(metaOf('', '<h1> The  marsh </h1><time datetime="2026-05-06">then</time>')).toEqual({ title: 'The marsh', author: '', site: 'review.saltmere.test', description: '', language: '', publishedAt: '2026-05-06T00:00:00.000Z', canonical: null });
+    expect(metaOf('', '<h1> The  marsh </h1><time datetime="2026-05-06">then</time>')).toEqual({ title: 'The marsh', author: '', site: 'review.saltmere.test', description: '', language: '', publishedAt: '2026-05-06T00:00:00.000Z', canonical: null, doi: '', lead: null });
   });
 
   test('a date that is none and a canonical address that leads nowhere are left out', () => {
@@ -66,6 +79,16 @@ test('of several candidates the widest sensible picture is kept, lazy ones too',
   await makeSelfContained(document, AT, collector);
   expect(asked).toEqual(['lazy.png', 'mid.png', 'from-source.png', 'plain.png']);
   expect([...document.querySelectorAll('img')].every((img) => img.getAttribute('src')!.startsWith('asset/') && !img.hasAttribute('srcset'))).toBe(true);
+});
+
+test('a link whose fragment is not encoded rightly harms nothing', () => {
+  const document = parseHtml(`<article><h1>Mud</h1>${'<p>It keeps <a href="#100%">all</a> it is given, and gives it back at its own time.</p>'.repeat(8)}</article>`, AT);
+  markAsides(document, 'Mud');
+  expect(document.querySelectorAll('[data-avrelle-aside]')).toHaveLength(0);
+});
+
+test.each([['http://www.x.test/a/?utm_source=b&q=1#c', 'https://x.test/a?q=1'], ['https://x.test/', 'https://x.test'], ['http://x.test/a/index.html', 'https://x.test/a'], ['http://x.test/?b=2&a=1&gclid=9', 'https://x.test?a=1&b=2'], ['http://x.test/a%20b', 'https://x.test/a%20b']])('%s is known as %s', (given, known) => {
+  expect(canonicalAddress(given)).toBe(known);
 });
 
 test('a page too short to tell apart keeps everything in its main text', () => {

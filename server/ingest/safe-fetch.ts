@@ -2,6 +2,7 @@ import dns from 'node:dns';
 import net from 'node:net';
 import { Agent, buildConnector, fetch, type Dispatcher, type Response } from 'undici';
 import { AppError } from '../errors';
+import type { Loader } from './loader';
 import { checkAddress, mappedPlace, parseAddress, type NetworkPolicy } from './network-policy';
 
 export interface Fetched {
@@ -17,16 +18,18 @@ export interface FetchLimits {
   readonly bytes: number;
   readonly milliseconds: number;
   readonly redirects: number;
+  /** What holds instead for anything that says it is neither text nor HTML. */
+  readonly file?: { readonly bytes: number; readonly milliseconds: number };
 }
 
-export const PAGE_LIMITS: FetchLimits = { bytes: 20 * 1024 * 1024, milliseconds: 20_000, redirects: 8 };
+export const PAGE_LIMITS: FetchLimits = { bytes: 20 * 1024 * 1024, milliseconds: 20_000, redirects: 8, file: { bytes: 100 * 1024 * 1024, milliseconds: 80_000 } };
 export const ASSET_LIMITS: FetchLimits = { bytes: 10 * 1024 * 1024, milliseconds: 15_000, redirects: 5 };
 
 const AGENT_NAME = 'Avrelle/0.1 (keeps pages for one reader at a time)';
 
 /** Fetches over http and https for a person. Every connection's address is checked when it is made, after DNS, so that
  *  neither a redirect nor a name that changes its mind leads into a private network. */
-export class SafeFetcher {
+export class SafeFetcher implements Loader {
   private readonly agent: Dispatcher;
 
   constructor(private readonly policy: NetworkPolicy) {
@@ -36,13 +39,22 @@ export class SafeFetcher {
   /** Rejects with an AppError that says what to do; anything else is a bug. */
   async fetch(address: string, limits: FetchLimits, accept = 'text/html,application/xhtml+xml,text/plain;q=0.8,*/*;q=0.5'): Promise<Fetched> {
     const first = parseAddress(address);
-    const signal = AbortSignal.timeout(limits.milliseconds);
+    const stop = new AbortController();
+    let held = limits, timer = setTimeout(() => stop.abort(), limits.milliseconds);
     try {
-      const { response, url } = await this.follow(first, limits, accept, signal);
+      const { response, url } = await this.follow(first, limits, accept, stop.signal);
       checkStatus(response, url.href);
-      return { address: url.href, contentType: response.headers.get('content-type') ?? '', bytes: await readBody(response, url.href, limits) };
+      const contentType = response.headers.get('content-type') ?? '';
+      if (limits.file && contentType && !/^(text\/|application\/xhtml)/i.test(contentType)) {
+        held = { ...limits, ...limits.file };
+        clearTimeout(timer);
+        timer = setTimeout(() => stop.abort(), held.milliseconds);
+      }
+      return { address: url.href, contentType, bytes: await readBody(response, url.href, held) };
     } catch (cause) {
-      throw explain(cause, first, limits, signal);
+      throw explain(cause, first, held, stop.signal);
+    } finally {
+      clearTimeout(timer);
     }
   }
 

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { ingest } from './ingest';
 import { parseHtml } from './parse-html';
 import { VECTORS } from '../testing/xss-vectors';
+import { sanitise } from './sanitise';
 
 const OPEN = { names: [], privateHosts: [] };
 const snapshotOf = async (html: string): Promise<string> => (await ingest({ type: 'file', name: 'page.html', bytes: Buffer.from(`<p>kept words</p>${html}`) }, OPEN)).snapshot;
@@ -41,4 +42,11 @@ test('words, links and tables stay as they are', async () => {
   expect(snapshot).toContain('<td>a</td>');
   expect(snapshot).toContain('<a href="http://review.saltmere.test/x">link</a>');
   expect(snapshot).toContain('<mi>x</mi>');
+});
+
+test('what shapes a picture or a table stays; what it would fetch goes', () => {
+  const document = parseHtml('<table><tr><td colspan="2" width="40">x</td></tr></table><time datetime="2026-05-06">May</time><svg viewBox="0 0 9 9" width="9"><path d="M1 1h7" fill="url(#here)" mask="url(http://tracker.invalid/m)"/></svg>', 'http://x.test/');
+  const { body } = sanitise(document, 'http://x.test/');
+  for (const kept of ['colspan="2"', 'datetime="2026-05-06"', 'viewBox="0 0 9 9"', 'd="M1 1h7"', 'fill="url(#here)"']) expect(body).toContain(kept);
+  expect(body).not.toContain('tracker');
 });

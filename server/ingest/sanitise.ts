@@ -7,14 +7,15 @@ const CONFIG: Config = {
   FORBID_TAGS: ['style', 'form', 'template', 'noscript', 'iframe', 'audio', 'video', 'source', 'track', 'dialog', 'slot'],
   FORBID_ATTR: ['srcset', 'sizes', 'ping', 'target', 'autofocus', 'autoplay', 'background', 'poster', 'action', 'formaction', 'contenteditable', 'tabindex', 'accesskey', 'popover', 'is', 'slot', 'nonce', 'background-image'],
   ALLOW_DATA_ATTR: false,
-  ALLOWED_URI_REGEXP: /^(?:https?:|mailto:|#|asset\/[0-9a-f]{64}$)/i,
+  // The library asks this of every value that might be an address: what has no scheme is none that could act.
+  ALLOWED_URI_REGEXP: /^(?:(?:https?|mailto):|[^a-z]|[a-z+.-]+(?:[^a-z+.\-:]|$))/i,
   KEEP_CONTENT: true,
 };
 
 /** Contents of these go with the element; of others that are taken out, the content stays. */
-const WITH_CONTENT = 'script, template, noscript, iframe, object, embed, audio, video, base, meta, link, [hidden], frameset';
+const WITH_CONTENT = 'script, template, noscript, iframe, object, embed, audio, video, base, meta, link, [hidden], frameset, annotation, annotation-xml';
 
-/** Removes everything that could act, and makes addresses of links absolute. Returns the body's HTML and attributes worth keeping. */
+/** Removes everything that could act, lets forms stand as they are without taking input, and makes addresses of links absolute. Returns the body's HTML and attributes worth keeping. */
 export function sanitise(document: Document, base: string): { readonly body: string; readonly bodyClass: string; readonly rootClass: string } {
   for (const element of document.querySelectorAll(WITH_CONTENT)) element.remove();
   for (const element of document.querySelectorAll('[style]')) if (/display\s*:\s*none/i.test(element.getAttribute('style') ?? '')) element.remove();
@@ -22,6 +23,7 @@ export function sanitise(document: Document, base: string): { readonly body: str
   const purify = createDOMPurify(document.defaultView as unknown as WindowLike);
   const clean = purify.sanitize(document.documentElement.outerHTML, { ...CONFIG, RETURN_DOM: true }) as unknown as HTMLElement;
   dropRemote(clean);
+  for (const field of clean.querySelectorAll('input, select, textarea')) field.setAttribute('inert', '');
   const body = clean.querySelector('body') ?? clean;
   return { body: body.innerHTML, bodyClass: body.getAttribute('class') ?? '', rootClass: clean.getAttribute('class') ?? '' };
 }
@@ -43,5 +45,8 @@ function dropRemote(root: HTMLElement): void {
   for (const element of root.querySelectorAll('[href]')) {
     const href = element.getAttribute('href')!;
     if (!/^(a|area)$/i.test(element.nodeName) && !href.startsWith('#') && !href.startsWith('asset/')) element.removeAttribute('href');
+  }
+  for (const element of root.querySelectorAll('svg, svg *')) {
+    for (const { name, value } of [...element.attributes]) if (name !== 'style' && /url\((?!\s*["']?#)/i.test(value)) element.removeAttribute(name);
   }
 }

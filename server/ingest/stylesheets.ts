@@ -57,6 +57,18 @@ async function replaceUrls(tree: csstree.CssNode, base: string, resolve: Resolve
     const inside = URL.canParse(node.value, base) ? await resolve(new URL(node.value, base).href) : undefined;
     node.value = inside ?? 'about:invalid';
   }));
+  await replaceSets(tree, base, resolve);
+}
+
+/** CSS Images 4, 2.4: `image-set()` may name its pictures by strings alone. */
+async function replaceSets(tree: csstree.CssNode, base: string, resolve: ResolveUrl): Promise<void> {
+  const strings: csstree.StringNode[] = [];
+  csstree.walk(tree, { visit: 'Function', enter(node) {
+    if (/^(-webkit-)?image-set$/i.test(node.name)) node.children.forEach((child) => { if (child.type === 'String') strings.push(child); });
+  } });
+  await Promise.all(strings.map(async (node) => {
+    node.value = (URL.canParse(node.value, base) ? await resolve(new URL(node.value, base).href) : undefined) ?? 'about:invalid';
+  }));
 }
 
 /** CSS Syntax 4.3.7: a backslash and hex digits stand for the character; so no text can end its `style` element. */

@@ -2,6 +2,7 @@ import { parentPort } from 'node:worker_threads';
 import { compare, indexText } from '@avrelle/core/anchor';
 import { AppError } from '../errors';
 import { follow } from '../versions/follow';
+import { readFeed } from './feed';
 import { ingest } from './ingest';
 import type { WorkerReply, WorkerRequest } from './thread-ingester';
 
@@ -12,6 +13,8 @@ async function work(request: WorkerRequest): Promise<unknown> {
   switch (request.type) {
     case 'ingest': return ingest(request.input, request.policy, (step, share) => send({ id: request.id, type: 'progress', step, share }));
     case 'follow': return follow(request.asked);
+    case 'ping': return undefined;
+    case 'feed': return readFeed(request.address, request.policy);
     case 'compare': return compare(indexText(request.before), indexText(request.after));
   }
 }

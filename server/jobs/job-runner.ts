@@ -1,19 +1,24 @@
 import type { Clock } from '../context';
 import type { Db } from '../db/database';
 import { readBlob } from '../db/blobs';
+import { loadDraft, removeDraft, storeDraft } from '../drafts/queries';
 import { AppError, toProblem } from '../errors';
 import type { EventLog } from '../events/event-log';
 import type { Ingested, IngestInput } from '../ingest/ingest';
 import type { Ingester } from '../ingest/thread-ingester';
 import { storeSource } from '../sources/store';
 import { prepareVersion, storeVersion } from '../versions/store';
-import { finishJob, nextJob, requeueRunning, setProgress, type StoredJob } from './queries';
+import { finishJob, listedRunning, nextListed, nextSingle, requeueRunning, setProgress, type StoredJob } from './queries';
 
-const AT_ONCE = 2;
+/** Jobs under way, and how many of them may be of lists: what somebody waits for is never behind a long list. */
+const AT_ONCE = 4;
+const LISTED_AT_ONCE = 2;
+/** Between two pages of one site for a list, in milliseconds (common practice: a second is polite). */
+const SITE_PAUSE = 1_000;
 
 interface Outcome {
   readonly step: string;
-  readonly sourceId: string;
+  readonly sourceId: string | null;
   readonly already: boolean;
 }
 
@@ -24,12 +29,19 @@ interface World {
   readonly events: EventLog;
   readonly ingester: Ingester;
   readonly log: (message: string) => void;
+  /** Between two pages of one site for a list; a second where nothing is said. */
+  readonly sitePause?: number;
 }
 
-/** Works through the job table, two at a time, oldest first. What a crash interrupted is begun again at start. */
+/** Works through the job table, a few at a time: single jobs oldest first, lists in turn. What a crash interrupted is begun again at start. */
 export class JobRunner {
   private running = 0;
   private stopped = false;
+  /** When each site was last asked for a list. */
+  private readonly asked = new Map<string, number>();
+  private timer: NodeJS.Timeout | undefined;
+  /** Passwords of files, for as long as their jobs wait; never written down with a job. */
+  private readonly passwords = new Map<string, string>();
 
   constructor(private readonly world: World) {}
 
@@ -38,15 +50,17 @@ export class JobRunner {
     this.kick();
   }
 
-  /** Call after a job was inserted. */
-  kick(): void {
+  /** Call after a job was inserted, with the password its file wants. */
+  kick(jobId?: string, password?: string): void {
+    if (jobId !== undefined && password !== undefined) this.passwords.set(jobId, password);
     while (!this.stopped && this.running < AT_ONCE) {
-      const job = nextJob(this.world.db);
+      const job = nextSingle(this.world.db) ?? this.listed();
       if (!job) return;
       this.tell(job, 'Starting', 0.01);
       this.running++;
       void this.work(job).finally(() => {
         this.running--;
+        if (job.batchId) this.asked.set(job.host, Date.now());
         this.kick();
       });
     }
@@ -54,15 +68,28 @@ export class JobRunner {
 
   async stop(): Promise<void> {
     this.stopped = true;
+    clearTimeout(this.timer);
     await this.world.ingester.close();
+  }
+
+  /** The next job of a list whose site has had its pause; where all sites want theirs, looks again after it. */
+  private listed(): StoredJob | undefined {
+    if (listedRunning(this.world.db) >= LISTED_AT_ONCE) return undefined;
+    const pause = this.world.sitePause ?? SITE_PAUSE, now = Date.now();
+    const rest = (host: string): number => (this.asked.get(host) ?? 0) + pause - now;
+    const waiting = nextListed(this.world.db), ready = waiting.find((job) => rest(job.host) <= 0);
+    if (ready || waiting.length === 0) return ready;
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => this.kick(), Math.max(10, Math.min(...waiting.map((job) => rest(job.host)))));
+    return undefined;
   }
 
   private async work(job: StoredJob): Promise<void> {
     const { db, ingester, now, events } = this.world;
     try {
-      const ingested = await ingester.run(this.inputOf(job), (step, share) => this.tell(job, step, share));
+      const ingested = this.corrected(job, await ingester.run(this.inputOf(job), (step, share) => this.tell(job, step, share)));
       if (this.stopped) return;
-      const store = job.input.again ? await this.again(job, ingested) : () => this.first(job, ingested);
+      const store = job.input.look ? () => this.draft(job, ingested) : job.input.again ? await this.again(job, ingested) : () => this.first(job, ingested);
       if (this.stopped) return;
       db.transaction(() => {
         finishJob(db, job.id, { state: 'done', error: null, ...store() }, now());
@@ -70,11 +97,23 @@ export class JobRunner {
       });
     } catch (error) {
       if (!this.stopped) this.fail(job, error);
+    } finally {
+      this.passwords.delete(job.id);
     }
   }
 
-  private first(job: StoredJob, ingested: Ingested): Outcome {
-    const { sourceId, already } = storeSource(this.world, { id: job.input.sourceId, ownerId: job.personId, tags: job.input.tags, ingested });
+  private corrected({ input: { draft } }: StoredJob, ingested: Ingested): Ingested {
+    return draft ? { ...ingested, meta: { ...ingested.meta, title: draft.title, author: draft.author } } : ingested;
+  }
+
+  private draft(job: StoredJob, ingested: Ingested): Outcome {
+    storeDraft(this.world.db, { id: job.id, personId: job.personId, ingested, now: this.world.now() });
+    return { step: 'Ready to be looked at', sourceId: null, already: false };
+  }
+
+  private first({ personId: ownerId, input }: StoredJob, ingested: Ingested): Outcome {
+    const { sourceId, already } = storeSource(this.world, { id: input.sourceId, ownerId, tags: input.tags, remark: input.remark, apart: input.apart, ingested });
+    if (input.draft) removeDraft(this.world.db, ownerId, input.draft.id);
     return { step: already ? 'You had kept this before' : 'Kept', sourceId, already };
   }
 
@@ -90,9 +129,12 @@ export class JobRunner {
     };
   }
 
-  private inputOf({ input, uploadHash }: StoredJob): IngestInput {
-    if (!uploadHash) return { type: 'address', address: input.address ?? '' };
-    return { type: 'file', name: input.fileName ?? 'file', bytes: readBlob(this.world.db, uploadHash)!.bytes };
+  private inputOf({ id, personId, input, uploadHash }: StoredJob): IngestInput {
+    const { db } = this.world, { choices, transcript } = input;
+    if (input.draft) return { type: 'shape', ingested: loadDraft(db, personId, input.draft.id), choices: choices! };
+    if (!uploadHash) return { type: 'address', address: input.address ?? '', choices, polite: input.polite };
+    const words = transcript && readBlob(db, transcript.hash);
+    return { type: 'file', name: input.fileName ?? 'file', bytes: readBlob(db, uploadHash)!.bytes, password: this.passwords.get(id), remote: input.remote, transcript: words && { name: transcript.name, bytes: words.bytes } };
   }
 
   private fail(job: StoredJob, error: unknown): void {

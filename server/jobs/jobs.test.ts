@@ -16,12 +16,12 @@ function held(): { ingester: Ingester; started: string[]; release: () => void } 
   };
 }
 
-test('two jobs run at once, the others wait their turn', async () => {
+test('four jobs run at once, the others wait their turn', async () => {
   const work = held();
   const server = await startServer({ ingester: work.ingester });
   const person = await server.person('Keeper');
-  for (let n = 0; n < 5; n++) await person.send('POST', '/api/keep', { id: v7(), address: `http://a.test/${n}` });
-  expect(work.started).toHaveLength(2);
+  for (let n = 0; n < 7; n++) await person.send('POST', '/api/keep', { id: v7(), address: `http://a.test/${n}` });
+  expect(work.started).toHaveLength(4);
   await server.close();
 });
 
@@ -43,7 +43,7 @@ test('the same request under the same id is one job', async () => {
   const person = await server.person('Keeper'), id = v7();
   for (let n = 0; n < 2; n++) expect((await person.send('POST', '/api/keep', { id, address: 'http://a.test/' })).status).toBe(200);
   expect(work.started).toHaveLength(1);
-  expect(insertJob(server.context.db, id, person.me.id, 'x', { sourceId: v7(), tags: [] }, null, '2026')).toBe(false);
+  expect(insertJob(server.context.db, { id, personId: person.me.id, label: 'x', input: { sourceId: v7(), tags: [] } }, '2026')).toBe(false);
   await server.close();
 });
 

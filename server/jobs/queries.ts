@@ -1,40 +1,101 @@
 import type { Job, JobState, Problem } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
+import type { Choices } from '../ingest/shape';
+import { describeBefore } from '../sources/queries';
 
-interface Row { id: string; person_id: string; label: string; input: string; upload_hash: string | null; state: JobState; step: string; progress: number; source_id: string | null; already: number; error: string | null }
+interface Row { id: string; person_id: string; label: string; input: string; upload_hash: string | null; state: JobState; step: string; progress: number; source_id: string | null; already: number; error: string | null; batch_id: string | null; host: string }
 
-const COLUMNS = 'id, person_id, label, input, upload_hash, state, step, progress, source_id, already, error';
-const INSERT = `INSERT INTO job (id, person_id, label, input, upload_hash, state, step, progress, source_id, created_at) VALUES (?, ?, ?, ?, ?, 'queued', 'Waiting', 0, NULL, ?) ON CONFLICT (id) DO NOTHING`;
+const COLUMNS = 'id, person_id, label, input, upload_hash, state, step, progress, source_id, already, error, batch_id, host';
+const INSERT = `INSERT INTO job (id, person_id, label, input, upload_hash, batch_id, seq, host, state, step, progress, source_id, created_at)
+  VALUES (@id, @person, @label, @input, @upload, @batch, @seq, @host, 'queued', 'Waiting', 0, NULL, @now) ON CONFLICT (id) DO NOTHING`;
 const ONE = `SELECT ${COLUMNS} FROM job WHERE id = ? AND person_id = ?`;
-const NEXT = `SELECT ${COLUMNS} FROM job WHERE state = 'queued' ORDER BY created_at LIMIT 1`;
-const RECENT = `SELECT ${COLUMNS} FROM job WHERE person_id = ? AND (state IN ('queued', 'running') OR (state = 'failed' AND ended_at > ?)) ORDER BY created_at DESC LIMIT 20`;
+const SINGLE = `SELECT ${COLUMNS} FROM job WHERE state = 'queued' AND batch_id IS NULL ORDER BY created_at LIMIT 1`;
+/** Of each list that is not paused the first job of each host; the list with the least under way first. */
+export const LISTED = `
+  SELECT ${COLUMNS.replace(/\w+/g, 'j.$&')}, min(j.seq) FROM job j JOIN batch b ON b.id = j.batch_id
+  WHERE j.state = 'queued' AND b.paused = 0 AND NOT EXISTS (SELECT 1 FROM job r WHERE r.state = 'running' AND r.batch_id IS NOT NULL AND r.host = j.host)
+  GROUP BY j.batch_id, j.host
+  ORDER BY (SELECT count(*) FROM job r WHERE r.state = 'running' AND r.batch_id = j.batch_id), b.created_at, min(j.seq)`;
+const LISTED_RUNNING = "SELECT count(*) AS n FROM job WHERE state = 'running' AND batch_id IS NOT NULL";
+const RECENT = `SELECT ${COLUMNS} FROM job WHERE person_id = ? AND batch_id IS NULL AND (state IN ('queued', 'running') OR (state = 'failed' AND ended_at > ?)) ORDER BY created_at DESC LIMIT 20`;
+export const OF_BATCH = `SELECT ${COLUMNS} FROM job WHERE batch_id = ? ORDER BY seq`;
 const PROGRESS = "UPDATE job SET state = 'running', step = ?, progress = ? WHERE id = ?";
 const FINISH = 'UPDATE job SET state = ?, step = ?, progress = 1, source_id = ?, already = ?, error = ?, ended_at = ? WHERE id = ?';
 const REQUEUE = "UPDATE job SET state = 'queued', step = 'Waiting', progress = 0 WHERE state = 'running'";
+const AGAIN = "UPDATE job SET state = 'queued', step = 'Waiting', progress = 0, error = NULL, ended_at = NULL WHERE id = ? AND person_id = ? AND state = 'failed'";
+const AGAIN_ALL = "UPDATE job SET state = 'queued', step = 'Waiting', progress = 0, error = NULL, ended_at = NULL WHERE batch_id = ? AND state = 'failed'";
+const ALL_THE_SAME = "UPDATE job SET input = ?, state = 'queued', step = 'Waiting', progress = 0, source_id = NULL, already = 0, ended_at = NULL WHERE id = ?";
 const DISMISS = "DELETE FROM job WHERE id = ? AND person_id = ? AND state IN ('failed', 'done')";
 
-export interface JobInput { readonly sourceId: string; readonly address?: string; readonly fileName?: string; readonly tags: readonly string[]; /** To be kept as a new version of the source. */ readonly again?: true }
-export interface StoredJob { readonly id: string; readonly personId: string; readonly input: JobInput; readonly uploadHash: string | null }
+export interface JobInput {
+  readonly sourceId: string;
+  readonly address?: string;
+  readonly fileName?: string;
+  readonly tags: readonly string[];
+  readonly remark?: string;
+  /** To be kept as a new version of the source. */
+  readonly again?: true;
+  readonly choices?: Choices;
+  /** To be looked at first: becomes a draft, not a source. */
+  readonly look?: true;
+  readonly apart?: true;
+  /** One of a list: what sites ask of programs is heeded. */
+  readonly polite?: true;
+  /** The words of a recording. */
+  readonly transcript?: { readonly name: string; readonly hash: string };
+  /** Pictures of a letter may be fetched from strangers. */
+  readonly remote?: true;
+  /** The draft to be kept, and what its reader corrected. */
+  readonly draft?: { readonly id: string; readonly title: string; readonly author: string };
+}
 
-const toWire = (r: Row): Job => ({ id: r.id, state: r.state, step: r.step, progress: r.progress, sourceId: r.source_id, already: r.already === 1, error: r.error === null ? null : (JSON.parse(r.error) as Problem), label: r.label });
+export interface StoredJob { readonly id: string; readonly personId: string; readonly input: JobInput; readonly uploadHash: string | null; readonly batchId: string | null; readonly host: string }
 
-export function insertJob(db: Db, id: string, personId: string, label: string, input: JobInput, uploadHash: string | null, now: string): boolean {
-  return db.run(INSERT, id, personId, label, JSON.stringify(input), uploadHash, now) > 0;
+export interface NewJob {
+  readonly id: string;
+  readonly personId: string;
+  readonly label: string;
+  readonly input: JobInput;
+  readonly uploadHash?: string | null;
+  readonly batch?: { readonly id: string; readonly seq: number; readonly host: string };
+}
+
+const stored = (row: Row): StoredJob => ({ id: row.id, personId: row.person_id, input: JSON.parse(row.input) as JobInput, uploadHash: row.upload_hash, batchId: row.batch_id, host: row.host });
+
+export function jobToWire(db: Db, r: Row): Job {
+  const { look, again } = JSON.parse(r.input) as JobInput, found = r.already === 1 && !again && r.source_id !== null;
+  return {
+    id: r.id, state: r.state, step: r.step, progress: r.progress, sourceId: r.source_id, already: r.already === 1, error: r.error === null ? null : (JSON.parse(r.error) as Problem), label: r.label,
+    batchId: r.batch_id, look: look === true, before: found ? describeBefore(db, r.source_id!) : null,
+  };
+}
+
+/** False where a job with this id is there already. */
+export function insertJob(db: Db, { id, personId, label, input, uploadHash = null, batch }: NewJob, now: string): boolean {
+  return db.run(INSERT, { id, person: personId, label, input: JSON.stringify(input), upload: uploadHash, batch: batch?.id ?? null, seq: batch?.seq ?? 0, host: batch?.host ?? '', now } as never) > 0;
 }
 
 export function jobOf(db: Db, personId: string, id: string): Job | undefined {
   const row = db.get<Row>(ONE, id, personId);
-  return row && toWire(row);
+  return row && jobToWire(db, row);
 }
 
-export function nextJob(db: Db): StoredJob | undefined {
-  const row = db.get<Row>(NEXT);
-  return row && { id: row.id, personId: row.person_id, input: JSON.parse(row.input) as JobInput, uploadHash: row.upload_hash };
-}
-
-export const recentJobs = (db: Db, personId: string, since: string): Job[] => db.all<Row>(RECENT, personId, since).map(toWire);
+export const nextSingle = (db: Db): StoredJob | undefined => { const row = db.get<Row>(SINGLE); return row && stored(row); };
+export const nextListed = (db: Db): StoredJob[] => db.all<Row>(LISTED).map(stored);
+export const listedRunning = (db: Db): number => db.get<{ n: number }>(LISTED_RUNNING)!.n;
+export const recentJobs = (db: Db, personId: string, since: string): Job[] => db.all<Row>(RECENT, personId, since).map((row) => jobToWire(db, row));
+export const jobsOfBatch = (db: Db, batchId: string): Job[] => db.all<Row>(OF_BATCH, batchId).map((row) => jobToWire(db, row));
 export const setProgress = (db: Db, id: string, step: string, share: number): number => db.run(PROGRESS, step, share, id);
 export const requeueRunning = (db: Db): number => db.run(REQUEUE);
+export const requeueFailed = (db: Db, personId: string, id: string): boolean => db.run(AGAIN, id, personId) > 0;
+export const requeueFailedOf = (db: Db, batchId: string): number => db.run(AGAIN_ALL, batchId);
+/** Has what was found to be kept before kept all the same, as a version of that source or apart. False for any other job. */
+export function requeueFound(db: Db, personId: string, id: string, as: 'version' | 'apart'): boolean {
+  const row = db.get<Row>(ONE, id, personId);
+  if (!row || row.state !== 'done' || row.already === 0 || row.source_id === null) return false;
+  const input = JSON.parse(row.input) as JobInput;
+  return db.run(ALL_THE_SAME, JSON.stringify({ ...input, ...(as === 'version' ? { again: true, sourceId: row.source_id } : { apart: true }) } satisfies JobInput), id) > 0;
+}
 export const dismissJob = (db: Db, personId: string, id: string): number => db.run(DISMISS, id, personId);
 
 export function finishJob(db: Db, id: string, end: { state: 'done' | 'failed'; step: string; sourceId: string | null; already: boolean; error: Problem | null }, now: string): void {

@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify';
-import { againSchema, keepSchema, tagsSchema, UUID_V7, type Job } from '@avrelle/core/wire';
+import { againSchema, keepSchema, retrySchema, tagsSchema, UUID_V7, type Job } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { storeBlob } from '../db/blobs';
@@ -7,50 +7,58 @@ import { AppError } from '../errors';
 import { parseAddress } from '../ingest/network-policy';
 import { parse } from '../parse';
 import { readId } from '../read-id';
+import { sourceDetail } from '../sources/queries';
 import { mustOwn } from '../sources/routes';
-import { newestVersion } from '../versions/queries';
-import { dismissJob, insertJob, jobOf, recentJobs } from './queries';
+import { newestFile, newestVersion } from '../versions/queries';
+import { dismissJob, jobOf, recentJobs, requeueFailed, requeueFound, type JobInput } from './queries';
+import { readUpload } from './read-upload';
+import { startJob } from './start-job';
 
-const MOST_MB = 20;
 const SHOWN_FOR = 86_400_000;
 
 export function jobRoutes(app: FastifyInstance, context: Context): void {
   const { db, now, newId, jobs } = context;
 
   app.post('/api/keep', (request): Job => {
-    const me = personOf(request), { id, address, tags } = parse(keepSchema, request.body);
-    const url = parseAddress(address).href;
-    insertJob(db, id, me.id, url, { sourceId: newId(), address: url, tags }, null, now());
-    jobs.kick();
-    return jobOf(db, me.id, id) ?? taken(id);
+    const me = personOf(request), { id, address, tags, remark, amount, width, look, apart } = parse(keepSchema, request.body);
+    const url = parseAddress(address).href, choices = amount === 'whole' && width === null ? {} : { choices: { amount, width } };
+    return startJob(context, { id, personId: me.id, label: url, input: { sourceId: newId(), address: url, tags, remark, ...choices, ...(look ? { look: true as const } : {}), ...(apart ? { apart: true as const } : {}) } });
   });
 
-  /** The page fetched anew, as a version beside those that are there. */
+  /** The page fetched anew, as a version beside those that are there; a letter read anew with its pictures. */
   app.post('/api/sources/:id/again', (request): Job => {
-    const me = personOf(request), sourceId = readId(request), { id } = parse(againSchema, request.body);
+    const me = personOf(request), sourceId = readId(request), { id, remote } = parse(againSchema, request.body);
     mustOwn(context, me.id, sourceId);
-    const { address, title } = newestVersion(db, sourceId)!;
+    const { address, title } = newestVersion(db, sourceId)!, file = newestFile(db, sourceId);
+    if (remote && file) return startJob(context, { id, personId: me.id, label: title, uploadHash: file.hash, input: { sourceId, fileName: `${title}.eml`, tags: [], again: true, remote: true } });
     if (address === null) throw new AppError('no_address', { title });
-    insertJob(db, id, me.id, address, { sourceId, address, tags: [], again: true }, null, now());
-    jobs.kick();
-    return jobOf(db, me.id, id) ?? taken(id);
+    // As much of it as before, for the same width; a passage has no place in another text yet.
+    const { amount, width } = sourceDetail(db, me.id, sourceId)!, kept = amount === 'main' || amount === 'link' ? amount : 'whole' as const;
+    return startJob(context, { id, personId: me.id, label: address, input: { sourceId, address, tags: [], again: true, ...(kept === 'whole' && width === null ? {} : { choices: { amount: kept, width } }) } });
   });
 
   app.post('/api/uploads/:id', async (request): Promise<Job> => {
-    const me = personOf(request), id = readId(request);
-    if (!request.isMultipart()) throw new AppError('no_file', {}, { field: 'file' });
-    const file = await request.file({ limits: { fileSize: MOST_MB * 1024 * 1024, files: 1 } });
-    if (!file) throw new AppError('no_file', {}, { field: 'file' });
-    const bytes = await file.toBuffer().catch(() => { throw new AppError('file_too_large', { limit: MOST_MB }, { field: 'file' }); });
-    const again = sourceField(file.fields.source);
+    const me = personOf(request), id = readId(request), upload = await readUpload(request);
+    const again = sourceField(upload.fields.source);
     if (again !== undefined) mustOwn(context, me.id, again);
-    const tags = tagsSchema().cast(tagField(file.fields.tags)) ?? [];
-    db.transaction(() => {
-      const hash = storeBlob(db, bytes, 'application/octet-stream');
-      insertJob(db, id, me.id, file.filename, { sourceId: again ?? newId(), fileName: file.filename, tags, ...(again ? { again: true } : {}) }, hash, now());
+    const tags = tagsSchema().cast((upload.fields.tags ?? '').split(/\s+/).filter(Boolean)) ?? [];
+    const job = db.transaction(() => {
+      const hash = (bytes: Uint8Array): string => storeBlob(db, bytes, 'application/octet-stream');
+      const recording = again !== undefined && upload.transcript && !upload.file ? newestFile(db, again) : undefined;
+      if (!upload.file && !recording) throw upload.transcript ? new AppError('no_recording', { name: upload.transcript.name }, { field: 'file' }) : new AppError('no_file', {}, { field: 'file' });
+      const name = upload.file?.name ?? recording!.title, transcript = upload.transcript && { transcript: { name: upload.transcript.name, hash: hash(upload.transcript.bytes) } };
+      const input: JobInput = { sourceId: again ?? newId(), fileName: name, tags, ...transcript, ...(again ? { again: true as const } : {}), ...(upload.fields.apart === 'yes' ? { apart: true as const } : {}) };
+      return { id, personId: me.id, label: name, input, uploadHash: upload.file ? hash(upload.file.bytes) : recording!.hash };
     });
-    jobs.kick();
-    return jobOf(db, me.id, id) ?? taken(id);
+    return startJob(context, job, upload.fields.password);
+  });
+
+  /** A job that failed, tried again, with the password its file wants; or what was found to be kept before, kept all the same. */
+  app.post('/api/jobs/:id/again', (request): Job => {
+    const me = personOf(request).id, id = readId(request), { password, as } = parse(retrySchema, request.body);
+    if (!jobOf(db, me, id)) throw new AppError('not_found', { what: 'job' });
+    if (as ? requeueFound(db, me, id, as) : requeueFailed(db, me, id)) jobs.kick(id, password);
+    return jobOf(db, me, id)!;
   });
 
   app.get('/api/jobs', (request): Job[] => recentJobs(db, personOf(request).id, new Date(Date.parse(now()) - SHOWN_FOR).toISOString()));
@@ -67,19 +75,9 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
   });
 }
 
-const taken = (id: string): never => { throw new AppError('id_taken', { id }); };
-
 /** The source that a file is a newer version of. */
-function sourceField(field: unknown): string | undefined {
-  const value = textOf(field);
+function sourceField(value = ''): string | undefined {
   if (value === '') return undefined;
   if (!UUID_V7.test(value)) throw new AppError('invalid', { message: `"${value}" is not the id of a source.` }, { field: 'source' });
   return value;
 }
-
-const textOf = (field: unknown): string => (typeof field === 'object' && field !== null && 'value' in field ? String(field.value) : '');
-
-function tagField(field: unknown): string[] {
-  return textOf(field).split(/\s+/).filter(Boolean);
-}
-

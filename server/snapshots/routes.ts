@@ -1,16 +1,15 @@
-import type { FastifyInstance, FastifyRequest } from 'fastify';
+import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
-import { readBlob } from '../db/blobs';
+import { readBlob, readBlobRange, sizeOfBlob } from '../db/blobs';
 import { AppError } from '../errors';
 import { readId } from '../read-id';
 import { canRead, versionOf } from '../sources/queries';
-import { hasAsset } from './queries';
+import { fileOf, hasAsset, leadOf } from './queries';
+import { readRange } from './read-range';
+import { sealed, sealedAsset } from './sealed';
 
-/**
- * Captured pages, under a policy of their own: no script, no form, no request but for the version's own pictures and
- * fonts. `sandbox` holds when the address is opened by itself, too.
- */
+/** Captured pages and the files they were made of. */
 export function snapshotRoutes(app: FastifyInstance, { db }: Context): void {
   const version = (request: FastifyRequest) => {
     const found = versionOf(db, readId(request));
@@ -18,23 +17,35 @@ export function snapshotRoutes(app: FastifyInstance, { db }: Context): void {
     return found;
   };
 
-  app.get('/snapshots/:id/', (request, reply) => {
-    const { bytes } = readBlob(db, version(request).snapshot_hash)!;
-    return reply.type('text/html; charset=utf-8').headers({ ...SEALED, 'content-security-policy': snapshotPolicy(request), 'cache-control': 'private, max-age=31536000, immutable' }).send(bytes);
-  });
+  app.get('/snapshots/:id/', (request, reply) => sealed(request, reply, readBlob(db, version(request).snapshot_hash)!.bytes));
 
   app.get('/snapshots/:id/asset/:hash', (request, reply) => {
     version(request);
-    const hash = (request.params as { hash: string }).hash;
-    const blob = hasAsset(db, readId(request), hash) ? readBlob(db, hash) : undefined;
+    const { hash } = request.params as { hash: string }, blob = hasAsset(db, readId(request), hash) ? readBlob(db, hash) : undefined;
     if (!blob) throw new AppError('not_found', { what: 'picture' });
-    return reply.type(blob.mediaType).headers({ ...SEALED, 'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; sandbox", 'cache-control': 'private, max-age=31536000, immutable' }).send(blob.bytes);
+    return sealedAsset(reply, blob);
   });
-}
 
-const SEALED = { 'x-content-type-options': 'nosniff', 'referrer-policy': 'no-referrer', 'cross-origin-resource-policy': 'same-origin', 'x-frame-options': 'SAMEORIGIN' } as const;
+  /** The file a version was made of: whole, or the range asked for (RFC 9110, 14), read from the database without the rest. */
+  app.get('/files/:id', (request, reply) => {
+    version(request);
+    const file = fileOf(db, readId(request));
+    if (!file) throw new AppError('not_found', { what: 'file' });
+    return sendRange(request, reply, file.hash, file.media_type);
+  });
 
-function snapshotPolicy(request: FastifyRequest): string {
-  const own = `${request.protocol}://${request.host}/snapshots/`;
-  return ["default-src 'none'", `img-src ${own} data:`, `font-src ${own} data:`, "style-src 'unsafe-inline'", "form-action 'none'", "base-uri 'none'", "frame-ancestors 'self'", "script-src 'none'", 'sandbox allow-same-origin'].join('; ');
+  app.get('/api/sources/:id/lead', (request, reply) => {
+    const id = readId(request), hash = canRead(db, personOf(request).id, id) ? leadOf(db, id) : undefined;
+    if (!hash) throw new AppError('not_found', { what: 'picture' });
+    return sealedAsset(reply, readBlob(db, hash)!);
+  });
+
+  function sendRange(request: FastifyRequest, reply: FastifyReply, hash: string, mediaType: string): FastifyReply {
+    const size = sizeOfBlob(db, hash)!, wanted = readRange(request.headers.range, size);
+    // Shown by our own pages alone; opened by itself it can do nothing.
+    void reply.headers({ 'accept-ranges': 'bytes', 'content-type': mediaType, 'cache-control': 'private, max-age=31536000, immutable', 'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; sandbox", 'x-content-type-options': 'nosniff', 'cross-origin-resource-policy': 'same-origin' });
+    if (wanted === 'none') throw new AppError('bad_range', { range: request.headers.range ?? '', size });
+    if (wanted === 'whole') return reply.send(readBlob(db, hash)!.bytes);
+    return reply.code(206).header('content-range', `bytes ${wanted.start}-${wanted.end - 1}/${size}`).send(readBlobRange(db, hash, wanted.start, wanted.end));
+  }
 }

@@ -2,15 +2,30 @@ import { storeBlob } from '../db/blobs';
 import type { Db } from '../db/database';
 import type { Ingested } from '../ingest/ingest';
 
-const INSERT_SOURCE = `INSERT INTO source (id, owner_id, kind, title, author, site, address, canonical, description, language, published_at, kept_at, current_version, minutes, length)
-  VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`;
-const INSERT_VERSION = 'INSERT INTO source_version (id, source_id, number, kept_at, address, snapshot_hash) VALUES (?, ?, ?, ?, ?, ?)';
+const INSERT_SOURCE = `INSERT INTO source (id, owner_id, kind, amount, title, author, site, address, canonical, description, language, published_at, doi, lead_hash, remark, kept_at, current_version, minutes, length)
+  VALUES (@id, @owner, @kind, @amount, @title, @author, @site, @address, @canonical, @description, @language, @published, @doi, @lead, @remark, @at, @version, @minutes, @length)`;
+const INSERT_VERSION = 'INSERT INTO source_version (id, source_id, number, kept_at, address, snapshot_hash, file_hash, width, fingerprint, facts) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)';
 const INSERT_ASSET = 'INSERT INTO version_asset (version_id, hash) VALUES (?, ?)';
 const INSERT_TEXT = 'INSERT INTO version_text (version_id, title, stream, outline) VALUES (?, ?, ?, ?)';
 
-export function insertSource(db: Db, { id, ownerId, versionId, at, ingested }: { id: string; ownerId: string; versionId: string; at: string; ingested: Ingested }): void {
-  const { meta, kind, address, canonical, minutes, text } = ingested;
-  db.run(INSERT_SOURCE, id, ownerId, kind, meta.title, meta.author, meta.site, address, canonical, meta.description, meta.language, meta.publishedAt, at, versionId, minutes, text.length);
+export interface NewSource {
+  readonly id: string;
+  readonly ownerId: string;
+  readonly versionId: string;
+  readonly at: string;
+  readonly remark: string;
+  /** False for one kept apart: it is not what its address is recognised by. */
+  readonly recognised: boolean;
+  readonly ingested: Ingested;
+}
+
+/** Call after its lead picture was stored. */
+export function insertSource(db: Db, { id, ownerId, versionId, at, remark, recognised, ingested }: NewSource): void {
+  const { meta, kind, amount, address, canonical, minutes, text, lead } = ingested;
+  db.run(INSERT_SOURCE, {
+    id, owner: ownerId, kind, amount, title: meta.title, author: meta.author, site: meta.site, address, canonical: recognised ? canonical : null, description: meta.description, language: meta.language,
+    published: meta.publishedAt, doi: meta.doi, lead, remark, at, version: versionId, minutes, length: text.length,
+  } as never);
 }
 
 export interface NewVersion {
@@ -23,9 +38,23 @@ export interface NewVersion {
   readonly ingested: Ingested;
 }
 
-export function insertVersion(db: Db, { versionId, sourceId, number, at, title, ingested }: NewVersion): void {
-  const snapshot = storeBlob(db, Buffer.from(ingested.snapshot, 'utf8'), 'text/html');
-  db.run(INSERT_VERSION, versionId, sourceId, number, at, ingested.address, snapshot);
-  for (const asset of ingested.assets) db.run(INSERT_ASSET, versionId, storeBlob(db, asset.bytes, asset.mediaType));
+/** Its files are stored before; see `storeFiles`. */
+export function insertVersion(db: Db, { versionId, sourceId, number, at, title, ingested }: NewVersion, files: StoredFiles): void {
+  db.run(INSERT_VERSION, versionId, sourceId, number, at, ingested.address, files.snapshot, files.file, ingested.width, ingested.fingerprint, JSON.stringify(ingested.facts));
+  for (const hash of files.assets) db.run(INSERT_ASSET, versionId, hash);
   db.run(INSERT_TEXT, versionId, title, ingested.text, JSON.stringify(ingested.outline));
+}
+
+export interface StoredFiles {
+  readonly snapshot: string;
+  readonly assets: readonly string[];
+  readonly file: string | null;
+}
+
+/** Stores the bytes of a version; call inside the transaction that refers to them. */
+export function storeFiles(db: Db, { snapshot, assets, file }: Pick<Ingested, 'snapshot' | 'assets' | 'file'>): StoredFiles {
+  return {
+    snapshot: storeBlob(db, Buffer.from(snapshot, 'utf8'), 'text/html'), assets: assets.map((asset) => storeBlob(db, asset.bytes, asset.mediaType)),
+    file: file && storeBlob(db, file.bytes, file.mediaType),
+  };
 }

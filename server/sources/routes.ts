@@ -33,9 +33,9 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
     const me = personOf(request), id = readId(request), patch = parse(sourcePatchSchema, request.body);
     const before = detail(context, request);
     mustOwn(context, me.id, id);
-    const to = { title: patch.title ?? before.title, author: patch.author ?? before.author, site: patch.site ?? before.site };
+    const { version, ...to } = { ...before, ...patch };
     db.transaction(() => {
-      if (!patchSource(db, id, patch.version, to)) throw new AppError('stale', { yours: patch.version, current: before.version }, { current: before });
+      if (!patchSource(db, id, version, { ...to, publishedAt: to.publishedAt || null })) throw new AppError('stale', { yours: patch.version, current: before.version }, { current: before });
       events.append({ type: 'library', personId: me.id, sourceId: id });
     });
     return sourceDetail(db, me.id, id)!;

@@ -6,6 +6,7 @@ import { personOf } from '../accounts/session';
 import { authorOf, insertAnnotation } from '../annotations/queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
+import { kindsOf } from '../key/queries';
 import { readId } from '../read-id';
 import { sourceDetail, versionText } from '../sources/queries';
 import { annotationsIn, readWebAnnotation } from './web-annotations';
@@ -21,8 +22,8 @@ export function takeinRoutes(app: FastifyInstance, context: Context): void {
     if (!source) throw new AppError('not_found', { what: 'source' });
     const given = annotationsIn(request.body);
     if (given.length > MOST) throw new AppError('invalid', { message: `The file holds ${given.length} annotations; at most ${MOST} can be brought in at once.` });
-    const text = versionText(db, source.versionId)!, index = indexText(text.stream, JSON.parse(text.outline) as Outline);
-    const read = given.map((one) => readWebAnnotation(index, one));
+    const text = versionText(db, source.versionId)!, index = indexText(text.stream, JSON.parse(text.outline) as Outline), kinds = kindsOf(db, me.id);
+    const read = given.map((one) => readWebAnnotation(index, kinds, one));
     const refused = read.flatMap((r, n) => (r.ok ? [] : [{ number: n + 1, why: r.why }]));
     let brought = 0, already = 0;
     db.transaction(() => {

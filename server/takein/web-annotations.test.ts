@@ -1,10 +1,12 @@
 import { expect, test } from '@jest/globals';
 import { indexText } from '@avrelle/core/anchor';
+import { KEY } from '@avrelle/core/key';
 import { annotationsIn, readWebAnnotation } from './web-annotations';
 
 const index = indexText('The tide table hangs in the hall. Read it before you walk.');
 const selector = { type: 'TextQuoteSelector', exact: 'tide table' };
-const read = (more: object) => readWebAnnotation(index, { type: 'Annotation', target: { source: 'http://x.test/', selector }, ...more });
+const KINDS = [...KEY, { ...KEY[0]!, code: '019ab000-0000-7000-8000-000000000000', name: 'For the essay' }];
+const read = (more: object) => readWebAnnotation(index, KINDS, { type: 'Annotation', target: { source: 'http://x.test/', selector }, ...more });
 
 test('one, a list, a page and a collection are understood (Web Annotation Data Model, 3.1, 5.1, 5.2)', () => {
   const one = { type: 'Annotation', target: 'http://x.test/' };
@@ -20,6 +22,7 @@ test.each([
   ['a comment and tags by purpose (3.3.5)', { body: [{ type: 'TextualBody', purpose: 'tagging', value: 'Salt Marsh' }, { type: 'TextualBody', purpose: 'commenting', value: 'See this' }] }, { note: 'See this', tags: ['salt-marsh'] }],
   ['a body that is only an address (3.2.1)', { body: 'http://example.test/post1' }, { note: 'http://example.test/post1' }],
   ['a kind of our own', { body: { type: 'TextualBody', purpose: 'classifying', value: 'evidence' } }, { kind: 'evidence', note: '' }],
+  ['a kind somebody made, by its name', { body: { type: 'TextualBody', purpose: 'classifying', value: 'for the Essay' } }, { kind: '019ab000-0000-7000-8000-000000000000' }],
   ['questioning', { motivation: 'questioning', bodyValue: 'Why?' }, { kind: 'question', note: 'Why?' }],
   ['a bare highlight', { motivation: 'highlighting' }, { kind: 'keep', note: '' }],
 ])('%s', (_, given, expected) => {
@@ -28,11 +31,14 @@ test.each([
 
 test.each([
   ['an answer', { motivation: 'replying' }, /answers another/],
-  ['no selector', { target: { source: 'http://x.test/' } }, /no selector/],
   ['words that are not there', { target: { selector: { ...selector, exact: 'Herring gulls and terns' } } }, /leads to a passage/],
   ['another type', { type: 'Bookmark' }, /not of the type/],
 ])('%s: why it is not brought in', (_, given, why) => {
   expect(read(given)).toMatchObject({ ok: false, why: expect.stringMatching(why) });
+});
+
+test('without a selector the whole source is meant (3.1)', () => {
+  expect(read({ target: 'http://x.test/', bodyValue: 'All of it' })).toMatchObject({ ok: true, note: 'All of it', anchor: { spot: { type: 'whole' } } });
 });
 
 test('the id of an annotation of ours is known again, any other is not', () => {

@@ -1,5 +1,5 @@
-import { fromSelectors, SelectorError, type Anchor, type TextIndex } from '@avrelle/core/anchor';
-import { KIND_CODES, type KindCode } from '@avrelle/core/key';
+import { describe, fromSelectors, SelectorError, type Anchor, type TextIndex } from '@avrelle/core/anchor';
+import { PLAIN_NOTE, type Kind, type KindCode } from '@avrelle/core/key';
 import { TAG, UUID_V7 } from '@avrelle/core/wire';
 
 /** One annotation read from a file of W3C annotations, or why it could not be. */
@@ -21,22 +21,27 @@ const list = (value: unknown): readonly unknown[] => (value === undefined ? [] :
 const LONGEST_NOTE = 20_000;
 
 /** Finds the passage of one annotation in the text and reads its bodies. Never throws on what the file holds. */
-export function readWebAnnotation(index: TextIndex, given: unknown): Brought {
+export function readWebAnnotation(index: TextIndex, kinds: readonly Kind[], given: unknown): Brought {
   const { id, type, body, bodyValue, target, motivation } = record(given);
   if (!list(type).includes('Annotation')) return { ok: false, why: 'It is not of the type Annotation.' };
   if (list(motivation).includes('replying')) return { ok: false, why: 'It answers another annotation; answers are not brought in.' };
   const { selector } = record(list(target)[0]);
-  if (selector === undefined) return { ok: false, why: 'Its target names no passage (no selector).' };
   try {
     const bodies = list(body).map((b) => (typeof b === 'string' ? { value: b, purpose: undefined } : record(b)));
     const told = (purpose: string): string[] => bodies.filter((b) => b.purpose === purpose && typeof b.value === 'string').map((b) => String(b.value));
     const plain = bodies.filter((b) => b.purpose === undefined && typeof b.value === 'string' && b.id === undefined).map((b) => String(b.value));
     const note = [...told('commenting'), ...told('describing'), ...plain, ...(typeof bodyValue === 'string' ? [bodyValue] : [])].join('\n\n').slice(0, LONGEST_NOTE);
-    return { ok: true, id: uuidOf(id), anchor: fromSelectors(index, selector), kind: kindFor(told('classifying'), motivation, note), note, tags: told('tagging').map((t) => t.trim().toLowerCase().replace(/\s+/g, '-')).filter((t) => TAG.test(t)).slice(0, 40) };
+    return { ok: true, id: uuidOf(id), anchor: selector === undefined ? wholeSource(index) : fromSelectors(index, selector), kind: kindFor(kinds, told('classifying'), motivation, note), note, tags: told('tagging').map((t) => t.trim().toLowerCase().replace(/\s+/g, '-')).filter((t) => TAG.test(t)).slice(0, 40) };
   } catch (error) {
     if (error instanceof SelectorError || error instanceof RangeError) return { ok: false, why: error.message };
     throw error;
   }
+}
+
+/** An annotation whose target is not a part of the source means all of it. */
+function wholeSource(index: TextIndex): Anchor {
+  const { start, end } = index.outline[0] ?? { start: 0, end: index.text.length };
+  return { ...describe(index, { start, end }), spot: { type: 'whole' } };
 }
 
 const uuidOf = (id: unknown): string | null => {
@@ -44,7 +49,8 @@ const uuidOf = (id: unknown): string | null => {
   return UUID_V7.test(bare) ? bare : null;
 };
 
-function kindFor(classes: readonly string[], motivation: unknown, note: string): KindCode {
-  const known = KIND_CODES.find((code) => classes.includes(code));
-  return known ?? (list(motivation).includes('questioning') ? 'question' : note ? 'note' : 'keep');
+/** The kind of that name in the reader's own Key; else what the motivation comes nearest to. */
+function kindFor(kinds: readonly Kind[], classes: readonly string[], motivation: unknown, note: string): KindCode {
+  const names = classes.map((name) => name.trim().toLowerCase()), known = [...kinds, PLAIN_NOTE].find(({ code, name }) => names.includes(name.toLowerCase()) || names.includes(code));
+  return known?.code ?? (list(motivation).includes('questioning') ? 'question' : note ? 'note' : 'keep');
 }

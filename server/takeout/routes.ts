@@ -1,6 +1,8 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
-import { describe, indexText, toSelectors, type Selector, type TextIndex } from '@avrelle/core/anchor';
+import { describe, indexText, spotName, toFragment, toSelectors, type Anchor, type Selector, type Spot, type TextIndex } from '@avrelle/core/anchor';
 import { fileNameOf, studyNotes, toWebAnnotation, type TakenMark } from '@avrelle/core/export';
+import { toSvg } from '@avrelle/core/ink';
+import { outward } from '@avrelle/core/note';
 import type { Outline } from '@avrelle/core/text';
 import type { Annotation, SourceDetail } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
@@ -15,7 +17,7 @@ export function takeoutRoutes(app: FastifyInstance, context: Context): void {
   app.get('/api/sources/:id/study-notes.md', (request, reply) => {
     const { me, source, marks } = gather(context, request);
     void reply.type('text/markdown; charset=utf-8').header('content-disposition', attachment(`${fileNameOf(source.title)}.md`));
-    return studyNotes(source, taken(marks), context.now(), me.name);
+    return studyNotes(source, taken(marks, `${request.protocol}://${request.host}`), context.now(), me.name);
   });
 
   app.get('/api/sources/:id/annotations.jsonld', (request, reply) => {
@@ -32,7 +34,7 @@ const attachment = (name: string): string => `attachment; filename="${name.repla
 function gather({ db }: Context, request: FastifyRequest): { me: { name: string }; source: SourceDetail; marks: Annotation[] } {
   const me = personOf(request), source = sourceDetail(db, me.id, readId(request));
   if (!source) throw new AppError('not_found', { what: 'source' });
-  const all = annotationsOf(db, me.id, source.id);
+  const all = annotationsOf(db, me.id, source.id).filter((a) => !a.deleted);
   if ((request.query as { whose?: string }).whose === 'all') return { me, source, marks: all };
   const mine = new Set(all.filter((a) => a.author.id === me.id && a.rootId === null).map((a) => a.id));
   return { me, source, marks: all.filter((a) => mine.has(a.rootId ?? a.id)) };
@@ -41,11 +43,24 @@ function gather({ db }: Context, request: FastifyRequest): { me: { name: string 
 /** Where it stands in this version; one that is lost here is told by its words alone. */
 function selectorsOf(index: TextIndex, { anchor, place }: Annotation): readonly Selector[] {
   if (!anchor) return [];
+  if (anchor.spot) return spotSelectors(anchor.spot, anchor.quote);
   if (!place || place.start === null || place.end === null) return [{ type: 'TextQuoteSelector', ...anchor.quote }];
   return toSelectors(index, describe(index, { start: place.start, end: place.end }));
 }
 
-function taken(all: readonly Annotation[]): TakenMark[] {
-  const replies = (id: string) => all.filter((r) => r.rootId === id).map((r) => ({ author: r.author.name, note: r.note }));
-  return all.filter((a) => a.rootId === null && a.anchor).map((a) => ({ start: a.place?.start ?? a.anchor!.position.start, kind: a.kind, quote: a.anchor!.quote.exact, note: a.note, tags: a.tags, author: a.author.name, replies: replies(a.id) }));
+/** A drawing refines what it lies on: a page, a picture, or words. What means the whole source needs none. */
+function spotSelectors(spot: Spot, quote: Anchor['quote']): readonly Selector[] {
+  if (spot.type === 'whole') return [];
+  const words: Selector = { type: 'TextQuoteSelector', ...quote };
+  if (spot.type !== 'drawn') return [{ type: 'FragmentSelector', conformsTo: MEDIA_FRAGMENTS, value: toFragment(spot) }, words];
+  const drawing: Selector = { type: 'SvgSelector', value: toSvg(spot, quote.exact.length) }, { tied } = spot;
+  if (tied.to !== 'picture') return [{ ...words, refinedBy: drawing }];
+  return ['page' in tied.on ? { type: 'FragmentSelector', conformsTo: PDF_FRAGMENTS, value: `page=${tied.on.page}`, refinedBy: drawing } : drawing, words];
+}
+
+const MEDIA_FRAGMENTS = 'http://www.w3.org/TR/media-frags/', PDF_FRAGMENTS = 'http://tools.ietf.org/rfc/rfc3778';
+
+function taken(all: readonly Annotation[], origin: string): TakenMark[] {
+  const replies = (id: string) => all.filter((r) => r.rootId === id).map((r) => ({ author: r.author.name, note: outward(r.note, origin) }));
+  return all.filter((a) => a.rootId === null && a.anchor).map((a) => ({ start: a.place?.start ?? a.anchor!.position.start, kind: a.kind, quote: a.anchor!.spot ? spotName(a.anchor!.spot) : a.anchor!.quote.exact, note: outward(a.note, origin), tags: a.tags, author: a.author.name, replies: replies(a.id) }));
 }

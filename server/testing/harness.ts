@@ -2,11 +2,11 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { FastifyInstance, InjectOptions } from 'fastify';
 import { v7 } from 'uuid';
-import type { Me } from '@avrelle/core/wire';
+import type { Job, Me } from '@avrelle/core/wire';
 import { buildApp } from '../app';
 import { readConfig } from '../config';
 import type { Context } from '../context';
-import { openDatabase } from '../db/database';
+import { openDatabase, type Db } from '../db/database';
 import { directIngester, type Ingester } from '../ingest/thread-ingester';
 import { openContext } from '../open-context';
 import { serveLittleWeb, type LittleWeb } from '../../standins/web/serve';
@@ -28,15 +28,20 @@ export interface Answer<T> { readonly status: number; readonly body: T; readonly
 export interface Client {
   readonly me: Me;
   send<T = never>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', url: string, body?: unknown): Promise<Answer<T>>;
+  readonly cookie: string;
+  /** Uploads files (the first, and beside a recording its words) with fields, and gives what the job said. */
+  keepFile(name: string, bytes: Uint8Array, more?: { readonly fields?: Readonly<Record<string, string>>; readonly transcript?: readonly [name: string, bytes: Uint8Array] }): Promise<Finished>;
+  /** Waits for a job. */
+  done(jobId: string): Promise<Finished>;
   /** Keeps a text file as a source and gives its id. */
   keepText(title: string, text: string): Promise<string>;
   /** Uploads a newer file of a source and gives what the job said. */
   keepAgain(sourceId: string, text: string): Promise<Finished>;
 }
 
-export async function startServer(options: { ingester?: Ingester; env?: Record<string, string> } = {}): Promise<Server> {
-  const config = readConfig({ AVRELLE_WEB: '/nowhere', ...options.env });
-  const context = openContext({ config, ingester: options.ingester ?? directIngester(config), db: openDatabase(':memory:') });
+export async function startServer(options: { db?: Db; ingester?: Ingester; env?: Record<string, string>; web?: LittleWeb } = {}): Promise<Server> {
+  const config = readConfig({ AVRELLE_WEB: '/nowhere', ...(options.web ? { AVRELLE_NAMES: `saltmere.test=127.0.0.1:${options.web.port}` } : {}), ...options.env });
+  const context = openContext({ config, ingester: options.ingester ?? directIngester(config), db: options.db ?? openDatabase(':memory:'), sitePause: 0 });
   const app = await buildApp(context);
   context.jobs.start();
   const clientFor = (me: Me, cookie: string): Client => {
@@ -45,11 +50,13 @@ export async function startServer(options: { ingester?: Ingester; env?: Record<s
       const isJson = String(answer.headers['content-type']).includes('json');
       return { status: answer.statusCode, body: (isJson ? answer.json() : undefined) as never, headers: answer.headers, text: answer.body };
     };
-    return { me, send, keepText: async (title, text) => {
-      const job = await upload(app, cookie, title, text);
+    const keepFile: Client['keepFile'] = (name, bytes, { fields = {}, transcript } = {}) => upload(app, cookie, [...(name ? [[name, bytes] as const] : []), ...(transcript ? [transcript] : [])], fields);
+    const keepAgain = (sourceId: string, text: string): Promise<Finished> => keepFile('newer.txt', Buffer.from(text), { fields: { source: sourceId } });
+    return { me, cookie, send, keepFile, keepAgain, done: (id) => finished(app, cookie, id), keepText: async (title, text) => {
+      const job = await keepFile(`${title}.txt`, Buffer.from(text));
       if (!job.sourceId) throw new Error(JSON.stringify(job));
       return job.sourceId;
-    }, keepAgain: (sourceId, text) => upload(app, cookie, 'newer', text, sourceId) };
+    } };
   };
   return {
     app, context,
@@ -63,16 +70,15 @@ export async function startServer(options: { ingester?: Ingester; env?: Record<s
   };
 }
 
-async function upload(app: FastifyInstance, cookie: string, title: string, text: string, source = ''): Promise<Finished> {
-  const id = v7(), boundary = 'saltmere';
-  const field = source && `--${boundary}\r\ncontent-disposition: form-data; name="source"\r\n\r\n${source}\r\n`;
-  const payload = `${field}--${boundary}\r\ncontent-disposition: form-data; name="file"; filename="${title}.txt"\r\ncontent-type: text/plain\r\n\r\n${text}\r\n--${boundary}--\r\n`;
+async function upload(app: FastifyInstance, cookie: string, files: readonly (readonly [name: string, bytes: Uint8Array])[], fields: Readonly<Record<string, string>>): Promise<Finished> {
+  const id = v7(), boundary = 'saltmere', part = (head: string, body: Uint8Array): Buffer => Buffer.concat([Buffer.from(`--${boundary}\r\ncontent-disposition: form-data; ${head}\r\n\r\n`), body, Buffer.from('\r\n')]);
+  const payload = Buffer.concat([...Object.entries(fields).map(([name, value]) => part(`name="${name}"`, Buffer.from(value))), ...files.map(([name, bytes]) => part(`name="file"; filename="${name}"\r\ncontent-type: application/octet-stream`, bytes)), Buffer.from(`--${boundary}--\r\n`)]);
   const sent = await app.inject({ method: 'POST', url: `/api/uploads/${id}`, headers: { cookie, 'content-type': `multipart/form-data; boundary=${boundary}` }, payload });
   if (sent.statusCode !== 200) throw new Error(sent.body);
   return finished(app, cookie, id);
 }
 
-export interface Finished { readonly state: string; readonly step: string; readonly sourceId: string | null; readonly error: { code: string; detail: string } | null; readonly already: boolean }
+export type Finished = Job;
 
 /** Asks until a job has ended; each question waits for the event loop, so the job moves on between them. */
 export async function finished(app: FastifyInstance, cookie: string, id: string): Promise<Finished> {

@@ -2,7 +2,7 @@ import type { Context } from '../context';
 import { AppError } from '../errors';
 import type { Ingested } from '../ingest/ingest';
 import { hashOf } from '../db/blobs';
-import { insertVersion } from '../sources/insert-queries';
+import { insertVersion, storeFiles } from '../sources/insert-queries';
 import { follow, type Follow, type Followed } from './follow';
 import { marksIn, newestVersion, place, readsOf, setCurrent, setRead, type Newest } from './queries';
 
@@ -14,8 +14,8 @@ export type Prepared = { readonly changed: false; readonly newest: Newest } | { 
 export function prepareVersion({ db }: Pick<Context, 'db'>, sourceId: string, ingested: Ingested): Prepared {
   const newest = newestVersion(db, sourceId);
   if (!newest) throw new AppError('not_found', { what: 'source' });
-  // The title of a file is its name, which may be another although the text is the same.
-  const looksSame = ingested.kind !== 'page' || newest.snapshot_hash === hashOf(Buffer.from(ingested.snapshot, 'utf8'));
+  // The title of a text file is its name, which may be another although the text is the same.
+  const looksSame = (ingested.kind !== 'page' && ingested.kind !== 'letter' && ingested.file === null) || newest.snapshot_hash === hashOf(Buffer.from(ingested.snapshot, 'utf8'));
   if (newest.stream === ingested.text && looksSame) return { changed: false, newest };
   return { changed: true, newest, follow: { before: newest.stream, after: ingested.text, outline: ingested.outline, marks: marksIn(db, newest.id), reads: readsOf(db, sourceId) } };
 }
@@ -23,7 +23,7 @@ export function prepareVersion({ db }: Pick<Context, 'db'>, sourceId: string, in
 /** Stores a new version beside the others with everything's place in it. Call within a transaction. */
 export function storeVersion({ db, now, newId, events }: World, sourceId: string, ingested: Ingested, { newest, follow: asked }: Extract<Prepared, { changed: true }>, followed: Followed): void {
   const versionId = newId();
-  insertVersion(db, { versionId, sourceId, number: newest.number + 1, at: now(), title: newest.title, ingested });
+  insertVersion(db, { versionId, sourceId, number: newest.number + 1, at: now(), title: newest.title, ingested }, storeFiles(db, ingested));
   setCurrent(db, sourceId, versionId, { minutes: ingested.minutes, length: ingested.text.length });
   const known = new Set(followed.marks.map((m) => m.id));
   const late = marksIn(db, newest.id).filter((m) => !known.has(m.id));

@@ -119,9 +119,9 @@ test('W3C annotations go out and come in again; the same file twice adds nothing
   const out = JSON.parse((await owner.send('GET', `/api/sources/${sourceId}/annotations.jsonld`)).text) as { target: { selector: { type: string }[] } }[];
   expect(new Set(out.flatMap((a) => a.target.selector.map((s) => s.type)))).toEqual(new Set(['TextQuoteSelector', 'TextPositionSelector', 'RangeSelector', 'FragmentSelector']));
   const foreign = { '@context': 'http://www.w3.org/ns/anno.jsonld', id: 'http://elsewhere.test/anno/1', type: 'Annotation', bodyValue: 'From elsewhere', target: { source: 'http://elsewhere.test/', selector: { type: 'TextQuoteSelector', exact: 'Wash the boots' } } };
-  const bad = [{ type: 'Annotation', target: 'http://x.test/' }, { ...foreign, target: { selector: { type: 'TextQuoteSelector', exact: 'Never written anywhere' } } }, 7];
-  const { body } = await owner.send<BroughtIn>('POST', `/api/sources/${sourceId}/annotations.jsonld`, [...out, foreign, ...bad]);
-  expect(body).toMatchObject({ brought: 1, already: out.length - body.refused.filter((r) => r.number <= out.length).length });
-  expect(body.refused.slice(-3).map((r) => r.why)).toEqual([expect.stringContaining('no selector'), expect.stringContaining('leads to a passage'), expect.stringContaining('not of the type')]);
+  const whole = { type: 'Annotation', target: 'http://x.test/', bodyValue: 'On all of it' }, bad = [{ ...foreign, target: { selector: { type: 'ImageSelector' } } }, { ...foreign, target: { selector: { type: 'TextQuoteSelector', exact: 'Never written anywhere' } } }, 7];
+  const { body } = await owner.send<BroughtIn>('POST', `/api/sources/${sourceId}/annotations.jsonld`, [...out, foreign, whole, ...bad]);
+  expect(body).toMatchObject({ brought: 2, already: out.length - body.refused.filter((r) => r.number <= out.length).length });
+  expect(body.refused.slice(-3).map((r) => r.why)).toEqual([expect.stringContaining('not understood'), expect.stringContaining('leads to a passage'), expect.stringContaining('not of the type')]);
   expect((await annotations()).find((a) => a.note === 'From elsewhere')).toMatchObject({ place: { start: SECOND.indexOf('Wash the boots') }, classIds: [] });
 });

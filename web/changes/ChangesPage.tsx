@@ -3,6 +3,7 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Annotation, Comparison, SourceDetail } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { useAnnotations, useChanges, useSource, useVersions } from '../data/queries';
+import { useChosenKey } from '../reader/key';
 import { useMarks } from '../reader/use-marks';
 import { useAccept } from '../reader/use-placing';
 import { State } from '../ui/State';
@@ -23,6 +24,8 @@ export default function ChangesPage() {
   return <Changes source={source.data} comparison={changes.data} former={former.data} present={present.data} />;
 }
 
+const NOBODY: readonly string[] = [];
+
 interface Props {
   readonly source: SourceDetail;
   readonly comparison: Comparison;
@@ -33,7 +36,8 @@ interface Props {
 function Changes({ source, comparison, former, present }: Props) {
   const { from, to, before, after } = comparison;
   const me = useMe(), navigate = useNavigate();
-  const marks = useMarks(source, undefined, me);
+  const key = useChosenKey(NOBODY, true);
+  const marks = useMarks(source, undefined, me, key);
   const sections = useMemo(() => paragraphs(comparison), [comparison]);
   const accept = useAccept(marks);
   return (

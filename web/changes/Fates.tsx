@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Annotation } from '@avrelle/core/wire';
 import { fateOf, type Fate } from '../reader/shown';
-import { UnplacedList } from '../reader/UnplacedList';
+import { UnplacedList } from '../reader/margin/UnplacedList';
 import { Sign } from '../ui/Sign';
 import { count, shortName } from '../ui/when';
 

@@ -2,6 +2,11 @@ import type { QueryClient } from '@tanstack/react-query';
 import type { Annotation } from '@avrelle/core/wire';
 import { keys } from './queries';
 
+const NONE: readonly Annotation[] = [];
+
+/** What is known of the annotations of a source. */
+export const annotationsIn = (client: QueryClient, sourceId: string): readonly Annotation[] => client.getQueryData<readonly Annotation[]>(keys.annotations(sourceId)) ?? NONE;
+
 /** Puts an annotation into the list of its source, in place of an older version of itself. */
 export function upsert(list: readonly Annotation[], annotation: Annotation): readonly Annotation[] {
   const at = list.findIndex((a) => a.id === annotation.id);

@@ -16,7 +16,7 @@ type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 
 /** Sends JSON, gives JSON. Rejects with a ProblemError, also when there is no connection. */
 export async function request<T>(method: Method, url: string, body?: unknown): Promise<T> {
-  const isForm = body instanceof FormData;
+  const isForm = body instanceof FormData || body instanceof Blob;
   const response = await fetch(url, {
     method, credentials: 'same-origin',
     ...(body === undefined ? {} : { body: isForm ? body : JSON.stringify(body) }),
@@ -27,6 +27,9 @@ export async function request<T>(method: Method, url: string, body?: unknown): P
   if (!response.ok) throw new ProblemError(isJson ? ((await response.json()) as Problem) : { ...OFFLINE, code: 'broken', title: 'The server answered oddly', detail: `The server answered ${response.status}. Reload the page and try again.` });
   return (isJson ? await response.json() : await response.text()) as T;
 }
+
+/** Sends one file as it is, under its own type. */
+export const sendFile = <T>(url: string, file: Blob, method: 'POST' | 'PUT' = 'POST'): Promise<T> => request<T>(method, url, file);
 
 /** The words to show for any error. */
 export const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));

@@ -1,15 +1,38 @@
 import { expect, test } from '@jest/globals';
+import { QueryClient, QueryObserver } from '@tanstack/react-query';
 import type { Annotation, Job } from '@avrelle/core/wire';
 import { upsert, without } from './annotation-cache';
-import { withJob } from './jobs';
+import { begunAgain, mergedBatch, withJob } from './jobs';
+import { keys } from './queries';
+import { receive } from './use-live';
 
-const job = (id: string, state: Job['state'], progress: number): Job => ({ id, state, progress, step: state, sourceId: null, already: false, error: null, label: id });
+const job = (id: string, state: Job['state'], progress: number): Job => ({ id, state, progress, step: state, sourceId: null, already: false, error: null, batchId: null, look: false, before: null, label: id });
 
 test('an answer that comes after a later event does not set a job back', () => {
   const failed = withJob([job('a', 'running', 0.3)], job('a', 'failed', 1));
   expect(withJob(failed, job('a', 'running', 0.01))).toEqual([job('a', 'failed', 1)]);
   expect(withJob([job('a', 'running', 0.3)], job('a', 'running', 0.05))[0]!.progress).toBe(0.3);
   expect(withJob([job('a', 'done', 1)], job('b', 'queued', 0)).map((j) => j.id)).toEqual(['b', 'a']);
+});
+
+test('what an event tells outlives an answer that was on its way when it came', async () => {
+  const client = new QueryClient(), batch = (state: Job['state']) => [{ id: 'l', label: 'l', paused: false, createdAt: '', jobs: [{ ...job('a', state, 0), batchId: 'l' }] }];
+  const answers: ((value: unknown) => void)[] = [], observer = new QueryObserver(client, { queryKey: keys.lists, queryFn: () => new Promise((done) => answers.push(done)), initialData: batch('running') as unknown });
+  const leave = observer.subscribe(() => undefined);
+  receive(client, { type: 'job', job: { ...job('a', 'failed', 0), batchId: 'l' } });
+  answers[0]!(batch('running'));
+  answers[1]!(batch('failed'));
+  await new Promise((later) => setTimeout(later));
+  expect(client.getQueryData(keys.lists)).toEqual(batch('failed'));
+  leave();
+  client.clear();
+});
+
+test('a list keeps what events told of its jobs while the answer was under way', () => {
+  const batch = (...jobs: Job[]) => ({ id: 'l', label: 'l', paused: false, createdAt: '', jobs });
+  const known = batch(job('a', 'failed', 1), begunAgain(job('b', 'failed', 1)));
+  expect(mergedBatch(known, batch(job('a', 'queued', 0), job('b', 'running', 0.2))).jobs.map((j) => j.state)).toEqual(['failed', 'running']);
+  expect(begunAgain(job('c', 'done', 1)).state).toBe('done');
 });
 
 const annotation = (id: string, version: number, rootId: string | null = null) => ({ id, version, rootId }) as Annotation;

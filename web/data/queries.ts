@@ -1,6 +1,9 @@
-import { keepPreviousData, QueryClient, useQuery } from '@tanstack/react-query';
-import type { Annotation, ClassDetail, Comparison, VersionRow, ClassRow, Desk, FindResult, Job, Library, SourceDetail, SourceText, Welcome } from '@avrelle/core/wire';
+import { keepPreviousData, notifyManager, QueryClient, useQuery } from '@tanstack/react-query';
+import type { Annotation, Arrival, Batch, Draft, Feed, Intake, ClassDetail, Comparison, VersionRow, ClassRow, Desk, FindResult, Job, Keys, Library, Linked, Person, SourceDetail, SourceText, Welcome } from '@avrelle/core/wire';
 import { isOffline, request } from './api';
+
+// What was changed is shown in the same frame.
+notifyManager.setScheduler(queueMicrotask);
 
 export const client = new QueryClient({
   defaultOptions: {
@@ -24,26 +27,49 @@ export const keys = {
   changes: (id: string, from: string, to: string) => ['changes', id, from, to] as const,
   text: (id: string, versionId: string) => ['text', id, versionId] as const,
   annotations: (sourceId: string, version?: number) => (version === undefined ? (['annotations', sourceId] as const) : (['annotations', sourceId, version] as const)),
+  keys: ['keys'] as const,
   classes: ['classes'] as const,
   class: (id: string) => ['classes', id] as const,
+  tags: ['tags'] as const,
+  readers: (sourceId: string) => ['readers', sourceId] as const,
+  links: (to: string) => ['links', to] as const,
   desk: ['desk'] as const,
   jobs: ['jobs'] as const,
+  arrivals: ['arrivals'] as const,
+  lists: ['lists'] as const,
+  feeds: ['feeds'] as const,
+  intake: ['intake'] as const,
+  draft: (id: string) => ['draft', id] as const,
   find: (query: string) => ['find', query] as const,
 };
 
 /** What was there of the same source stays until its other version has come: the page is not taken from under the reader. */
 const sameSource = (id: string) => <T>(before: T | undefined, query: { readonly queryKey: readonly unknown[] } | undefined): T | undefined => (query?.queryKey[1] === id ? before : undefined);
 
-export const useWelcome = () => useQuery({ queryKey: keys.welcome, queryFn: () => request<Welcome>('GET', '/api/welcome'), staleTime: Infinity });
+export const welcomeQuery = { queryKey: keys.welcome, queryFn: () => request<Welcome>('GET', '/api/welcome'), staleTime: Infinity };
+export const useWelcome = () => useQuery(welcomeQuery);
 export const useLibrary = (filter: LibraryFilter) => useQuery({ queryKey: keys.library(filter), queryFn: () => request<Library>('GET', `/api/sources?${new URLSearchParams({ ...filter })}`), placeholderData: keepPreviousData });
 const numbered = (version?: number): string => (version === undefined ? '' : `?version=${version}`);
-export const useSource = (id: string, version?: number) => useQuery({ queryKey: keys.source(id, version), queryFn: () => request<SourceDetail>('GET', `/api/sources/${id}${numbered(version)}`), placeholderData: sameSource(id) });
+export const sourceQuery = (id: string, version?: number) => ({ queryKey: keys.source(id, version), queryFn: () => request<SourceDetail>('GET', `/api/sources/${id}${numbered(version)}`) });
+export const useSource = (id: string, version?: number) => useQuery({ ...sourceQuery(id, version), placeholderData: sameSource(id) });
 export const useSourceText = (id: string, versionId: string | undefined, version: number | undefined) => useQuery({ queryKey: keys.text(id, versionId ?? ''), queryFn: () => request<SourceText>('GET', `/api/sources/${id}/text${numbered(version)}`), enabled: Boolean(versionId), staleTime: Infinity });
-export const useAnnotations = (sourceId: string, version?: number) => useQuery({ queryKey: keys.annotations(sourceId, version), queryFn: () => request<Annotation[]>('GET', `/api/sources/${sourceId}/annotations${numbered(version)}`), placeholderData: sameSource(sourceId) });
+export const annotationsQuery = (sourceId: string, version?: number) => ({ queryKey: keys.annotations(sourceId, version), queryFn: () => request<Annotation[]>('GET', `/api/sources/${sourceId}/annotations${numbered(version)}`) });
+export const useAnnotations = (sourceId: string, version?: number) => useQuery({ ...annotationsQuery(sourceId, version), placeholderData: sameSource(sourceId) });
 export const useVersions = (id: string) => useQuery({ queryKey: keys.versions(id), queryFn: () => request<VersionRow[]>('GET', `/api/sources/${id}/versions`) });
 export const useChanges = (id: string, from: string, to: string) => useQuery({ queryKey: keys.changes(id, from, to), queryFn: () => request<Comparison>('GET', `/api/sources/${id}/changes?${new URLSearchParams({ ...(from ? { from } : {}), ...(to ? { to } : {}) })}`) });
-export const useClasses = () => useQuery({ queryKey: keys.classes, queryFn: () => request<ClassRow[]>('GET', '/api/classes') });
+export const classesQuery = { queryKey: keys.classes, queryFn: () => request<ClassRow[]>('GET', '/api/classes') };
+export const useClasses = () => useQuery(classesQuery);
+export const useKeys = () => useQuery({ queryKey: keys.keys, queryFn: () => request<Keys>('GET', '/api/keys') });
 export const useClass = (id: string) => useQuery({ queryKey: keys.class(id), queryFn: () => request<ClassDetail>('GET', `/api/classes/${id}`) });
+export const useTags = () => useQuery({ queryKey: keys.tags, queryFn: () => request<string[]>('GET', '/api/tags') });
+export const useReaders = (sourceId: string) => useQuery({ queryKey: keys.readers(sourceId), queryFn: () => request<Person[]>('GET', `/api/sources/${sourceId}/readers`) });
+/** What links to an annotation or source, by its address in notes. */
+export const useLinks = (to: string) => useQuery({ queryKey: keys.links(to), queryFn: () => request<Linked[]>('GET', `/api/links?${new URLSearchParams({ to })}`) });
 export const useDesk = () => useQuery({ queryKey: keys.desk, queryFn: () => request<Desk>('GET', '/api/desk') });
 export const useJobs = () => useQuery({ queryKey: keys.jobs, queryFn: () => request<Job[]>('GET', '/api/jobs') });
+export const useArrivals = () => useQuery({ queryKey: keys.arrivals, queryFn: () => request<Arrival[]>('GET', '/api/arrivals') });
+export const useLists = () => useQuery({ queryKey: keys.lists, queryFn: () => request<Batch[]>('GET', '/api/lists') });
+export const useFeeds = () => useQuery({ queryKey: keys.feeds, queryFn: () => request<Feed[]>('GET', '/api/feeds') });
+export const useIntake = () => useQuery({ queryKey: keys.intake, queryFn: () => request<Intake>('GET', '/api/intake') });
+export const useDraft = (id: string) => useQuery({ queryKey: keys.draft(id), queryFn: () => request<Draft>('GET', `/api/drafts/${id}`), retry: false });
 export const useFind = (query: string) => useQuery({ queryKey: keys.find(query), queryFn: () => request<FindResult>('GET', `/api/find?q=${encodeURIComponent(query)}`), enabled: query.trim() !== '', placeholderData: keepPreviousData });

@@ -1,17 +1,19 @@
-import { useEffect, useState } from 'react';
-import { useQueryClient, type QueryClient } from '@tanstack/react-query';
-import type { Job, StreamEvent } from '@avrelle/core/wire';
+import { useEffect, useRef, useState } from 'react';
+import { useQueryClient, type QueryClient, type QueryKey } from '@tanstack/react-query';
+import type { Batch, Job, StreamEvent } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from './annotation-cache';
 import { withJob } from './jobs';
 import { keys } from './queries';
 
-/** Listens to the event stream while a person is signed in. True while the connection stands. */
-export function useLive(personId: string | undefined): boolean {
+/** Listens to the event stream while a person is signed in, from the event `since` on. True while the connection stands. */
+export function useLive(personId: string | undefined, since: number): boolean {
   const client = useQueryClient();
   const [connected, setConnected] = useState(true);
+  const first = useRef(since);
+  useEffect(() => { first.current = since; });
   useEffect(() => {
     if (!personId) return;
-    const stream = new EventSource('/api/events');
+    const stream = new EventSource(`/api/events?since=${first.current}`);
     let broken = false;
     stream.onopen = () => {
       setConnected(true);
@@ -29,19 +31,29 @@ export function useLive(personId: string | undefined): boolean {
   return connected;
 }
 
-function receive(client: QueryClient, event: StreamEvent): void {
+/** Brings one event into what the pages know. */
+export function receive(client: QueryClient, event: StreamEvent): void {
   switch (event.type) {
-    case 'annotation': return showAnnotation(client, event.annotation);
-    case 'gone': return hideAnnotation(client, event.sourceId, event.annotationId);
+    case 'annotation': return patch(client, keys.annotations(event.annotation.sourceId), () => showAnnotation(client, event.annotation));
+    case 'gone': return patch(client, keys.annotations(event.sourceId), () => hideAnnotation(client, event.sourceId, event.annotationId));
     case 'library': return void Promise.all([client.invalidateQueries({ queryKey: ['library'] }), client.invalidateQueries({ queryKey: ['source'] }), client.invalidateQueries({ queryKey: keys.desk })]);
     case 'source': return void ['source', 'annotations', 'versions', 'library'].map((key) => client.invalidateQueries({ queryKey: key === 'library' ? [key] : [key, event.sourceId] }));
+    case 'arrivals': return void [keys.arrivals, keys.feeds, keys.lists].map((queryKey) => client.invalidateQueries({ queryKey }));
     case 'desk': return void client.invalidateQueries({ queryKey: keys.desk });
-    case 'classes': return void Promise.all(['classes', 'library', 'source', 'annotations', 'desk'].map((key) => client.invalidateQueries({ queryKey: [key] })));
+    case 'key': return void ['keys', 'annotations', 'library', 'find'].map((key) => client.invalidateQueries({ queryKey: [key] }));
+    case 'classes': return void Promise.all(['classes', 'keys', 'library', 'source', 'annotations', 'desk'].map((key) => client.invalidateQueries({ queryKey: [key] })));
     case 'job': return receiveJob(client, event.job);
   }
 }
 
+/** Writes an event into what is known. An answer that was on its way may know less, and is asked for again. */
+function patch(client: QueryClient, queryKey: QueryKey, write: () => void): void {
+  write();
+  if (client.isFetching({ queryKey }) > 0) void client.invalidateQueries({ queryKey });
+}
+
 function receiveJob(client: QueryClient, job: Job): void {
-  if (client.getQueryData(keys.jobs)) client.setQueryData<Job[]>(keys.jobs, (jobs) => jobs && withJob(jobs, job));
+  if (job.batchId !== null) return patch(client, keys.lists, () => client.setQueryData<Batch[]>(keys.lists, (lists) => lists?.map((batch) => (batch.id === job.batchId ? { ...batch, jobs: batch.jobs.map((j) => (j.id === job.id ? job : j)) } : batch))));
+  if (client.getQueryData(keys.jobs)) patch(client, keys.jobs, () => client.setQueryData<Job[]>(keys.jobs, (jobs) => jobs && withJob(jobs, job)));
   else void client.invalidateQueries({ queryKey: keys.jobs });
 }

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { DeskNotice, SourceRow as Row } from '@avrelle/core/wire';
+import { plainWords } from '@avrelle/core/note';
 import { useMe } from '../account/me';
 import { request } from '../data/api';
 import { keys, useDesk } from '../data/queries';
@@ -55,12 +56,12 @@ function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; un
   return (
     <section aria-label="Answers to you" className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-6 py-4 max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4">
       <h2 className="flex items-baseline justify-between text-[17px]">Answers to you {unseen > 0 && <button className="act font-ui text-[13px]" onClick={seen}>All seen</button>}</h2>
-      {notices.length === 0 && <p className="mt-1 text-soft">When somebody answers a note of yours, {shortName(name).split(' ')[0]}, it stands here.</p>}
+      {notices.length === 0 && <p className="mt-1 text-soft">When somebody answers a note of yours or mentions you, {shortName(name).split(' ')[0]}, it stands here.</p>}
       <ul className="mt-2">{notices.map((n) => (
         <li key={n.id} className={`border-t py-2 ${n.seen ? 'border-rule' : 'border-strong border-l-[3px] border-l-brick pl-3'}`}>
           <Link to={`/source/${n.sourceId}?at=${n.rootId}`} state={BACK} className="block hover:text-tide">
-            <p className="flex text-[13px] text-soft"><span><b className="font-semibold text-ink">{shortName(n.actor)}</b> answered</span><span className="ml-auto text-faint">{when(n.at)}</span></p>
-            <p className="text-[14.5px] leading-5">{n.reply}</p>
+            <p className="flex text-[13px] text-soft"><span><b className="font-semibold text-ink">{shortName(n.actor)}</b> {n.why === 'mention' ? 'mentioned you' : 'answered'}</span><span className="ml-auto text-faint">{when(n.at)}</span></p>
+            <p className="text-[14.5px] leading-5">{plainWords(n.reply)}</p>
             <p className="mt-0.5 truncate font-read text-[13.5px] italic text-soft">{n.quote || n.sourceTitle}</p>
           </Link>
         </li>

@@ -1,6 +1,5 @@
 import type { ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { kindOf } from '@avrelle/core/key';
 import type { AnnotationHit, PassageHit, Snippet } from '@avrelle/core/wire';
 import { useFind } from '../data/queries';
 import { Sign } from '../ui/Sign';
@@ -53,7 +52,7 @@ function NoteHit({ hit, back }: { hit: AnnotationHit; back: Back }) {
   const head = <><b className="font-semibold text-ink">{hit.title}</b>{[hit.site, hit.note.length === 0 ? shortName(hit.author) : ''].filter(Boolean).map((words) => ` · ${words}`)}</>;
   return (
     <Row to={`/source/${hit.sourceId}?at=${hit.annotationId}`} back={back} head={head}>
-      <p className={QUOTE}><Sign kind={hit.kind} className="mr-1.5" /><span className="sr-only">{kindOf(hit.kind).name}: </span><Marked snippet={hit.quote} /></p>
+      <p className={QUOTE}><Sign kind={hit.kind} className="mr-1.5" /><span className="sr-only">{hit.kind.name}: </span><Marked snippet={hit.quote} /></p>
       {hit.note.length > 0 && <p className="mt-0.5 pl-6 text-[14.5px]"><b className="font-semibold">{shortName(hit.author)}</b> <Marked snippet={hit.note} /></p>}
       {hit.tags.length > 0 && <p className="pl-6 text-[13px] text-tide">{hit.tags.map((t) => `#${t}`).join(' ')}</p>}
     </Row>

@@ -57,7 +57,7 @@ export default function LibraryPage() {
 
 function Empty({ filtered }: { filtered: boolean }) {
   if (filtered) return <p className="p-8 text-soft">Nothing here fits. Take a filter away, or look for the words in texts and notes with Find.</p>;
-  return <div className="max-w-[56ch] p-8"><h2 className="text-[18px]">Your reading belongs here</h2><p className="mt-2 text-soft">Paste the address of a page above and press Keep: it is fetched, made complete, and opens with its text ready to mark. Files of HTML, Markdown and plain text can be dropped here, too.</p></div>;
+  return <div className="max-w-[56ch] p-8"><h2 className="text-[18px]">Your reading belongs here</h2><p className="mt-2 text-soft">Paste the address of a page above and press Keep: it is fetched, made complete, and opens with its text ready to mark. Files can be dropped here, too: PDF, books, documents, pictures, recordings, letters, saved pages.</p></div>;
 }
 
 function Group({ name, children }: { name: string; children: ReactNode }) {
@@ -93,7 +93,7 @@ function RowActions({ source, onEdit }: { source: Row; onEdit: () => void }) {
         <DropdownMenu.Content align="end" sideOffset={4} className="over min-w-[190px] py-1.5 text-[14px]">
           {READING_STATES.map((s) => <DropdownMenu.Item key={s} className="item" onSelect={() => setState(s)}><span aria-hidden="true" className="w-3 text-tide">{source.state === s ? '✓' : ''}</span>{STATE_WORDS[s]}</DropdownMenu.Item>)}
           <DropdownMenu.Separator className="my-1 border-t border-rule" />
-          <DropdownMenu.Item className="item" onSelect={onEdit}><span className="w-3" />{source.owned ? 'Tags and title…' : 'Tags…'}</DropdownMenu.Item>
+          <DropdownMenu.Item className="item" onSelect={onEdit}><span className="w-3" />{source.owned ? 'About it, tags…' : 'Tags…'}</DropdownMenu.Item>
           {source.owned && <DropdownMenu.Item className="item text-brick" onSelect={remove}><span className="w-3" />Delete</DropdownMenu.Item>}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

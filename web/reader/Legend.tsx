@@ -1,38 +1,48 @@
-import { KEY, type KindCode } from '@avrelle/core/key';
-import { Sign } from '../ui/Sign';
-import { SHOWN, type Shown } from './shown';
+import type { ReactNode } from 'react';
+import type { Kind } from '@avrelle/core/key';
+import { Marked, Sign } from '../ui/Sign';
+import { useKey } from './key';
 
 interface Props {
   readonly selecting: boolean;
-  readonly shown: Shown;
-  readonly counts: Readonly<Record<Shown, number>>;
-  readonly readShare: number;
-  readonly minutesLeft: number;
-  onKind(kind: KindCode): void;
-  onShow(shown: Shown): void;
+  onKind(kind: Kind): void;
+  onCopy(): void;
+  /** Opens the Key to be changed. */
+  onKey(): void;
   onKeys(): void;
+  readonly marking: boolean;
+  onMarking(on: boolean): void;
+  /** True while an area is being marked. */
+  readonly drawing: boolean;
+  onDrawing(on: boolean): void;
+  /** Takes the drawing tools out. */
+  onDraw(): void;
+  /** What is shown, and how much is read. */
+  readonly children: ReactNode;
 }
 
-/** The Key itself; with words selected a kind marks them. Beside it, whose marks are shown and how much is left. */
-export function Legend({ selecting, shown, counts, readShare, minutesLeft, onKind, onShow, onKeys }: Props) {
+/** The Key itself; with words selected a kind marks them. Beside it the tools, whose marks are shown and how much is left. */
+export function Legend({ selecting, onKind, onCopy, onKey, onKeys, marking, onMarking, drawing, onDrawing, onDraw, children }: Props) {
+  const { kinds, className } = useKey();
+  const tool = (on: boolean | undefined): string => (on ? 'font-semibold text-tide' : 'text-soft hover:text-ink');
   return (
-    <footer className="flex h-[50px] items-center gap-5 overflow-x-auto whitespace-nowrap border-t border-strong px-6 text-[14px] max-[900px]:px-3">
-      <div role="group" aria-label="The Key: mark the selected words" className="flex items-center gap-1">
-        {KEY.map(({ code, name }, index) => (
-          <button key={code} title={selecting ? `Mark as ${name.toLowerCase()} (${index + 1})` : `${name}: select words, then press ${index + 1}`} onMouseDown={(e) => e.preventDefault()} onClick={() => onKind(code)} className={`flex items-baseline gap-[7px] px-1.5 py-1 hover:bg-wash ${selecting ? '' : 'cursor-default'}`}>
-            <Sign kind={code} className="text-[16px]" /><span className={`kind-${code} px-px`}>{name}</span><small aria-hidden="true" className="text-[12px] text-faint max-[900px]:hidden">{index + 1}</small>
+    <footer className="steps-back flex h-[50px] items-center gap-4 overflow-x-auto whitespace-nowrap border-t border-strong px-6 text-[14px] max-[900px]:px-3">
+      <div role="group" aria-label="The Key: mark the selected words" className="flex items-center">
+        {kinds.map((kind, index) => (
+          <button key={kind.code} title={selecting ? `Mark as ${kind.name.toLowerCase()} (${index + 1})` : `${kind.name}: select words, then press ${index + 1}`} onMouseDown={(e) => e.preventDefault()} onClick={() => onKind(kind)} className={`flex items-baseline gap-[6px] px-1.5 py-1 hover:bg-wash ${selecting ? '' : 'cursor-default'}`}>
+            <Sign kind={kind} className="text-[16px]" /><Marked look={kind}>{kind.name}</Marked><small aria-hidden="true" className="text-[12px] text-faint max-[900px]:hidden">{index + 1}</small>
           </button>
         ))}
+        <button className="px-1.5 text-soft hover:text-ink" title={className === null ? 'Change the Key: names, colours, lines, signs' : `The Key of ${className}`} onClick={onKey}>Key…</button>
       </div>
-      <span aria-live="polite" className="text-soft max-[1100px]:hidden">{selecting ? 'or type to write a note' : ''}</span>
-      <div role="group" aria-label="Show marks" className="ml-auto flex items-center gap-2 text-soft">
-        <span aria-hidden="true">Show</span>
-        {SHOWN.map((which) => (
-          <button key={which} aria-pressed={shown === which} onClick={() => onShow(which)} className={shown === which ? 'border-b-2 border-tide font-semibold text-ink' : 'hover:text-ink'}>{which}{which !== 'none' && shown === which ? ` ${counts[which]}` : ''}</button>
-        ))}
+      <div role="group" aria-label="Tools" className="flex items-center gap-3.5 border-l border-rule pl-4">
+        <button aria-pressed={drawing} title="Mark an area or a point, of a page, a picture or the text, to write about it (a)" onClick={() => onDrawing(!drawing)} className={tool(drawing)}>Area</button>
+        <button title="Pen, arrows, boxes, words and signs on the page (d)" onClick={onDraw} className="text-soft hover:text-ink">Draw</button>
+        <button aria-pressed={marking} title={`Whatever I select is marked at once (x). With Alt held, words can still be selected to be copied.`} onClick={() => onMarking(!marking)} className={tool(marking)}>Mark as I select</button>
+        {selecting && <button title="Copy the selected words, without marking them" onMouseDown={(e) => e.preventDefault()} onClick={onCopy} className="text-soft hover:text-ink">Copy</button>}
       </div>
-      <span className="text-soft">{Math.round(readShare * 100)} % read · {minutesLeft > 0 ? `${minutesLeft} min left` : 'nothing left'}</span>
-      <button onClick={onKeys} aria-label="Keys" title="Keys" className="border border-strong px-1.5 text-[12px] text-soft">?</button>
+      <span aria-live="polite" className="sr-only">{drawing ? 'Drag over an area; click for a point' : selecting ? 'Press a digit to mark, or type to write a note' : ''}</span>
+      <div className="ml-auto flex items-center gap-5">{children}<button onClick={onKeys} aria-label="Keys" title="Keys" className="border border-strong px-1.5 text-[12px] text-soft">?</button></div>
     </footer>
   );
 }

@@ -1,8 +1,9 @@
-import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Annotation, SourceDetail } from '@avrelle/core/wire';
 import { count, day } from '../ui/when';
-import { UnplacedList } from './UnplacedList';
+import { Facts } from './Facts';
+import { Strip } from './Strip';
+import { UnplacedList } from './margin/UnplacedList';
 
 interface Props {
   readonly source: SourceDetail;
@@ -32,6 +33,7 @@ export function Notices({ source, text, me, unplaced, placing, selecting, ...act
   }
   return (
     <>
+      <Facts source={source} />
       {older && (
         <Strip>
           <span className="flex-1">You are reading version {source.versionNumber}, kept on {day(source.versionKeptAt)}. Version {source.newest} is the newest; highlights and notes are made there.</span>
@@ -50,7 +52,3 @@ export function Notices({ source, text, me, unplaced, placing, selecting, ...act
 }
 
 const clip = (words: string): string => (words.length > 110 ? `${words.slice(0, 108)}…` : words);
-
-function Strip({ children }: { children: ReactNode }) {
-  return <div role="status" className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-l-[3px] border-b-rule border-l-tide bg-paper px-6 py-1.5 text-[14px] max-[900px]:px-3">{children}</div>;
-}

@@ -1,37 +1,62 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
-import { findDirective, parseTextDirective } from '@avrelle/core/anchor';
-import { kindOf, type KindCode } from '@avrelle/core/key';
-import { covered } from '@avrelle/core/reading';
-import { mainText, sentences } from '@avrelle/core/text';
+import { findDirective, parseTextDirective, type Spot } from '@avrelle/core/anchor';
 import type { Annotation, ClassRow, SourceDetail, SourceText } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
+import { Areas } from './Areas';
 import { AudienceMenu, SeenBy } from './AudienceMenu';
 import { useAudienceChoice } from './audience-choice';
+import { Column } from './comfort/Column';
+import { ListenBar } from './comfort/ListenBar';
+import { ProgressMenu } from './comfort/ProgressMenu';
+import { useFocusMode } from './comfort/use-focus';
+import { useProgress } from './comfort/use-progress';
+import { useReadingAloud } from './comfort/use-reading-aloud';
+import { useType } from './comfort/use-type';
+import { DrawingLayer } from './drawing/DrawingLayer';
+import { DrawingStrip } from './drawing/DrawingStrip';
+import { useDrawing } from './drawing/use-drawing';
+import { usePictures } from './drawing/use-pictures';
+import { Ends } from './Ends';
+import { FindWithin } from './FindWithin';
+import { useFittedWords } from './formats/use-pages';
+import { Frame } from './Frame';
+import { KeyProvider, useChosenKey } from './key';
 import { KeysDialog } from './KeysDialog';
 import { Legend } from './Legend';
-import { MarginColumn } from './MarginColumn';
-import type { NoteActions } from './NoteCard';
-import type { NoteValues } from './NoteForm';
-import type { StreamRange } from './page-frame';
-import type { View } from './page-style';
-import { RunningHead } from './RunningHead';
+import { MarginColumn } from './margin/MarginColumn';
+import { MarginHead } from './margin/MarginHead';
+import type { NoteActions } from './margin/NoteCard';
+import { useChoosing } from './margin/use-choosing';
 import { Notices } from './Notices';
-import { isShown, SHOWN, threads, type Shown } from './shown';
+import type { StreamRange } from './page-frame';
+import { isOverPicture, type View } from './page-style';
+import { Player, type PlayerHandle } from './recording/Player';
+import { RunningHead } from './RunningHead';
+import { ShowMenu } from './ShowMenu';
+import { isShown, threads, type Order, type Shown } from './shown';
 import { Spine } from './Spine';
-import { stepSentence } from './stepping';
 import { indexOf } from './text-index';
 import { reveal, useArrival } from './use-arrival';
 import { useClicks } from './use-clicks';
+import { useFrameSize } from './use-frame-size';
 import { useKeyboard } from './use-keyboard';
 import { useLayout } from './use-layout';
+import { usePainted } from './use-painted';
+import { useMarkAsISelect, useMarking } from './use-marking';
 import { draftKey, useMarks } from './use-marks';
 import { usePage } from './use-page';
 import { usePlacing } from './use-placing';
-import { useReading, type Scroll } from './use-reading';
+import { usePrepared } from './use-prepared';
+import type { Scroll } from './use-reading';
 import { useSelection } from './use-selection';
 import { useSharing } from './use-sharing';
+import { useWalking } from './use-walking';
 import { useWide } from './use-wide';
+import { Ways } from './Ways';
+
+const PdfPages = lazy(() => import('./formats/PdfPages'));
+const KeyDialog = lazy(() => import('../key/KeyDialog'));
 
 interface Props {
   readonly source: SourceDetail;
@@ -40,137 +65,137 @@ interface Props {
   readonly classes: readonly ClassRow[];
 }
 
-export interface Draft {
-  readonly range: StreamRange;
-  readonly note: string;
-  readonly kind: KindCode;
-}
-
 const LEAST_MARGIN = 200;
+
+/** Moves too small to see on the spine, and within what is drawn ahead, are passed over. */
+const worthTelling = (before: Scroll, top: number, height: number, pageHeight: number): boolean => before.height !== height || Math.abs(top - before.top) >= Math.min(height / 3, pageHeight / 1_000);
 
 export function Reader({ source, text, annotations, classes }: Props) {
   const me = useMe();
-  const [view, setView] = useState<View>('main');
-  const [shown, setShown] = useState<Shown>('all');
+  const wide = useWide();
+  const [view, setView] = useState<View>(source.kind === 'pdf' && wide ? 'kept' : 'main');
+  const [shown, setShown] = useState<Shown>({ whose: 'all' });
+  const [order, setOrder] = useState<Order>('place');
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const [held, setHeld] = useState<string>();
-  const [draft, setDraft] = useState<Draft>();
-  const [lastKind, setLastKind] = useState<KindCode>('claim');
   const [keysOpen, setKeysOpen] = useState(false);
-  const [status, setStatus] = useState('');
+  const [keyOpen, setKeyOpen] = useState(false);
+  const [drawing, setDrawing] = useState(false);
+  const [marking, setMarking] = useState(false);
+  const [finding, setFinding] = useState(false);
+  const player = useRef<PlayerHandle>(null);
   const [seen, setSeen] = useState<Scroll>({ top: 0, height: 600 });
   const scroller = useRef<HTMLDivElement>(null);
 
-  const { page, height, layout, onLoad } = usePage(view);
+  const [type, setType] = useType(source.kind);
+  const [focused, setFocused] = useFocusMode();
+  const { hold, measure, zoom, setZoom, size } = useFrameSize(source, view);
+  const { page, height, layout, onLoad } = usePage({ view, kind: source.kind, unit: size.unit, type }, size.scale);
+  const drawn = isOverPicture({ view, kind: source.kind }), isRecording = source.kind === 'audio' || source.kind === 'video';
+  useFittedWords(page, size.unit, drawn);
+  usePrepared(page, text);
+  useEffect(() => { if (page && source.kind === 'pdf') measure(page.adapter.document); }, [page, source.kind, measure]);
   const { having, memberOf, share } = useSharing(source, classes);
   const [audience, setAudience] = useAudienceChoice(source.id, memberOf);
-  const marks = useMarks(source, text, me);
+  const key = useChosenKey(audience, false);
+  const marks = useMarks(source, text, me, key);
   const selected = useSelection(page);
-  const wide = useWide();
   const { placed: all, unplaced } = useMemo(() => threads(annotations), [annotations]);
+  const roots = useMemo(() => all.map((t) => t.root), [all]);
   const visible = useMemo(() => all.filter((t) => isShown(t.root, shown, me.id)), [all, shown, me.id]);
-  const { places, draftPlace, blocks } = useLayout(page, layout, visible, draft?.range);
+  /** Those that mean the words they stand at; areas, points and moments are only tied to theirs, and what was deleted means nothing any more. */
+  const inText = useMemo(() => visible.filter((t) => !t.root.anchor?.spot && !t.root.deleted), [visible]);
   const scroll = useCallback((): Scroll | undefined => scroller.current ? { top: scroller.current.scrollTop, height: scroller.current.clientHeight } : undefined, []);
-  const spans = useReading(source, text.text, blocks, scroll);
   const goTo = useCallback((top: number) => scroller.current?.scrollTo({ top: Math.max(0, top) }), []);
-
-  useEffect(() => {
-    page?.painter.paint(visible.map(({ root, range }) => ({ ...range, kind: root.kind })));
-  }, [page, visible]);
-  useEffect(() => {
-    page?.painter.open(visible.filter((t) => opened.has(t.root.id)).map((t) => t.range));
-  }, [page, visible, opened]);
-
   const open = useCallback((id: string) => { setOpened((before) => new Set([...before, id])); setHeld(id); }, []);
+  const { placing, mayWrite, choose, putHere, leave, accept, copyAddress } = usePlacing({ source, text, annotations, marks, page });
+  const { draft, last, status, selection, mark, write, writeAt, setDown, copy, discard } = useMarking({ page, text: text.text, marks, threads: all, me: me.id, key, audience, scroller, placing, putHere, mayWrite, open });
+  useMarkAsISelect(page, marking, () => mark(last));
+  const { places, draftPlace, draftBox, blocks, laid } = useLayout(page, layout, visible, opened, draft);
+  const { step, walk, goToMark } = useWalking({ source, text, page, blocks, threads: visible, places, opened, held, scroll, goTo, open, selection });
+  /** Goes to an annotation of this source, wherever a note leads to it. */
+  const follow = (id: string): boolean => {
+    const thread = all.find((t) => t.root.id === id || t.replies.some((r) => r.id === id));
+    if (thread) goToMark(thread.root.id);
+    return thread !== undefined;
+  };
+  const here = useRef(follow);
+  useEffect(() => { here.current = follow; });
+  const { listening, listens, listen } = useReadingAloud({ source, text, page, blocks, scroll, goTo, selection });
+  const progress = useProgress({ source, text, blocks, scroll });
+  const ink = useDrawing({ page, blocks, language: source.language, marks, laid, kinds: key.kinds, audience, selection, mayWrite });
+  const pictures = usePictures(source, page, visible, laid);
+  const draw = (on: boolean): void => { if (!on || mayWrite()) { setDrawing(false); ink.turn(on); } };
+  const choosing = useChoosing(visible, me.id, marks);
+
+  usePainted(page, inText, opened, blocks, seen);
   const findPassage = useCallback((passage: string) => { const directive = parseTextDirective(passage); return directive && findDirective(indexOf(text), directive); }, [text]);
   useArrival({ page, layout, places, goTo, open, find: findPassage, source });
-  const { placing, mayWrite, choose, putHere, leave, accept, copyAddress } = usePlacing({ source, text, annotations, marks, page });
 
-  const sentenceList = useMemo(() => sentences(text.text, source.language || 'en'), [text.text, source.language]);
-  /** Asked of the page itself: keys come faster than React hears of a selection. */
-  const selection = (): StreamRange | undefined => page?.adapter.selection();
-  const mark = (kind: KindCode): void => {
-    const selected = selection();
-    if (!selected || !mayWrite()) return;
-    if (placing) return putHere();
-    const same = all.find(({ root, range }) => root.author.id === me.id && range.start === selected.start && range.end === selected.end);
-    if (same && same.root.kind !== kind) void marks.change(same.root, { kind }, `made a ${kindOf(kind).name.toLowerCase()}`);
-    if (same) open(same.root.id);
-    else marks.create({ range: selected, kind, classIds: audience });
-    setLastKind(kind);
-    setStatus(`${kindOf(kind).name}: ${text.text.slice(selected.start, selected.end).slice(0, 80)}`);
-    page?.adapter.select(undefined);
-  };
-  const write = (note: string, range = selection()): void => {
-    if (!range || placing || !mayWrite()) return;
-    page?.painter.found(undefined);
-    setDraft({ range, note, kind: 'note' });
-    page?.adapter.select(undefined);
-  };
-  const setDown = (values: NoteValues): void => {
-    const id = marks.create({ ...values, range: draft!.range, classIds: audience });
-    setDraft(undefined);
-    setHeld(id);
-    setStatus('Note set down');
-    scroller.current?.querySelector('iframe')?.focus({ preventScroll: true });
-  };
-  const step = (direction: 1 | -1): void => {
-    const from = blocks.find((b) => b.bottom > (scroll()?.top ?? 0) + 4)?.block.start ?? 0;
-    const shownOnly = sentenceList.filter((s) => blocks.some((b) => b.block.start <= s.start && s.end <= b.block.end));
-    const next = stepSentence(shownOnly, selection(), direction, from);
-    if (!next || !page) return;
-    page.adapter.select(next);
-    reveal(page.adapter.boxes(next)[0]?.top, scroll(), goTo);
-  };
-  const walk = (direction: 1 | -1): void => {
-    const placed = visible.filter((t) => places.has(t.root.id));
-    const at = placed.findIndex((t) => t.root.id === held);
-    const next = at >= 0 && !opened.has(held!) ? placed[at] : placed[at < 0 ? (direction === 1 ? 0 : placed.length - 1) : at + direction];
-    if (!next) return;
-    open(next.root.id);
-    reveal(places.get(next.root.id)?.top, scroll(), goTo);
-  };
-  const letGo = (): void => { leave(); page?.adapter.select(undefined); page?.painter.found(undefined); setOpened(new Set()); setHeld(undefined); };
-  const openMine = all.find((t) => t.root.id === held && opened.has(t.root.id) && t.root.author.id === me.id)?.root;
-  useKeyboard(page, {
-    selecting: () => Boolean(selection()), mark, markAgain: () => mark(lastKind), write, step, walk, letGo, undo: marks.undo, redo: marks.redo,
-    remove: () => openMine && marks.remove(openMine), showKeys: () => setKeysOpen(true),
+  const drawAt = (spot: Spot, about: StreamRange): void => { setDrawing(false); writeAt(spot, about); };
+  const letGo = (): void => { leave(); setDrawing(false); ink.turn(false); setFocused(false); choosing.end(); page?.adapter.select(undefined); page?.painter.found(undefined); setOpened(new Set()); setHeld(undefined); };
+  const openThread = all.find((t) => t.root.id === held && opened.has(t.root.id) && t.root.author.id === me.id && !t.root.deleted), openMine = openThread?.root;
+  useKeyboard(page, key.kinds, {
+    selecting: () => Boolean(selection()), mark, markAgain: () => (ink.on ? ink.onWords() : mark(last)), write, step, walk, letGo, undo: marks.undo, redo: marks.redo,
+    rekind: (kind) => { if (openMine) void marks.change(openMine, { kind: kind.code }, `made a ${kind.name.toLowerCase()}`); return Boolean(openMine); },
+    remove: () => (ink.on ? ink.remove() : openMine && marks.remove([openMine])), showKeys: () => setKeysOpen(true), area: () => setDrawing((on) => !on), draw: () => draw(!ink.on),
+    hold: ink.on ? ink.holdBy : undefined, find: () => setFinding(true), player: () => player.current,
+    markAsISelect: () => setMarking((on) => !on), focus: () => setFocused(!focused), listen: () => listen(!listens), ends: (edge) => document.querySelector<HTMLElement>(`[data-edge=${edge}]`)?.focus({ preventScroll: true }),
   });
-  useClicks(page, visible, opened, held, setOpened, setHeld);
+  useClicks(page, inText, laid, opened, held, setOpened, setHeld);
 
-  const actions = useMemo((): NoteActions => ({
-    toggle: (id) => { setOpened((before) => { const after = new Set(before); if (!after.delete(id)) after.add(id); return after; }); setHeld(id); },
-    change: async (a, fields, words) => (fields.classIds ? await share(fields.classIds) : true) && marks.change(a, fields, words),
-    remove: marks.remove, reply: marks.reply, choosePlace: choose, ...(source.address ? { copyAddress } : {}),
-  }), [marks, share, choose, copyAddress, source.address]);
+  const menu = useCallback((label: string, classIds: readonly string[], onChoose: (ids: readonly string[]) => void, small = false) =>
+    <AudienceMenu label={label} classIds={classIds} classes={classes} having={having} maySource={source.owned} onChoose={onChoose} small={small} />, [classes, having, source.owned]);
+  const actions = useMemo((): NoteActions => {
+    const change: NoteActions['change'] = async (a, fields, words) => (fields.classIds ? await share(fields.classIds) : true) && marks.change(a, fields, words);
+    return {
+      change, remove: marks.remove, reply: marks.reply, choosePlace: choose, choose: choosing.toggle, follow: (id) => here.current(id), downloadArea: pictures.downloadArea,
+      toggle: (id) => { setOpened((before) => { const after = new Set(before); if (!after.delete(id)) after.add(id); return after; }); setHeld(id); },
+      audienceOf: (a) => (a.author.id === me.id ? menu('Seen by', a.classIds, (ids) => void change(a, { classIds: [...ids] }, 'audience changed'), true) : <SeenBy classIds={a.classIds} classes={classes} />),
+      ...(isRecording ? { playFrom: (seconds: number) => player.current?.playFrom(seconds) } : {}), ...(source.address ? { copyAddress } : {}),
+    };
+  }, [marks, share, choose, choosing.toggle, menu, classes, me.id, copyAddress, pictures.downloadArea, source.address, isRecording]);
   const chooseAudience = async (classIds: readonly string[]): Promise<void> => { if (await share(classIds)) setAudience(classIds); };
-  const menu = (label: string, classIds: readonly string[], onChoose: (ids: readonly string[]) => void, small = false) =>
-    <AudienceMenu label={label} classIds={classIds} classes={classes} having={having} maySource={source.owned} onChoose={onChoose} small={small} />;
+  const forAll = async (classIds: readonly string[]): Promise<void> => { if (await share(classIds)) choosing.change(() => ({ classIds }), 'given another audience'); };
 
-  const main = useMemo(() => mainText(text.text, text.outline).length, [text]);
-  const readShare = Math.min(1, covered(spans) / Math.max(1, main));
-  const counts = Object.fromEntries(SHOWN.map((s) => [s, all.filter((t) => isShown(t.root, s, me.id)).length])) as Record<Shown, number>;
+  const room = page?.adapter.document.documentElement.clientWidth ?? 0, columnRight = Math.min(Math.max(0, (room - type.measure - 300) / 2) + 72 + type.measure, Math.max(0, room - 24));
   const fromClass = useLocation().state as { back?: { to: string; words: string } } | null;
   return (
-    <main className="grid h-full min-h-0 grid-rows-[auto_auto_1fr_auto]">
-      <RunningHead source={source} view={view} onView={setView} back={fromClass?.back ?? { to: '/library', words: 'Library' }} audience={menu('Writing for', audience, (ids) => void chooseAudience(ids))} />
-      <div><Notices source={source} text={text.text} me={me.id} unplaced={unplaced} placing={placing} selecting={Boolean(selected)} onPutHere={putHere} onCancel={leave} onChoose={choose} onAccept={accept}
-        onShow={(range) => { page?.painter.found(range); goTo((page?.adapter.boxes(range)[0]?.top ?? 0) - 120); }} /></div>
-      <div className="grid min-h-0 grid-rows-[minmax(0,1fr)] grid-cols-[96px_1fr] max-[900px]:grid-cols-1">
-        <Spine blocks={blocks} spans={spans} threads={visible} places={places} pageHeight={height} view={seen} text={text.text} onGo={goTo} />
-        <div ref={scroller} className="relative min-h-0 overflow-y-auto overflow-x-hidden bg-sheet" onScroll={(e) => setSeen({ top: e.currentTarget.scrollTop, height: e.currentTarget.clientHeight })}>
-          <div className="relative grid grid-cols-[1fr_360px] max-[900px]:grid-cols-1" style={{ minHeight: Math.max(height, LEAST_MARGIN) }}>
-            <iframe title={`Text of ${source.title}`} src={`/snapshots/${source.versionId}/`} sandbox="allow-same-origin" scrolling="no" lang={source.language || undefined} className="w-full" style={{ height, visibility: layout > 0 ? 'visible' : 'hidden' }} onLoad={(e) => onLoad(e.currentTarget)} />
-            <MarginColumn wide={wide} height={height} threads={visible} places={places} opened={opened} held={held} draft={draft} draftPlace={draftPlace} me={me.id} actions={actions} pageLoaded={layout > 0}
-              audienceOf={(a) => a.author.id === me.id ? menu('Seen by', a.classIds, (ids) => void actions.change(a, { classIds: [...ids] }, 'audience changed'), true) : <SeenBy classIds={a.classIds} classes={classes} />}
-              draftAudience={menu('For', audience, (ids) => void chooseAudience(ids), true)} draftKey={draftKey(source.id)}
-              onSetDown={setDown} onDiscard={() => setDraft(undefined)} onWholePage={() => setView('kept')} />
+    <KeyProvider value={key}>
+      <main className="grid h-full min-h-0 grid-rows-[auto_auto_1fr_auto]">
+        <RunningHead source={source} view={view} onView={setView} {...(drawn ? { zoom, onZoom: setZoom } : {})} back={fromClass?.back ?? { to: '/library', words: 'Library' }} within={<Ways source={source} text={text} view={view} type={type} finding={finding} listens={isRecording || source.kind === 'image' ? undefined : listens} onGo={(block) => goTo((page?.adapter.boxes(block)[0]?.top ?? 0) - 24)} onFind={setFinding} onListen={listen} onType={setType} onFocus={() => setFocused(true)} />}
+          {...(pictures.downloadPicture ? { onPicture: pictures.downloadPicture } : {})} audience={menu('Writing for', audience, (ids) => void chooseAudience(ids))} />
+        <div>{listens && <ListenBar listening={listening} language={source.language} onClose={() => listen(false)} />}{finding && <FindWithin text={text.text} outline={text.outline} onClose={() => setFinding(false)} onShow={(range) => { page?.painter.found(range); if (range) reveal(page?.adapter.boxes(range)[0]?.top, scroll(), goTo); }} />}<Notices source={source} text={text.text} me={me.id} unplaced={unplaced} placing={placing} selecting={Boolean(selected)} onPutHere={putHere} onCancel={leave} onChoose={choose} onAccept={accept}
+          onShow={(range) => { page?.painter.found(range); goTo((page?.adapter.boxes(range)[0]?.top ?? 0) - 120); }} /></div>
+        <div className="grid min-h-0 grid-rows-[minmax(0,1fr)] grid-cols-[96px_1fr] max-[900px]:grid-cols-1 [[data-focus]_&]:grid-cols-1">
+          <Spine blocks={blocks} spans={progress.spans} threads={visible} places={places} pageHeight={height} view={seen} text={text.text} onGo={goTo} />
+          <div className="grid min-h-0 min-w-0 grid-rows-[auto_minmax(0,1fr)]">
+            {isRecording ? <Player ref={player} source={source} page={page} threads={visible} onMark={(stretch, block) => writeAt({ type: 'time', ...stretch }, block)} onOpen={goToMark} onFollow={(block) => reveal(page?.adapter.boxes(block)[0]?.top, scroll(), goTo)} /> : <span />}
+            <div ref={scroller} className="relative min-h-0 overflow-y-auto overflow-x-hidden bg-sheet" onScroll={(e) => { const { scrollTop: top, clientHeight } = e.currentTarget; setSeen((before) => (worthTelling(before, top, clientHeight, height) ? { top, height: clientHeight } : before)); }}>
+              <div className="relative grid min-h-full grid-cols-[1fr_360px] max-[900px]:grid-cols-1 [[data-focus]_&]:grid-cols-1" style={{ minHeight: `max(100%, ${Math.max(height, LEAST_MARGIN)}px)` }}>
+                <Frame source={source} size={size} height={height} hold={hold} open={page !== undefined} shown={layout > 0} onLoad={onLoad} theme={type.paper === 'as Avrelle' ? undefined : type.paper}>
+                  {page && view === 'main' && <Column right={columnRight} type={type} onType={setType} />}
+                  {drawn && <PdfPages address={`/files/${source.versionId}`} password={source.facts.password} page={page} layout={layout} seen={seen} />}
+                  <Areas page={page} layout={layout} threads={visible} opened={opened} drawing={drawing} draft={draftBox} onOpen={open} onDrawn={drawAt} onOverWords={(from, to) => { const made = ink.areaOverWords(from, to); if (made) drawAt(made.spot, made.range); }} />
+                  <DrawingLayer drawing={ink} laid={laid} me={me.id} opened={opened} onOpen={open} />
+                  {page && openThread && inText.includes(openThread) && source.versionNumber === source.newest && <Ends key={openThread.root.id} page={page} layout={layout} thread={openThread} text={text} language={source.language} onMove={(range) => marks.move(openThread.root, range)} />}
+                </Frame>
+                <MarginColumn wide={wide} height={height} view={seen} turn={columnRight + 18} threads={visible} places={places} opened={opened} held={held} order={order} chosen={choosing.ids} draft={draft} draftPlace={draftPlace} me={me.id} sourceId={source.id} actions={actions} pageLoaded={layout > 0}
+                  head={(notes) => <MarginHead shown={notes} order={order} onOrder={setOrder} onWhole={() => { const first = text.outline[0]; if (first) writeAt({ type: 'whole' }, first); }} choosing={choosing} audienceOf={(chosen) => menu('Seen by', chosen[0]?.classIds ?? [], (ids) => void forAll(ids), true)} />}
+                  draftAudience={menu('For', audience, (ids) => void chooseAudience(ids), true)} draftKey={draftKey(source.id)} onSetDown={setDown} onDiscard={discard} onWholePage={() => setView('kept')} />
+              </div>
+            </div>
           </div>
         </div>
-      </div>
-      <Legend selecting={Boolean(selected)} shown={shown} counts={counts} readShare={readShare} minutesLeft={Math.round(source.minutes * (1 - readShare))} onKind={mark} onShow={setShown} onKeys={() => setKeysOpen(true)} />
-      <p className="sr-only" role="status">{status}</p>
-      <KeysDialog open={keysOpen} onOpenChange={setKeysOpen} />
-    </main>
+        {ink.on ? <DrawingStrip drawing={ink} selecting={Boolean(selected)} onUndo={marks.undo} /> : <Legend selecting={Boolean(selected)} onKind={mark} onCopy={copy} onKey={() => setKeyOpen(true)} onKeys={() => setKeysOpen(true)} marking={marking} onMarking={setMarking} onDraw={() => draw(true)} drawing={drawing} onDrawing={setDrawing}>
+          <ShowMenu shown={shown} marks={roots} classes={classes} me={me.id} onShow={setShown} />
+          <ProgressMenu share={progress.share} minutesLeft={progress.minutesLeft} onCorrect={progress.setRight} />
+        </Legend>}
+        {focused && <button className="fixed bottom-3 right-5 z-30 text-[13px] text-faint hover:text-ink" onClick={() => setFocused(false)}>Show the rest (Esc)</button>}
+        <p className="sr-only" role="status">{status}</p>
+        <KeysDialog open={keysOpen} kinds={key.kinds.length} onOpenChange={setKeysOpen} />
+        {keyOpen && <Suspense><KeyDialog open onOpenChange={setKeyOpen} ownerId={key.className === null ? undefined : key.ownerId} /></Suspense>}
+      </main>
+    </KeyProvider>
   );
 }

@@ -1,5 +1,4 @@
-import { useMemo, useRef, type PointerEvent } from 'react';
-import { kindOf } from '@avrelle/core/key';
+import { memo, useMemo, useRef, type PointerEvent } from 'react';
 import { covers, type Spans } from '@avrelle/core/reading';
 import type { Place, PlacedBlock } from './use-layout';
 import type { Thread } from './shown';
@@ -28,21 +27,37 @@ export function Spine({ blocks, spans, threads, places, pageHeight, view, text, 
   };
   const top = y(view.top), bottom = Math.min(HEIGHT, y(view.top + view.height));
   return (
-    <aside aria-label="Spine" className="hidden border-r border-rule py-3 min-[900px]:block">
+    <aside aria-label="Spine" className="steps-back hidden border-r border-rule py-3 min-[900px]:block">
       <svg ref={strip} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" className="h-full w-full cursor-pointer touch-none" role="img" aria-label="Map of the document: headings, what is read, and the marks"
         onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); go(e); }} onPointerMove={(e) => e.buttons === 1 && go(e)}>
-        {lines.map((line) => <rect key={line.y} x={line.heading ? 10 : 14} y={line.y} width={line.width} height={line.heading ? 3.2 : 1.8} fill={line.heading ? 'var(--ink)' : line.read ? 'var(--strand)' : 'var(--rule)'} />)}
-        {threads.map(({ root, range }) => {
-          const place = places.get(root.id);
-          const length = range.end - range.start;
-          return place && <rect key={root.id} x="58" y={y(place.top)} width={Math.min(24, 5 + length / 9)} height="2.8" fill={`var(--${kindOf(root.kind).pigment}-line)`} />;
-        })}
+        <SpineLines lines={lines} />
+        <SpineMarks threads={threads} places={places} pageHeight={pageHeight} />
         <path d={`M52 ${top}V${bottom}`} stroke="var(--tide)" strokeWidth="2.5" />
         <path d={`M8 ${top}h44M8 ${bottom}h44`} stroke="var(--tide)" strokeWidth="1.2" />
       </svg>
     </aside>
   );
 }
+
+/** These two stay as they are while one scrolls. */
+const SpineLines = memo(function SpineLines({ lines }: { lines: readonly Line[] }) {
+  return lines.map((line) => <rect key={line.y} x={line.heading ? 10 : 14} y={line.y} width={line.width} height={line.heading ? 3.2 : 1.8} fill={line.heading ? 'var(--ink)' : line.read ? 'var(--strand)' : 'var(--rule)'} />);
+});
+
+/** A path a pigment: a mark more costs the browser next to nothing. */
+const SpineMarks = memo(function SpineMarks({ threads, places, pageHeight }: Pick<Props, 'threads' | 'places' | 'pageHeight'>) {
+  const paths = new Map<string, string[]>();
+  for (const { root: { id, kind }, range } of threads) {
+    const place = places.get(id);
+    if (!place) continue;
+    const dash = `M58 ${round((place.top / Math.max(1, pageHeight)) * HEIGHT + 1.4)}h${round(Math.min(24, 5 + (range.end - range.start) / 9))}`, of = paths.get(kind.pigment);
+    if (of) of.push(dash);
+    else paths.set(kind.pigment, [dash]);
+  }
+  return [...paths].map(([pigment, dashes]) => <path key={pigment} data-marks={dashes.length} d={dashes.join('')} stroke={`var(--${pigment}-line)`} strokeWidth="2.8" />);
+});
+
+const round = (value: number): number => Math.round(value * 10) / 10;
 
 interface Line { readonly y: number; readonly width: number; readonly heading: boolean; readonly read: boolean }
 

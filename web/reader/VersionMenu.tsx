@@ -9,6 +9,7 @@ import { withJob } from '../data/jobs';
 import { keys, useJobs, useVersions } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 import { day } from '../ui/when';
+import { ACCEPTED } from '../library/accepted';
 
 /** Which version is read, the others, what changed between them, and keeping the source again. */
 export function VersionMenu({ source }: { source: SourceDetail }) {
@@ -21,10 +22,11 @@ export function VersionMenu({ source }: { source: SourceDetail }) {
       (error: unknown) => messages.warn(wordsOf(error)),
     );
   };
+  const recording = source.kind === 'audio' || source.kind === 'video';
   const upload = (chosen: File): void => begin((id) => {
     const form = new FormData();
     form.append('source', source.id);
-    form.append('file', chosen);
+    form.append(recording && /\.(vtt|srt|txt)$/i.test(chosen.name) ? 'transcript' : 'file', chosen);
     return request<Job>('POST', `/api/uploads/${id}`, form);
   });
   return (
@@ -38,12 +40,12 @@ export function VersionMenu({ source }: { source: SourceDetail }) {
             <DropdownMenu.Separator className="my-1 border-t border-rule" />
             {source.newest > 1 && <DropdownMenu.Item asChild><Link to={`/source/${source.id}/changes`} className="item"><span className="w-4" />What changed</Link></DropdownMenu.Item>}
             {source.owned && source.address && <DropdownMenu.Item className="item" onSelect={() => begin((id) => request<Job>('POST', `/api/sources/${source.id}/again`, { id }))}><span className="w-4" />Keep again, as it is now</DropdownMenu.Item>}
-            {source.owned && !source.address && <DropdownMenu.Item className="item" onSelect={() => file.current?.click()}><span className="w-4" />Bring a newer file</DropdownMenu.Item>}
+            {source.owned && !source.address && <DropdownMenu.Item className="item" onSelect={() => file.current?.click()}><span className="w-4" />{recording ? 'Bring a transcript or a newer file' : 'Bring a newer file'}</DropdownMenu.Item>}
             {!source.owned && source.newest === 1 && <p className="px-4 py-1.5 text-soft">The only version so far.</p>}
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
-      <input ref={file} type="file" hidden aria-label="Newer file" accept=".html,.htm,.xhtml,.md,.markdown,.txt" onChange={(e) => { const chosen = e.target.files?.[0]; if (chosen) upload(chosen); e.target.value = ''; }} />
+      <input ref={file} type="file" hidden aria-label="Newer file" accept={ACCEPTED} onChange={(e) => { const chosen = e.target.files?.[0]; if (chosen) upload(chosen); e.target.value = ''; }} />
     </>
   );
 }

@@ -1,4 +1,5 @@
-import { readTree, toTree, TreeMap, type TextNodeLike, type TextStream } from '@avrelle/core/text';
+import type { AreaSpot } from '@avrelle/core/anchor';
+import { readTree, toTree, TreeMap, type Block, type Outline, type TextNodeLike, type TextStream } from '@avrelle/core/text';
 
 /** A rectangle in document coordinates: pixels from the top left of the page, whatever is scrolled. */
 export interface Box {
@@ -6,6 +7,12 @@ export interface Box {
   readonly top: number;
   readonly width: number;
   readonly height: number;
+}
+
+export interface Extent {
+  readonly block: Block;
+  readonly top: number;
+  readonly bottom: number;
 }
 
 export interface StreamRange {
@@ -21,10 +28,20 @@ export interface PageAdapter {
   domRange(range: StreamRange): StaticRange | undefined;
   /** One box per line the range touches. */
   boxes(range: StreamRange): readonly Box[];
+  /** Where each block that is shown begins and ends. */
+  extents(): readonly Extent[];
   /** The character under a point of the window of the document; undefined beside the text. */
   offsetAt(x: number, y: number): number | undefined;
   selection(): StreamRange | undefined;
   select(range: StreamRange | undefined): void;
+  /** Where what an area lies on is shown; undefined where it is not shown as a picture. */
+  holder(on: AreaSpot['on']): Box | undefined;
+  /** What lies at a point, as shown, and can bear an area. */
+  holderAt(x: number, y: number): { readonly on: AreaSpot['on']; readonly box: Box; readonly element: Element } | undefined;
+  /** A point of the window of the document, as shown. */
+  shownAt(x: number, y: number): { readonly x: number; readonly y: number };
+  /** How much smaller than its own pixels the page is shown: boxes are given as shown. */
+  setScale(scale: number): void;
 }
 
 /** The adapter for a snapshot in its sandboxed frame. Call when the frame has loaded. */
@@ -32,6 +49,7 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
   const document = frame.contentDocument!, window = frame.contentWindow as Window & typeof globalThis;
   const stream = readTree(document.documentElement as unknown as TextNodeLike);
   const map = new TreeMap(stream);
+  let scale = 1;
 
   const live = (range: StreamRange): Range | undefined => {
     const points = toTree(stream, range.start, range.end);
@@ -42,13 +60,37 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
     return made;
   };
 
+  /** The box around all of it: much less to ask of the browser than a box a line. */
+  const around = (range: StreamRange): { readonly top: number; readonly bottom: number } | undefined => {
+    const rect = live(range)?.getBoundingClientRect();
+    return rect && rect.height > 0 ? { top: (rect.top + window.scrollY) * scale, bottom: (rect.bottom + window.scrollY) * scale } : undefined;
+  };
+
+  const boxes = (range: StreamRange): Box[] => lines([...(live(range)?.getClientRects() ?? [])], window, scale);
+
   return {
-    stream, document, window,
+    stream, document, window, boxes,
     domRange: (range) => {
       const points = toTree(stream, range.start, range.end);
       return points && new window.StaticRange({ startContainer: points.start.node as unknown as Node, startOffset: points.start.offset, endContainer: points.end.node as unknown as Node, endOffset: points.end.offset });
     },
-    boxes: (range) => lines([...(live(range)?.getClientRects() ?? [])], window),
+    extents: () => pageExtents(stream.outline, document) ?? stream.outline.flatMap((block) => {
+      const found = around(block);
+      return found ? [{ block, ...found }] : [];
+    }),
+    holder: (on) => {
+      const element = holderOf(document, on);
+      return element && boxOf(element, window, scale);
+    },
+    holderAt: (x, y) => {
+      for (const element of document.elementsFromPoint(x / scale, y / scale)) {
+        const on = bearing(element, window);
+        if (on) return { on, box: boxOf(element, window, scale), element };
+      }
+      return undefined;
+    },
+    shownAt: (x, y) => ({ x: x * scale, y: y * scale }),
+    setScale: (to) => { scale = to; },
     offsetAt: (x, y) => {
       const caret = caretAt(document, x, y);
       return caret && map.textOffset(caret.node as unknown as TextNodeLike, caret.offset);
@@ -66,6 +108,51 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
       if (made) selection?.addRange(made);
     },
   };
+}
+
+const boxOf = (element: Element, window: Window, scale: number): Box => {
+  const { left, top, width, height } = element.getBoundingClientRect();
+  return { left: (left + window.scrollX) * scale, top: (top + window.scrollY) * scale, width: width * scale, height: height * scale };
+};
+
+/**
+ * Where blocks stand on the pages of a PDF, as their words' own style says: measuring them would lay out every page,
+ * those that nobody sees as well. Undefined where no pages are shown.
+ */
+function pageExtents(outline: Outline, document: Document): Extent[] | undefined {
+  const first = document.querySelector('section[data-avrelle-page]');
+  if (!first || !isDrawn(first, document.defaultView!)) return undefined;
+  const unit = Number.parseFloat(document.defaultView!.getComputedStyle(first).getPropertyValue('--u')), tops = new Map<Element, number>();
+  const value = (span: HTMLElement, name: string): number => Number(span.style.getPropertyValue(name));
+  return outline.flatMap((block) => {
+    const element = elementAt(document.documentElement, block.path), section = element?.closest('section');
+    if (!element || !section) return [];
+    if (!tops.has(section)) tops.set(section, section.getBoundingClientRect().top + document.defaultView!.scrollY);
+    const spans = element.getElementsByTagName('span'), from = spans[0], to = spans[spans.length - 1], top = tops.get(section)!;
+    if (!from || !to) return [{ block, top, bottom: top + value(section, '--h') * unit }];
+    return [{ block, top: top + (value(from, '--y') - value(from, '--s')) * unit, bottom: top + (value(to, '--y') + 0.2 * value(to, '--s')) * unit }];
+  });
+}
+
+function elementAt(root: Element, path: string): Element | undefined {
+  let here: Element | undefined = root;
+  for (const step of path.split('/')) here = here?.children[Number(step)];
+  return here;
+}
+
+/** Pages bear areas where they are shown as pages, not where their text flows. */
+const isDrawn = (section: Element, window: Window): boolean => window.getComputedStyle(section).overflow === 'hidden';
+
+function holderOf(document: Document, on: AreaSpot['on']): Element | undefined {
+  const section = 'page' in on ? document.querySelector(`section[data-avrelle-page="${on.page}"]`) : null;
+  if (section) return isDrawn(section, document.defaultView!) ? section : undefined;
+  return ('picture' in on && document.querySelector(`img[src$="${on.picture}"]`)) || undefined;
+}
+
+function bearing(element: Element, window: Window): AreaSpot['on'] | undefined {
+  const page = element.getAttribute('data-avrelle-page'), picture = /asset\/([0-9a-f]{64})$/.exec(element.getAttribute('src') ?? '')?.[1];
+  if (element.nodeName === 'IMG' && picture) return { picture };
+  return page !== null && isDrawn(element, window) ? { page: Number(page) } : undefined;
 }
 
 /** A selection without the white space at its ends; undefined when nothing else is in it. */
@@ -86,11 +173,11 @@ function caretAt(document: Document, x: number, y: number): { node: Node; offset
 }
 
 /** Joins the boxes of one line, which inline elements part, and drops empty ones. */
-function lines(rects: readonly DOMRect[], window: Window): Box[] {
+function lines(rects: readonly DOMRect[], { scrollX, scrollY }: Window, scale: number): Box[] {
   const joined: Box[] = [];
   for (const rect of rects) {
     if (rect.width < 0.5) continue;
-    const box = { left: rect.left + window.scrollX, top: rect.top + window.scrollY, width: rect.width, height: rect.height };
+    const box = { left: (rect.left + scrollX) * scale, top: (rect.top + scrollY) * scale, width: rect.width * scale, height: rect.height * scale };
     const last = joined.at(-1);
     const sameLine = last && Math.abs(last.top - box.top) < box.height / 2 && box.left >= last.left - 1;
     if (sameLine) joined[joined.length - 1] = { ...last, width: Math.max(last.left + last.width, box.left + box.width) - last.left };

@@ -1,63 +1,78 @@
-import { KEY, PLAIN_NOTE, type KindCode } from '@avrelle/core/key';
+import { lookName, LOOKS, type Line, type Look } from '@avrelle/core/key';
 import type { PageAdapter, StreamRange } from './page-frame';
 
 export interface Painted extends StreamRange {
-  readonly kind: KindCode;
+  readonly kind: Look;
 }
 
-const COLOURS = ['weld', 'verdigris', 'woad', 'orchil', 'madder', 'ochre', 'plain'] as const;
-type Palette = Readonly<Record<string, string>>;
-
-/** Style of each kind. A highlight pseudo-element takes backgrounds and text decorations only (CSS Pseudo-Elements 4). */
-const STYLE: Readonly<Record<KindCode, (p: Palette) => string>> = {
-  claim: (p) => `background-color:${p.weld}`,
-  evidence: (p) => `background-color:${p.verdigris};text-decoration:underline dashed 2px ${p['verdigris-line']}`,
-  question: (p) => `text-decoration:underline wavy 1.5px ${p['woad-line']}`,
-  term: (p) => `text-decoration:underline dotted 3px ${p['orchil-line']}`,
-  doubt: (p) => `text-decoration:underline double 1.5px ${p['madder-line']}`,
-  keep: (p) => `text-decoration:underline solid 6px ${p.ochre}`,
-  note: (p) => `text-decoration:underline solid 1px ${p['plain-line']}`,
+/** How each line is drawn in the two tones of a pigment. A highlight pseudo-element takes backgrounds and text decorations only (CSS Pseudo-Elements 4). */
+const STYLE: Readonly<Record<Line, (wash: string, line: string, ink: string) => string>> = {
+  solid: (wash, _, ink) => `background-color:${wash};color:${ink}`,
+  dashed: (wash, line, ink) => `background-color:${wash};text-decoration:underline dashed 2px ${line};color:${ink}`,
+  wavy: (_, line) => `text-decoration:underline wavy 1.5px ${line};color:inherit`,
+  dotted: (_, line) => `text-decoration:underline dotted 3px ${line};color:inherit`,
+  double: (_, line) => `text-decoration:underline double 1.5px ${line};color:inherit`,
+  thick: (wash) => `text-decoration:underline solid 6px ${wash};color:inherit`,
+  hairline: (_, line) => `text-decoration:underline solid 1px ${line};color:inherit`,
 };
 
-const name = (kind: KindCode | 'open' | 'found'): string => `avrelle-${kind}`;
+const NAMES = LOOKS.map(lookName);
+const name = (what: string): string => `avrelle-${what}`;
 
-/** Paints marks on a document without touching it: one CSS custom highlight a kind, in a sheet of our own. */
+/** Paints marks on a document without touching it: one CSS custom highlight a look, in a sheet of our own. */
 export class Painter {
   private readonly sheet: CSSStyleSheet;
+  /** What is painted by now, by its look and place: a new mark costs as much as itself. */
+  private readonly painted = new Map<string, Map<string, AbstractRange>>();
 
   constructor(private readonly page: PageAdapter) {
     this.sheet = new page.window.CSSStyleSheet();
     page.document.adoptedStyleSheets = [...page.document.adoptedStyleSheets, this.sheet];
   }
 
-  /** Takes the colours from the tokens in force; call again when the theme changes. */
-  dress(tokens: CSSStyleDeclaration): void {
-    const palette: Record<string, string> = {};
-    for (const colour of COLOURS) {
-      palette[colour] = tokens.getPropertyValue(`--${colour}`);
-      palette[`${colour}-line`] = tokens.getPropertyValue(`--${colour}-line`);
-    }
-    const ink = tokens.getPropertyValue('--ink'), tide = tokens.getPropertyValue('--tide');
-    const rules = [...KEY, PLAIN_NOTE].map(({ code }) => `::highlight(${name(code)}){${STYLE[code](palette)};color:${code === 'claim' || code === 'evidence' ? ink : 'inherit'}}`);
-    rules.push(`::highlight(${name('open')}){text-decoration:underline solid 2px ${tide}}`, `::highlight(${name('found')}){background-color:${tokens.getPropertyValue('--tide')};color:${tokens.getPropertyValue('--paper')}}`);
+  /**
+   * Takes the colours from the tokens in force; call again when the theme changes. `overPicture` where the letters one
+   * sees are those of a picture below, and the text itself is clear.
+   */
+  dress(tokens: CSSStyleDeclaration, overPicture = false): void {
+    const ink = overPicture ? 'transparent' : tokens.getPropertyValue('--ink'), tide = tokens.getPropertyValue('--tide'), found = overPicture ? `background-color:color-mix(in srgb,${tide} 38%,transparent);color:transparent` : `background-color:${tide};color:${tokens.getPropertyValue('--paper')}`;
+    const rules = LOOKS.map((look) => `::highlight(${name(lookName(look))}){${STYLE[look.line](tokens.getPropertyValue(`--${look.pigment}`), tokens.getPropertyValue(`--${look.pigment}-line`), ink)}}`);
+    rules.push(`::highlight(${name('open')}){text-decoration:underline solid 2px ${tide}}`, `::highlight(${name('grown')}){background-color:color-mix(in srgb,${tide} 26%,transparent)}`, `::highlight(${name('found')}){${found}}`, `::highlight(${name('cue')}){background-color:${tokens.getPropertyValue('--tide-wash')};text-decoration:underline solid 1px ${tide}}`);
     this.sheet.replaceSync(rules.join('\n'));
   }
 
   paint(marks: readonly Painted[]): void {
-    const byKind = new Map<KindCode, AbstractRange[]>();
+    const wanted = new Map<string, Map<string, Painted>>();
     for (const mark of marks) {
-      const range = this.page.domRange(mark);
-      if (!range) continue;
-      const ranges = byKind.get(mark.kind);
-      if (ranges) ranges.push(range);
-      else byKind.set(mark.kind, [range]);
+      const look = lookName(mark.kind), of = wanted.get(look) ?? new Map<string, Painted>();
+      wanted.set(look, of.set(`${mark.start} ${mark.end}`, mark));
     }
-    for (const { code } of [...KEY, PLAIN_NOTE]) this.set(name(code), byKind.get(code) ?? [], 1);
+    for (const look of NAMES) this.paintLook(look, wanted.get(look) ?? new Map());
+  }
+
+  private paintLook(look: string, wanted: ReadonlyMap<string, Painted>): void {
+    const { CSS, Highlight } = this.page.window, now = this.painted.get(look) ?? new Map<string, AbstractRange>();
+    const come = [...wanted].filter(([place]) => !now.has(place)), gone = [...now].filter(([place]) => !wanted.has(place));
+    if (come.length === 0 && gone.length === 0) return;
+    let highlight = CSS.highlights.get(name(look));
+    if (!highlight) { highlight = new Highlight(); highlight.priority = 1; CSS.highlights.set(name(look), highlight); }
+    for (const [place, range] of gone) { highlight.delete(range); now.delete(place); }
+    for (const [place, mark] of come) {
+      const range = this.page.domRange(mark);
+      if (range) { highlight.add(range); now.set(place, range); }
+    }
+    this.painted.set(look, now);
   }
 
   /** The passage whose note is open. */
   open(ranges: readonly StreamRange[]): void {
     this.set(name('open'), ranges.flatMap((r) => this.page.domRange(r) ?? []), 2);
+  }
+
+  /** A passage whose ends are being moved, as it would be. */
+  grown(range: StreamRange | undefined): void {
+    const made = range && this.page.domRange(range);
+    this.set(name('grown'), made ? [made] : [], 3);
   }
 
   /** The passage a search or a link led to. */
@@ -66,9 +81,18 @@ export class Painter {
     this.set(name('found'), made ? [made] : [], 3);
   }
 
+  /** The words that are being spoken. */
+  cue(range: StreamRange | undefined): void {
+    const made = range && this.page.domRange(range);
+    this.set(name('cue'), made ? [made] : [], 0);
+  }
+
+  /** What is nothing and was nothing is not touched. */
   private set(highlight: string, ranges: readonly AbstractRange[], priority: number): void {
-    const made = new this.page.window.Highlight(...ranges);
+    const { CSS, Highlight } = this.page.window;
+    if (ranges.length === 0 && !CSS.highlights.get(highlight)?.size) return;
+    const made = new Highlight(...ranges);
     made.priority = priority;
-    this.page.window.CSS.highlights.set(highlight, made);
+    CSS.highlights.set(highlight, made);
   }
 }

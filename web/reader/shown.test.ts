@@ -1,10 +1,11 @@
 import { expect, test } from '@jest/globals';
+import { KEY } from '@avrelle/core/key';
 import type { Annotation, AnnotationPlace } from '@avrelle/core/wire';
-import { fateOf, hasWords, isShown, threads } from './shown';
+import { fateOf, hasWords, isShown, ordered, threads } from './shown';
 
 const TEXT = Array.from({ length: 20 }, (_, n) => `w${n}`).join(' ');
 const mark = (id: string, start: number, more: Partial<Annotation> = {}): Annotation => ({
-  id, sourceId: 's', versionId: 'v', author: { id: 'me', name: 'Me' }, kind: 'claim', note: '', tags: [], anchor: { quote: { exact: TEXT.slice(start, start + 4), prefix: TEXT.slice(Math.max(0, start - 9), start), suffix: '' }, position: { start, end: start + 4 } }, place: { versionId: 'v', state: 'exact', start, end: start + 4, confidence: 1, candidates: [], byHand: false },
+  id, sourceId: 's', versionId: 'v', author: { id: 'me', name: 'Me' }, kind: KEY[0]!, note: '', tags: [], anchor: { quote: { exact: TEXT.slice(start, start + 4), prefix: TEXT.slice(Math.max(0, start - 9), start), suffix: '' }, position: { start, end: start + 4 } }, place: { versionId: 'v', state: 'exact', start, end: start + 4, confidence: 1, candidates: [], byHand: false },
   classIds: [], rootId: null, parentId: null, createdAt: `2026-11-0${id.length}T00:00:00Z`, updatedAt: '', version: 1, ...more,
 });
 const reply = (id: string, rootId: string): Annotation => mark(id, 0, { rootId, parentId: rootId, anchor: null, place: null, note: 'yes' });
@@ -17,7 +18,27 @@ test('threads stand in document order with their replies by time', () => {
 
 test('all, mine, class and none show what they say', () => {
   const mine = mark('a', 0), theirs = mark('b', 0, { author: { id: 'you', name: 'You' }, classIds: ['c'] });
-  expect((['all', 'mine', 'class', 'none'] as const).map((s) => [isShown(mine, s, 'me'), isShown(theirs, s, 'me')])).toEqual([[true, true], [true, false], [false, true], [false, false]]);
+  expect((['all', 'mine', 'class', 'none'] as const).map((s) => [isShown(mine, { whose: s }, 'me'), isShown(theirs, { whose: s }, 'me')])).toEqual([[true, true], [true, false], [false, true], [false, false]]);
+});
+
+test('one person, one class, one kind and one tag are told from the others', () => {
+  const mine = mark('a', 0, { tags: ['peat'] }), theirs = mark('b', 0, { author: { id: 'you', name: 'You' }, classIds: ['c'], kind: KEY[1]! });
+  for (const shown of [{ whose: { person: 'you' } }, { whose: { classId: 'c' } }, { whose: 'all', kind: 'evidence' }] as const) expect([mine, theirs].map((a) => isShown(a, shown, 'me'))).toEqual([false, true]);
+  expect([mine, theirs].map((a) => isShown(a, { whose: 'all', tag: 'peat' }, 'me'))).toEqual([true, false]);
+});
+
+test('what was deleted stands while it is answered', () => {
+  const gone = mark('a', 10, { deleted: true }), answer = reply('rr', 'a');
+  expect(threads([gone, answer]).placed).toHaveLength(1);
+  expect(threads([gone]).placed).toHaveLength(0);
+  const withdrawn = { ...answer, deleted: true as const };
+  expect(threads([gone, withdrawn, { ...reply('rrr', 'a'), parentId: 'rr' }]).placed[0]!.replies.map((r) => r.id)).toEqual(['rr', 'rrr']);
+  expect(threads([mark('a', 10), withdrawn]).placed[0]!.replies).toEqual([]);
+});
+
+test('notes are listed by place, newest first, or by author', () => {
+  const all = threads([mark('a', 40), mark('bb', 10, { author: { id: 'z', name: 'Zoe' } }), mark('ccc', 20)]).placed;
+  expect((['place', 'time', 'author'] as const).map((o) => ordered(all, o).map((t) => t.root.id))).toEqual([['bb', 'ccc', 'a'], ['ccc', 'bb', 'a'], ['ccc', 'a', 'bb']]);
 });
 
 const at = (id: string, place: Partial<AnnotationPlace>): Annotation => mark(id, 10, { place: { ...mark(id, 10).place!, ...place } });

@@ -1,24 +1,30 @@
-import { useCallback, useMemo, useRef } from 'react';
+import { useCallback, useMemo } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { v7 } from 'uuid';
-import { describe } from '@avrelle/core/anchor';
-import { indexOf } from './text-index';
-import { kindOf, type KindCode } from '@avrelle/core/key';
+import { describe, type Anchor, type Spot } from '@avrelle/core/anchor';
+import type { Kind } from '@avrelle/core/key';
 import { range, type Outline } from '@avrelle/core/text';
 import type { Annotation, AnnotationPut, Me, SourceDetail } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from '../data/annotation-cache';
-import { isOffline, ProblemError, request, wordsOf } from '../data/api';
-import { keys } from '../data/queries';
+import { request, wordsOf } from '../data/api';
 import { useMessages } from '../ui/Messages';
-import { EMPTY, remember, stepBack, stepForward, withdraw, type Fields, type History } from './changes';
+import { count } from '../ui/when';
+import { EMPTY, partOf, remember, stepBack, stepForward, withdraw, type Change, type Fields, type History } from './changes';
+import type { Key } from './key';
 import type { StreamRange } from './page-frame';
+import { indexOf } from './text-index';
+import { useWrites } from './use-writes';
 
 export interface NewMark {
   readonly range: StreamRange;
-  readonly kind: KindCode;
+  /** What is meant beside the words of the range, where it is no words. */
+  readonly spot?: Spot | undefined;
+  readonly kind: Kind;
   readonly note?: string;
   readonly tags?: readonly string[];
   readonly classIds: readonly string[];
+  /** What undoing it will call it, where it is not called by its kind. */
+  readonly words?: string;
 }
 
 export interface Marks {
@@ -26,7 +32,13 @@ export interface Marks {
   create(mark: NewMark): string;
   /** Resolves to false when the change did not hold; the person has been told why. */
   change(annotation: Annotation, fields: Fields, words: string): Promise<boolean>;
-  remove(annotation: Annotation): void;
+  /** Several at once, as one step; each has fields of its own. */
+  changeAll(changes: readonly (readonly [Annotation, Fields])[], words: string): Promise<boolean>;
+  /** Its words become those of another passage; `spot` is what is meant beside them from now on. */
+  move(annotation: Annotation, to: StreamRange, spot?: Spot): void;
+  /** A passage of this version as a change holds it. */
+  passage(of: StreamRange, spot?: Spot): NonNullable<Fields['passage']>;
+  remove(annotations: readonly Annotation[]): void;
   reply(parent: Annotation, note: string): Promise<boolean>;
   undo(): void;
   redo(): void;
@@ -35,132 +47,70 @@ export interface Marks {
 /** Where words stand that were not set down yet, by source; the note form finds them there. */
 export const draftKey = (sourceId: string): string => `avrelle.draft.${sourceId}`;
 
-const AGAIN_AFTER = 2_000;
-
-/** Tries until the server answers; ids are the page's own, so a write that arrives twice changes nothing. */
-async function persist<T>(send: () => Promise<T>, onWait: () => void): Promise<T> {
-  for (let tries = 0; ; tries++) {
-    try {
-      return await send();
-    } catch (error) {
-      if (!isOffline(error)) throw error;
-      if (tries === 0) onWait();
-      await new Promise((later) => setTimeout(later, AGAIN_AFTER));
-    }
-  }
-}
-
-/** What a field was before a change. */
-function before(annotation: Annotation, key: string): unknown {
-  if (key === 'deleted') return false;
-  const { place } = annotation;
-  if (key === 'place') return place?.byHand ? { start: place.start, end: place.end } : null;
-  return annotation[key as keyof Annotation];
-}
-
-/** A place is shown at once where a person put it; what was found again only the server knows. */
-function shownAs({ place }: Annotation, fields: Fields): object {
-  if (!('place' in fields)) return fields;
-  return fields.place && place ? { place: { ...place, ...fields.place, confidence: 1, byHand: true } } : {};
-}
-
 /** Writing, changing and undoing the annotations of one source. Every step shows at once and is undone when it fails. */
-export function useMarks(source: SourceDetail | undefined, text: { text: string; outline: Outline } | undefined, me: Me): Marks {
+export function useMarks(source: SourceDetail, text: { text: string; outline: Outline } | undefined, me: Me, key: Key): Marks {
   const client = useQueryClient();
   const messages = useMessages();
-  const versions = useRef(new Map<string, number>());
-  const storage = `avrelle.history.${source?.id ?? ''}`;
-
+  const { write, send } = useWrites(source, key.find);
+  const storage = `avrelle.history.${source.id}`;
   const readHistory = useCallback((): History => (JSON.parse(sessionStorage.getItem(storage) ?? 'null') as History | null) ?? EMPTY, [storage]);
   const writeHistory = useCallback((history: History) => sessionStorage.setItem(storage, JSON.stringify(history)), [storage]);
-  const offline = useCallback(() => messages.warn('No connection just now. What you wrote is kept on this page and sent as soon as the server answers.'), [messages]);
-  const fresh = useCallback(() => { if (source) void client.invalidateQueries({ queryKey: keys.annotations(source.id) }); }, [client, source]);
+  const anchorOf = useCallback((passage: StreamRange): Anchor => describe(indexOf(text!), range(passage.start, passage.end)), [text]);
 
-  /** The writes of one annotation go out one after the other, however fast a person is. */
-  const queue = useRef(new Map<string, Promise<unknown>>());
-  const inTurn = useCallback(<T,>(id: string, work: () => Promise<T>): Promise<T> => {
-    const run = (queue.current.get(id) ?? Promise.resolve()).then(work);
-    queue.current.set(id, run.catch(() => undefined));
-    return run;
-  }, []);
-
-  const show = useCallback((id: string, fields: Fields): Annotation | undefined => {
-    const known = client.getQueryData<readonly Annotation[]>(keys.annotations(source!.id))?.find((a) => a.id === id);
-    if (fields.deleted) hideAnnotation(client, source!.id, id);
-    else if (known) showAnnotation(client, { ...known, ...shownAs(known, fields) } as Annotation);
-    return known;
-  }, [client, source]);
-  const send = useCallback(async (id: string, fields: Fields): Promise<boolean> => {
-    const version = Math.max(versions.current.get(id) ?? 1, show(id, fields)?.version ?? 1);
-    try {
-      const after = await persist(() => ('place' in fields ? request<Annotation>('PUT', `/api/annotations/${id}/place`, { versionId: source!.versionId, start: fields.place?.start ?? null, end: fields.place?.end ?? null }) : request<Annotation>('PATCH', `/api/annotations/${id}`, { version, ...fields })), offline);
-      versions.current.set(id, after.version);
-      if (!fields.deleted) showAnnotation(client, after);
-      return true;
-    } catch (error) {
-      if (error instanceof ProblemError && error.problem.code === 'stale') versions.current.set(id, (error.problem.current as Annotation).version);
-      messages.warn(wordsOf(error));
-      fresh();
-      return false;
-    }
-  }, [client, source, messages, offline, fresh, show]);
-  const patch = useCallback((id: string, fields: Fields): Promise<boolean> => {
-    show(id, fields);
-    return inTurn(id, () => send(id, fields));
-  }, [show, send, inTurn]);
+  const passage = useCallback((of: StreamRange, spot?: Spot) => ({ versionId: source.versionId, anchor: { ...anchorOf(of), ...(spot ? { spot } : {}) } }), [source.versionId, anchorOf]);
 
   const create = useCallback((mark: NewMark): string => {
     const id = v7(), now = new Date().toISOString();
-    const anchor = describe(indexOf(text!), range(mark.range.start, mark.range.end));
-    const put = { sourceId: source!.id, versionId: source!.versionId, kind: mark.kind, note: mark.note ?? '', tags: [...(mark.tags ?? [])], anchor, classIds: [...mark.classIds] };
-    const place = { versionId: source!.versionId, state: 'exact' as const, ...anchor.position, confidence: 1, candidates: [], byHand: false };
-    showAnnotation(client, { ...put, place, id, author: { id: me.id, name: me.name }, rootId: null, parentId: null, createdAt: now, updatedAt: now, version: 0 });
-    inTurn(id, () => persist(() => request<Annotation>('PUT', `/api/annotations/${id}`, put as unknown as AnnotationPut), offline)).then(
+    const { anchor } = passage(mark.range, mark.spot);
+    const common = { sourceId: source.id, versionId: source.versionId, note: mark.note ?? '', tags: [...(mark.tags ?? [])], anchor, classIds: [...mark.classIds] };
+    const place = { versionId: source.versionId, state: 'exact' as const, ...anchor.position, confidence: 1, candidates: [], byHand: false };
+    showAnnotation(client, { ...common, kind: mark.kind, place, id, author: { id: me.id, name: me.name }, rootId: null, parentId: null, createdAt: now, updatedAt: now, version: 0 });
+    send(id, () => request<Annotation>('PUT', `/api/annotations/${id}`, { ...common, kind: mark.kind.code } as unknown as AnnotationPut)).then(
       (stored) => showAnnotation(client, stored),
       (error: unknown) => {
-        hideAnnotation(client, source!.id, id);
-        if (mark.note) sessionStorage.setItem(draftKey(source!.id), mark.note);
+        hideAnnotation(client, source.id, id);
+        if (mark.note) sessionStorage.setItem(draftKey(source.id), mark.note);
         messages.warn(`${wordsOf(error)}${mark.note ? ' Your words are kept: select a passage and begin to write, and they are there.' : ''}`);
       },
     );
-    writeHistory(remember(readHistory(), { id, words: `${kindOf(mark.kind).name} set down`, undo: { deleted: true }, redo: { deleted: false } }));
+    writeHistory(remember(readHistory(), { words: mark.words ?? `${mark.kind.name} set down`, parts: [{ id, undo: { deleted: true }, redo: { deleted: false } }] }));
     return id;
-  }, [client, source, text, me, messages, offline, readHistory, writeHistory, inTurn]);
+  }, [client, source, passage, me, messages, readHistory, writeHistory, send]);
 
-  const change = useCallback(async (annotation: Annotation, fields: Fields, words: string): Promise<boolean> => {
-    const former = Object.fromEntries(Object.keys(fields).map((key) => [key, before(annotation, key)])) as Fields;
-    const made = { id: annotation.id, words, undo: former, redo: fields };
+  const changeAll = useCallback(async (changes: readonly (readonly [Annotation, Fields])[], words: string): Promise<boolean> => {
+    const made: Change = { words, parts: changes.map(([annotation, fields]) => partOf(annotation, fields)) };
     writeHistory(remember(readHistory(), made));
-    const held = await patch(annotation.id, fields);
+    const held = await write(made.parts.map(({ id, redo }) => ({ id, fields: redo })));
     if (!held) writeHistory(withdraw(readHistory(), made));
     return held;
-  }, [patch, readHistory, writeHistory]);
+  }, [write, readHistory, writeHistory]);
+  const change = useCallback((annotation: Annotation, fields: Fields, words: string) => changeAll([[annotation, fields]], words), [changeAll]);
+  const move = useCallback((annotation: Annotation, to: StreamRange, spot?: Spot) => void change(annotation, { passage: passage(to, spot) }, spot ? 'drawing changed' : `${annotation.kind.name} moved`), [change, passage]);
 
   const step = useCallback((take: typeof stepBack, side: 'undo' | 'redo') => {
     const taken = take(readHistory());
     if (!taken) return messages.tell(side === 'undo' ? 'There is nothing to undo in this visit.' : 'There is nothing to do again.');
     writeHistory(taken.history);
-    void patch(taken.change.id, taken.change[side]).then((held) => held && messages.tell(`${side === 'undo' ? 'Undone' : 'Done again'}: ${taken.change.words}`));
-  }, [patch, messages, readHistory, writeHistory]);
-
+    void write(taken.change.parts.map((part) => ({ id: part.id, fields: part[side] }))).then((held) => held && messages.tell(`${side === 'undo' ? 'Undone' : 'Done again'}: ${taken.change.words}`));
+  }, [write, messages, readHistory, writeHistory]);
   const undo = useCallback(() => step(stepBack, 'undo'), [step]);
   const redo = useCallback(() => step(stepForward, 'redo'), [step]);
 
-  const remove = useCallback((annotation: Annotation) => {
-    const words = `${kindOf(annotation.kind).name} removed`;
-    void change(annotation, { deleted: true }, words).then((held) => held && messages.tell(`${words}.`, { label: 'Undo', run: undo }));
-  }, [change, messages, undo]);
+  const remove = useCallback((annotations: readonly Annotation[]) => {
+    const [only] = annotations, words = annotations.length === 1 ? `${only!.anchor?.spot?.type === 'drawn' ? 'Drawing' : only!.kind.name} removed` : `${count(annotations.length, 'mark')} removed`;
+    void changeAll(annotations.map((a) => [a, { deleted: true }]), words).then((held) => held && messages.tell(`${words}.`, { label: 'Undo', run: undo }));
+  }, [changeAll, messages, undo]);
 
   const reply = useCallback(async (parent: Annotation, note: string): Promise<boolean> => {
     const id = v7();
     try {
-      showAnnotation(client, await persist(() => request<Annotation>('PUT', `/api/replies/${id}`, { parentId: parent.id, note }), offline));
+      showAnnotation(client, await send(id, () => request<Annotation>('PUT', `/api/replies/${id}`, { parentId: parent.id, note })));
       return true;
     } catch (error) {
       messages.warn(wordsOf(error));
       return false;
     }
-  }, [client, messages, offline]);
+  }, [client, messages, send]);
 
-  return useMemo(() => ({ create, change, remove, reply, undo, redo }), [create, change, remove, reply, undo, redo]);
+  return useMemo(() => ({ create, change, changeAll, move, passage, remove, reply, undo, redo }), [create, change, changeAll, move, passage, remove, reply, undo, redo]);
 }

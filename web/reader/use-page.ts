@@ -1,16 +1,23 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useTheme } from '../theme/use-theme';
 import { openPage, type PageAdapter } from './page-frame';
-import { loadReadingFace, PageDress, type View } from './page-style';
+import { isOverPicture, loadReadingFace, PageDress, type Dressing } from './page-style';
+import type { Type } from './comfort/type';
 import { Painter } from './painter';
+
+/** How long a page waits for its face, in milliseconds. */
+const FACE_WAITS = 300;
 
 export interface OpenPage {
   readonly adapter: PageAdapter;
   readonly painter: Painter;
 }
 
-/** Opens the document in a frame once it has loaded, dresses it, and follows its height. `layout` counts its layouts. */
-export function usePage(view: View) {
+/**
+ * Opens the document in a frame once it has loaded, dresses it, and follows its height. `layout` counts its layouts;
+ * `scale` is how much smaller than its own pixels the frame is shown.
+ */
+export function usePage({ view, kind, unit, type }: Dressing, scale: number) {
   const theme = useTheme();
   const [page, setPage] = useState<OpenPage>();
   const [height, setHeight] = useState(400);
@@ -28,18 +35,37 @@ export function usePage(view: View) {
     });
     observer.current.observe(root);
     observer.current.observe(adapter.document.body);
-    void loadReadingFace(adapter.window, adapter.stream.text).then(() => setLayout((n) => n + 1));
-    setPage({ adapter, painter: new Painter(adapter) });
+    // A long text is laid out once, in its own face, unless that is slow to come or does not come at all.
+    const face = loadReadingFace(adapter.window, adapter.stream.text).catch(() => undefined), opened = Promise.race([face, new Promise((later) => setTimeout(later, FACE_WAITS))]).then(() => setPage({ adapter, painter: new Painter(adapter) }));
+    void Promise.all([face, opened]).then(() => setLayout((n) => n + 1));
   }, []);
 
   useEffect(() => {
     if (!page) return;
-    const tokens = getComputedStyle(document.documentElement);
-    dress.current?.apply(view, tokens);
-    page.painter.dress(tokens);
+    const tokens = tokensOf(type?.paper);
+    dress.current?.apply({ view, kind, unit, ...(type ? { type } : {}) }, tokens);
+    page.painter.dress(tokens, isOverPicture({ view, kind }));
+    page.adapter.setScale(scale);
     setLayout((n) => n + 1);
-  }, [page, view, theme]);
+  }, [page, view, kind, unit, type, scale, theme]);
+  const face = type?.face;
+  useEffect(() => {
+    if (page && face && face !== 'literata') void loadReadingFace(page.adapter.window, '', face).then(() => setLayout((n) => n + 1));
+  }, [page, face]);
 
   useEffect(() => () => observer.current?.disconnect(), []);
-  return { page, height, layout, onLoad };
+  return { page, height: height * scale, layout, onLoad };
+}
+
+/** The tokens of a theme, whichever Avrelle itself has. */
+function tokensOf(paper: Type['paper'] = 'as Avrelle'): CSSStyleDeclaration {
+  if (paper === 'as Avrelle') return getComputedStyle(document.documentElement);
+  let sample = document.querySelector<HTMLElement>(`[data-sample=${paper}]`);
+  if (!sample) {
+    sample = document.createElement('div');
+    Object.assign(sample.dataset, { sample: paper, theme: paper });
+    sample.hidden = true;
+    document.body.append(sample);
+  }
+  return getComputedStyle(sample);
 }

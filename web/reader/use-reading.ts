@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { dwellOn, type Dwell, type Spans } from '@avrelle/core/reading';
 import type { SourceDetail } from '@avrelle/core/wire';
 import { request } from '../data/api';
@@ -13,9 +13,10 @@ export interface Scroll {
 }
 
 /** Follows what is on screen, second by second, while somebody is there; keeps it on the server with the place. */
-export function useReading(source: SourceDetail | undefined, text: string | undefined, blocks: readonly PlacedBlock[], scroll: () => Scroll | undefined): Spans {
+export function useReading(source: SourceDetail | undefined, text: string | undefined, blocks: readonly PlacedBlock[], scroll: () => Scroll | undefined): readonly [Spans, (spans: Spans) => void] {
   const [spans, setSpans] = useState<Spans | undefined>();
   const state = useRef<{ dwell: Dwell; spans: Spans; saved: Spans; position: number; savedPosition: number }>(undefined);
+  const saveNow = useRef<() => void>(() => undefined);
   const id = source?.id, known = spans ?? source?.spans ?? [];
 
   useEffect(() => {
@@ -37,8 +38,14 @@ export function useReading(source: SourceDetail | undefined, text: string | unde
       const started = source!.state === 'to_read' && now.spans.length > 0 ? { state: 'reading' } : {};
       request('PUT', `/api/sources/${id}/shelf`, { versionId: source!.versionId, spans: now.spans, position: now.position, ...started }).catch(() => { if (state.current) state.current = { ...state.current, saved: [] }; });
     };
+    saveNow.current = save;
     const saver = setInterval(save, SAVE_EVERY);
     return () => { clearInterval(tick); clearInterval(saver); save(); };
   }, [id, text, blocks, scroll, source]);
-  return known;
+  const correct = useCallback((to: Spans) => {
+    if (state.current) state.current = { ...state.current, dwell: new Map(), spans: to };
+    setSpans(to);
+    saveNow.current();
+  }, []);
+  return [known, correct];
 }

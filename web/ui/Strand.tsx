@@ -1,4 +1,3 @@
-import { kindOf } from '@avrelle/core/key';
 import type { Strand as StrandData } from '@avrelle/core/wire';
 
 const WIDTH = 190, HEIGHT = 22, BASE = 20;
@@ -10,9 +9,9 @@ export function Strand({ strand, width = WIDTH }: { strand: StrandData; width?: 
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width={width} height={HEIGHT} aria-hidden="true" preserveAspectRatio="none" className="block max-w-full">
       <path d={`M0 ${BASE}H${WIDTH}`} stroke="var(--rule-strong)" />
       {strand.read.map(([from, to]) => <path key={from} d={`M${from * WIDTH} ${BASE}H${to * WIDTH}`} stroke="var(--ink)" strokeWidth="2.4" />)}
-      {strand.marks.map(([at, kind], i) => {
+      {strand.marks.map(([at, pigment], i) => {
         const height = Math.max(3, 15 - stacked[i]! * 3.2);
-        return <rect key={i} x={Math.min(WIDTH - 3, at * WIDTH)} y={18 - height} width="2.4" height={height} fill={`var(--${kindOf(kind).pigment}-line)`} />;
+        return <rect key={i} x={Math.min(WIDTH - 3, at * WIDTH)} y={18 - height} width="2.4" height={height} fill={`var(--${pigment}-line)`} />;
       })}
     </svg>
   );

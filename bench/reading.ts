@@ -1,0 +1,106 @@
+import { chromium, type Page } from '@playwright/test';
+import { v7 } from 'uuid';
+import { describe, indexText } from '@avrelle/core/anchor';
+import { range, type Outline } from '@avrelle/core/text';
+import type { SourceDetail } from '@avrelle/core/wire';
+import { CHROMIUM_ARGS } from '../e2e/constants';
+import { atMost, percentile, prose, seeded, type Bench } from './measure';
+import { framesOf, startWhole } from './whole-server';
+
+const CHARACTERS = 500_000, MARKS = 2_000, NOTES = 500, KINDS = ['claim', 'evidence', 'question', 'term', 'doubt', 'keep'];
+
+/** A long source with many marks, a quarter of them with notes, as it is read in a real browser. */
+export const reading: Bench = async () => {
+  const server = await startWhole(), id = v7(), form = new FormData(), random = seeded(21);
+  form.append('file', new Blob([prose(CHARACTERS, random)]), 'long.txt');
+  await server.send('POST', `/api/uploads/${id}`, form);
+  const { sourceId } = await server.ended(id);
+  const { versionId } = await server.send<SourceDetail>('GET', `/api/sources/${sourceId}`), { text, outline } = await server.send<{ text: string; outline: Outline }>('GET', `/api/sources/${sourceId}/text`), index = indexText(text, outline);
+  for (let n = 0; n < MARKS; n++) {
+    const at = Math.floor((n / MARKS) * (text.length - 200)), anchor = describe(index, range(at, at + 30 + Math.floor(random() * 60)));
+    await server.send('PUT', `/api/annotations/${v7()}`, { sourceId, versionId, kind: KINDS[n % KINDS.length], note: n % (MARKS / NOTES) === 0 ? prose(80, random) : '', tags: [], anchor, classIds: [] });
+  }
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM_ARGS });
+  const cold = { readable: [] as number[], marked: [] as number[] };
+  let page!: Page;
+  for (let round = 0; round < 3; round++) {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: server.base });
+    page = await context.newPage();
+    await page.request.post('/api/session', { data: { email: server.account.email, password: server.account.password } });
+    const start = performance.now();
+    await page.goto(`/source/${sourceId}`, { waitUntil: 'commit' });
+    await page.waitForFunction(() => { const frame = document.querySelector('iframe'); return frame?.style.visibility === 'visible' && (frame.contentDocument?.body?.innerText.length ?? 0) > 0; });
+    cold.readable.push(performance.now() - start);
+    await page.waitForFunction(() => { let count = 0; (document.querySelector('iframe')?.contentWindow as (Window & typeof globalThis) | null)?.CSS.highlights.forEach((h) => { count += h.size; }); return count > 0 && document.querySelectorAll('[data-annotation]').length > 0; });
+    cold.marked.push(performance.now() - start);
+  }
+  // A reader looks at the page before doing anything with it.
+  await page.waitForTimeout(4_000);
+  const frames = await framesOf(page), keys = await keysToMarks(page), opens = await openings(page), ink = await inkTimes(page);
+  if (process.env.BENCH_SHOW) console.log(JSON.stringify({ keys, opens }));
+  await browser.close();
+  await server.close();
+  return [
+    atMost(`open ${CHARACTERS.toLocaleString('en')} characters with ${MARKS.toLocaleString('en')} annotations, cold: readable (median of 3)`, percentile(cold.readable, 0.5), 'ms', 1_000),
+    atMost('the same: marks painted, notes in the margin (median of 3)', percentile(cold.marked, 0.5), 'ms', 1_500),
+    atMost('scrolling through it, p95 frame', percentile(frames, 0.95), 'ms', 20),
+    atMost('a key to its highlight on the page, p95', percentile(keys, 0.95), 'ms', 50),
+    atMost(`${NOTES} notes laid out anew as one is opened, to the next frame, p95`, percentile(opens, 0.95), 'ms', 30),
+    atMost('ink after a move of the pen, p95', percentile(ink, 0.95), 'ms', 16.7),
+  ];
+};
+
+/** Words are selected, a digit is pressed: until the browser holds the new highlight and has begun a frame. */
+const keysToMarks = (page: Page): Promise<number[]> => page.evaluate(async () => {
+  const inner = document.querySelector('iframe')!.contentWindow as Window & typeof globalThis, paragraphs = [...inner.document.querySelectorAll('p')].slice(3, 23), times: number[] = [];
+  const size = (): number => { let count = 0; inner.CSS.highlights.forEach((h) => { count += h.size; }); return count; };
+  for (const paragraph of paragraphs) {
+    const made = inner.document.createRange(), node = paragraph.firstChild!;
+    made.setStart(node, 7);
+    made.setEnd(node, 27);
+    inner.getSelection()!.removeAllRanges();
+    inner.getSelection()!.addRange(made);
+    await new Promise<void>((done) => requestAnimationFrame(() => done()));
+    const before = size(), start = performance.now();
+    inner.document.dispatchEvent(new inner.KeyboardEvent('keydown', { key: '1', bubbles: true, cancelable: true }));
+    while (size() === before) await new Promise<void>((done) => requestAnimationFrame(() => done()));
+    times.push(performance.now() - start);
+    await new Promise((later) => setTimeout(later, 150));
+  }
+  return times;
+});
+
+/** A note is opened: all below make room. */
+const openings = (page: Page): Promise<number[]> => page.evaluate(async () => {
+  const buttons = [...document.querySelectorAll<HTMLElement>('[data-annotation] header button')].slice(0, 20), times: number[] = [];
+  for (const button of buttons) {
+    const start = performance.now();
+    button.click();
+    await new Promise<void>((done) => { const channel = new MessageChannel(); channel.port1.onmessage = () => done(); requestAnimationFrame(() => channel.port2.postMessage(0)); });
+    times.push(performance.now() - start);
+    await new Promise((later) => setTimeout(later, 250));
+  }
+  return times;
+});
+
+/** From each move the browser tells of to the ink that follows it. */
+const inkTimes = async (page: Page): Promise<number[]> => {
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('d');
+  await page.locator('[data-pad]').waitFor();
+  return page.evaluate(async () => {
+    const pad = document.querySelector('[data-pad]')!, path = pad.querySelector('path')!, box = pad.getBoundingClientRect(), times: number[] = [];
+    const tell = (type: string, n: number): void => void pad.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 1, button: 0, buttons: 1, clientX: box.left + 200 + n, clientY: 300 + 40 * Math.sin(n / 20) }));
+    pad.setPointerCapture = () => undefined;
+    tell('pointerdown', 0);
+    for (let n = 1; n < 400; n++) {
+      const before = path.getAttribute('d'), start = performance.now();
+      tell('pointermove', n);
+      if (path.getAttribute('d') === before) throw new Error('The ink did not follow.');
+      times.push(performance.now() - start);
+      if (n % 10 === 0) await new Promise<void>((done) => requestAnimationFrame(() => done()));
+    }
+    tell('pointercancel', 400);
+    return times;
+  });
+};

@@ -1,0 +1,2 @@
+export { addressesIn } from './addresses';
+export { citation, type Cited } from './citation';

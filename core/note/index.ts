@@ -1,0 +1,1 @@
+export { LINK_TYPES, linkAddress, linksIn, outward, parseLinkAddress, plainWords, tagsIn, type LinkType, type NoteLink } from './note';

@@ -1,0 +1,34 @@
+import type { Days } from './query';
+
+const DAY = /^(\d{4})-(\d{2})-(\d{2})$/, MONTH = /^(\d{4})-(\d{2})$/, YEAR = /^(\d{4})$/;
+const pad = (n: number): string => String(n).padStart(2, '0');
+const isLeap = (year: number): boolean => (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0;
+/** Days of a month, January being 1 (Gregorian calendar). */
+const daysOf = (year: number, month: number): number => (month === 2 ? (isLeap(year) ? 29 : 28) : [4, 6, 9, 11].includes(month) ? 30 : 31);
+
+/** A day, a month or a year as the days from its first to its last (ISO 8601 dates); undefined for what is none. */
+function span(word: string): { from: string; to: string } | undefined {
+  const day = DAY.exec(word), month = MONTH.exec(word), year = YEAR.exec(word);
+  if (year) return { from: `${word}-01-01`, to: `${word}-12-31` };
+  const [, y, m, d] = day ?? month ?? [], last = y && m && Number(m) >= 1 && Number(m) <= 12 ? daysOf(Number(y), Number(m)) : 0;
+  if (last === 0 || (d !== undefined && (Number(d) < 1 || Number(d) > last))) return undefined;
+  return day ? { from: word, to: word } : { from: `${word}-01`, to: `${word}-${pad(last)}` };
+}
+
+const UNITS = { day: 'day', days: 'day', week: 'week', weeks: 'week', month: 'month', months: 'month' } as const;
+const COUNTED = /^last(?: (\d{1,4}))? (days?|weeks?|months?)$/;
+
+/** Reads `2026-09-01`, `2026-09`, `2026`, `2026-09-01..2026-10-15`, `today`, `last 7 days`, `last week`; undefined for anything else. */
+export function readDays(word: string): Days | undefined {
+  const lower = word.trim().toLowerCase().replace(/\s+/g, ' '), counted = COUNTED.exec(lower);
+  if (lower === 'today') return { last: 1, unit: 'day' };
+  if (counted) return Number(counted[1] ?? 1) > 0 ? { last: Number(counted[1] ?? 1), unit: UNITS[counted[2] as keyof typeof UNITS] } : undefined;
+  const [first = '', second] = lower.split('..'), from = span(first), to = second === undefined ? from : span(second);
+  return from && to && from.from <= to.to ? { from: from.from, to: to.to } : undefined;
+}
+
+/** As it is typed: read again, it is the same. */
+export function writeDays(days: Days): string {
+  if ('last' in days) return days.last === 1 ? (days.unit === 'day' ? 'today' : `last ${days.unit}`) : `last ${days.last} ${days.unit}s`;
+  return days.from === days.to ? days.from : `${days.from}..${days.to}`;
+}

@@ -1,0 +1,15 @@
+import type { Kind } from '../key/key';
+
+/** An annotation whose note leads to something. */
+export interface Linked {
+  readonly id: string;
+  readonly sourceId: string;
+  readonly title: string;
+  readonly author: string;
+  readonly kind: Kind;
+  readonly note: string;
+  readonly rootId: string | null;
+}
+
+/** By the SHA-256 of its bytes, hex. */
+export interface StoredPicture { readonly hash: string }

@@ -1,0 +1,28 @@
+import type { Db } from './database';
+
+/** Every column that refers to a blob. */
+const UNUSED = `SELECT hash FROM blob WHERE hash IN (SELECT value FROM json_each(?))
+  AND NOT EXISTS (SELECT 1 FROM source_version WHERE snapshot_hash = hash) AND NOT EXISTS (SELECT 1 FROM source_version WHERE file_hash = blob.hash)
+  AND NOT EXISTS (SELECT 1 FROM version_asset a WHERE a.hash = blob.hash) AND NOT EXISTS (SELECT 1 FROM source WHERE lead_hash = blob.hash)
+  AND NOT EXISTS (SELECT 1 FROM draft WHERE snapshot_hash = blob.hash OR file_hash = blob.hash) AND NOT EXISTS (SELECT 1 FROM draft_asset d WHERE d.hash = blob.hash)
+  AND NOT EXISTS (SELECT 1 FROM job WHERE upload_hash = blob.hash) AND NOT EXISTS (SELECT 1 FROM picture p WHERE p.hash = blob.hash)`;
+const REMOVE_BLOB = 'DELETE FROM blob WHERE hash = ?';
+
+/** Removes those of some blobs that nothing refers to any more. Call within a transaction. */
+export function removeUnused(db: Db, hashes: readonly string[]): void {
+  for (const { hash } of db.all<{ hash: string }>(UNUSED, JSON.stringify(hashes))) db.run(REMOVE_BLOB, hash);
+}
+
+/**
+ * Does work that deletes what must be gone for good: freed pages are overwritten (SQLite leaves them as they were
+ * otherwise), and the log that still holds them is emptied.
+ */
+export function forGood<T>(db: Db, work: () => T): T {
+  db.raw.pragma('secure_delete = ON');
+  try {
+    return db.transaction(work);
+  } finally {
+    db.raw.pragma('secure_delete = OFF');
+    db.raw.pragma('wal_checkpoint(TRUNCATE)');
+  }
+}

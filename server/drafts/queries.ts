@@ -1,0 +1,58 @@
+import { readBlob } from '../db/blobs';
+import { removeUnused } from '../db/unused';
+import type { Db } from '../db/database';
+import { AppError } from '../errors';
+import type { Ingested } from '../ingest/ingest';
+import { storeFiles } from '../sources/insert-queries';
+
+const INSERT = 'INSERT INTO draft (id, person_id, content, snapshot_hash, file_hash, created_at) VALUES (?, ?, ?, ?, ?, ?)';
+const INSERT_ASSET = 'INSERT INTO draft_asset (draft_id, hash) VALUES (?, ?)';
+const ONE = 'SELECT content, snapshot_hash, file_hash FROM draft WHERE id = ? AND person_id = ?';
+const ASSETS = 'SELECT hash FROM draft_asset WHERE draft_id = ?';
+const HAS_ASSET = 'SELECT 1 AS one FROM draft_asset WHERE draft_id = ? AND hash = ?';
+const REMOVE = 'DELETE FROM draft WHERE id = ? AND person_id = ?';
+const OLD = 'SELECT id, person_id FROM draft WHERE created_at < ?';
+
+type Stored = Omit<Ingested, 'snapshot' | 'assets' | 'file'>;
+
+/** Call within a transaction. */
+export function storeDraft(db: Db, { id, personId, ingested, now }: { id: string; personId: string; ingested: Ingested; now: string }): void {
+  const { snapshot, assets, file, ...content } = ingested, files = storeFiles(db, { snapshot, assets, file });
+  db.run(INSERT, id, personId, JSON.stringify(content satisfies Stored), files.snapshot, files.file, now);
+  for (const hash of files.assets) db.run(INSERT_ASSET, id, hash);
+}
+
+interface Row { content: string; snapshot_hash: string; file_hash: string | null }
+
+function row(db: Db, personId: string, id: string): Row {
+  const found = db.get<Row>(ONE, id, personId);
+  if (!found) throw new AppError('not_found', { what: 'page to look at' });
+  return found;
+}
+
+export const draftContent = (db: Db, personId: string, id: string): Stored => JSON.parse(row(db, personId, id).content) as Stored;
+export const draftSnapshot = (db: Db, personId: string, id: string): Buffer => readBlob(db, row(db, personId, id).snapshot_hash)!.bytes;
+export const draftHasAsset = (db: Db, id: string, hash: string): boolean => db.get(HAS_ASSET, id, hash) !== undefined;
+
+/** Everything of it, as it was ingested. Throws `not_found`. */
+export function loadDraft(db: Db, personId: string, id: string): Ingested {
+  const { content, snapshot_hash, file_hash } = row(db, personId, id), file = file_hash === null ? null : readBlob(db, file_hash)!;
+  const assets = db.all<{ hash: string }>(ASSETS, id).map(({ hash }) => ({ hash, ...readBlob(db, hash)! }));
+  return { ...(JSON.parse(content) as Stored), snapshot: readBlob(db, snapshot_hash)!.bytes.toString('utf8'), assets, file };
+}
+
+/** Removes a draft with what only it referred to. */
+export function removeDraft(db: Db, personId: string, id: string): void {
+  db.transaction(() => {
+    const found = db.get<Row>(ONE, id, personId);
+    if (!found) return;
+    const hashes = [found.snapshot_hash, ...(found.file_hash ? [found.file_hash] : []), ...db.all<{ hash: string }>(ASSETS, id).map((a) => a.hash)];
+    db.run(REMOVE, id, personId);
+    removeUnused(db, hashes);
+  });
+}
+
+/** Drafts made before a time that nobody kept. */
+export function removeOldDrafts(db: Db, before: string): void {
+  for (const { id, person_id } of db.all<{ id: string; person_id: string }>(OLD, before)) removeDraft(db, person_id, id);
+}

@@ -1,0 +1,106 @@
+import Parser from 'rss-parser';
+import { array, object, string } from 'yup';
+import { AppError } from '../errors';
+import { decodeHtml, parseHtml } from './parse-html';
+import type { Loader } from './loader';
+import { readDate } from './metadata';
+import type { NetworkPolicy } from './network-policy';
+import { SafeFetcher } from './safe-fetch';
+
+export interface FeedItem {
+  /** By what an item is known again: its id, else its address. */
+  readonly name: string;
+  readonly address: string;
+  readonly title: string;
+  readonly author: string;
+  /** Plain text, at most 400 characters. */
+  readonly summary: string;
+  readonly publishedAt: string | null;
+}
+
+export interface ReadFeed {
+  readonly address: string;
+  readonly title: string;
+  readonly site: string;
+  readonly items: readonly FeedItem[];
+}
+
+const LIMITS = { bytes: 8 * 1024 * 1024, milliseconds: 15_000, redirects: 5 };
+const ACCEPT = 'application/atom+xml,application/rss+xml,application/feed+json,application/xml;q=0.9,application/json;q=0.9,text/html;q=0.8,*/*;q=0.5';
+const MOST_ITEMS = 200;
+
+/** Fetches a feed with a connection of its own. */
+export async function readFeed(address: string, policy: NetworkPolicy): Promise<ReadFeed> {
+  const web = new SafeFetcher(policy);
+  return fetchFeed(address, web).finally(() => web.close());
+}
+
+/** A feed by its address, or by that of a page that names one. Rejects with `no_feed`, `bad_feed` or why it could not be fetched. */
+async function fetchFeed(address: string, web: Loader): Promise<ReadFeed> {
+  const got = await web.fetch(address, LIMITS, ACCEPT), feed = await parseFeed(got.bytes, got.contentType, got.address);
+  if (feed) return feed;
+  const named = namedFeed(parseHtml(got.bytes, got.address, got.contentType));
+  if (!named) throw new AppError('no_feed', { address }, { field: 'address' });
+  const second = await web.fetch(named, LIMITS, ACCEPT), found = await parseFeed(second.bytes, second.contentType, second.address);
+  if (!found) throw new AppError('no_feed', { address: named }, { field: 'address' });
+  return found;
+}
+
+/** The feed a page links to (RFC 4287 and the HTML Standard: `rel=alternate` with the type of a feed). */
+export function namedFeed(page: Document): string | undefined {
+  for (const link of page.querySelectorAll('link[rel~="alternate" i][href]')) {
+    if (/^application\/(rss\+xml|atom\+xml|feed\+json|json)/i.test(link.getAttribute('type') ?? '') && URL.canParse(link.getAttribute('href')!, page.baseURI)) return new URL(link.getAttribute('href')!, page.baseURI).href;
+  }
+  return undefined;
+}
+
+/** RSS 2.0, Atom (RFC 4287) or JSON Feed 1.1. Undefined for what is none of them; throws `bad_feed` for a broken one. */
+export async function parseFeed(bytes: Uint8Array, contentType: string, address: string): Promise<ReadFeed | undefined> {
+  const text = decodeHtml(bytes, contentType).trimStart();
+  if (/^\{/.test(text)) return fromJson(text, address);
+  if (!/^(<\?xml[^>]*>\s*)?(<!--[\s\S]*?-->\s*)*<(\?xml-stylesheet[^>]*>\s*<)?(rss|feed|rdf:RDF)[\s>]/i.test(text)) return undefined;
+  const parsed = await new Parser().parseString(text).catch((cause: Error) => { throw new AppError('bad_feed', { address, reason: cause.message.split('\n')[0]! }); });
+  return completed(address, parsed.title ?? '', parsed.items.map((item) => ({
+    name: item.guid ?? (item as { id?: string }).id ?? item.link ?? '', address: item.link ?? (/^https?:/.test(item.guid ?? '') ? item.guid! : ''), title: item.title ?? '',
+    author: item.creator ?? (item as { author?: string }).author ?? '', summary: item.contentSnippet ?? item.summary ?? '', publishedAt: item.isoDate ?? item.pubDate ?? '',
+  })));
+}
+
+const jsonFeed = object({
+  version: string().required().matches(/^https:\/\/jsonfeed\.org\/version\//), title: string().default(''),
+  items: array(object({ id: string().required(), url: string(), external_url: string(), title: string(), summary: string(), content_text: string(), content_html: string(), date_published: string(), authors: array(object({ name: string() })), author: object({ name: string() }).default(undefined) })).required(),
+});
+
+function fromJson(text: string, address: string): ReadFeed | undefined {
+  let given: unknown;
+  try {
+    given = JSON.parse(text);
+  } catch (cause) {
+    throw new AppError('bad_feed', { address, reason: (cause as Error).message });
+  }
+  if (!/jsonfeed\.org/.test(String((given as { version?: unknown }).version))) return undefined;
+  let feed;
+  try {
+    feed = jsonFeed.validateSync(given);
+  } catch (cause) {
+    throw new AppError('bad_feed', { address, reason: (cause as Error).message });
+  }
+  return completed(address, feed.title, feed.items.map((item) => ({
+    name: item.id, address: item.url ?? item.external_url ?? (/^https?:/.test(item.id) ? item.id : ''), title: item.title ?? '', author: (item.authors ?? []).map((a) => a.name).filter(Boolean).join('; ') || (item.author?.name ?? ''),
+    summary: item.summary ?? item.content_text ?? textOf(item.content_html ?? ''), publishedAt: item.date_published ?? '',
+  })));
+}
+
+const textOf = (html: string): string => parseHtml(html, 'https://file.invalid/').body.textContent ?? '';
+const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim();
+
+function completed(address: string, title: string, items: readonly (Omit<FeedItem, 'publishedAt'> & { readonly publishedAt: string })[]): ReadFeed {
+  const seen = new Set<string>(), site = new URL(address).hostname.replace(/^www\./, ''), kept: FeedItem[] = [];
+  for (const item of items) {
+    if (!item.name || seen.has(item.name) || !URL.canParse(item.address, address) || !/^https?:/.test(new URL(item.address, address).href) || kept.length >= MOST_ITEMS) continue;
+    seen.add(item.name);
+    const summary = oneLine(item.summary);
+    kept.push({ name: item.name, address: new URL(item.address, address).href, title: oneLine(item.title) || summary.slice(0, 80) || item.address, author: oneLine(item.author), summary: summary.length > 400 ? `${summary.slice(0, 398)}…` : summary, publishedAt: readDate(item.publishedAt) });
+  }
+  return { address, title: oneLine(title) || site, site, items: kept };
+}

@@ -1,0 +1,55 @@
+import { simpleParser, type AddressObject, type ParsedMail } from 'mailparser';
+import { AppError } from '../../errors';
+import { escapeHtml, textToHtml } from '../documents';
+import type { Reader } from '../made';
+import { parseHtml } from '../parse-html';
+import { NOWHERE } from '../loader';
+
+/**
+ * A letter (RFC 5322, MIME). What it shows from other computers stays there unless asked for, as fetching it tells its
+ * sender that it was opened.
+ */
+export const readLetter: Reader = async (got, { remote, web }) => {
+  const mail = await simpleParser(Buffer.from(got.bytes)).catch((cause: Error) => { throw new AppError('bad_letter', { name: got.name, reason: cause.message }, { field: 'file' }); });
+  if (!mail.headerLines.some(({ key }) => /^(from|subject|date|to|message-id)$/.test(key))) throw new AppError('bad_letter', { name: got.name, reason: 'it has no sender, subject or date' }, { field: 'file' });
+  const { head, body, strangers } = contentOf(mail);
+  const title = mail.subject?.trim() || 'A letter without a subject', from = mail.from?.value[0];
+  const attached = mail.attachments.filter((a) => !a.related && a.filename).map((a) => escapeHtml(a.filename!));
+  const byline = [from && escapeHtml(from.name || from.address || ''), mail.date && mail.date.toISOString().slice(0, 10)].filter(Boolean).join(' · ');
+  const html = `<!doctype html><html><head><meta charset="utf-8"><title>${escapeHtml(title)}</title>${head}</head><body><main><h1>${escapeHtml(title)}</h1><p class="byline">${byline}</p>${body}${attached.length ? `<p>Attached: ${attached.join(', ')}</p>` : ''}</main></body></html>`;
+  return {
+    form: 'raw', kind: 'letter', html, loader: remote ? web : undefined, file: { bytes: got.bytes, mediaType: 'message/rfc822' },
+    meta: { title, author: from?.name || from?.address || addressText(mail.from), site: listOf(mail) || from?.address?.split('@')[1] || '', publishedAt: mail.date?.toISOString() ?? null },
+    facts: remote || strangers === 0 ? {} : { remote: strangers },
+    ...(mail.messageId ? { identity: `mid:${mail.messageId.replace(/^<|>$/g, '')}` } : {}),
+  };
+};
+
+const addressText = (address: AddressObject | undefined): string => address?.text ?? '';
+
+/** RFC 2919: the name of the list, before its identifier. */
+function listOf(mail: ParsedMail): string {
+  const line = mail.headerLines.find(({ key }) => key === 'list-id')?.line.replace(/^[^:]*:/, '') ?? '';
+  return line.replace(/<[^>]*>/, '').replace(/^[\s"]+|[\s"]+$/g, '');
+}
+
+function contentOf(mail: ParsedMail): { head: string; body: string; strangers: number } {
+  if (!mail.html) return { head: '', body: parseHtml(textToHtml(mail.text ?? '', ''), NOWHERE).querySelector('main')!.innerHTML.replace(/<(\/?)h1>/g, '<$1h2>'), strangers: 0 };
+  const document = parseHtml(mail.html, NOWHERE);
+  unwrapLayout(document);
+  const strangers = [...document.querySelectorAll('img[src], [background]')].filter((el) => /^https?:/i.test(el.getAttribute('src') ?? el.getAttribute('background') ?? '')).length;
+  return { head: [...document.querySelectorAll('style')].map((style) => style.outerHTML).join(''), body: document.body.innerHTML, strangers };
+}
+
+/** Tables that only lay a letter out become plain boxes: those with tables inside, one column, or said to be so. */
+function unwrapLayout(document: Document): void {
+  for (const table of [...document.querySelectorAll('table')].reverse()) {
+    const rows = [...table.querySelectorAll('tr')].filter((row) => row.closest('table') === table);
+    const laysOut = table.getAttribute('role') === 'presentation' || table.hasAttribute('data-laid-out') || rows.every((row) => row.children.length <= 1) || (table.querySelector('[data-laid-out]') !== null && !table.querySelector('th'));
+    if (!laysOut) continue;
+    const box = document.createElement('div');
+    box.setAttribute('data-laid-out', '');
+    for (const row of rows) for (const cell of [...row.children]) { const inner = document.createElement('div'); inner.append(...cell.childNodes); box.append(inner); }
+    table.replaceWith(box);
+  }
+}

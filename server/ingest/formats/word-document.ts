@@ -1,0 +1,24 @@
+import mammoth from 'mammoth';
+import { AppError } from '../../errors';
+import { page } from '../documents';
+import { titleOf, type Reader } from '../made';
+import { readDate } from '../metadata';
+import { parseXml } from '../parse-html';
+import { unzip } from '../unzip';
+
+/** Office Open XML (ECMA-376) word-processor documents: headings, lists, tables, pictures and notes as HTML. */
+export const readWordDocument: Reader = async (got) => {
+  const parts = await unzip(got.bytes, got.name);
+  const bad = (reason: string): AppError => new AppError('bad_document', { name: got.name, reason }, { field: 'file' });
+  if (!parts.has('word/document.xml')) throw bad('it holds no word/document.xml');
+  const { value } = await mammoth.convertToHtml({ buffer: Buffer.from(got.bytes) }, { styleMap: ['p[style-name="Title"] => h1:fresh', 'p[style-name="Quote"] => blockquote > p:fresh'] })
+    .catch((cause: Error) => { throw bad(cause.message); });
+  const core = parts.get('docProps/core.xml'), properties = core && parseXml(core);
+  const property = (name: string): string => properties?.getElementsByTagName(name)[0]?.textContent?.trim() ?? '';
+  const heading = /<h1[^>]*>(.*?)<\/h1>/s.exec(value)?.[1]?.replace(/<[^>]+>/g, '').trim();
+  const title = property('dc:title') || heading || titleOf(got.name);
+  return {
+    form: 'raw', kind: 'document', html: page(title, `<main>${value}</main>`), file: { bytes: got.bytes, mediaType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document' },
+    meta: { title, author: property('dc:creator'), language: property('dc:language'), description: property('dc:description'), publishedAt: readDate(property('dcterms:modified') || property('dcterms:created')) },
+  };
+};

@@ -1,0 +1,13 @@
+import type { Job } from '@avrelle/core/wire';
+import type { Context } from '../context';
+import { AppError } from '../errors';
+import { insertJob, jobOf, type NewJob } from './queries';
+
+/** Puts a job into the table and sets the runner going. The same id again is the same job; one of somebody else's throws `id_taken`. */
+export function startJob({ db, now, jobs }: Pick<Context, 'db' | 'now' | 'jobs'>, job: NewJob, password?: string): Job {
+  insertJob(db, job, now());
+  jobs.kick(job.id, password);
+  const made = jobOf(db, job.personId, job.id);
+  if (!made) throw new AppError('id_taken', { id: job.id });
+  return made;
+}

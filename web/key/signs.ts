@@ -1,0 +1,2 @@
+/** Signs our typefaces have, to choose from; any other character can be typed. */
+export const SIGNS = ['§', '∴', '?', '¶', '≠', '◆', '‡', '!', '+', '→', '≈', '∞', '○', '□', '△', '%', '&', '※', '✓', '★'] as const;

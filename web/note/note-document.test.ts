@@ -1,0 +1,52 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { fromMarkdown, toMarkdown, wordsOf } from './note-document';
+
+const ID = '0193a1b2-0000-7000-8000-000000000001';
+
+test.each([
+  ['words', 'Plain words.\n\nAnd a second paragraph.'],
+  ['emphasis', 'This is **bold**, *slanted*, **_both_** and `code`.'],
+  ['a link in bold', `**See [the *gate*](avrelle:annotation/${ID})**`],
+  ['lists', '- one\n- two\n  - within\n\n1. first\n2. second'],
+  ['a list that begins elsewhere', '4. four\n5. five'],
+  ['a quotation', '> said\n>\n> and said again'],
+  ['code', '```python\nprint("*")\n```'],
+  ['formulas', 'So $96 / 30 = 3.2$, and\n\n$$\nh = \\frac{a}{b}\n$$'],
+  ['a picture', `![peg nine](avrelle:picture/${'ab'.repeat(32)})`],
+  ['lines', 'one\\\ntwo'],
+  ['a person and a tag', `[@Tomas Rell](avrelle:person/${ID}) on #accretion`],
+])('%s: read, and written as before', (_, markdown) => {
+  expect(toMarkdown(fromMarkdown(markdown))).toBe(markdown);
+});
+
+test('what the editor has no tool for stays as it was written', () => {
+  expect(wordsOf(fromMarkdown('<b>raw</b> and [ref][1]\n\n[1]: http://x.test'))).toContain('<b>');
+  expect(toMarkdown(fromMarkdown('one\ntwo'))).toBe('one\\\ntwo');
+  expect(toMarkdown({ type: 'doc', content: [{ type: 'paragraph' }] })).toBe('');
+});
+
+test('tags are looked for in words, not in code', () => {
+  const words = wordsOf(fromMarkdown('#peat and `#code`\n\n```\n#block\n```'));
+  expect([words.includes('#peat'), words.includes('#code'), words.includes('#block')]).toEqual([true, false, false]);
+});
+
+describe('whatever is typed comes back', () => {
+  const typed = fc.string({ unit: fc.constantFrom(...'ab *_`#$[](){}<>!&\\-+1.)~|"\'/:@=^é雨'), minLength: 1, maxLength: 40 });
+  const squeezed = (words: string): string => words.replace(/[ \t]+/g, ' ').trim();
+  test('as a paragraph', () => {
+    fc.assert(fc.property(typed, (words) => {
+      const text = squeezed(words);
+      fc.pre(text !== '');
+      expect(fromMarkdown(toMarkdown({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text }] }] }))).toEqual({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text }] }] });
+    }), { numRuns: 500 });
+  });
+  test('in bold within a list', () => {
+    fc.assert(fc.property(typed, (words) => {
+      const text = squeezed(words);
+      fc.pre(text !== '');
+      const doc = { type: 'doc', content: [{ type: 'bulletList', content: [{ type: 'listItem', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'so ' }, { type: 'text', text, marks: [{ type: 'bold' }] }] }] }] }] };
+      expect(wordsOf(fromMarkdown(toMarkdown(doc))).trim()).toBe(`so ${text}`);
+    }), { numRuns: 300 });
+  });
+});

@@ -1,0 +1,26 @@
+import { DropdownMenu } from 'radix-ui';
+
+interface Props {
+  /** 0 to 1. */
+  readonly share: number;
+  readonly minutesLeft: number;
+  onCorrect(what: Correction): void;
+}
+
+export const CORRECTIONS = ['read to here', 'not read from here', 'all read', 'nothing read'] as const;
+export type Correction = (typeof CORRECTIONS)[number];
+const WORDS: Readonly<Record<Correction, string>> = { 'read to here': 'I have read as far as this', 'not read from here': 'I have not read from here on', 'all read': 'I have read all of it', 'nothing read': 'I have read nothing of it' };
+
+/** How much is read and how long the rest takes; what the clock got wrong is set right by hand. */
+export function ProgressMenu({ share, minutesLeft, onCorrect }: Props) {
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger title="Set right what has been read" className="text-soft hover:text-ink">{Math.round(share * 100)} % read · {minutesLeft > 0 ? `${minutesLeft} min left` : 'nothing left'}</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={10} className="over py-1.5 text-[14px]">
+          {CORRECTIONS.map((what) => <DropdownMenu.Item key={what} className="item" onSelect={() => onCorrect(what)}>{WORDS[what]}</DropdownMenu.Item>)}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

@@ -1,0 +1,18 @@
+import { Link } from 'react-router';
+import { linkAddress, plainWords } from '@avrelle/core/note';
+import { useLinks } from '../../data/queries';
+import { Sign } from '../../ui/Sign';
+import { shortName } from '../../ui/when';
+
+/** The notes that lead to an annotation: both ends of a link show it. */
+export function LinkedFrom({ id, onFollow }: { id: string; onFollow: (annotationId: string) => boolean }) {
+  const links = useLinks(linkAddress({ type: 'annotation', id })).data ?? [];
+  if (links.length === 0) return null;
+  return (
+    <div className="mt-1.5 text-[13px] text-soft">Linked from
+      <ul>{links.map((l) => (
+        <li key={l.id} className="truncate"><Link to={`/source/${l.sourceId}?at=${l.rootId ?? l.id}`} className="text-tide hover:underline" onClick={(e) => { if (onFollow(l.id)) e.preventDefault(); }}><Sign kind={l.kind} className="mr-1" />{shortName(l.author)}: {plainWords(l.note)}</Link></li>
+      ))}</ul>
+    </div>
+  );
+}

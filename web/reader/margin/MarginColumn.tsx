@@ -1,0 +1,119 @@
+import { useCallback, useMemo, useState, type ReactNode } from 'react';
+import { count } from '../../ui/when';
+import { hasWords, ordered, type Order, type Thread } from '../shown';
+import type { Place } from '../use-layout';
+import type { Draft } from '../use-marking';
+import { isNear, Margin, sameMap, type MarginItem, type Seen } from './Margin';
+import { NoteCard, type NoteActions } from './NoteCard';
+import { NoteForm, type NoteValues } from './NoteForm';
+import { Ties, type Tie } from './Ties';
+
+interface Props {
+  readonly wide: boolean;
+  readonly height: number;
+  /** Where hairlines leave their lines: right of the column. */
+  readonly turn: number;
+  /** The window onto the page, in pixels. */
+  readonly view: Seen;
+  readonly threads: readonly Thread[];
+  readonly places: ReadonlyMap<string, Place>;
+  readonly opened: ReadonlySet<string>;
+  readonly held: string | undefined;
+  readonly order: Order;
+  /** Those chosen while several are being chosen. */
+  readonly chosen: ReadonlySet<string> | undefined;
+  readonly draft: Draft | undefined;
+  readonly draftPlace: Place | undefined;
+  readonly me: string;
+  readonly sourceId: string;
+  readonly actions: NoteActions;
+  readonly pageLoaded: boolean;
+  readonly head: (notes: number) => ReactNode;
+  readonly draftAudience: ReactNode;
+  readonly draftKey: string;
+  onSetDown(values: NoteValues): void;
+  onDiscard(): void;
+  onWholePage(): void;
+}
+
+const DRAFT = 'draft', HEAD = 34;
+
+/** The right margin: notes level with their passages and tied to them, or in a list of their own; below the page where there is no room beside it. */
+export function MarginColumn(props: Props) {
+  const { wide, threads, places, opened, held, order, chosen, draft, draftPlace, me, actions, pageLoaded } = props;
+  const notes = useMemo(() => threads.filter((t) => places.has(t.root.id) && (chosen || order !== 'place' || hasWords(t) || opened.has(t.root.id))), [threads, places, opened, chosen, order]);
+  const hidden = pageLoaded ? threads.filter((t) => !places.has(t.root.id)).length : 0;
+
+  const form = draft && <div className="border border-strong bg-sheet px-3 py-2 [border-top:3px_solid_var(--tide)]"><NoteForm key={`${draft.range.start}-${draft.range.end}`} sourceId={props.sourceId} initial={{ kind: draft.kind, note: draft.note, tags: [] }} audience={props.draftAudience} draftKey={props.draftKey} onSave={props.onSetDown} onCancel={props.onDiscard} /></div>;
+  const card = (t: Thread) => <NoteCard thread={t} me={me} open={opened.has(t.root.id)} chosen={chosen?.has(t.root.id)} actions={actions} />;
+  const outside = hidden > 0 && <p className="px-6 py-1.5 text-[13px] text-soft">{count(hidden, 'mark stands', 'marks stand')} outside the main text. <button className="act" onClick={props.onWholePage}>Show the whole page</button></p>;
+
+  if (!wide) {
+    const touched = notes.find((t) => t.root.id === held && opened.has(t.root.id));
+    const sheet = form ?? (touched && card(touched));
+    return (
+      <section aria-label="Notes" className="steps-back border-t border-strong bg-paper px-2 pb-6">
+        {outside}
+        {sheet && <div className="fixed inset-x-0 bottom-[50px] z-30 max-h-[55vh] overflow-y-auto border-t border-strong bg-paper p-2">{sheet}</div>}
+        {props.head(notes.length)}
+        {ordered(notes, order).map((t) => t !== touched && <div key={t.root.id} className="pt-3">{card(t)}</div>)}
+      </section>
+    );
+  }
+  const head = <>{props.head(notes.length)}{outside && <div className="sticky top-[34px] z-10 border-b border-rule bg-paper">{outside}</div>}</>;
+  if (order !== 'place') {
+    return (
+      <aside aria-label="Margin" className="steps-back relative border-l border-rule bg-paper">
+        {head}
+        <div className="sticky top-[34px] overflow-y-auto px-[10px] pb-6" style={{ maxHeight: props.view.height - HEAD }}>
+          {form && <div className="pt-3">{form}</div>}
+          {ordered(notes, order).map((t) => <div key={t.root.id} className="pt-3">{card(t)}</div>)}
+        </div>
+      </aside>
+    );
+  }
+  const items: MarginItem[] = [...notes.map((t) => ({ id: t.root.id, y: places.get(t.root.id)!.top, body: () => card(t) })), ...(form && draftPlace ? [{ id: DRAFT, y: draftPlace.top, body: () => form }] : [])].sort((a, b) => a.y - b.y);
+  return <Level items={items} head={head} held={draft ? DRAFT : held} view={props.view} height={props.height} turn={props.turn} placeOf={(id) => (id === DRAFT ? draftPlace : places.get(id))} isOpen={(id) => id === DRAFT || opened.has(id)} />;
+}
+
+interface LevelProps {
+  readonly items: readonly MarginItem[];
+  readonly head: ReactNode;
+  readonly held: string | undefined;
+  readonly view: Seen;
+  readonly height: number;
+  readonly turn: number;
+  placeOf(id: string): Place | undefined;
+  isOpen(id: string): boolean;
+}
+
+/** Notes level with their passages, and the hairlines that tie them. */
+function Level({ items, head, held, view, height, turn, placeOf, isOpen }: LevelProps) {
+  const [tops, setTops] = useState<ReadonlyMap<string, number>>(new Map());
+  const onPlaced = useCallback((placed: ReadonlyMap<string, number>) => setTops((before) => (sameMap(before, placed) ? before : placed)), []);
+  const ties: Tie[] = items.flatMap(({ id }) => {
+    const place = placeOf(id), noteTop = tops.get(id);
+    return place && !place.loose && noteTop !== undefined && isNear(noteTop, view) ? [{ id, place, noteTop, open: isOpen(id) }] : [];
+  });
+  return (
+    <>
+      <aside aria-label="Margin" className="steps-back relative border-l border-rule bg-paper">
+        {head}
+        <div className="absolute inset-x-0 top-0"><Margin items={items} held={held} view={view} least={HEAD + 8} onPlaced={onPlaced} /></div>
+      </aside>
+      <TieLayer ties={ties} height={height} turn={turn} />
+    </>
+  );
+}
+
+/** Lies over the page column; measured by its own box. */
+function TieLayer({ ties, height, turn }: { ties: readonly Tie[]; height: number; turn: number }) {
+  const [width, setWidth] = useState(0);
+  const hold = useCallback((node: HTMLDivElement | null) => {
+    if (!node) return;
+    const observer = new ResizeObserver(() => setWidth(node.clientWidth));
+    observer.observe(node);
+    return () => observer.disconnect();
+  }, []);
+  return <div ref={hold} className="steps-back pointer-events-none absolute inset-y-0 left-0 right-[360px]"><Ties ties={ties} width={width} height={height} turn={Math.min(turn, width - 60)} /></div>;
+}

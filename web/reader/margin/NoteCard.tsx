@@ -1,0 +1,111 @@
+import { lazy, memo, Suspense, useState, type ReactNode } from 'react';
+import { isPin, spotName, type AreaSpot, type Spot } from '@avrelle/core/anchor';
+import { plainWords } from '@avrelle/core/note';
+import type { Annotation } from '@avrelle/core/wire';
+import { Sign } from '../../ui/Sign';
+import { count, shortName, when } from '../../ui/when';
+import type { Fields } from '../changes';
+import { fateOf, type Thread } from '../shown';
+import { KindMenu } from './KindMenu';
+import { LinkedFrom } from './LinkedFrom';
+import { NoteForm, type NoteValues } from './NoteForm';
+import { PlaceLine } from './PlaceLine';
+import { Reply } from './Reply';
+import { ReplyForm } from './ReplyForm';
+
+const NoteText = lazy(() => import('../../note/NoteText'));
+
+export interface NoteActions {
+  toggle(id: string): void;
+  change(annotation: Annotation, fields: Fields, words: string): Promise<boolean>;
+  remove(annotations: readonly Annotation[]): void;
+  /** Lets its author show on the page where it belongs. */
+  choosePlace(annotation: Annotation): void;
+  /** Copies an address that leads to its passage on the page it was kept from; absent where the source has none. */
+  readonly copyAddress?: (annotation: Annotation) => void;
+  /** Plays the recording from a moment; absent where there is none. */
+  readonly playFrom?: (seconds: number) => void;
+  /** Gives an area of a page or picture, with its marks, as PNG. */
+  downloadArea(spot: AreaSpot): void;
+  reply(parent: Annotation, note: string): Promise<boolean>;
+  /** Who sees it: words for others, a menu for its author. */
+  audienceOf(annotation: Annotation): ReactNode;
+  /** Goes to an annotation of this source; false where it is of another. */
+  follow(annotationId: string): boolean;
+  /** Takes it among those chosen, or out of them. */
+  choose(id: string): void;
+}
+
+interface Props {
+  readonly thread: Thread;
+  readonly me: string;
+  readonly open: boolean;
+  /** While several are being chosen: whether it is one of them. */
+  readonly chosen?: boolean | undefined;
+  readonly actions: NoteActions;
+}
+
+/** One annotation in the margin: folded to its first lines, or open with its answers and what can be done with it. */
+export const NoteCard = memo(function NoteCard({ thread, me, open, chosen, actions }: Props) {
+  const { root, replies } = thread, mine = root.author.id === me && !root.deleted;
+  const [editing, setEditing] = useState(false);
+  const [refused, setRefused] = useState(false);
+  const draftKey = `avrelle.edit.${root.id}`;
+  /** When the change does not hold, the form comes back with the words, and what stands now beside them. */
+  const save = ({ kind, note, tags }: NoteValues): void => {
+    setEditing(false);
+    void actions.change(root, { kind: kind.code, note, tags }, 'note changed').then((held) => {
+      setRefused(!held);
+      if (held) return;
+      sessionStorage.setItem(draftKey, note);
+      setEditing(true);
+    });
+  };
+  return (
+    <article aria-label={`${root.kind.name}, ${root.author.name}`} data-annotation={root.id} className={open ? 'border border-strong bg-sheet px-3 pb-2.5 [border-top:3px_solid_var(--tide)]' : 'border-t border-strong px-[13px]'}>
+      <header className="flex items-baseline gap-2">
+        {chosen !== undefined && mine && <input type="checkbox" className="translate-y-[2px] accent-[var(--tide)]" aria-label={`Choose: ${root.note.slice(0, 60) || root.anchor?.quote.exact.slice(0, 60)}`} checked={chosen} onChange={() => actions.choose(root.id)} />}
+        <button aria-expanded={open} onClick={() => actions.toggle(root.id)} className="flex w-full items-baseline gap-[7px] pt-[5px] text-left text-[13px] text-soft">
+          <Sign kind={root.kind} className="w-[15px] text-[15px]" /><b className="font-semibold text-ink">{shortName(root.author.name)}</b> {root.deleted ? 'deleted this' : root.kind.name.toLowerCase()}{fateOf(root) === 'unsure' && <span className="text-brick">not sure of its place</span>}
+          <span className="ml-auto text-faint">{when(root.createdAt)}</span>
+        </button>
+      </header>
+      {root.anchor?.spot && !root.deleted && <SpotLine spot={root.anchor.spot} open={open} actions={actions} />}
+      {open && !root.deleted && <PlaceLine annotation={root} mine={mine} actions={actions} />}
+      {editing && refused && <p className="mt-1 text-[13px] text-soft">Stands now: {root.note}</p>}
+      {editing ? <NoteForm initial={root} sourceId={root.sourceId} audience={actions.audienceOf(root)} draftKey={draftKey} onSave={save} onCancel={() => { setEditing(false); setRefused(false); }} /> : <Words annotation={root} open={open} quoted={open || chosen !== undefined} onFollow={actions.follow} />}
+      {open && !root.deleted && <LinkedFrom id={root.id} onFollow={actions.follow} />}
+      {open ? replies.map((r) => <Reply key={r.id} reply={r} mine={r.author.id === me} actions={actions} />) : replies.length > 0 && <p className="text-[13px] text-tide">{count(replies.length, 'reply', 'replies')}</p>}
+      {open && !editing && !root.deleted && (
+        <footer className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule pt-2 text-[13px]">
+          {actions.audienceOf(root)}
+          {mine && <><KindMenu current={root.kind.code} onChoose={(kind) => void actions.change(root, { kind: kind.code }, `made a ${kind.name.toLowerCase()}`)} />
+            <button className="act" onClick={() => setEditing(true)}>{root.note ? 'Edit' : 'Write'}</button>
+            <button className="font-semibold text-brick hover:underline" onClick={() => actions.remove([root])}>Delete</button></>}
+          {actions.copyAddress && <button className="act ml-auto font-normal text-soft" title="Copy an address that opens the original page at this passage" onClick={() => actions.copyAddress?.(root)}>Address</button>}
+        </footer>
+      )}
+      {open && !editing && root.classIds.length > 0 && <ReplyForm onSend={(note) => actions.reply(replies.at(-1) ?? root, note)} draftKey={`avrelle.reply.${root.id}`} />}
+    </article>
+  );
+});
+
+/** What is drawn over words quotes them; other things have nothing to quote. */
+const isOfWords = (spot: Spot | undefined): boolean => spot === undefined || (spot.type === 'drawn' && spot.tied.to !== 'picture');
+
+function SpotLine({ spot, open, actions }: { spot: Spot; open: boolean; actions: NoteActions }) {
+  const { playFrom } = actions;
+  if (spot.type === 'time' && playFrom) return <button className="act text-[13px]" onClick={() => playFrom(spot.from)}>Play {spotName(spot)}</button>;
+  return <p className="text-[13px] text-faint">{spotName(spot)}{open && spot.type === 'area' && !isPin(spot) && <> · <button className="act" title="Download this area, with its marks, as a PNG picture" onClick={() => actions.downloadArea(spot)}>Download PNG</button></>}</p>;
+}
+
+function Words({ annotation, open, quoted, onFollow }: { annotation: Annotation; open: boolean; quoted: boolean; onFollow: (id: string) => boolean }) {
+  const plain = annotation.note.trim();
+  return (
+    <div className="text-[14.5px] leading-5">
+      {plain && (open ? <Suspense fallback={<p className="my-0.5 whitespace-pre-line">{plain}</p>}><NoteText onFollow={onFollow}>{plain}</NoteText></Suspense> : <p className="my-0.5 line-clamp-3">{plainWords(plain)}</p>)}
+      {!plain && quoted && isOfWords(annotation.anchor?.spot) && <p className="my-0.5 line-clamp-4 font-read italic text-soft">{annotation.anchor?.quote.exact}</p>}
+      {annotation.tags.length > 0 && <p className="text-[13px] text-tide">{annotation.tags.map((t) => `#${t}`).join(' ')}</p>}
+    </div>
+  );
+}

@@ -1,0 +1,91 @@
+import { useEffect, useRef, useState, type ComponentType, type KeyboardEvent, type ReactNode } from 'react';
+import { PLAIN_NOTE, type Kind } from '@avrelle/core/key';
+import { TAG } from '@avrelle/core/wire';
+import { Alert } from '../../ui/Alert';
+import { Sign } from '../../ui/Sign';
+import { useKey } from '../key';
+
+export interface NoteValues {
+  readonly kind: Kind;
+  readonly note: string;
+  readonly tags: readonly string[];
+}
+
+interface Props {
+  readonly initial: NoteValues;
+  readonly sourceId: string;
+  readonly audience: ReactNode;
+  /** Where unsaved words are kept, so that a reload loses none. */
+  readonly draftKey: string;
+  onSave(values: NoteValues): void;
+  onCancel(): void;
+}
+
+type Editor = typeof import('../../note/NoteEditor')['default'];
+let editor: Editor | undefined;
+/** Loads the editor, so that it is there when the first letter is typed. Until then a note is written as plain Markdown. */
+export const fetchEditor = (): Promise<void> => import('../../note/NoteEditor').then((module) => { editor = module.default; });
+
+/** Writing a note: its words, its kind, its tags, and for whom. Ctrl+Enter sets it down. */
+export function NoteForm({ initial, sourceId, audience, draftKey, onSave, onCancel }: Props) {
+  const [note, setNote] = useState(() => initialWords(initial.note, draftKey));
+  const { kinds } = useKey();
+  const [kind, setKind] = useState(initial.kind);
+  const [tagText, setTagText] = useState(initial.tags.map((t) => `#${t}`).join(' '));
+  const [wrong, setWrong] = useState('');
+  /** Whichever is there when the form opens stays: nothing is exchanged under a writing hand. */
+  const [Rich] = useState<{ readonly of: ComponentType<Parameters<Editor>[0]> | undefined }>(() => ({ of: editor }));
+  const form = useRef<HTMLFormElement>(null), area = useRef<HTMLTextAreaElement>(null), spoken = useRef<readonly string[]>([]);
+
+  useEffect(() => {
+    const el = area.current;
+    el?.focus({ preventScroll: true });
+    el?.setSelectionRange(el.value.length, el.value.length);
+    requestAnimationFrame(() => form.current?.scrollIntoView({ block: 'nearest' }));
+  }, []);
+  useEffect(() => sessionStorage.setItem(draftKey, note), [draftKey, note]);
+  const close = (): void => sessionStorage.removeItem(draftKey);
+
+  const save = (): void => {
+    const tags = [...spoken.current, ...tagText.split(/[\s,]+/).map((t) => t.replace(/^#/, '').toLowerCase()).filter(Boolean)];
+    const bad = tags.find((t) => !TAG.test(t));
+    if (bad) return setWrong(`“${bad}” cannot be a tag: use letters, digits, - _ and /.`);
+    close();
+    onSave({ kind, note: note.trim(), tags: [...new Set(tags)] });
+  };
+  const onKey = (event: KeyboardEvent): void => {
+    event.stopPropagation();
+    if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) { event.preventDefault(); save(); }
+    if (event.key === 'Escape') { close(); onCancel(); }
+  };
+
+  return (
+    <form ref={form} onSubmit={(e) => { e.preventDefault(); save(); }} onKeyDown={onKey} className="grid gap-2 pb-1">
+      <fieldset className="flex items-center gap-0.5">
+        <legend className="sr-only">Kind</legend>
+        {[PLAIN_NOTE, ...kinds, ...(initial.kind.code === PLAIN_NOTE.code || kinds.some((k) => k.code === initial.kind.code) ? [] : [initial.kind])].map((one) => (
+          <label key={one.code} title={one.name} className={`cursor-pointer px-1.5 py-0.5 has-[:focus-visible]:outline-2 has-[:focus-visible]:outline-tide ${kind.code === one.code ? 'bg-wash' : ''}`}>
+            <input type="radio" name="kind" className="sr-only" checked={kind.code === one.code} onChange={() => setKind(one)} aria-label={one.name} />
+            <Sign kind={one} className="w-[14px] text-[15px]" />
+          </label>
+        ))}
+        <span className="ml-auto text-[13px] text-soft">{kind.name}</span>
+      </fieldset>
+      {Rich.of ? <Rich.of label="Note" markdown={note} sourceId={sourceId} placeholder="What do you make of it?" onChange={({ markdown, tags }) => { setNote(markdown); spoken.current = tags; }} onSubmit={() => form.current?.requestSubmit()} />
+        : <textarea ref={area} aria-label="Note" value={note} onChange={(e) => setNote(e.target.value)} rows={Math.min(12, Math.max(3, note.split('\n').length + Math.floor(note.length / 38)))} placeholder="What do you make of it?" className="w-full resize-none border-b border-strong bg-transparent leading-5 outline-none placeholder:text-faint focus:border-tide" />}
+      <input aria-label="Tags" value={tagText} onChange={(e) => { setTagText(e.target.value); setWrong(''); }} placeholder="#tags" className="field text-[13px] text-tide" />
+      <Alert>{wrong}</Alert>
+      <div className="flex items-center gap-3 text-[13px]">
+        <span className="text-soft">for</span>{audience}
+        <button type="button" className="ml-auto text-soft" onClick={() => { close(); onCancel(); }}>Discard</button>
+        <button type="submit" className="press !px-3 !py-1 text-[13px]">Set down</button>
+      </div>
+    </form>
+  );
+}
+
+/** Words kept from before a reload or a refused change; to a draft just begun by typing they are put in front. */
+function initialWords(note: string, draftKey: string): string {
+  const kept = sessionStorage.getItem(draftKey) ?? '';
+  return note.length === 1 && kept ? `${kept} ${note}` : kept || note;
+}

@@ -1,0 +1,36 @@
+import { useState, type KeyboardEvent } from 'react';
+
+interface Props {
+  readonly initial?: string;
+  readonly label?: string;
+  readonly draftKey: string;
+  onSend(note: string): Promise<boolean>;
+  onCancel?(): void;
+}
+
+/** Answering, or writing an answer anew: words that did not arrive stay in the field. */
+export function ReplyForm({ initial = '', label = 'Reply', draftKey, onSend, onCancel }: Props) {
+  const [note, setNote] = useState(() => sessionStorage.getItem(draftKey) || initial);
+  const [busy, setBusy] = useState(false);
+  const write = (text: string): void => {
+    setNote(text);
+    sessionStorage.setItem(draftKey, text);
+  };
+  const send = async (): Promise<void> => {
+    if (!note.trim() || busy) return;
+    setBusy(true);
+    if (await onSend(note.trim())) write('');
+    setBusy(false);
+  };
+  const onKey = (event: KeyboardEvent): void => {
+    event.stopPropagation();
+    if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void send();
+    if (event.key === 'Escape' && onCancel) { write(''); onCancel(); }
+  };
+  return (
+    <form className="mt-2 flex items-end gap-3" onSubmit={(e) => { e.preventDefault(); void send(); }}>
+      <textarea aria-label="Reply" rows={note ? 2 : 1} value={note} onChange={(e) => write(e.target.value)} onKeyDown={onKey} placeholder="Answer…" className="field resize-none text-[14px]" />
+      <button className="act text-[13px]" disabled={busy || !note.trim()}>{label}</button>
+    </form>
+  );
+}
