@@ -4,6 +4,7 @@ import type { Batch, Job, StreamEvent } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from './annotation-cache';
 import { withJob } from './jobs';
 import { keys } from './queries';
+import { soon } from './soon';
 
 /** Listens to the event stream while a person is signed in, from the event `since` on. True while the connection stands. */
 export function useLive(personId: string | undefined, since: number): boolean {
@@ -24,7 +25,7 @@ export function useLive(personId: string | undefined, since: number): boolean {
       broken = true;
       setConnected(false);
     };
-    stream.onmessage = (message) => receive(client, JSON.parse(message.data as string) as StreamEvent);
+    stream.onmessage = (message) => { const event = JSON.parse(message.data as string) as StreamEvent; soon(() => receive(client, event)); };
     stream.addEventListener('reload', () => void client.invalidateQueries());
     return () => stream.close();
   }, [client, personId]);

@@ -2,9 +2,11 @@ import type { ReactNode } from 'react';
 import type { Kind } from '@avrelle/core/key';
 import { Marked, Sign } from '../ui/Sign';
 import { useKey } from './key';
+import type { OpenPage } from './use-page';
+import { useSelecting } from './use-selection';
 
 interface Props {
-  readonly selecting: boolean;
+  readonly page: OpenPage | undefined;
   onKind(kind: Kind): void;
   onCopy(): void;
   /** Opens the Key to be changed. */
@@ -22,7 +24,8 @@ interface Props {
 }
 
 /** The Key itself; with words selected a kind marks them. Beside it the tools, whose marks are shown and how much is left. */
-export function Legend({ selecting, onKind, onCopy, onKey, onKeys, marking, onMarking, drawing, onDrawing, onDraw, children }: Props) {
+export function Legend({ page, onKind, onCopy, onKey, onKeys, marking, onMarking, drawing, onDrawing, onDraw, children }: Props) {
+  const selecting = useSelecting(page);
   const { kinds, className } = useKey();
   const tool = (on: boolean | undefined): string => (on ? 'font-semibold text-tide' : 'text-soft hover:text-ink');
   return (

@@ -4,6 +4,8 @@ import { count, day } from '../ui/when';
 import { Facts } from './Facts';
 import { Strip } from './Strip';
 import { UnplacedList } from './margin/UnplacedList';
+import type { OpenPage } from './use-page';
+import { useSelecting } from './use-selection';
 
 interface Props {
   readonly source: SourceDetail;
@@ -11,7 +13,7 @@ interface Props {
   readonly me: string;
   readonly unplaced: readonly Annotation[];
   readonly placing: Annotation | undefined;
-  readonly selecting: boolean;
+  readonly page: OpenPage | undefined;
   onPutHere(): void;
   onCancel(): void;
   onChoose(annotation: Annotation): void;
@@ -20,7 +22,8 @@ interface Props {
 }
 
 /** Between running head and page: what a reader must know of this version, and what waits to be done. Empty as a rule. */
-export function Notices({ source, text, me, unplaced, placing, selecting, ...act }: Props) {
+export function Notices({ source, text, me, unplaced, placing, page, ...act }: Props) {
+  const selecting = useSelecting(page);
   const older = source.versionNumber < source.newest;
   if (placing) {
     return (

@@ -49,7 +49,6 @@ import { usePage } from './use-page';
 import { usePlacing } from './use-placing';
 import { usePrepared } from './use-prepared';
 import type { Scroll } from './use-reading';
-import { useSelection } from './use-selection';
 import { useSharing } from './use-sharing';
 import { useWalking } from './use-walking';
 import { useWide } from './use-wide';
@@ -99,7 +98,6 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const [audience, setAudience] = useAudienceChoice(source.id, memberOf);
   const key = useChosenKey(audience, false);
   const marks = useMarks(source, text, me, key);
-  const selected = useSelection(page);
   const { placed: all, unplaced } = useMemo(() => threads(annotations), [annotations]);
   const roots = useMemo(() => all.map((t) => t.root), [all]);
   const visible = useMemo(() => all.filter((t) => isShown(t.root, shown, me.id)), [all, shown, me.id]);
@@ -109,8 +107,9 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const goTo = useCallback((top: number) => scroller.current?.scrollTo({ top: Math.max(0, top) }), []);
   const open = useCallback((id: string) => { setOpened((before) => new Set([...before, id])); setHeld(id); }, []);
   const { placing, mayWrite, choose, putHere, leave, accept, copyAddress } = usePlacing({ source, text, annotations, marks, page });
-  const { draft, last, status, selection, mark, write, writeAt, setDown, copy, discard } = useMarking({ page, text: text.text, marks, threads: all, me: me.id, key, audience, scroller, placing, putHere, mayWrite, open });
-  useMarkAsISelect(page, marking, () => mark(last));
+  const spoken = useRef<HTMLParagraphElement>(null), say = (words: string): void => { if (spoken.current) spoken.current.textContent = words; };
+  const { draft, selection, mark, markAgain, write, writeAt, setDown, copy, discard } = useMarking({ page, text: text.text, marks, threads: all, me: me.id, key, audience, scroller, placing, putHere, mayWrite, open, say });
+  useMarkAsISelect(page, marking, markAgain);
   const { places, draftPlace, draftBox, blocks, laid } = useLayout(page, layout, visible, opened, draft);
   const { step, walk, goToMark } = useWalking({ source, text, page, blocks, threads: visible, places, opened, held, scroll, goTo, open, selection });
   /** Goes to an annotation of this source, wherever a note leads to it. */
@@ -136,7 +135,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const letGo = (): void => { leave(); setDrawing(false); ink.turn(false); setFocused(false); choosing.end(); page?.adapter.select(undefined); page?.painter.found(undefined); setOpened(new Set()); setHeld(undefined); };
   const openThread = all.find((t) => t.root.id === held && opened.has(t.root.id) && t.root.author.id === me.id && !t.root.deleted), openMine = openThread?.root;
   useKeyboard(page, key.kinds, {
-    selecting: () => Boolean(selection()), mark, markAgain: () => (ink.on ? ink.onWords() : mark(last)), write, step, walk, letGo, undo: marks.undo, redo: marks.redo,
+    selecting: () => Boolean(selection()), mark, markAgain: () => (ink.on ? ink.onWords() : markAgain()), write, step, walk, letGo, undo: marks.undo, redo: marks.redo,
     rekind: (kind) => { if (openMine) void marks.change(openMine, { kind: kind.code }, `made a ${kind.name.toLowerCase()}`); return Boolean(openMine); },
     remove: () => (ink.on ? ink.remove() : openMine && marks.remove([openMine])), showKeys: () => setKeysOpen(true), area: () => setDrawing((on) => !on), draw: () => draw(!ink.on),
     hold: ink.on ? ink.holdBy : undefined, find: () => setFinding(true), player: () => player.current,
@@ -165,7 +164,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
       <main className="grid h-full min-h-0 grid-rows-[auto_auto_1fr_auto]">
         <RunningHead source={source} view={view} onView={setView} {...(drawn ? { zoom, onZoom: setZoom } : {})} back={fromClass?.back ?? { to: '/library', words: 'Library' }} within={<Ways source={source} text={text} view={view} type={type} finding={finding} listens={isRecording || source.kind === 'image' ? undefined : listens} onGo={(block) => goTo((page?.adapter.boxes(block)[0]?.top ?? 0) - 24)} onFind={setFinding} onListen={listen} onType={setType} onFocus={() => setFocused(true)} />}
           {...(pictures.downloadPicture ? { onPicture: pictures.downloadPicture } : {})} audience={menu('Writing for', audience, (ids) => void chooseAudience(ids))} />
-        <div>{listens && <ListenBar listening={listening} language={source.language} onClose={() => listen(false)} />}{finding && <FindWithin text={text.text} outline={text.outline} onClose={() => setFinding(false)} onShow={(range) => { page?.painter.found(range); if (range) reveal(page?.adapter.boxes(range)[0]?.top, scroll(), goTo); }} />}<Notices source={source} text={text.text} me={me.id} unplaced={unplaced} placing={placing} selecting={Boolean(selected)} onPutHere={putHere} onCancel={leave} onChoose={choose} onAccept={accept}
+        <div>{listens && <ListenBar listening={listening} language={source.language} onClose={() => listen(false)} />}{finding && <FindWithin text={text.text} outline={text.outline} onClose={() => setFinding(false)} onShow={(range) => { page?.painter.found(range); if (range) reveal(page?.adapter.boxes(range)[0]?.top, scroll(), goTo); }} />}<Notices source={source} text={text.text} me={me.id} unplaced={unplaced} placing={placing} page={page} onPutHere={putHere} onCancel={leave} onChoose={choose} onAccept={accept}
           onShow={(range) => { page?.painter.found(range); goTo((page?.adapter.boxes(range)[0]?.top ?? 0) - 120); }} /></div>
         <div className="grid min-h-0 grid-rows-[minmax(0,1fr)] grid-cols-[96px_1fr] max-[900px]:grid-cols-1 [[data-focus]_&]:grid-cols-1">
           <Spine blocks={blocks} spans={progress.spans} threads={visible} places={places} pageHeight={height} view={seen} text={text.text} onGo={goTo} />
@@ -187,12 +186,12 @@ export function Reader({ source, text, annotations, classes }: Props) {
             </div>
           </div>
         </div>
-        {ink.on ? <DrawingStrip drawing={ink} selecting={Boolean(selected)} onUndo={marks.undo} /> : <Legend selecting={Boolean(selected)} onKind={mark} onCopy={copy} onKey={() => setKeyOpen(true)} onKeys={() => setKeysOpen(true)} marking={marking} onMarking={setMarking} onDraw={() => draw(true)} drawing={drawing} onDrawing={setDrawing}>
+        {ink.on ? <DrawingStrip drawing={ink} page={page} onUndo={marks.undo} /> : <Legend page={page} onKind={mark} onCopy={copy} onKey={() => setKeyOpen(true)} onKeys={() => setKeysOpen(true)} marking={marking} onMarking={setMarking} onDraw={() => draw(true)} drawing={drawing} onDrawing={setDrawing}>
           <ShowMenu shown={shown} marks={roots} classes={classes} me={me.id} onShow={setShown} />
           <ProgressMenu share={progress.share} minutesLeft={progress.minutesLeft} onCorrect={progress.setRight} />
         </Legend>}
         {focused && <button className="fixed bottom-3 right-5 z-30 text-[13px] text-faint hover:text-ink" onClick={() => setFocused(false)}>Show the rest (Esc)</button>}
-        <p className="sr-only" role="status">{status}</p>
+        <p ref={spoken} className="sr-only" role="status" />
         <KeysDialog open={keysOpen} kinds={key.kinds.length} onOpenChange={setKeysOpen} />
         {keyOpen && <Suspense><KeyDialog open onOpenChange={setKeyOpen} ownerId={key.className === null ? undefined : key.ownerId} /></Suspense>}
       </main>

@@ -44,6 +44,18 @@ describe('painting marks', () => {
     painter.paint([]);
     expect(held()).toEqual({});
   });
+  test('one that is painted ahead of the others stays when they are painted, or goes with that', () => {
+    const { painter, held, touched } = browser();
+    painter.paint([mark(0)]);
+    painter.add(mark(10));
+    painter.add(mark(20, evidence));
+    painter.add(mark(10));
+    expect(held()).toEqual({ 'avrelle-weld-solid': [{ start: 0, end: 5 }, { start: 10, end: 15 }], 'avrelle-verdigris-dashed': [{ start: 20, end: 25 }] });
+    touched.length = 0;
+    painter.paint([mark(0), mark(10)]);
+    expect(touched).toEqual(['delete']);
+    expect(held()).toEqual({ 'avrelle-weld-solid': [{ start: 0, end: 5 }, { start: 10, end: 15 }] });
+  });
   test('the same words marked alike by two people are painted until both are gone', () => {
     const { painter, held } = browser();
     painter.paint([mark(0), mark(0)]);

@@ -50,12 +50,28 @@ export class Painter {
     for (const look of NAMES) this.paintLook(look, wanted.get(look) ?? new Map());
   }
 
+  /** One more, at once: before anything else hears of it. The next painting of all keeps it, or takes it away. */
+  add(mark: Painted): void {
+    const look = lookName(mark.kind), place = `${mark.start} ${mark.end}`, now = this.painted.get(look) ?? new Map<string, AbstractRange>(), range = now.has(place) ? null : this.page.domRange(mark);
+    if (!range) return;
+    this.highlightOf(look).add(range);
+    this.painted.set(look, now.set(place, range));
+  }
+
+  private highlightOf(look: string): Highlight {
+    const { CSS, Highlight } = this.page.window, known = CSS.highlights.get(name(look));
+    if (known) return known;
+    const made = new Highlight();
+    made.priority = 1;
+    CSS.highlights.set(name(look), made);
+    return made;
+  }
+
   private paintLook(look: string, wanted: ReadonlyMap<string, Painted>): void {
-    const { CSS, Highlight } = this.page.window, now = this.painted.get(look) ?? new Map<string, AbstractRange>();
+    const now = this.painted.get(look) ?? new Map<string, AbstractRange>();
     const come = [...wanted].filter(([place]) => !now.has(place)), gone = [...now].filter(([place]) => !wanted.has(place));
     if (come.length === 0 && gone.length === 0) return;
-    let highlight = CSS.highlights.get(name(look));
-    if (!highlight) { highlight = new Highlight(); highlight.priority = 1; CSS.highlights.set(name(look), highlight); }
+    const highlight = this.highlightOf(look);
     for (const [place, range] of gone) { highlight.delete(range); now.delete(place); }
     for (const [place, mark] of come) {
       const range = this.page.domRange(mark);

@@ -62,17 +62,22 @@ export function useLayout(page: OpenPage | undefined, layout: number, threads: r
   /** What has been measured of this layout of the page: a new mark costs as much as itself. */
   const [measured, standing] = useMemo(() => [new Map<string, Place | undefined>(), new Map<object, Standing>(), page, layout] as const, [page, layout]);
   const laid = useMemo(() => (page && layout > 0 ? layDrawings(page.adapter, threads, standing) : []), [page, layout, threads, standing]);
-  const places = useMemo(() => {
+  const level = useMemo(() => {
     const found = new Map<string, Place>(laid.map((each) => [each.thread.root.id, drawnPlace(each)]));
     if (!page || layout === 0) return found;
     for (const thread of threads) {
       const { root, range } = thread, spot = root.anchor?.spot;
       if (spot?.type === 'drawn' && !root.deleted) continue;
-      const place = (spot && spot.type !== 'drawn' ? spotPlace(page, spot) : undefined) ?? (hasWords(thread) || opened.has(root.id) ? measure(page.adapter, range, measured) : about(blocks, range.start));
+      const place = (spot && spot.type !== 'drawn' ? spotPlace(page, spot) : undefined) ?? (hasWords(thread) ? measure(page.adapter, range, measured) : about(blocks, range.start));
       if (place) found.set(root.id, place);
     }
     return found;
-  }, [page, layout, threads, laid, blocks, measured, opened]);
+  }, [page, layout, threads, laid, blocks, measured]);
+  /** Those that are open are measured too: what is opened costs as much as itself. */
+  const places = useMemo(() => {
+    const near = page ? threads.filter((t) => opened.has(t.root.id) && level.get(t.root.id)?.loose && t.root.anchor?.spot?.type !== 'whole') : [];
+    return near.length === 0 ? level : new Map([...level, ...near.flatMap((t): [string, Place][] => { const place = measure(page!.adapter, t.range, measured); return place ? [[t.root.id, place]] : []; })]);
+  }, [page, threads, opened, level, measured]);
 
   const draftPlace = useMemo(() => (page && draft && layout > 0 ? ((draft.spot && draft.spot.type !== 'drawn' && spotPlace(page, draft.spot)) || placeOf(page.adapter.boxes(draft.range))) : undefined), [page, draft, layout]);
   const draftBox = useMemo(() => (page && draft?.spot && layout > 0 ? boxOfSpot(page.adapter, draft.spot, draft.range) : undefined), [page, draft, layout]);

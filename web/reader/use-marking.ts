@@ -31,15 +31,16 @@ interface Given {
   putHere(): void;
   mayWrite(): boolean;
   open(id: string): void;
+  /** Tells what was done to who does not see it. */
+  say(words: string): void;
 }
 
 /** From a selection to a highlight or a note. */
-export function useMarking({ page, text, marks, threads, me, key, audience, scroller, placing, putHere, mayWrite, open }: Given) {
+export function useMarking({ page, text, marks, threads, me, key, audience, scroller, placing, putHere, mayWrite, open, say }: Given) {
   const messages = useMessages();
   const [draft, setDraft] = useState<Draft>();
-  const [lastKind, setLastKind] = useState<Kind>();
-  const [status, setStatus] = useState('');
-  const last = lastKind && key.kinds.some((k) => k.code === lastKind.code) ? lastKind : key.kinds[0]!;
+  /** Not for React: keys come faster than it, and nothing shows it. */
+  const last = useRef<Kind>(undefined);
 
   /** Asked of the page itself: keys come faster than React hears of a selection. */
   const selection = (): StreamRange | undefined => page?.adapter.selection();
@@ -50,11 +51,16 @@ export function useMarking({ page, text, marks, threads, me, key, audience, scro
     const same = threads.find(({ root, range }) => root.author.id === me && !root.deleted && !root.anchor?.spot && range.start === selected.start && range.end === selected.end);
     if (same && same.root.kind.code !== kind.code) void marks.change(same.root, { kind: kind.code }, `made a ${kind.name.toLowerCase()}`);
     if (same) open(same.root.id);
-    else marks.create({ range: selected, kind, classIds: audience });
-    setLastKind(kind);
-    setStatus(`${kind.name}: ${text.slice(selected.start, selected.end).slice(0, 80)}`);
+    else {
+      page?.painter.add({ ...selected, kind });
+      marks.create({ range: selected, kind, classIds: audience });
+    }
+    last.current = kind;
+    say(`${kind.name}: ${text.slice(selected.start, selected.end).slice(0, 80)}`);
     page?.adapter.select(undefined);
   };
+  /** As the last kind that was used, while it is one of the Key. */
+  const markAgain = (): void => mark(key.kinds.find((k) => k.code === last.current?.code) ?? key.kinds[0]!);
   const write = (note: string, range = selection()): void => {
     if (!range || placing || !mayWrite()) return;
     page?.painter.found(undefined);
@@ -69,14 +75,14 @@ export function useMarking({ page, text, marks, threads, me, key, audience, scro
     const id = marks.create({ ...values, range: draft!.range, spot: draft!.spot, classIds: audience });
     setDraft(undefined);
     open(id);
-    setStatus('Note set down');
+    say('Note set down');
     scroller.current?.querySelector('iframe')?.focus({ preventScroll: true });
   };
   const copy = (): void => {
     const range = selection();
     if (range) navigator.clipboard.writeText(text.slice(range.start, range.end)).then(() => messages.tell('Copied.'), () => messages.warn('This browser lets nothing be copied here. Use its own menu on the selected words.'));
   };
-  return { draft, last, status, selection, mark, write, writeAt, setDown, copy, discard: useCallback(() => setDraft(undefined), []) };
+  return { draft, selection, mark, markAgain, write, writeAt, setDown, copy, discard: useCallback(() => setDraft(undefined), []) };
 }
 
 /** How long a selection made without a pointer (by the handles of a tablet) must rest before it counts as made, in milliseconds. */

@@ -7,6 +7,7 @@ import { range, type Outline } from '@avrelle/core/text';
 import type { Annotation, AnnotationPut, Me, SourceDetail } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from '../data/annotation-cache';
 import { request, wordsOf } from '../data/api';
+import { now, soon } from '../data/soon';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
 import { EMPTY, partOf, remember, stepBack, stepForward, withdraw, type Change, type Fields, type History } from './changes';
@@ -60,14 +61,15 @@ export function useMarks(source: SourceDetail, text: { text: string; outline: Ou
   const passage = useCallback((of: StreamRange, spot?: Spot) => ({ versionId: source.versionId, anchor: { ...anchorOf(of), ...(spot ? { spot } : {}) } }), [source.versionId, anchorOf]);
 
   const create = useCallback((mark: NewMark): string => {
-    const id = v7(), now = new Date().toISOString();
+    const id = v7(), at = new Date().toISOString();
     const { anchor } = passage(mark.range, mark.spot);
     const common = { sourceId: source.id, versionId: source.versionId, note: mark.note ?? '', tags: [...(mark.tags ?? [])], anchor, classIds: [...mark.classIds] };
     const place = { versionId: source.versionId, state: 'exact' as const, ...anchor.position, confidence: 1, candidates: [], byHand: false };
-    showAnnotation(client, { ...common, kind: mark.kind, place, id, author: { id: me.id, name: me.name }, rootId: null, parentId: null, createdAt: now, updatedAt: now, version: 0 });
+    soon(() => showAnnotation(client, { ...common, kind: mark.kind, place, id, author: { id: me.id, name: me.name }, rootId: null, parentId: null, createdAt: at, updatedAt: at, version: 0 }));
     send(id, () => request<Annotation>('PUT', `/api/annotations/${id}`, { ...common, kind: mark.kind.code } as unknown as AnnotationPut)).then(
-      (stored) => showAnnotation(client, stored),
+      (stored) => soon(() => showAnnotation(client, stored)),
       (error: unknown) => {
+        now();
         hideAnnotation(client, source.id, id);
         if (mark.note) sessionStorage.setItem(draftKey(source.id), mark.note);
         messages.warn(`${wordsOf(error)}${mark.note ? ' Your words are kept: select a passage and begin to write, and they are there.' : ''}`);

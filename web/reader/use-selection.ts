@@ -1,19 +1,14 @@
-import { useEffect, useState } from 'react';
-import type { StreamRange } from './page-frame';
+import { useCallback, useSyncExternalStore } from 'react';
 import type { OpenPage } from './use-page';
 
-/** What is selected on the page, in the text stream. */
-export function useSelection(page: OpenPage | undefined): StreamRange | undefined {
-  const [selected, setSelected] = useState<StreamRange>();
-  useEffect(() => {
-    if (!page) return;
-    const { adapter } = page;
-    const follow = (): void => setSelected((before) => {
-      const now = adapter.selection();
-      return before?.start === now?.start && before?.end === now?.end ? before : now;
-    });
-    adapter.document.addEventListener('selectionchange', follow);
-    return () => adapter.document.removeEventListener('selectionchange', follow);
+const nothing = (): void => undefined;
+
+/** Whether words are selected on the page. Asked only by what shows it: the reading view itself is not made anew by a selection. */
+export function useSelecting(page: OpenPage | undefined): boolean {
+  const follow = useCallback((changed: () => void) => {
+    const document = page?.adapter.document;
+    document?.addEventListener('selectionchange', changed);
+    return document ? () => document.removeEventListener('selectionchange', changed) : nothing;
   }, [page]);
-  return selected;
+  return useSyncExternalStore(follow, () => page?.adapter.selection() !== undefined);
 }

@@ -1,10 +1,11 @@
 import { useSyncExternalStore } from 'react';
 
-const QUERY = '(min-width: 900px)';
+let media: MediaQueryList | undefined;
+const query = (): MediaQueryList => (media ??= matchMedia('(min-width: 900px)'));
+const follow = (listener: () => void) => {
+  query().addEventListener('change', listener);
+  return () => query().removeEventListener('change', listener);
+};
 
 /** True where the margin has room beside the page. */
-export const useWide = (): boolean => useSyncExternalStore((listener) => {
-  const media = matchMedia(QUERY);
-  media.addEventListener('change', listener);
-  return () => media.removeEventListener('change', listener);
-}, () => matchMedia(QUERY).matches);
+export const useWide = (): boolean => useSyncExternalStore(follow, () => query().matches);

@@ -5,6 +5,7 @@ import type { Annotation, SourceDetail } from '@avrelle/core/wire';
 import { annotationsIn, hideAnnotation, showAnnotation } from '../data/annotation-cache';
 import { isOffline, ProblemError, request, wordsOf } from '../data/api';
 import { keys } from '../data/queries';
+import { now } from '../data/soon';
 import { useMessages } from '../ui/Messages';
 import { shownAs, type Fields } from './changes';
 
@@ -57,6 +58,7 @@ export function useWrites(source: SourceDetail, kindOf: (code: KindCode) => Kind
   }, [client, source.id, kindOf]);
 
   const write = useCallback((changes: readonly Write[]): Promise<boolean> => {
+    now();
     const before = changes.map(show);
     return inTurn(changes.map((c) => c.id), async () => {
       changes.forEach((change, n) => versions.current.set(change.id, Math.max(versions.current.get(change.id) ?? 1, show(change)?.version ?? before[n]?.version ?? 1)));

@@ -3,15 +3,18 @@ import { Sign } from '../../ui/Sign';
 import { useKey } from '../key';
 import { cssColour, HELD, HELD_HINTS, HELD_WORDS, SWATCHES, WIDTHS } from './tools';
 import type { Drawing } from './use-drawing';
+import type { OpenPage } from '../use-page';
+import { useSelecting } from '../use-selection';
 
 interface Props {
   readonly drawing: Drawing;
-  readonly selecting: boolean;
+  readonly page: OpenPage | undefined;
   onUndo(): void;
 }
 
 /** In place of the Key while one draws: tools by their digits, colours, width, and what can be done with what is chosen. */
-export function DrawingStrip({ drawing, selecting, onUndo }: Props) {
+export function DrawingStrip({ drawing, page, onUndo }: Props) {
+  const selecting = useSelecting(page);
   const { tool, colour, width, chosen, sign } = drawing, { kinds } = useKey(), [least, most] = WIDTHS[chosen ? chosen.spot.tool : tool];
   const coloured = tool !== 'eraser' && (chosen ? chosen.spot.tool !== 'sign' : tool !== 'sign' && tool !== 'move'), widened = tool !== 'move' || chosen !== undefined;
   return (
