@@ -93,6 +93,7 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   no_address: () => answered(teacher.send('POST', `/api/sources/${sourceId}/again`, { id: v7() })),
   one_version: () => answered(teacher.send('GET', `/api/sources/${sourceId}/changes`)),
   old_version: () => answered(teacher.send('PUT', `/api/annotations/${mark}/place`, { versionId: v7(), start: 0, end: 3 })),
+  query: () => answered(teacher.send('GET', '/api/sources?q=(tide')),
   invalid: () => answered(teacher.send('PUT', '/api/annotations/not-an-id', put())),
   not_found: () => answered(stranger.send('GET', `/api/sources/${sourceId}`)),
   foreign_origin: () => inject({ method: 'POST', url: '/api/session', headers: { origin: 'http://elsewhere.test', host: 'avrelle.test' }, payload: {} }),

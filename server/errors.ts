@@ -15,6 +15,7 @@ export const ERRORS = {
   foreign_origin: { status: 403, title: 'Not from this site', detail: 'A change was sent from "{origin}", which is not this site. Open Avrelle itself and try there.' },
   too_fast: { status: 429, title: 'Too many tries', detail: 'There were too many tries in a short time. Wait {wait} and try again.' },
   broken: { status: 500, title: 'Something broke on our side', detail: 'The server could not finish this; it has been logged under "{reference}". Nothing was half-saved. Try again, and tell your administrator that name if it stays.' },
+  query: { status: 400, title: 'That search cannot be read', detail: '{message}' },
   // Accounts
   signed_out: { status: 401, title: 'Please sign in', detail: 'You are not signed in, or your session has ended. Sign in and try again; what you wrote is still on this page.' },
   wrong_password: { status: 401, title: 'That does not match', detail: 'This e-mail address and password do not belong together. Check both; capital letters count in the password.' },

@@ -27,6 +27,19 @@ export function readDays(word: string): Days | undefined {
   return from && to && from.from <= to.to ? { from: from.from, to: to.to } : undefined;
 }
 
+const DAY_MS = 86_400_000;
+
+/** The first and the last day meant, both as `YYYY-MM-DD`; `today` is the day it is where the question is asked. */
+export function boundsOf(days: Days, today: string): { readonly from: string; readonly to: string } {
+  if ('from' in days) return days;
+  const at = new Date(`${today}T00:00:00Z`), back = (n: number): string => new Date(at.getTime() - n * DAY_MS).toISOString().slice(0, 10);
+  if (days.unit !== 'month') return { from: back(days.last * (days.unit === 'week' ? 7 : 1) - 1), to: today };
+  // The day after the same day so many months ago; where that month has no such day, after its last.
+  const month = at.getUTCFullYear() * 12 + at.getUTCMonth() - days.last, year = Math.floor(month / 12), of = (month % 12) + 1;
+  const since = new Date(Date.UTC(year, of - 1, Math.min(at.getUTCDate(), daysOf(year, of))) + DAY_MS);
+  return { from: since.toISOString().slice(0, 10), to: today };
+}
+
 /** As it is typed: read again, it is the same. */
 export function writeDays(days: Days): string {
   if ('last' in days) return days.last === 1 ? (days.unit === 'day' ? 'today' : `last ${days.unit}`) : `last ${days.last} ${days.unit}s`;

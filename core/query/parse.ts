@@ -12,7 +12,9 @@ class Wrong extends Error {
 /** Reads a query. Never throws: what is none comes back with the place of the fault and, where one suggests itself, a mend. */
 export function parseQuery(typed: string): Parsed {
   try {
-    const reader = new Reader(typed, tokensIn(typed));
+    const tokens = tokensIn(typed), over = tokens[MOST_PARTS];
+    if (over) throw new Wrong({ start: over.start, end: typed.length, message: `A search may have ${MOST_PARTS} parts. Leave some out.`, mend: typed.slice(0, over.start).trim() });
+    const reader = new Reader(typed, tokens);
     return { ok: true, query: reader.all() };
   } catch (error) {
     if (error instanceof Wrong) return { ok: false, error: error.error };
@@ -20,6 +22,10 @@ export function parseQuery(typed: string): Parsed {
   }
 }
 
+/** A tag as it is written in notes. */
+const HASHED = /^#([\p{L}\p{M}\p{N}_/-]+)$/u;
+/** A question of more parts than this is none of anybody's. */
+const MOST_PARTS = 200;
 /** Parentheses deeper than this are no question of anybody's. */
 const DEEPEST = 50;
 
@@ -81,7 +87,8 @@ class Reader {
 
   private words({ text, phrase, closed, start, end }: Extract<Token, { type: 'words' }>): Term {
     if (!closed) throw this.wrong({ start, end }, 'This quotation mark is not closed.', `${this.typed}"`);
-    return { type: 'words', words: text, phrase, start, end };
+    const tag = phrase ? undefined : HASHED.exec(text)?.[1]?.toLowerCase();
+    return tag === undefined ? { type: 'words', words: text, phrase, start, end } : { type: 'name', field: 'tag', value: tag, start, end };
   }
 
   private nothing(found: Token | undefined): Wrong {

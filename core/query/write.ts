@@ -31,5 +31,5 @@ function isPlain(words: string, valued: boolean): boolean {
   if (/[\s()"]/.test(words) || words === '') return false;
   if (valued) return true;
   const field = /^([a-z]+)(?::(?!\/\/)|[<>=])/i.exec(words);
-  return !/^(OR|AND|NOT)$/.test(words) && !/^-[^\s-]/.test(words) && !field;
+  return !/^(OR|AND|NOT)$/.test(words) && !/^-[^\s-]/.test(words) && !/^#[\p{L}\p{M}\p{N}_/-]+$/u.test(words) && !field;
 }

@@ -21,3 +21,6 @@ export function removeSpan(spans: Spans, start: number, end: number): Spans {
   if (end <= start || !spans.some(([s, e]) => s < end && e > start)) return spans;
   return spans.flatMap(([s, e]): [number, number][] => (e <= start || s >= end ? [[s, e]] : [...(s < start ? [[s, start] as [number, number]] : []), ...(e > end ? [[end, e] as [number, number]] : [])]));
 }
+
+/** The share of a source of that many UTF-16 units that the spans cover, 0 to 1, to four places. */
+export const shareRead = (spans: Spans, length: number): number => Math.min(1, Math.round((covered(spans) / Math.max(1, length)) * 10_000) / 10_000);

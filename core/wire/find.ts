@@ -1,38 +1,55 @@
 import type { Kind } from '../key/key';
-import type { SourceRow } from './source';
+import type { Marked } from '../query/mark-words';
+import type { SourceKind, SourceRow } from './source';
 
-/** A piece of text with the words that were looked for marked. */
-export type Snippet = readonly { readonly text: string; readonly hit: boolean }[];
+/** Orders of a list of sources; `best` is by how well words fit, `touched` by what was last done with them. */
+export const SOURCE_SORTS = ['best', 'touched', 'saved', 'title', 'author', 'minutes', 'longest', 'progress', 'marks'] as const;
+export type SourceSort = (typeof SOURCE_SORTS)[number];
+export const ANNOTATION_SORTS = ['best', 'newest', 'oldest', 'place', 'author'] as const;
+export type AnnotationSort = (typeof ANNOTATION_SORTS)[number];
 
-export interface PassageHit {
-  readonly sourceId: string;
-  readonly title: string;
-  readonly site: string;
-  readonly snippet: Snippet;
-  /** Where the first word found stands in the source's stream. */
+/** The passage of a text in which words were found: around it, and where the first of them stands in the stream. */
+export interface Passage {
+  readonly snippet: Marked;
   readonly start: number;
   readonly end: number;
 }
 
+export interface FoundSource extends SourceRow {
+  readonly passage?: Passage;
+}
+
+/** Some of the sources a query is met by; `total` counts all of them. */
+export interface SourcePage {
+  readonly sources: readonly FoundSource[];
+  readonly total: number;
+}
+
+/** An annotation in a list across sources. */
 export interface AnnotationHit {
+  readonly id: string;
   readonly sourceId: string;
   readonly title: string;
   readonly site: string;
-  readonly annotationId: string;
+  readonly sourceKind: SourceKind;
+  readonly language: string;
+  /** What is opened to see it: itself, or what it answers. */
+  readonly openAt: string;
+  readonly rootId: string | null;
   readonly kind: Kind;
-  readonly author: string;
-  readonly quote: Snippet;
-  readonly note: Snippet;
+  readonly author: { readonly id: string; readonly name: string };
+  /** The words it is about, those looked for marked. */
+  readonly quote: Marked;
+  readonly note: Marked;
   readonly tags: readonly string[];
+  readonly classIds: readonly string[];
+  readonly createdAt: string;
+  readonly version: number;
 }
 
-/** The best of what was found, notes before bare highlights; `more…` says whether there are others. */
-export interface FindResult {
-  readonly query: string;
+export interface AnnotationPage {
   readonly annotations: readonly AnnotationHit[];
-  readonly passages: readonly PassageHit[];
-  readonly moreAnnotations: boolean;
-  readonly morePassages: boolean;
+  readonly total: number;
 }
 
 export interface DeskNotice {

@@ -6,5 +6,6 @@ export * from './annotation';
 export * from './class';
 export * from './note';
 export * from './find';
+export * from './library';
 export * from './version';
 export * from './gather';

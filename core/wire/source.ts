@@ -42,7 +42,8 @@ export interface SourceFacts {
 
 /** A tag is one word of letters, digits, `-`, `_` and `/`, kept in lower case without its `#`. */
 export const TAG = /^[\p{L}\p{M}\p{N}_/-]{1,60}$/u;
-export const tagsSchema = () => array(string().required().trim().lowercase().matches(TAG, 'A tag is one word of letters, digits, - _ and /, at most 60 characters: "${value}" is not.')).max(40);
+export const NO_TAG = 'A tag is one word of letters, digits, - _ and /, at most 60 characters: "${value}" is not.';
+export const tagsSchema = () => array(string().required().trim().lowercase().matches(TAG, NO_TAG)).max(40);
 
 export const keepSchema = object({
   id: idSchema().required(),
@@ -196,11 +197,6 @@ export interface SourceText {
   readonly versionId: string;
   readonly text: string;
   readonly outline: Outline;
-}
-
-export interface Library {
-  readonly sources: readonly SourceRow[];
-  readonly counts: { readonly states: Readonly<Record<ReadingState, number>>; readonly tags: readonly { readonly tag: string; readonly count: number }[]; readonly all: number };
 }
 
 /** What a picture was made of, by its content, and which part of that it shows, in shares. */

@@ -3,6 +3,7 @@ import type { Anchor } from '@avrelle/core/anchor';
 import { PLAIN_NOTE, type KindCode } from '@avrelle/core/key';
 import { linksIn } from '@avrelle/core/note';
 import type { Db } from '../db/database';
+import { audienceOf } from '../find/words';
 import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries';
 import { setLinks } from '../notes/queries';
 import { placeOf, type PlaceRow } from './place';
@@ -21,7 +22,7 @@ const COLUMNS = `a.id, a.source_id, a.version_id, a.author_id, p.name AS author_
      AND (a.author_id = @me OR EXISTS (SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me))) AS classes`;
 /** The place asked for is that in version `@version`, or in the newest where that is null. */
 const FROM = `FROM annotation a JOIN person p ON p.id = a.author_id JOIN source s ON s.id = a.source_id ${KIND_JOIN} LEFT JOIN placement pl ON pl.annotation_id = a.id AND pl.version_id = coalesce(@version, s.current_version)`;
-const SEEN = 'EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.annotation_id = a.id)';
+const SEEN = 'EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.seq = a.seq)';
 /** What was deleted after it was answered is there, without its words, for whoever sees an answer. */
 const TRACE = `a.deleted_at IS NOT NULL AND EXISTS (SELECT 1 FROM annotation r JOIN annotation_visible v ON v.annotation_id = r.id AND v.person_id = @me WHERE r.root_id = a.id OR r.parent_id = a.id)`;
 const THERE = `(${SEEN} OR ${TRACE})`;
@@ -29,8 +30,8 @@ export const OF_SOURCE = `SELECT ${COLUMNS} ${FROM} WHERE a.source_id = @source 
 export const ONE = `SELECT ${COLUMNS} ${FROM} WHERE a.id = @id AND ${THERE}`;
 const OWN = `SELECT ${COLUMNS} ${FROM} WHERE a.id = @id AND a.author_id = @me`;
 const EXISTS = 'SELECT author_id FROM annotation WHERE id = ?';
-export const INSERT_ANNOTATION = `INSERT INTO annotation (id, source_id, version_id, author_id, kind, kind_owner, note, quote, anchor, start, root_id, parent_id, created_at, updated_at)
-  VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`;
+export const INSERT_ANNOTATION = `INSERT INTO annotation (id, source_id, version_id, author_id, kind, kind_owner, note, quote, anchor, start, root_id, parent_id, created_at, updated_at, audience)
+  VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`;
 const UPDATE = 'UPDATE annotation SET kind = ?, kind_owner = ?, note = ?, deleted_at = ?, updated_at = ?, version = version + 1 WHERE id = ? AND version = ?';
 const SET_PASSAGE = 'UPDATE annotation SET version_id = ?, quote = ?, anchor = ?, start = ? WHERE id = ?';
 const FORGET_PLACES = 'DELETE FROM placement WHERE annotation_id = ?';
@@ -39,6 +40,7 @@ const ADD_TAG = 'INSERT INTO annotation_tag (annotation_id, tag) VALUES (?, ?) O
 const CLASSES_FOR = 'SELECT class_id FROM annotation_class WHERE annotation_id = ?';
 const CLEAR_CLASSES = 'DELETE FROM annotation_class WHERE annotation_id = ?';
 const ADD_CLASS = 'INSERT INTO annotation_class (annotation_id, class_id) VALUES (?, ?) ON CONFLICT DO NOTHING';
+const SET_AUDIENCE = 'UPDATE annotation SET audience = ? WHERE id = ?';
 const REPLIES_OF = 'SELECT id FROM annotation WHERE root_id = ? AND deleted_at IS NULL';
 const NOTIFY = 'INSERT INTO notification (id, person_id, annotation_id, created_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
 
@@ -63,10 +65,10 @@ export interface NewAnnotation {
 }
 
 export function insertAnnotation(db: Db, a: NewAnnotation, now: string): void {
-  db.run(INSERT_ANNOTATION, a.id, a.sourceId, a.versionId, a.authorId, a.kind, a.kindOwner ?? a.authorId, a.note, a.anchor?.quote.exact ?? '', a.anchor && JSON.stringify(a.anchor), a.anchor?.position.start ?? 0, a.rootId, a.parentId, now, now);
+  db.run(INSERT_ANNOTATION, a.id, a.sourceId, a.versionId, a.authorId, a.kind, a.kindOwner ?? a.authorId, a.note, a.anchor?.quote.exact ?? '', a.anchor && JSON.stringify(a.anchor), a.anchor?.position.start ?? 0, a.rootId, a.parentId, now, now, audienceOf(a.authorId, a.classIds));
   setTags(db, a.id, a.tags);
   setLinks(db, a.id, linksIn(a.note));
-  setClasses(db, a.id, a.classIds);
+  for (const classId of a.classIds) db.run(ADD_CLASS, a.id, classId);
 }
 
 /** False when the row is at another version by now. */
@@ -87,6 +89,7 @@ export function setTags(db: Db, id: string, tags: readonly string[]): void {
 export function setClasses(db: Db, id: string, classIds: readonly string[]): void {
   db.run(CLEAR_CLASSES, id);
   for (const classId of classIds) db.run(ADD_CLASS, id, classId);
+  db.run(SET_AUDIENCE, audienceOf(authorOf(db, id)!, classIds), id);
 }
 
 export function toWire(row: AnnotationRow): Annotation {

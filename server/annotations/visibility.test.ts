@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
-import type { Annotation, ClassDetail, Desk, FindResult, Library, SourceDetail, SourceText } from '@avrelle/core/wire';
+import type { Annotation, ClassDetail, Desk, AnnotationPage, SourcePage, SourceDetail, SourceText } from '@avrelle/core/wire';
 import { describe as anchorOf, indexText } from '@avrelle/core/anchor';
 import { range } from '@avrelle/core/text';
 import { startServer, type Client, type Server } from '../testing/harness';
@@ -49,9 +49,9 @@ const ROUTES: Readonly<Record<string, (who: Client, id: string, note: string) =>
     const answer = await who.send<Annotation[]>('GET', `/api/sources/${source.id}/annotations`);
     return answer.status === 200 && answer.body.some((a) => a.id === id);
   },
-  'found by its note': async (who, id, note) => (await who.send<FindResult>('GET', `/api/find?q=${note}`)).body.annotations.some((h) => h.annotationId === id),
-  'found by its quotation': async (who, id) => (await who.send<FindResult>('GET', '/api/find?q=zanderling')).body.annotations.some((h) => h.annotationId === id),
-  'found by its tag': async (who, id) => (await who.send<FindResult>('GET', '/api/find?q=%23matrix')).body.annotations.some((h) => h.annotationId === id),
+  'found by its note': async (who, id, note) => (await who.send<AnnotationPage>('GET', `/api/annotations?q=${note}`)).body.annotations.some((h) => h.id === id),
+  'found by its quotation': async (who, id) => (await who.send<AnnotationPage>('GET', '/api/annotations?q=zanderling')).body.annotations.some((h) => h.id === id),
+  'found by its tag': async (who, id) => (await who.send<AnnotationPage>('GET', '/api/annotations?q=%23matrix')).body.annotations.some((h) => h.id === id),
   'in the study notes': async (who, _id, note) => (await who.send('GET', `/api/sources/${source.id}/study-notes.md?whose=all`)).text.includes(note),
   'in the W3C export': async (who, id) => (await who.send('GET', `/api/sources/${source.id}/annotations.jsonld?whose=all`)).text.includes(id),
 };
@@ -101,7 +101,7 @@ test('only who may read a source reaches it by any route', async () => {
   const reads = async (who: Client) => [
     (await who.send('GET', `/api/sources/${source.id}`)).status, (await who.send('GET', `/api/sources/${source.id}/text`)).status,
     (await who.send('GET', `/snapshots/${source.versionId}/`)).status, (await who.send('GET', `/api/sources/${source.id}/study-notes.md`)).status,
-    (await who.send<Library>('GET', '/api/sources')).body?.sources?.length ?? 0, (await who.send<FindResult>('GET', '/api/find?q=quiver')).body?.passages?.length ?? 0,
+    (await who.send<SourcePage>('GET', '/api/sources')).body?.sources?.length ?? 0, (await who.send<SourcePage>('GET', '/api/sources?q=quiver')).body?.sources?.length ?? 0,
   ];
   expect(await reads(people.mate!)).toEqual([200, 200, 200, 200, 1, 1]);
   expect(await reads(people.stranger!)).toEqual([404, 404, 404, 404, 0, 0]);
@@ -189,7 +189,7 @@ test('a passage grows: its words, its place and what is found by its words chang
   const id = await write('author', '', ''), index = indexText(text.text), start = text.text.indexOf('stands at the water'), anchor = anchorOf(index, range(start, start + 19));
   const { body } = await people.author!.send<Annotation>('PATCH', `/api/annotations/${id}`, { version: 1, passage: { versionId: source.versionId, anchor } });
   expect([body.anchor?.quote.exact, body.place?.start, body.version]).toEqual(['stands at the water', start, 2]);
-  expect((await people.author!.send<FindResult>('GET', '/api/find?q=%22stands%20at%20the%20water%22')).body.annotations.map((h) => h.annotationId)).toContain(id);
+  expect((await people.author!.send<AnnotationPage>('GET', '/api/annotations?q=%22stands%20at%20the%20water%22')).body.annotations.map((h) => h.id)).toContain(id);
   const wrong = await people.author!.send('PATCH', `/api/annotations/${id}`, { version: 2, passage: { versionId: source.versionId, anchor: { ...anchor, position: { start: 0, end: 19 } } } });
   expect(wrong.status).toBe(400);
 });

@@ -6,8 +6,8 @@ import type { Context } from '../context';
 import { AppError } from '../errors';
 import { parse } from '../parse';
 import { readId } from '../read-id';
-import { canRead, ownerOf, sourceRows } from '../sources/queries';
-import { addClassSource, classByCode, classesOf, classFor, classLabel, insertClass, joinClass, removeClassSource, roleIn, sourceAddedBy, updateClass } from './queries';
+import { canRead, ownerOf, sourceRowsOf } from '../sources/queries';
+import { addClassSource, classByCode, classesOf, classFor, classLabel, insertClass, joinClass, readingsOf, removeClassSource, roleIn, sourceAddedBy, updateClass } from './queries';
 import { joinCode } from './join-code';
 
 const GUARD = { config: { rateLimit: { max: 12, timeWindow: '5 minutes' } } };
@@ -21,7 +21,7 @@ export function classRoutes(app: FastifyInstance, context: Context): void {
     const person = personOf(request), id = readId(request);
     const found = classFor(db, person.id, id);
     if (!found) throw new AppError('not_found', { what: 'class' });
-    return { ...found, readings: sourceRows(db, person.id, { classId: id }) };
+    return { ...found, readings: sourceRowsOf(db, person.id, readingsOf(db, id)) };
   });
 
   app.put('/api/classes/:id', (request): ClassLabel => {

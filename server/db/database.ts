@@ -1,4 +1,5 @@
 import Sqlite from 'better-sqlite3';
+import { folded, spaced } from './spaced';
 
 export type Value = string | number | bigint | Buffer | null;
 export type Params = readonly Value[];
@@ -14,6 +15,9 @@ export interface Db {
   close(): void;
 }
 
+/** Searches make statements of their own; those that are asked again are kept. */
+const MOST_STATEMENTS = 1_000;
+
 /** Opens a database file (or `:memory:`), in WAL mode, durable at every commit. */
 export function openDatabase(path: string): Db {
   const raw = new Sqlite(path);
@@ -22,10 +26,15 @@ export function openDatabase(path: string): Db {
   raw.pragma('foreign_keys = ON');
   raw.pragma('busy_timeout = 5000');
   raw.pragma('cache_size = -65536');
+  raw.function('spaced', { deterministic: true }, (text) => spaced(String(text)));
+  raw.function('folded', { deterministic: true }, (text) => folded(String(text)));
   const statements = new Map<string, Sqlite.Statement>();
   const prepared = (sql: string): Sqlite.Statement => {
     let statement = statements.get(sql);
-    if (!statement) statements.set(sql, (statement = raw.prepare(sql)));
+    if (!statement) {
+      if (statements.size === MOST_STATEMENTS) statements.clear();
+      statements.set(sql, (statement = raw.prepare(sql)));
+    }
     return statement;
   };
   return {

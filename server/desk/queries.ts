@@ -8,7 +8,7 @@ export const NOTICES = `
   JOIN annotation r ON r.id = coalesce(a.root_id, a.id)
   JOIN person p ON p.id = a.author_id
   JOIN source s ON s.id = a.source_id
-  WHERE n.person_id = @me AND EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.annotation_id = a.id)
+  WHERE n.person_id = @me AND EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.seq = a.seq)
   ORDER BY n.created_at DESC LIMIT 30`;
 const SEE_ALL = 'UPDATE notification SET seen_at = ? WHERE person_id = ? AND seen_at IS NULL';
 

@@ -1,19 +1,20 @@
 import type { FastifyInstance } from 'fastify';
-import type { Desk } from '@avrelle/core/wire';
+import type { Desk, SourceRow } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
-import { sourceRows } from '../sources/queries';
+import { readQuery, sourcePage } from '../find/find';
+import { askerOf } from '../find/routes';
 import { notices, seeAll } from './queries';
 
 const MOST = 5;
 
 export function deskRoutes(app: FastifyInstance, { db, now, events }: Context): void {
   app.get('/api/desk', (request): Desk => {
-    const me = personOf(request).id, found = notices(db, me);
+    const me = personOf(request).id, found = notices(db, me), asker = askerOf({ db, now }, request);
+    const some = (query: string): readonly SourceRow[] => sourcePage(db, readQuery(query), asker, { sort: 'touched', offset: 0, limit: MOST }, false).sources;
     return {
       notices: found, unseen: found.filter((n) => !n.seen).length,
-      reading: sourceRows(db, me, { state: 'reading' }).slice(0, MOST),
-      fresh: sourceRows(db, me, { state: 'to_read' }).slice(0, MOST),
+      reading: some('is:reading'), fresh: some('is:to-read'),
     };
   });
 

@@ -53,7 +53,7 @@ function messageFor(context: Context, personId: string, event: EventRow): Stream
     case 'source': return canRead(context.db, personId, event.source_id!) ? { type: 'source', sourceId: event.source_id! } : undefined;
     case 'classes': return isMember(context.db, event.class_id!, personId) || event.person_id === personId ? { type: 'classes' } : undefined;
     case 'key': return event.person_id === personId || (event.class_id !== null && isMember(context.db, event.class_id, personId)) ? { type: 'key' } : undefined;
-    case 'library':
+    case 'library': return event.person_id === personId || (event.class_id !== null && isMember(context.db, event.class_id, personId)) ? { type: 'library' } : undefined;
     case 'arrivals':
     case 'desk': return event.person_id === personId ? { type: event.type } : undefined;
     case 'job': {

@@ -1,63 +1,134 @@
-import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { v7 } from 'uuid';
-import type { FindResult, Library, SourceDetail } from '@avrelle/core/wire';
+import { FIELDS, NAMES, parseQuery, writeQuery, type Query } from '@avrelle/core/query';
+import type { AnnotationPage, Problem, SourceDetail, SourcePage } from '@avrelle/core/wire';
+import { slowMarks, slowSources, worldOf } from '../testing/slow-search';
 import { startServer, type Client, type Server } from '../testing/harness';
-import { ftsQuery, toSnippet } from './find';
-import { CLOSE, CUT, OPEN } from './queries';
+import { findAnnotations, findSources, readQuery } from './find';
+import { myClasses } from './queries';
 
-let server: Server, me: Client, source: SourceDetail;
-const TEXT = 'Levées\n\nNear the creeks the water slows. A levée is a low bank of coarser silt.\n\nThe surface gains almost nothing behind the sea-lavender.';
+let server: Server, me: Client, other: Client;
+const ids: Record<string, string> = {};
+const TODAY = new Date().toISOString().slice(0, 10);
+const TEXTS: readonly (readonly [title: string, text: string, mine: boolean])[] = [
+  ['Levées', 'Near the creeks the water slows. A levée is a low bank of coarser silt. Behind it lies the Salt Pan.', true],
+  ['Mud and marsh', 'The marsh grows by mud. Sea-lavender holds the mud; the MUD holds nothing. 417 pegs.', true],
+  ['潮と泥', '潮が引くと泥の干潟があらわれる。泥は川から来る。', true],
+  ['Straße am Ufer', 'Die Straße liegt am Ufer. Ein Deich schützt sie vor der Flut.', true],
+  ['The keeper’s book', 'The keeper wrote of mud, of eels, and of the tide at Saltmere.', false],
+  ['Eels', 'Eels are not what they were. Nobody counts the eels of the marsh.', false],
+];
+const NOTES: readonly (readonly [source: string, quote: string, note: string, kind: string, tags: string[], shared: boolean])[] = [
+  ['Levées', 'levée', 'A low bank, as in the glossary', 'term', ['words', 'essay/opening'], true], ['Mud and marsh', 'mud', '', 'claim', [], true], ['Mud and marsh', 'Sea-lavender', 'Why this one?', 'question', ['plants'], false],
+  ['潮と泥', '干潟', '泥 means mud', 'term', [], false], ['The keeper’s book', 'eels', 'Ask Bram about the eels', 'question', ['essay'], true], ['Eels', 'Nobody counts', 'and so nobody knows', 'doubt', [], false],
+];
+
 beforeAll(async () => {
   server = await startServer();
-  me = await server.person('Finder');
-  source = (await me.send<SourceDetail>('GET', `/api/sources/${await me.keepText('levees', TEXT)}`)).body;
-  await me.keepText('other', 'Another text about the brickfield.');
+  [me, other] = [await server.person('Ines Kestle'), await server.person('Tomas Rell')];
+  const classId = v7(), hidden = v7();
+  await other.send('PUT', `/api/classes/${classId}`, { name: 'Course B', tint: 'tide' });
+  const { code } = (await other.send<{ code: string }>('GET', `/api/classes/${classId}`)).body;
+  await me.send('POST', '/api/classes/join', { code });
+  for (const [title, text, mine] of TEXTS) {
+    const who = mine ? me : other, id = (ids[title] = await who.keepText(title, text));
+    await who.send('PUT', `/api/classes/${classId}/sources/${id}`, {});
+  }
+  ids.hidden = await other.keepText('Hidden', 'Only its owner reads of mud and eels here.');
+  for (const [title, quote, note, kind, tags, shared] of NOTES) {
+    const who = TEXTS.find(([t]) => t === title)![2] ? me : other, source = (await who.send<SourceDetail>('GET', `/api/sources/${ids[title]}`)).body, at = TEXTS.find(([t]) => t === title)![1].indexOf(quote);
+    const sent = await who.send('PUT', `/api/annotations/${v7()}`, { sourceId: source.id, versionId: source.versionId, kind, note, tags, anchor: { quote: { exact: quote, prefix: '', suffix: '' }, position: { start: at, end: at + quote.length } }, classIds: shared ? [classId] : [] });
+    expect([sent.status, title]).toEqual([200, title]);
+  }
+  const [root] = (await me.send<AnnotationPage>('GET', '/api/annotations?q=eels')).body.annotations;
+  await me.send('PUT', `/api/replies/${v7()}`, { parentId: root!.id, note: 'Bram says there are more of them again' });
+  await me.send('PUT', `/api/sources/${ids.Levées}/tags`, { tags: ['accretion', 'essay'] });
+  await me.send('PUT', `/api/sources/${ids.Levées}/shelf`, { state: 'reading', spans: [[0, 60]], position: 20 });
+  await me.send('PUT', `/api/sources/${ids['Mud and marsh']}/shelf`, { state: 'finished' });
+  const before = (await me.send<SourceDetail>('GET', `/api/sources/${ids['Mud and marsh']}`)).body;
+  await me.send('PATCH', `/api/sources/${before.id}`, { version: before.version, author: 'Odile Farrant', site: 'Estuary Review', language: 'en-GB', publishedAt: '2025', remark: 'kept for the essay' });
+  server.context.db.run("INSERT INTO collection (id, owner_id, name, created_at) VALUES ('c1', ?, 'Oral history', '2026')", me.me.id);
+  server.context.db.run("INSERT INTO collection_item VALUES ('c1', ?, -1, 0, ?, '2026')", ids.Eels!, me.me.id);
+  server.context.db.run("INSERT INTO collection (id, owner_id, name, created_at) VALUES (?, ?, 'Not mine', '2026')", hidden, other.me.id);
 });
 afterAll(() => server.close());
-const find = async (q: string): Promise<FindResult> => (await me.send<FindResult>('GET', `/api/find?q=${encodeURIComponent(q)}`)).body;
 
-test('a word is found in a text at its very place, also without its accents and by its beginning', async () => {
-  const text = TEXT.replace(/\n\n/g, '\n');
-  for (const q of ['coarser', 'COARS', 'silt coarser']) {
-    const [hit] = (await find(q)).passages;
-    expect(hit?.sourceId).toBe(source.id);
-    expect(text.slice(hit!.start, hit!.end)).toMatch(/^(coarser|silt)$/);
+const asker = () => ({ me: me.me.id, classes: myClasses(server.context.db, me.me.id), today: TODAY, ahead: 0 });
+const sources = async (q: string, more = ''): Promise<SourcePage> => (await me.send<SourcePage>('GET', `/api/sources?q=${encodeURIComponent(q)}${more}`)).body;
+const titles = async (q: string): Promise<string[]> => (await sources(q)).sources.map((s) => s.title).sort();
+const notes = async (q: string): Promise<AnnotationPage> => (await me.send<AnnotationPage>('GET', `/api/annotations?q=${encodeURIComponent(q)}`)).body;
+
+describe('sources', () => {
+  test.each<[string, string[]]>([
+    ['marsh', ['Eels', 'Mud and marsh']], ['levee', ['Levées']], ['LEV', ['Levées']], ['"lev"', []], ['"salt pan"', ['Levées']], ['"pan salt"', []], ['sea-lavender', ['Mud and marsh']], ['strasse', []], ['straße', ['Straße am Ufer']],
+    ['泥', ['潮と泥']], ['干潟', ['潮と泥']], ['潟干', []], ['glossary', ['Levées']], ['title:eels', ['Eels']], ['text:eels', ['Eels', 'The keeper’s book']], ['quote:eels', ['The keeper’s book']], ['note:bram', ['The keeper’s book']], ['essay', ['Mud and marsh']],
+    ['tag:essay', ['Levées']], ['tag:plants', ['Mud and marsh']], ['in:"course b" -is:mine', ['Eels', 'The keeper’s book']], ['in:"Oral history"', ['Eels']], ['in:"Not mine"', []], ['by:farrant', ['Mud and marsh']], ['by:%', []], ['by:_d', []], ['site:\\', []], ['site:review lang:en', ['Mud and marsh']], ['kind:doubt', []], ['kind:question', ['Mud and marsh', 'The keeper’s book']],
+    ['is:reading OR is:finished', ['Levées', 'Mud and marsh']], ['published:2025', ['Mud and marsh']], ['has:remark', ['Mud and marsh']], ['has:answer', ['The keeper’s book']], ['progress:1..99', ['Levées']], ['marks>=2', ['Mud and marsh']], ['marsh & mud', ['Mud and marsh']], ['saved:today -eels', ['Levées', 'Mud and marsh', 'Straße am Ufer', '潮と泥']],
+  ])('%s', async (q, expected) => expect(await titles(q)).toEqual([...expected].sort()));
+
+  test('what bears words in its title comes before what only holds them in its text', async () => expect((await sources('eels')).sources.map((s) => s.title)).toEqual(['Eels', 'The keeper’s book']));
+  test('the first passage in which words stand is given with its place in the text', async () => {
+    const [found] = (await sources('coarser silt', '&passages=yes')).sources, { snippet, start, end } = found!.passage!;
+    expect(TEXTS[0]![1].slice(start, end)).toBe('coarser');
+    expect(snippet.filter((s) => s.hit).map((s) => s.text)).toEqual(['coarser', 'silt']);
+  });
+  test('pages of a list hold each source once, in the order that was asked for', async () => {
+    const order = (await sources('', '&sort=title')).sources.map((s) => s.id), paged = (await Promise.all([0, 2, 4, 6].map((offset) => sources('', `&sort=title&limit=2&offset=${offset}`))));
+    expect(paged.flatMap((p) => p.sources.map((s) => s.id))).toEqual(order);
+    expect(paged.map((p) => p.total)).toEqual([6, 6, 6, 6]);
+  });
+});
+
+describe('annotations', () => {
+  test.each<[string, number]>([['', 6], ['eels', 1], ['bram', 2], ['kind:term', 2], ['tag:essay', 2], ['has:answer', 1], ['by:tomas', 1], ['is:mine', 5], ['note:泥', 1], ['title:levees', 1], ['is:finished', 2], ['in:"Course B"', 4]])('%s', async (q, total) => expect((await notes(q)).total).toBe(total));
+  test('an answer opens at what it answers and is found by its own words', async () => {
+    const [hit] = (await notes('"more of them"')).annotations;
+    expect(hit).toMatchObject({ rootId: hit!.openAt, kind: { code: 'question' }, author: { name: 'Ines Kestle' } });
+    expect(hit!.note.filter((s) => s.hit).map((s) => s.text)).toEqual(['more of them']);
+  });
+  test('a note is found while it stands, and no more when it is changed, deleted, or for others', async () => {
+    const id = v7(), source = (await me.send<SourceDetail>('GET', `/api/sources/${ids.Levées}`)).body, class1 = source.classes[0]!.id;
+    await me.send('PUT', `/api/annotations/${id}`, { sourceId: source.id, versionId: source.versionId, kind: 'term', note: 'ephemeral', tags: [], anchor: { quote: { exact: 'Near', prefix: '', suffix: '' }, position: { start: 0, end: 4 } }, classIds: [class1] });
+    const seen = async (q: string) => [(await notes(q)).total, (await other.send<AnnotationPage>('GET', `/api/annotations?q=${q}`)).body.total];
+    expect(await seen('ephemeral')).toEqual([1, 1]);
+    await me.send('PATCH', `/api/annotations/${id}`, { version: 1, note: 'rewritten', classIds: [] });
+    expect([await seen('ephemeral'), await seen('rewritten')]).toEqual([[0, 0], [1, 0]]);
+    await me.send('PATCH', `/api/annotations/${id}`, { version: 2, deleted: true });
+    expect(await seen('rewritten')).toEqual([0, 0]);
+  });
+});
+
+test('a search finds exactly what a slow, plain reading of the same rows finds', () => {
+  const { db } = server.context, world = worldOf(db, me.me.id), who = asker();
+  const word = fc.constantFrom('mud', 'MUD', 'eel', 'levee', 'salt', 'the', 'pan', 'a', '泥', '干潟', 'straße', '417', 'lavender', 'nobody', 'bram', 'x');
+  const value = { tag: ['essay', 'plants', 'essay/opening', 'none'], in: ['Course B', 'oral history', 'Not mine'], by: ['Farrant', 'ines', 'rell'], kind: ['claim', 'Term', 'question', 'odd'], site: ['review', 'x'], lang: ['en', 'de'], type: ['text', 'plain text', 'pdf'], is: NAMES.is, has: NAMES.has } as const;
+  const term = fc.oneof(
+    { weight: 3, arbitrary: fc.record({ type: fc.constant('words' as const), words: fc.oneof(word, fc.tuple(word, word).map((w) => w.join(' '))), phrase: fc.boolean(), scope: fc.constantFrom('title' as const, 'text' as const, 'note' as const, 'quote' as const, undefined) }).map(({ scope, ...t }) => ({ ...t, ...(scope ? { scope } : {}), start: 0, end: 0 })) },
+    { weight: 3, arbitrary: fc.constantFrom(...Object.keys(value) as (keyof typeof value)[]).chain((field) => fc.constantFrom(...value[field]).map((v) => ({ type: 'name' as const, field, value: v, start: 0, end: 0 }))) },
+    fc.record({ type: fc.constant('number' as const), field: fc.constantFrom('minutes' as const, 'progress' as const, 'marks' as const), least: fc.nat(3), open: fc.constantFrom('least' as const, undefined) }).map(({ open, ...t }) => ({ ...t, ...(open ? { open } : {}), start: 0, end: 0 })),
+    fc.record({ type: fc.constant('date' as const), field: fc.constantFrom('saved' as const, 'published' as const), operator: fc.constantFrom('=' as const, '<' as const, '>=' as const), days: fc.constantFrom({ from: '2025-01-01', to: '2025-12-31' }, { from: TODAY, to: TODAY }, { last: 2, unit: 'day' as const }), start: fc.constant(0), end: fc.constant(0) }),
+  );
+  const { query } = fc.letrec<{ query: Query }>((tie) => ({ query: fc.oneof({ maxDepth: 3, withCrossShrink: true }, term as fc.Arbitrary<Query>, tie('query').map((of): Query => ({ type: 'not', of })), fc.record({ type: fc.constantFrom('all' as const, 'any' as const), of: fc.array(tie('query'), { minLength: 2, maxLength: 3 }) })) }));
+  fc.assert(fc.property(query, (made) => {
+    expect([writeQuery(made), ...findSources(db, made, who, { sort: 'touched', offset: 0, limit: 50 }).ids.toSorted()]).toEqual([writeQuery(made), ...slowSources(world, made, TODAY).toSorted()]);
+    expect([writeQuery(made), ...findAnnotations(db, made, who, 'best').toSorted((a, b) => a - b)]).toEqual([writeQuery(made), ...slowMarks(world, made, TODAY).toSorted((a, b) => a - b)]);
+  }), { numRuns: 1_500 });
+});
+
+test('any string is a search or a pointed error', async () => {
+  const typed = fc.oneof(fc.string({ unit: 'binary', maxLength: 80 }), fc.array(fc.constantFrom('(', ')', '"', '*', '-', ' ', ' OR ', 'NEAR(', '^', '+', ':', '{title}:', "'; DROP TABLE person; --", 'mud', '\u0000', '%', '_', '\\', ...FIELDS.map((f) => `${f}:`), 'today'), { maxLength: 14 }).map((p) => p.join('')));
+  fc.assert(fc.property(typed, (q) => {
+    if (!parseQuery(q).ok) return;
+    const query = readQuery(q);
+    findSources(server.context.db, query, asker(), { sort: 'best', offset: 0, limit: 5 });
+    findAnnotations(server.context.db, query, asker(), 'best');
+  }), { numRuns: 600 });
+  for (const q of ['(mud', 'tg:x', 'minutes<ten', '"mud']) {
+    const { status, body } = await me.send<Problem>('GET', `/api/sources?q=${encodeURIComponent(q)}`);
+    expect([status, body.code, body.field]).toEqual([400, 'query', 'q']);
   }
-  expect((await find('levee')).passages).toHaveLength(1);
-  expect((await find('"water slows"')).passages).toHaveLength(1);
-  expect((await find('"slows water"')).passages).toHaveLength(0);
-});
-
-test('signs that mean something to the search engine are only signs', async () => {
-  for (const q of ['"', '*', 'AND', 'NEAR(', 'a OR', '(', "'; DROP TABLE person; --", 'title:x', '^', '-silt', 'sea-lavender', '\u0000']) {
-    expect((await me.send('GET', `/api/find?q=${encodeURIComponent(q)}`)).status).toBe(200);
-  }
-  expect((await find('sea-lavender')).passages).toHaveLength(1);
-});
-
-test('a note is found while it stands, and no more when it is changed or deleted', async () => {
-  const id = v7();
-  await me.send('PUT', `/api/annotations/${id}`, { sourceId: source.id, versionId: source.versionId, kind: 'term', note: 'glossary entry', tags: ['words'], anchor: { quote: { exact: 'Levées', prefix: '', suffix: '' }, position: { start: 0, end: 6 } }, classIds: [] });
-  expect([(await find('glossary')).annotations.length, (await find('#words')).annotations.length]).toEqual([1, 1]);
-  await me.send('PATCH', `/api/annotations/${id}`, { version: 1, note: 'rewritten' });
-  expect([(await find('glossary')).annotations.length, (await find('rewritten')).annotations.length]).toEqual([0, 1]);
-  await me.send('PATCH', `/api/annotations/${id}`, { version: 2, deleted: true });
-  expect([(await find('rewritten')).annotations.length, (await find('#words')).annotations.length]).toEqual([0, 0]);
-});
-
-test('the library filters by words and by tag, and counts', async () => {
-  await me.send('PUT', `/api/sources/${source.id}/tags`, { tags: ['accretion'] });
-  const titles = async (query: string) => (await me.send<Library>('GET', `/api/sources?${query}`)).body.sources.map((s) => s.title);
-  expect([await titles('words=lev'), await titles('words=%25'), await titles('tag=accretion'), await titles('state=reading')]).toEqual([['Levées'], [], ['Levées'], []]);
-  await me.send('PUT', `/api/sources/${source.id}/shelf`, { state: 'reading', spans: [[0, 40]], position: 20 });
-  const { body } = await me.send<Library>('GET', '/api/sources?state=reading');
-  expect(body.counts).toEqual({ all: 2, states: { to_read: 1, reading: 1, finished: 0, set_aside: 0 }, tags: [{ tag: 'accretion', count: 1 }] });
-  expect(body.sources[0]).toMatchObject({ readShare: expect.closeTo(40 / source.length, 2), state: 'reading' });
-});
-
-test('queries and snippets are taken apart', () => {
-  expect(ftsQuery('salt marsh')).toBe('"salt" "marsh"*');
-  expect(ftsQuery('"salt marsh" mud')).toBe('"salt marsh" "mud"*');
-  expect(ftsQuery('" ( *')).toBeUndefined();
-  expect(toSnippet(`${CUT}by ${OPEN}catching${CLOSE}\nmud`)).toEqual([{ text: '…by ', hit: false }, { text: 'catching', hit: true }, { text: ' mud', hit: false }]);
+  expect((await me.send<Problem>('GET', `/api/sources?q=tag:${'a'.repeat(10_000)}`)).body.detail).toMatch(/1,000 characters, this one has 10,004/);
+  expect((await me.send<Problem>('GET', '/api/sources?offset=-1')).status).toBe(400);
+  expect((await me.send<Problem>('GET', '/api/sources?sort=no&limit=99999&day=2026-99-99&ahead=x')).status).toBe(200);
 });

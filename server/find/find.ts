@@ -1,53 +1,54 @@
-import type { AnnotationHit, FindResult, PassageHit, Snippet } from '@avrelle/core/wire';
+import { asksWords, markPlaces, meaningful, parseQuery, placesOf, snippetOf, type Query } from '@avrelle/core/query';
+import type { AnnotationHit, AnnotationPage, AnnotationSort, SourceKind, SourcePage, SourceSort } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
+import { AppError } from '../errors';
 import { kindFrom } from '../key/queries';
-import { annotations, byTag, CLOSE, CUT, OPEN, passages, type AnnotationHitRow, type PassageRow } from './queries';
+import { sourceRowsOf } from '../sources/queries';
+import type { Asker } from './asker';
+import { annotationsStatement, column, countStatement, hits, run, sourcesStatement, streams, type HitRow, type Page } from './queries';
 
-const MOST = 30;
+/** What was typed, as a query. Throws `query` with the place of the fault. */
+export function readQuery(typed: string): Query | undefined {
+  const parsed = parseQuery(typed);
+  if (!parsed.ok) throw new AppError('query', { message: parsed.error.message }, { field: 'q', current: parsed.error });
+  return meaningful(parsed.query);
+}
 
-/** Finds words in titles, texts, notes and quotations that a person may see. `#tag` alone finds what bears the tag. */
-export function find(db: Db, me: string, query: string): FindResult {
-  const tag = /^#([\p{L}\p{M}\p{N}_/-]+)$/u.exec(query.trim())?.[1]?.toLowerCase();
-  if (tag) {
-    const tagged = byTag(db, { me, tag, limit: MOST + 1 }).map(annotationHit);
-    return { query, annotations: tagged.slice(0, MOST), passages: [], moreAnnotations: tagged.length > MOST, morePassages: false };
-  }
-  const match = ftsQuery(query);
-  if (!match) return { query, annotations: [], passages: [], moreAnnotations: false, morePassages: false };
-  const values = { me, query: match, limit: MOST + 1 };
-  const noted = annotations(db, values), read = passages(db, values);
+export interface Found { readonly ids: readonly string[]; readonly total: number }
+
+/** Which sources a query is met by. */
+export function findSources(db: Db, query: Query | undefined, asker: Asker, page: Page<SourceSort>): Found {
+  const rows = run<{ id: string; total: number }>(db, sourcesStatement(db, query, asker, page));
+  return { ids: rows.map((r) => r.id), total: rows[0]?.total ?? (page.offset > 0 ? countSources(db, query, asker) : 0) };
+}
+
+export const countSources = (db: Db, query: Query | undefined, asker: Asker): number => run<{ total: number }>(db, countStatement(query, asker))[0]!.total;
+
+/** A page of sources; with `passages`, each with the first passage of its text in which words are found. */
+export function sourcePage(db: Db, query: Query | undefined, asker: Asker, page: Page<SourceSort>, passages: boolean): SourcePage {
+  const { ids, total } = findSources(db, query, asker, page), sources = sourceRowsOf(db, asker.me, ids);
+  const words = asksWords(query).filter((w) => w.scope === undefined || w.scope === 'text');
+  if (!passages || words.length === 0) return { sources, total };
+  const texts = streams(db, ids);
+  return { sources: sources.map((source) => {
+    const found = snippetOf(texts.get(source.id) ?? '', words);
+    return found ? { ...source, passage: { snippet: found.marked, ...found.place } } : source;
+  }), total };
+}
+
+/** Row numbers of the annotations a query is met by, of those that the asker sees. */
+export const findAnnotations = (db: Db, query: Query | undefined, asker: Asker, sort: AnnotationSort): readonly number[] => column(db, annotationsStatement(db, query, asker, sort));
+
+/** A page of annotations that the asker sees. */
+export function annotationPage(db: Db, query: Query | undefined, asker: Asker, page: Page<AnnotationSort>): AnnotationPage {
+  const all = findAnnotations(db, query, asker, page.sort), words = asksWords(query);
+  return { annotations: hits(db, asker.me, all.slice(page.offset, page.offset + page.limit)).map((row) => annotationHit(row, words)), total: all.length };
+}
+
+function annotationHit(row: HitRow, words: ReturnType<typeof asksWords>): AnnotationHit {
+  const marked = (text: string, scope: 'quote' | 'note') => markPlaces(text, placesOf(text, words.filter((w) => w.scope === undefined || w.scope === scope)));
   return {
-    query, annotations: noted.slice(0, MOST).map(annotationHit), passages: read.slice(0, MOST).map(passageHit),
-    moreAnnotations: noted.length > MOST, morePassages: read.length > MOST,
+    id: row.id, sourceId: row.source_id, title: row.title, site: row.site, sourceKind: row.source_kind as SourceKind, language: row.language, openAt: row.root_id ?? row.id, rootId: row.root_id, kind: kindFrom(row), author: { id: row.author_id, name: row.author },
+    quote: marked(row.quote, 'quote'), note: marked(row.note, 'note'), tags: JSON.parse(row.tags) as string[], classIds: JSON.parse(row.classes) as string[], createdAt: row.created_at, version: row.version,
   };
 }
-
-/** Words as FTS5 strings, all of which must be there, the last one also as a beginning; "quoted words" as a phrase. */
-export function ftsQuery(query: string): string | undefined {
-  const parts = [...query.matchAll(/"([^"]+)"?|(\S+)/g)].map(([, phrase, word]) => ({ text: (phrase ?? word ?? '').replace(/"/g, '').trim(), phrase: phrase !== undefined }));
-  const useful = parts.filter(({ text }) => /[\p{L}\p{N}]/u.test(text));
-  if (useful.length === 0) return undefined;
-  return useful.map(({ text, phrase }, i) => `"${text}"${i === useful.length - 1 && !phrase ? '*' : ''}`).join(' ');
-}
-
-/** A snippet with its marks taken apart; cuts become an ellipsis. */
-export function toSnippet(marked: string): Snippet {
-  const pieces = marked.replaceAll(CUT, '…').split(new RegExp(`[${OPEN}${CLOSE}]`));
-  return pieces.map((text, i) => ({ text: text.replace(/\s+/g, ' '), hit: i % 2 === 1 })).filter((p) => p.text);
-}
-
-/** Where the snippet's first hit stands in the text: the snippet is a verbatim piece of it. */
-function place({ stream, snippet }: PassageRow): { start: number; end: number } {
-  const inner = snippet.replaceAll(CUT, '');
-  const at = stream.indexOf(inner.replaceAll(OPEN, '').replaceAll(CLOSE, ''));
-  const first = inner.indexOf(OPEN);
-  if (at < 0 || first < 0) return { start: 0, end: 0 };
-  return { start: at + first, end: at + inner.indexOf(CLOSE) - 1 };
-}
-
-const passageHit = (row: PassageRow): PassageHit => ({ sourceId: row.source_id, title: row.title, site: row.site, snippet: toSnippet(row.snippet), ...place(row) });
-
-const annotationHit = (row: AnnotationHitRow): AnnotationHit => ({
-  sourceId: row.source_id, title: row.title, site: row.site, annotationId: row.root_id ?? row.id, kind: kindFrom(row), author: row.author,
-  quote: toSnippet(row.quote), note: toSnippet(row.note), tags: JSON.parse(row.tags) as string[],
-});

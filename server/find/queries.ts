@@ -1,40 +1,88 @@
-import type { Db } from '../db/database';
+import type { Query } from '@avrelle/core/query';
+import { asksWords } from '@avrelle/core/query';
+import type { AnnotationSort, SourceSort } from '@avrelle/core/wire';
+import type { Db, Value } from '../db/database';
 import { KIND_LOOK, type KindRow } from '../key/queries';
+import { annotationCondition, besideWords, necessaryWords } from './annotation-condition';
+import type { Asker } from './asker';
+import { SEES, SOURCE_JOINS } from './common';
+import { sourceCondition } from './source-condition';
+import { Values } from './values';
+import { forAsker, wordsQuery } from './words';
 
-/** What marks a hit inside a snippet: control characters no source text holds. */
-export const OPEN = '\u0002', CLOSE = '\u0003', CUT = '\u0004';
-const MARKS = `'${OPEN}', '${CLOSE}', '${CUT}'`;
+export interface Statement { readonly sql: string; readonly values: Readonly<Record<string, Value>> }
+export interface Page<Sort> { readonly sort: Sort; readonly offset: number; readonly limit: number }
 
-export interface PassageRow { source_id: string; title: string; site: string; stream: string; snippet: string }
-export interface AnnotationHitRow extends KindRow { id: string; source_id: string; root_id: string | null; title: string; site: string; author: string; quote: string; note: string; tags: string }
+/**
+ * Up to so many are ordered by bm25: it counts all that hold a word, whoever may see them, and says little of words that
+ * are nearly everywhere. Beyond, what bears them in its title or note comes first, and then what is newest.
+ */
+const MOST_RANKED = 1_000;
+const FEW = { source: 'SELECT 1 AS one FROM source_words WHERE source_words MATCH @words LIMIT 1 OFFSET @most', annotation: 'SELECT 1 AS one FROM annotation_words WHERE annotation_words MATCH @words LIMIT 1 OFFSET @most' } as const;
+const areFew = (db: Db, of: keyof typeof FEW, words: string): boolean => db.get(FEW[of], { words, most: MOST_RANKED } as never) === undefined;
 
-/** Ranking comes first, snippets after: a snippet is dear, and only those that are shown are made. */
-export const PASSAGES = `
-  SELECT s.id AS source_id, s.title, s.site, t.stream, snippet(text_fts, 1, ${MARKS}, 28) AS snippet
-  FROM (
-    SELECT text_fts.rowid AS seq, bm25(text_fts, 6.0, 1.0) AS rank
-    FROM text_fts JOIN version_text v ON v.seq = text_fts.rowid JOIN source o ON o.current_version = v.version_id
-    WHERE text_fts MATCH @query AND o.id IN (SELECT source_id FROM source_visible WHERE person_id = @me)
-    ORDER BY rank LIMIT @limit) best
-  JOIN text_fts ON text_fts.rowid = best.seq JOIN version_text t ON t.seq = best.seq JOIN source s ON s.current_version = t.version_id
-  WHERE text_fts MATCH @query ORDER BY best.rank`;
-const SEEN = 'EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.annotation_id = a.id)';
-/** An answer has the kind of what it answers. */
-const HIT = `a.id, a.source_id, a.root_id, s.title, s.site, coalesce(r.kind, a.kind) AS kind, ${KIND_LOOK}, p.name AS author, (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags`;
-const JOINS = `JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id LEFT JOIN annotation r ON r.id = a.root_id LEFT JOIN kind k ON k.owner_id = coalesce(r.kind_owner, a.kind_owner) AND k.code = coalesce(r.kind, a.kind)`;
-export const ANNOTATIONS = `
-  SELECT ${HIT}, snippet(annotation_fts, 0, ${MARKS}, 32) AS quote, snippet(annotation_fts, 1, ${MARKS}, 32) AS note
-  FROM (
-    SELECT annotation_fts.rowid AS seq, a.note = '' AS bare, annotation_fts.rank AS rank
-    FROM annotation_fts JOIN annotation a ON a.seq = annotation_fts.rowid
-    WHERE annotation_fts MATCH @query AND ${SEEN}
-    ORDER BY bare, annotation_fts.rank LIMIT @limit) best
-  JOIN annotation_fts ON annotation_fts.rowid = best.seq JOIN annotation a ON a.seq = best.seq ${JOINS}
-  WHERE annotation_fts MATCH @query ORDER BY best.bare, best.rank`;
-export const BY_TAG = `
-  SELECT ${HIT}, a.quote, a.note FROM annotation_tag g JOIN annotation a ON a.id = g.annotation_id ${JOINS} WHERE g.tag = @tag AND ${SEEN} ORDER BY a.created_at DESC LIMIT @limit`;
+const READABLE = 's.id IN (SELECT source_id FROM source_visible WHERE person_id = @me)';
 
-type Values = Readonly<Record<string, string | number>>;
-export const passages = (db: Db, values: Values): PassageRow[] => db.all<PassageRow>(PASSAGES, values as never);
-export const annotations = (db: Db, values: Values): AnnotationHitRow[] => db.all<AnnotationHitRow>(ANNOTATIONS, values as never);
-export const byTag = (db: Db, values: Values): AnnotationHitRow[] => db.all<AnnotationHitRow>(BY_TAG, values as never);
+/** Titles count most, then what is said of a source, then its text (weights in the order of the index's columns). */
+const SOURCE_RANK = 'bm25(source_words, 10.0, 4.0, 0.0, 1.0)';
+const SOURCE_ORDER: Readonly<Record<SourceSort, string>> = {
+  best: 'coalesce(best.score, 0), coalesce(h.touched_at, s.kept_at) DESC', touched: 'coalesce(h.touched_at, s.kept_at) DESC', saved: 's.kept_at DESC', title: 'folded(s.title)', author: "s.author = '', folded(s.author), folded(s.title)",
+  minutes: 's.minutes', longest: 's.minutes DESC', progress: 'coalesce(h.read_share, 0) DESC', marks: '(SELECT count(*) FROM annotation x WHERE x.source_id = s.id AND x.root_id IS NULL AND x.deleted_at IS NULL) DESC',
+};
+
+/** Ids of the sources a query is met by, a page of them, each with how many there are in all. */
+export function sourcesStatement(db: Db, query: Query | undefined, asker: Asker, { sort, offset, limit }: Page<SourceSort>): Statement {
+  const values = new Values(), words = asksWords(query).map((w) => wordsQuery(w.words, w.phrase)).join(' OR '), ranked = sort === 'best' && words !== '' && areFew(db, 'source', `{title about stream} : (${words})`);
+  const best = ranked ? values.table(`SELECT rowid AS seq, ${SOURCE_RANK} AS score FROM source_words WHERE source_words MATCH ${values.hold(`{title about stream} : (${words})`)}`) : '';
+  const titled = sort === 'best' && words !== '' && !ranked ? `t.seq IN (SELECT rowid FROM source_words WHERE source_words MATCH ${values.hold(`{title about} : (${words})`)}) DESC, ` : '';
+  const where = sourceCondition(query, asker, values);
+  const sql = `${values.with}
+    SELECT s.id, count(*) OVER () AS total FROM source s ${SOURCE_JOINS}${ranked ? ` LEFT JOIN ${best} best ON best.seq = t.seq` : ''}
+    WHERE ${READABLE} AND ${where}
+    ORDER BY ${titled}${ranked || sort !== 'best' ? SOURCE_ORDER[sort] : SOURCE_ORDER.touched}, s.id DESC LIMIT ${values.hold(limit)} OFFSET ${values.hold(offset)}`;
+  return { sql, values: { me: asker.me, ...values.bound } };
+}
+
+/** How many sources a query is met by. */
+export function countStatement(query: Query | undefined, asker: Asker): Statement {
+  const values = new Values(), where = sourceCondition(query, asker, values);
+  return { sql: `${values.with} SELECT count(*) AS total FROM source s ${SOURCE_JOINS} WHERE ${READABLE} AND ${where}`, values: { me: asker.me, ...values.bound } };
+}
+
+const ANNOTATION_ORDER: Readonly<Record<AnnotationSort, string>> = { best: "x.note = '', best.score, x.created_at DESC", newest: 'x.created_at DESC', oldest: 'x.created_at', place: 'folded(s.title), s.id, x.start', author: 'folded(p.name), x.created_at DESC' };
+
+/** Row numbers of all annotations a query is met by, in their order: counting them while they are sorted takes longer than to give them. */
+export function annotationsStatement(db: Db, query: Query | undefined, asker: Asker, sort: AnnotationSort): Statement {
+  const values = new Values(), words = necessaryWords(query), ranked = sort === 'best' && words !== undefined && areFew(db, 'annotation', words);
+  const found = words === undefined
+    ? 'SELECT DISTINCT seq, 0 AS score FROM annotation_visible WHERE person_id = @me'
+    : `SELECT rowid AS seq, ${ranked ? 'bm25(annotation_words, 1.0, 1.0, 0.0)' : '0'} AS score FROM annotation_words WHERE annotation_words MATCH ${values.hold(forAsker(asker, words))}`;
+  const best = values.table(found), where = annotationCondition(words === undefined ? query : besideWords(query), asker, values);
+  const sql = `${values.with}
+    SELECT x.seq FROM ${best} best CROSS JOIN annotation x ON x.seq = best.seq LEFT JOIN source s ON s.id = x.source_id ${SOURCE_JOINS} LEFT JOIN person p ON p.id = x.author_id
+    WHERE x.source_id IN (SELECT source_id FROM source_visible WHERE person_id = @me) AND ${where}${words === undefined ? '' : ` AND x.deleted_at IS NULL AND ${SEES}`}
+    ORDER BY ${sort === 'best' && words === undefined ? ANNOTATION_ORDER.newest : ANNOTATION_ORDER[sort]}, x.seq DESC`;
+  return { sql, values: { me: asker.me, ...values.bound } };
+}
+
+export interface HitRow extends KindRow {
+  seq: number; id: string; source_id: string; root_id: string | null; parent_id: string | null; title: string; site: string; source_kind: string; language: string; author_id: string; author: string; quote: string; note: string; created_at: string; version: number; start: number; tags: string; classes: string;
+}
+/** An answer has the kind of what it answers, and is about its words. */
+const HITS = `
+  SELECT a.seq, a.id, a.source_id, a.root_id, a.parent_id, s.title, s.site, s.kind AS source_kind, s.language, a.author_id, p.name AS author, coalesce(r.quote, a.quote) AS quote, a.note, a.created_at, a.version, coalesce(r.start, a.start) AS start, coalesce(r.kind, a.kind) AS kind, ${KIND_LOOK},
+    (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags,
+    (SELECT json_group_array(ac.class_id) FROM annotation_class ac WHERE ac.annotation_id = a.id AND (a.author_id = @me OR EXISTS (SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me))) AS classes
+  FROM json_each(@seqs) j JOIN annotation a ON a.seq = j.value JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id LEFT JOIN annotation r ON r.id = a.root_id
+    LEFT JOIN kind k ON k.owner_id = coalesce(r.kind_owner, a.kind_owner) AND k.code = coalesce(r.kind, a.kind)
+  ORDER BY j.key`;
+const STREAMS = 'SELECT s.id, t.stream FROM json_each(@ids) j JOIN source s ON s.id = j.value JOIN version_text t ON t.version_id = s.current_version';
+const MY_CLASSES = 'SELECT class_id AS id FROM membership WHERE person_id = ?';
+
+/** As run, of the first column alone. */
+export const column = (db: Db, { sql, values }: Statement): number[] => db.raw.prepare(sql).pluck().all(values) as number[];
+export const run = <Row>(db: Db, { sql, values }: Statement): Row[] => db.all<Row>(sql, values as never);
+export const hits = (db: Db, me: string, seqs: readonly number[]): HitRow[] => db.all<HitRow>(HITS, { me, seqs: JSON.stringify(seqs) } as never);
+/** The texts of sources, which the caller has found readable. */
+export const streams = (db: Db, ids: readonly string[]): ReadonlyMap<string, string> => new Map(db.all<{ id: string; stream: string }>(STREAMS, { ids: JSON.stringify(ids) } as never).map((r) => [r.id, r.stream]));
+export const myClasses = (db: Db, me: string): string[] => db.all<{ id: string }>(MY_CLASSES, me).map((r) => r.id);

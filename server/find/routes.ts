@@ -1,16 +1,42 @@
-import type { FastifyInstance } from 'fastify';
-import type { FindResult } from '@avrelle/core/wire';
+import type { FastifyInstance, FastifyRequest } from 'fastify';
+import { ANNOTATION_SORTS, SOURCE_SORTS, type AnnotationPage, type SourcePage } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
-import { find } from './find';
+import type { Asker } from './asker';
+import { annotationPage, readQuery, sourcePage } from './find';
+import { myClasses, type Page } from './queries';
 
-const LONGEST_QUERY = 400;
+const LONGEST_QUERY = 1_000, MOST = 200;
 
-export function findRoutes(app: FastifyInstance, { db }: Context): void {
-  app.get('/api/find', (request): FindResult => {
-    const me = personOf(request), query = (request.query as { q?: string }).q ?? '';
-    if (query.length > LONGEST_QUERY) throw new AppError('invalid', { message: `A search may have ${LONGEST_QUERY} characters, this one has ${query.length}. Look for fewer words.` }, { field: 'q' });
-    return find(db, me.id, query);
+export function findRoutes(app: FastifyInstance, context: Context): void {
+  const { db } = context;
+  app.get('/api/sources', (request): SourcePage => {
+    const asked = queryOf(request);
+    return sourcePage(db, readQuery(asked.q), askerOf(context, request), pageOf(asked, SOURCE_SORTS, asked.q ? 'best' : 'touched'), asked.passages === 'yes');
   });
+  app.get('/api/annotations', (request): AnnotationPage => {
+    const asked = queryOf(request);
+    return annotationPage(db, readQuery(asked.q), askerOf(context, request), pageOf(asked, ANNOTATION_SORTS, asked.q ? 'best' : 'newest'));
+  });
+}
+
+type Asked = Readonly<Record<string, string | undefined>> & { readonly q: string };
+
+export function queryOf(request: FastifyRequest): Asked {
+  const asked = request.query as Record<string, string | string[] | undefined>, one = Object.fromEntries(Object.entries(asked).map(([key, value]) => [key, Array.isArray(value) ? value.at(-1) : value]));
+  const q = one.q ?? '';
+  if (q.length > LONGEST_QUERY) throw new AppError('invalid', { message: `A search may have ${LONGEST_QUERY.toLocaleString('en')} characters, this one has ${q.length.toLocaleString('en')}. Look for fewer words.` }, { field: 'q' });
+  return { ...one, q };
+}
+
+/** `day` is the day it is where they are, `ahead` how many minutes their clocks are ahead of UTC. */
+export function askerOf({ db, now }: Pick<Context, 'db' | 'now'>, request: FastifyRequest): Asker {
+  const me = personOf(request).id, { day, ahead } = request.query as Record<string, unknown>, minutes = Math.round(Number(ahead));
+  return { me, classes: myClasses(db, me), today: typeof day === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(day) && !Number.isNaN(Date.parse(day)) ? day : now().slice(0, 10), ahead: Math.abs(minutes) <= 14 * 60 ? minutes : 0 };
+}
+
+function pageOf<Sort extends string>(asked: Asked, sorts: readonly Sort[], otherwise: Sort): Page<Sort> {
+  const whole = (name: string, most: number, or: number): number => { const n = Number(asked[name] ?? or); if (!Number.isInteger(n) || n < 0) throw new AppError('invalid', { message: `“${name}” counts from 0, as a whole number: “${asked[name]}” is none.` }, { field: name }); return Math.min(n, most); };
+  return { sort: sorts.find((s) => s === asked.sort) ?? otherwise, offset: whole('offset', 1e9, 0), limit: Math.max(1, whole('limit', MOST, 60)) };
 }

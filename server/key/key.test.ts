@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
 import { KEY, type Kind } from '@avrelle/core/key';
-import type { Annotation, ClassDetail, FindResult, Keys, Library, OwnedKey, Replaced, SourceDetail } from '@avrelle/core/wire';
+import type { Annotation, AnnotationPage, ClassDetail, Keys, SourcePage, OwnedKey, Replaced, SourceDetail } from '@avrelle/core/wire';
 import { startServer, type Client, type Server } from '../testing/harness';
 
 let server: Server, author: Client, mate: Client, teacher: Client, classId: string, source: SourceDetail;
@@ -35,8 +35,8 @@ test('everybody begins with the starting Key; what is changed is seen by whoever
   const kinds = [{ ...KEY[1]! }, { ...KEY[0]!, name: 'Thesis', pigment: 'lichen' as const }];
   expect((await put(author, author.me.id, 0, kinds)).body).toMatchObject({ kinds, version: 1, uses: { claim: 1 } });
   for (const who of [author, mate, teacher]) expect([await kindSeen(who, mine), await kindSeen(who, theirs)]).toEqual([kinds[1], KEY[0]]);
-  expect((await mate.send<FindResult>('GET', '/api/find?q=seen')).body.annotations.map((h) => h.kind.name).sort()).toEqual(['Claim', 'Thesis']);
-  const { body } = await author.send<Library>('GET', '/api/sources');
+  expect((await mate.send<AnnotationPage>('GET', '/api/annotations?q=seen')).body.annotations.map((h) => h.kind.name).sort()).toEqual(['Claim', 'Thesis']);
+  const { body } = await author.send<SourcePage>('GET', '/api/sources');
   expect([body.sources[0]!.excerpts[0]!.kind.name, body.sources[0]!.strand.marks.map(([, pigment]) => pigment).sort()]).toEqual(['Thesis', ['lichen', 'weld']]);
   expect((await author.send('GET', `/api/sources/${source.id}/study-notes.md`)).text).toContain('§ *Thesis*');
 });

@@ -9,7 +9,7 @@ const PEOPLE_MEANT = "SELECT target FROM annotation_link WHERE annotation_id = ?
 export const LINKED_TO = `
   SELECT a.id, a.source_id AS sourceId, s.title, p.name AS author, ${KIND_COLUMNS}, a.note, a.root_id AS rootId
   FROM annotation_link l JOIN annotation a ON a.id = l.annotation_id JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id ${KIND_JOIN}
-  WHERE l.type = @type AND l.target = @id AND EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.annotation_id = a.id)
+  WHERE l.type = @type AND l.target = @id AND EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.seq = a.seq)
   ORDER BY a.created_at DESC LIMIT 50`;
 export const READERS = `
   SELECT p.id, p.name FROM person p

@@ -8,7 +8,8 @@ import { AppError } from '../errors';
 import { recognise } from '../ingest/recognise';
 import { readId } from '../read-id';
 import { sealedAsset } from '../snapshots/sealed';
-import { canRead, tagCounts } from '../sources/queries';
+import { canRead } from '../sources/queries';
+import { tagCounts } from '../library/queries';
 import { linkedTo, maySeePicture, putPicture, readersOf } from './queries';
 
 const PICTURE_LIMIT = 10 * 1024 * 1024;

@@ -3,7 +3,7 @@ import type { Db } from '../db/database';
 
 const VERSIONS = 'SELECT id, number, address, snapshot_hash, file_hash, width, facts FROM source_version WHERE source_id = ? ORDER BY number';
 const ASSETS = 'SELECT a.hash FROM version_asset a JOIN source_version v ON v.id = a.version_id WHERE v.source_id = ?';
-const COPY_TEXT = 'INSERT INTO version_text (version_id, title, stream, outline) SELECT ?, title, stream, outline FROM version_text WHERE version_id = ?';
+const COPY_TEXT = 'INSERT INTO version_text (version_id, title, stream, outline, about, remark) SELECT ?, title, stream, outline, about, remark FROM version_text WHERE version_id = ?';
 const INSERT_VERSION = 'INSERT INTO source_version (id, source_id, number, kept_at, address, snapshot_hash, file_hash, width, fingerprint, facts) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)';
 const INSERT_ASSET = 'INSERT INTO version_asset (version_id, hash) VALUES (?, ?)';
 const SET_CURRENT = 'UPDATE source SET current_version = ?, lead_hash = ? WHERE id = ?';

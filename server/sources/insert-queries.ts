@@ -6,7 +6,8 @@ const INSERT_SOURCE = `INSERT INTO source (id, owner_id, kind, amount, title, au
   VALUES (@id, @owner, @kind, @amount, @title, @author, @site, @address, @canonical, @description, @language, @published, @doi, @lead, @remark, @at, @version, @minutes, @length)`;
 const INSERT_VERSION = 'INSERT INTO source_version (id, source_id, number, kept_at, address, snapshot_hash, file_hash, width, fingerprint, facts) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)';
 const INSERT_ASSET = 'INSERT INTO version_asset (version_id, hash) VALUES (?, ?)';
-const INSERT_TEXT = 'INSERT INTO version_text (version_id, title, stream, outline) VALUES (?, ?, ?, ?)';
+const INSERT_TEXT = `INSERT INTO version_text (version_id, title, stream, outline, about, remark)
+  SELECT v.id, s.title, @stream, @outline, trim(s.author || ' ' || s.site || ' ' || s.description), s.remark FROM source_version v JOIN source s ON s.id = v.source_id WHERE v.id = @version`;
 
 export interface NewSource {
   readonly id: string;
@@ -34,15 +35,14 @@ export interface NewVersion {
   /** 1 for the first. */
   readonly number: number;
   readonly at: string;
-  readonly title: string;
   readonly ingested: Ingested;
 }
 
 /** Its files are stored before; see `storeFiles`. */
-export function insertVersion(db: Db, { versionId, sourceId, number, at, title, ingested }: NewVersion, files: StoredFiles): void {
+export function insertVersion(db: Db, { versionId, sourceId, number, at, ingested }: NewVersion, files: StoredFiles): void {
   db.run(INSERT_VERSION, versionId, sourceId, number, at, ingested.address, files.snapshot, files.file, ingested.width, ingested.fingerprint, JSON.stringify(ingested.facts));
   for (const hash of files.assets) db.run(INSERT_ASSET, versionId, hash);
-  db.run(INSERT_TEXT, versionId, title, ingested.text, JSON.stringify(ingested.outline));
+  db.run(INSERT_TEXT, { version: versionId, stream: ingested.text, outline: JSON.stringify(ingested.outline) } as never);
 }
 
 export interface StoredFiles {

@@ -1,25 +1,16 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import type { Spans } from '@avrelle/core/reading';
-import { READING_STATES, shelfSchema, sourcePatchSchema, sourceTagsSchema, type Library, type ReadingState, type SourceDetail, type SourceText } from '@avrelle/core/wire';
+import { shelfSchema, sourcePatchSchema, sourceTagsSchema, type ReadingState, type SourceDetail, type SourceText } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { parse } from '../parse';
 import { readId } from '../read-id';
 import { versionIdIn } from '../versions/version-in';
-import { canRead, ownerOf, patchSource, replaceTags, setDeleted, shelve, sourceDetail, sourceRows, stateCounts, tagCounts, versionText, wasOwned } from './queries';
+import { canRead, ownerOf, patchSource, replaceTags, setDeleted, shelve, sourceDetail, versionText, wasOwned } from './queries';
 
 export function sourceRoutes(app: FastifyInstance, context: Context): void {
   const { db, events } = context;
-
-  app.get('/api/sources', (request): Library => {
-    const me = personOf(request).id, query = request.query as Record<string, string | undefined>;
-    const state = READING_STATES.find((s) => s === query.state);
-    const counts = Object.fromEntries(READING_STATES.map((s) => [s, 0])) as Record<ReadingState, number>;
-    for (const row of stateCounts(db, me)) counts[row.state] = row.count;
-    const all = Object.values(counts).reduce((a, b) => a + b, 0);
-    return { sources: sourceRows(db, me, { state, tag: query.tag || undefined, words: query.words || undefined }), counts: { states: counts, tags: tagCounts(db, me), all } };
-  });
 
   app.get('/api/sources/:id', (request): SourceDetail => detail(context, request));
 

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { Parser } from 'commonmark';
 import { v7 } from 'uuid';
 import { parse } from 'yaml';
-import type { ClassDetail, ClassRow, Library, Problem, SourceDetail } from '@avrelle/core/wire';
+import type { ClassDetail, ClassRow, Problem, SourceDetail, SourcePage } from '@avrelle/core/wire';
 import { startServer, type Client, type Server } from '../testing/harness';
 
 let server: Server, owner: Client, mate: Client;
@@ -31,7 +31,7 @@ describe('what is known of a source', () => {
     expect(changed.body).toMatchObject({ title: 'The Turning Tide', author: 'O. Farrant', version: 2 });
     const late = await owner.send<Problem>('PATCH', `/api/sources/${id}`, { version: 1, title: 'Other' });
     expect([late.status, (late.body.current as SourceDetail).title]).toEqual([409, 'The Turning Tide']);
-    expect((await owner.send<Library>('GET', '/api/sources?words=turning')).body.sources).toHaveLength(1);
+    expect((await owner.send<SourcePage>('GET', '/api/sources?q=turning')).body.sources).toHaveLength(1);
   });
 
   test('tags and state are each reader’s own', async () => {

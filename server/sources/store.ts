@@ -20,7 +20,7 @@ export function storeSource({ db, now, newId, events }: Pick<Context, 'db' | 'no
     if (before && !apart) return { sourceId: before, already: true };
     const versionId = newId(), at = now(), files = storeFiles(db, ingested);
     insertSource(db, { id, ownerId, versionId, at, remark, recognised: !before, ingested });
-    insertVersion(db, { versionId, sourceId: id, number: 1, at, title: ingested.meta.title, ingested }, files);
+    insertVersion(db, { versionId, sourceId: id, number: 1, at, ingested }, files);
     replaceTags(db, ownerId, id, tags);
     shelve(db, ownerId, id, { state: 'to_read' }, at);
     events.append({ type: 'library', personId: ownerId, sourceId: id });

@@ -1,5 +1,5 @@
 import type { Anchor, Located } from '@avrelle/core/anchor';
-import type { Spans } from '@avrelle/core/reading';
+import { shareRead, type Spans } from '@avrelle/core/reading';
 import type { VersionRow } from '@avrelle/core/wire';
 import { placeOf, type PlaceRow } from '../annotations/place';
 import type { Db } from '../db/database';
@@ -12,7 +12,8 @@ export const MARKED = `
   FROM annotation a JOIN source_version v ON v.id = @version LEFT JOIN placement pl ON pl.annotation_id = a.id AND pl.version_id = v.id
   WHERE a.source_id = v.source_id AND a.anchor IS NOT NULL ORDER BY a.start`;
 const READS = 'SELECT person_id, spans, position FROM shelf WHERE source_id = ?';
-const SET_READ = 'UPDATE shelf SET spans = ?, position = ? WHERE person_id = ? AND source_id = ?';
+const SET_READ = 'UPDATE shelf SET spans = ?, position = ?, read_share = ? WHERE person_id = ? AND source_id = ?';
+const LENGTH = 'SELECT length FROM source WHERE id = ?';
 const SET_CURRENT = 'UPDATE source SET current_version = ?, minutes = ?, length = ? WHERE id = ?';
 const PLACE = `
   INSERT INTO placement (annotation_id, version_id, state, start, stop, confidence, candidates) VALUES (?, ?, ?, ?, ?, ?, ?)
@@ -46,7 +47,7 @@ export function marksIn(db: Db, versionId: string): Marked[] {
 
 export const readsOf = (db: Db, sourceId: string): Read[] =>
   db.all<{ person_id: string; spans: string; position: number }>(READS, sourceId).map((r) => ({ personId: r.person_id, spans: JSON.parse(r.spans) as Spans, position: r.position }));
-export const setRead = (db: Db, sourceId: string, { personId, spans, position }: Read): number => db.run(SET_READ, JSON.stringify(spans), position, personId, sourceId);
+export const setRead = (db: Db, sourceId: string, { personId, spans, position }: Read): number => db.run(SET_READ, JSON.stringify(spans), position, shareRead(spans, db.get<{ length: number }>(LENGTH, sourceId)!.length), personId, sourceId);
 export const setCurrent = (db: Db, sourceId: string, versionId: string, to: { minutes: number; length: number }): number => db.run(SET_CURRENT, versionId, to.minutes, to.length, sourceId);
 
 /** Stores where an annotation was found in the newest version, and lists it there. */

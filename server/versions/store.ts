@@ -23,7 +23,7 @@ export function prepareVersion({ db }: Pick<Context, 'db'>, sourceId: string, in
 /** Stores a new version beside the others with everything's place in it. Call within a transaction. */
 export function storeVersion({ db, now, newId, events }: World, sourceId: string, ingested: Ingested, { newest, follow: asked }: Extract<Prepared, { changed: true }>, followed: Followed): void {
   const versionId = newId();
-  insertVersion(db, { versionId, sourceId, number: newest.number + 1, at: now(), title: newest.title, ingested }, storeFiles(db, ingested));
+  insertVersion(db, { versionId, sourceId, number: newest.number + 1, at: now(), ingested }, storeFiles(db, ingested));
   setCurrent(db, sourceId, versionId, { minutes: ingested.minutes, length: ingested.text.length });
   const known = new Set(followed.marks.map((m) => m.id));
   const late = marksIn(db, newest.id).filter((m) => !known.has(m.id));

@@ -1,0 +1,103 @@
+import { array, boolean, number, object, string, type InferType } from 'yup';
+import { idSchema } from './ids';
+import { NO_TAG, READING_STATES, TAG, tagsSchema, type ReadingState, type SourceRow } from './source';
+
+/** What stands beside the Library: how much of what there is. */
+export interface LibraryOutline {
+  readonly all: number;
+  readonly states: Readonly<Record<ReadingState, number>>;
+  readonly tags: readonly TagCount[];
+  readonly collections: readonly CollectionRow[];
+  readonly searches: readonly SavedSearch[];
+  /** How many sources were deleted in the last thirty days and can be brought back. */
+  readonly deleted: number;
+}
+export interface TagCount { readonly tag: string; readonly count: number }
+
+/** What members of the class it is shared with may do with a collection. */
+export const MAY = ['read', 'add'] as const;
+const namePart = (what: string) => string().trim().required(`Give the ${what} a name.`).max(80);
+const seen = () => number().integer().min(1);
+
+export const collectionPutSchema = object({
+  /** The version that was seen; absent for a new one. */
+  version: seen(),
+  name: namePart('collection'),
+  parentId: idSchema().nullable().default(null),
+  classId: idSchema().nullable().default(null),
+  may: string().oneOf(MAY).default('read'),
+}).noUnknown();
+export type CollectionPut = InferType<typeof collectionPutSchema>;
+
+/** The whole order of a collection: its sections, and its sources with the section each is in (-1: above the first). */
+export const collectionOrderSchema = object({
+  version: seen().required(),
+  sections: array(string().trim().required().max(80)).required().max(60),
+  items: array(object({ sourceId: idSchema().required(), section: number().required().integer().min(-1).max(59) }).required()).required().max(5_000),
+}).noUnknown();
+export type CollectionOrder = InferType<typeof collectionOrderSchema>;
+export const collectionSourcesSchema = object({ sourceIds: array(idSchema().required()).required().min(1).max(500), section: number().integer().min(-1).max(59).default(-1) }).noUnknown();
+
+export interface CollectionRow {
+  readonly id: string;
+  readonly name: string;
+  /** The collection it is in. */
+  readonly parentId: string | null;
+  readonly classId: string | null;
+  readonly className: string | null;
+  readonly may: (typeof MAY)[number];
+  readonly owned: boolean;
+  readonly ownerName: string;
+  readonly count: number;
+  readonly version: number;
+}
+
+export interface CollectionDetail extends CollectionRow {
+  readonly sections: readonly string[];
+  readonly items: readonly { readonly source: SourceRow; readonly section: number }[];
+  /** Sources in it that this person may not read. */
+  readonly hidden: number;
+}
+
+export const savedSearchSchema = object({
+  version: seen(),
+  name: namePart('search'),
+  query: string().trim().required('Write what the search looks for.').max(1_000),
+  classId: idSchema().nullable().default(null),
+}).noUnknown();
+export const orderSchema = object({ ids: array(idSchema().required()).required().max(500) }).noUnknown();
+
+export interface SavedSearch {
+  readonly id: string;
+  readonly name: string;
+  readonly query: string;
+  readonly classId: string | null;
+  readonly owned: boolean;
+  readonly ownerName: string;
+  /** How many sources it finds for this person now; null where its query cannot be read any more. */
+  readonly count: number | null;
+  readonly version: number;
+}
+
+/** Many sources at once, all or none: each with what it shall be. */
+export const sourceChangesSchema = object({
+  changes: array(object({ id: idSchema().required(), state: string().oneOf(READING_STATES), tags: tagsSchema().optional().default(undefined), deleted: boolean() }).noUnknown().required()).required().min(1).max(500),
+}).noUnknown();
+export type SourceChange = NonNullable<InferType<typeof sourceChangesSchema>['changes']>[number];
+
+/** A tag becomes another, with all that is beneath it; `to` empty takes it away. What bears both keeps one. */
+export const tagChangeSchema = object({
+  from: string().trim().lowercase().required('Name the tag.').matches(TAG, NO_TAG),
+  to: string().trim().lowercase().default('').matches(TAG, { message: NO_TAG, excludeEmptyString: true }),
+}).noUnknown();
+/** What a change of a tag would come to. */
+export interface TagPreview {
+  readonly sources: number;
+  readonly annotations: number;
+  /** Tags beneath it, which go with it. */
+  readonly beneath: readonly string[];
+  /** True where the new name is in use: the two become one. */
+  readonly merges: boolean;
+}
+
+export interface DeletedSource { readonly id: string; readonly title: string; readonly deletedAt: string; readonly marks: number }

@@ -1,0 +1,10 @@
+/** Whoever asks, and what a search depends on besides its words. */
+export interface Asker {
+  readonly me: string;
+  /** Ids of the classes they are in. */
+  readonly classes: readonly string[];
+  /** The day it is where they are, `YYYY-MM-DD`. */
+  readonly today: string;
+  /** How far their clocks are ahead of UTC, in minutes. */
+  readonly ahead: number;
+}

@@ -1,0 +1,18 @@
+import { spaced } from '../db/spaced';
+import type { Asker } from './asker';
+
+/** Control characters mean nothing to anybody, and end a text for the search engine. */
+// eslint-disable-next-line no-control-regex
+const CONTROLS = /[\u0000-\u001f]/g;
+
+/** Words as one FTS5 phrase. A phrase is looked for as it stands; what is no phrase also as the beginning of longer words. */
+export const wordsQuery = (words: string, phrase: boolean): string => `"${spaced(words.replace(/"/g, ' ').replace(CONTROLS, ' '))}"${phrase ? '' : '*'}`;
+
+/** How people and classes are named in the index of annotations. */
+export const personToken = (id: string): string => `p${id.replaceAll('-', '')}`;
+export const classToken = (id: string): string => `c${id.replaceAll('-', '')}`;
+/** For the column `audience`. */
+export const audienceOf = (authorId: string, classIds: readonly string[]): string => [personToken(authorId), ...classIds.map(classToken)].join(' ');
+
+/** Annotations of which words are found and that may be for the asker; the rule of who sees what has the last word. */
+export const forAsker = ({ me, classes }: Asker, query: string): string => `(audience : (${[personToken(me), ...classes.map(classToken)].map((token) => `"${token}"`).join(' OR ')})) AND (${query})`;

@@ -1,0 +1,96 @@
+import type { FastifyInstance, FastifyRequest } from 'fastify';
+import { collectionOrderSchema, collectionPutSchema, collectionSourcesSchema, orderSchema, type CollectionDetail, type CollectionPut } from '@avrelle/core/wire';
+import { personOf } from '../accounts/session';
+import { isMember } from '../classes/queries';
+import type { Context } from '../context';
+import { AppError } from '../errors';
+import { parse } from '../parse';
+import { readId } from '../read-id';
+import { canRead, sourceRowsOf } from '../sources/queries';
+import { addToCollection, collectionChanged, collectionFor, collectionsOf, hasCollections, insertCollection, itemsOf, orderCollection, placeCollections, removeCollection, takeFromCollection, updateCollection } from './queries';
+
+type Row = NonNullable<ReturnType<typeof collectionFor>>;
+
+/** Collections: making, sharing, filling and ordering them. */
+export function collectionRoutes(app: FastifyInstance, context: Context): void {
+  const { db, events } = context;
+  const tell = (me: string, { classId }: { readonly classId: string | null }): void => events.append({ type: 'library', personId: me, ...(classId ? { classId } : {}) });
+  const found = (request: FastifyRequest): { me: string; row: Row } => {
+    const me = personOf(request).id, row = collectionFor(db, me, readId(request));
+    if (!row) throw new AppError('not_found', { what: 'collection' });
+    return { me, row };
+  };
+  const detail = (me: string, id: string): CollectionDetail => {
+    const row = collectionFor(db, me, id)!, items = itemsOf(db, id), sections = new Map(items.map((i) => [i.id, i.section])), rows = sourceRowsOf(db, me, items.map((i) => i.id));
+    return { ...row, items: rows.map((source) => ({ source, section: sections.get(source.id)! })), hidden: items.length - rows.length };
+  };
+  /** Its owner, and the class where they may add to it. */
+  const mayAdd = ({ me, row }: { me: string; row: Row }): void => {
+    if (!row.owned && row.may !== 'add') throw new AppError('not_yours', { what: 'collection', owner: row.ownerName });
+    if (!row.owned && (!row.classId || !isMember(db, row.classId, me))) throw new AppError('not_found', { what: 'collection' });
+  };
+
+  app.get('/api/collections/:id', (request): CollectionDetail => { const { me, row } = found(request); return detail(me, row.id); });
+
+  app.put('/api/collections/:id', (request): CollectionDetail => {
+    const me = personOf(request).id, id = readId(request), put = parse(collectionPutSchema, request.body), before = collectionFor(db, me, id);
+    checkPlace(context, me, id, put);
+    db.transaction(() => {
+      if (!before) { if (!insertCollection(db, me, id, put, context.now())) throw new AppError('id_taken', { id }); } else {
+        if (!before.owned) throw new AppError('not_yours', { what: 'collection', owner: before.ownerName });
+        if (!updateCollection(db, me, id, put)) throw new AppError('stale', { yours: put.version ?? 'none', current: before.version }, { current: before });
+        if (before.classId && before.classId !== put.classId) tell(me, before);
+      }
+      tell(me, { classId: put.classId ?? null });
+    });
+    return detail(me, id);
+  });
+
+  app.delete('/api/collections/:id', (request, reply) => {
+    const { me, row } = found(request);
+    if (!row.owned) throw new AppError('not_yours', { what: 'collection', owner: row.ownerName });
+    db.transaction(() => { removeCollection(db, me, row.id); tell(me, row); });
+    return reply.code(204).send();
+  });
+
+  app.put('/api/collections/:id/order', (request): CollectionDetail => {
+    const who = found(request), { me, row } = who, order = parse(collectionOrderSchema, request.body);
+    mayAdd(who);
+    db.transaction(() => {
+      if (!orderCollection(db, row.id, order)) throw new AppError('stale', { yours: order.version, current: row.version }, { current: detail(me, row.id) });
+      tell(me, row);
+    });
+    return detail(me, row.id);
+  });
+
+  for (const [method, adds] of [['POST', true], ['DELETE', false]] as const) {
+    app.route({ method, url: '/api/collections/:id/sources', handler: (request): CollectionDetail => {
+      const who = found(request), { me, row } = who, { sourceIds, section } = parse(collectionSourcesSchema, request.body);
+      mayAdd(who);
+      db.transaction(() => {
+        for (const id of sourceIds) {
+          if (!canRead(db, me, id)) throw new AppError('not_found', { what: 'source' });
+          if (adds) addToCollection(db, me, row.id, id, Math.min(section, row.sections.length - 1), context.now()); else takeFromCollection(db, row.id, id);
+        }
+        collectionChanged(db, row.id);
+        tell(me, row);
+      });
+      return detail(me, row.id);
+    } });
+  }
+
+  app.put('/api/collections', (request, reply) => {
+    const me = personOf(request).id, { ids } = parse(orderSchema, request.body);
+    db.transaction(() => { placeCollections(db, me, ids); tell(me, { classId: null }); });
+    return reply.code(204).send();
+  });
+}
+
+/** One level deep, among one's own; shared only with a class one is in. */
+function checkPlace({ db }: Pick<Context, 'db'>, me: string, id: string, { parentId, classId }: CollectionPut): void {
+  if (classId && !isMember(db, classId, me)) throw new AppError('not_in_class');
+  if (!parentId) return;
+  const parent = collectionsOf(db, me).find((c) => c.id === parentId);
+  if (!parent?.owned) throw new AppError('not_found', { what: 'collection' });
+  if (parentId === id || parent.parentId !== null || hasCollections(db, id)) throw new AppError('invalid', { message: `A collection can stand in another, and no deeper: choose one that stands in none${hasCollections(db, id) ? ', and take out those that are in this one first' : ''}.` }, { field: 'parentId' });
+}

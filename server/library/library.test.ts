@@ -1,0 +1,132 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { v7 } from 'uuid';
+import type { Annotation, CollectionDetail, DeletedSource, LibraryOutline, Problem, SourceDetail, SourcePage, TagPreview } from '@avrelle/core/wire';
+import { startServer, type Client, type Server } from '../testing/harness';
+import { removeExpired } from './remove-expired';
+
+let server: Server, teacher: Client, student: Client, stranger: Client, classId: string;
+const ids: string[] = [];
+beforeAll(async () => {
+  server = await startServer();
+  [teacher, student, stranger] = [await server.person('Teacher'), await server.person('Student'), await server.person('Stranger')];
+  classId = v7();
+  await teacher.send('PUT', `/api/classes/${classId}`, { name: 'Field Course', tint: 'moss' });
+  const { code } = (await teacher.send<{ code: string }>('GET', `/api/classes/${classId}`)).body;
+  await student.send('POST', '/api/classes/join', { code });
+  for (const title of ['one', 'two', 'three', 'own']) ids.push(await teacher.keepText(title, `The text of ${title}.`));
+  for (const id of ids.slice(0, 3)) await teacher.send('PUT', `/api/classes/${classId}/sources/${id}`, {});
+});
+afterAll(() => server.close());
+
+const outline = async (who = teacher): Promise<LibraryOutline> => (await who.send<LibraryOutline>('GET', '/api/library')).body;
+const make = async (who: Client, name: string, more: object = {}): Promise<CollectionDetail> => {
+  const { status, body } = await who.send<CollectionDetail>('PUT', `/api/collections/${v7()}`, { name, ...more });
+  expect([status, name]).toEqual([200, name]);
+  return body;
+};
+const order = (c: CollectionDetail) => c.items.map((i) => [i.source.title.toLowerCase(), i.section]);
+
+describe('collections', () => {
+  test('hold sources in sections, in an order of one’s own, and are found by in:', async () => {
+    const made = await make(teacher, 'Essay: retreat'), added = (await teacher.send<CollectionDetail>('POST', `/api/collections/${made.id}/sources`, { sourceIds: [ids[0], ids[1], ids[3]] })).body;
+    expect(order(added)).toEqual([['one', -1], ['two', -1], ['own', -1]]);
+    const put = (await teacher.send<CollectionDetail>('PUT', `/api/collections/${made.id}/order`, { version: added.version, sections: ['Opening', 'Data'], items: [{ sourceId: ids[3], section: 0 }, { sourceId: ids[0], section: 1 }, { sourceId: ids[1], section: 1 }] })).body;
+    expect([order(put), put.sections]).toEqual([[['own', 0], ['one', 1], ['two', 1]], ['Opening', 'Data']]);
+    expect((await teacher.send<SourcePage>('GET', '/api/sources?q=in:%22essay: retreat%22')).body.total).toBe(3);
+    expect((await outline()).collections).toMatchObject([{ name: 'Essay: retreat', count: 3, owned: true }]);
+    const less = (await teacher.send<CollectionDetail>('DELETE', `/api/collections/${made.id}/sources`, { sourceIds: [ids[0]] })).body;
+    expect(order(less)).toEqual([['own', 0], ['two', 1]]);
+  });
+
+  test('two people who order one at once: the later one is shown what stands', async () => {
+    const made = await make(teacher, 'Shared', { classId, may: 'add' });
+    const { body } = await student.send<CollectionDetail>('POST', `/api/collections/${made.id}/sources`, { sourceIds: [ids[0], ids[1]] });
+    const items = [1, 0].map((n) => ({ sourceId: ids[n], section: -1 })), put = (who: Client) => who.send<Problem & CollectionDetail>('PUT', `/api/collections/${made.id}/order`, { version: body.version, sections: [], items });
+    const [first, second] = [await teacher.send<CollectionDetail>('PUT', `/api/collections/${made.id}/order`, { version: body.version, sections: [], items }), await put(student)];
+    expect([first.status, second.status, second.body.code]).toEqual([200, 409, 'stale']);
+    expect(order(second.body.current as CollectionDetail)).toEqual([['two', -1], ['one', -1]]);
+  });
+
+  test('shared to be read they are; nobody outside sees them, and nobody sees sources that are not theirs', async () => {
+    const made = await make(teacher, 'To read', { classId });
+    await teacher.send('POST', `/api/collections/${made.id}/sources`, { sourceIds: [ids[2], ids[3]] });
+    const seen = (await student.send<CollectionDetail>('GET', `/api/collections/${made.id}`)).body;
+    expect([order(seen), seen.hidden, seen.owned]).toEqual([[['three', -1]], 1, false]);
+    expect((await student.send('POST', `/api/collections/${made.id}/sources`, { sourceIds: [ids[0]] })).status).toBe(403);
+    expect((await student.send('DELETE', `/api/collections/${made.id}`)).status).toBe(403);
+    expect((await stranger.send('GET', `/api/collections/${made.id}`)).status).toBe(404);
+    expect((await outline(stranger)).collections).toEqual([]);
+    expect((await stranger.send('PUT', `/api/collections/${v7()}`, { name: 'x', classId })).status).toBe(403);
+  });
+
+  test('stand in another, one level deep', async () => {
+    const outer = await make(teacher, 'Outer'), inner = await make(teacher, 'Inner', { parentId: outer.id });
+    expect(inner.parentId).toBe(outer.id);
+    expect((await teacher.send<Problem>('PUT', `/api/collections/${v7()}`, { name: 'Deeper', parentId: inner.id })).body.detail).toMatch(/no deeper/);
+    expect((await teacher.send<Problem>('PUT', `/api/collections/${outer.id}`, { version: outer.version, name: 'Outer', parentId: outer.id })).status).toBe(400);
+    await teacher.send('POST', `/api/collections/${inner.id}/sources`, { sourceIds: [ids[0]] });
+    expect((await teacher.send<SourcePage>('GET', '/api/sources?q=in:outer')).body.total).toBe(1);
+  });
+});
+
+test('searches are kept with their counts, ordered, shared with a class, and refused when they cannot be read', async () => {
+  const [short, unread] = [v7(), v7()];
+  for (const [id, name, query, shared] of [[short, 'Short', 'minutes<10', classId], [unread, 'Unread', 'is:to-read -title:own', null]] as const) expect((await teacher.send('PUT', `/api/searches/${id}`, { name, query, classId: shared })).status).toBe(204);
+  expect((await outline()).searches.map((s) => [s.name, s.count])).toEqual([['Short', 4], ['Unread', 3]]);
+  await teacher.send('PUT', '/api/searches', { ids: [unread, short] });
+  expect((await outline()).searches.map((s) => s.name)).toEqual(['Unread', 'Short']);
+  expect((await outline(student)).searches).toMatchObject([{ name: 'Short', count: 3, owned: false, ownerName: 'Teacher' }]);
+  expect((await teacher.send<Problem>('PUT', `/api/searches/${v7()}`, { name: 'Wrong', query: '(mud' })).body.code).toBe('query');
+  expect([(await student.send('DELETE', `/api/searches/${short}`)).status, (await stranger.send('DELETE', `/api/searches/${short}`)).status, (await teacher.send('DELETE', `/api/searches/${short}`)).status]).toEqual([403, 404, 204]);
+});
+
+describe('many at once', () => {
+  test('all of them or none', async () => {
+    expect((await teacher.send('POST', '/api/sources/changes', { changes: [{ id: ids[0], state: 'finished', tags: ['essay'] }, { id: ids[1], state: 'finished', tags: ['essay', 'mud'] }] })).status).toBe(204);
+    const { states, tags } = await outline();
+    expect([states.finished, tags]).toEqual([2, [{ tag: 'essay', count: 2 }, { tag: 'mud', count: 1 }]]);
+    expect((await student.send('POST', '/api/sources/changes', { changes: [{ id: ids[0], state: 'reading' }, { id: ids[3], state: 'reading' }] })).status).toBe(404);
+    expect((await outline(student)).states.reading).toBe(0);
+    expect((await student.send('POST', '/api/sources/changes', { changes: [{ id: ids[0], deleted: true }] })).status).toBe(403);
+  });
+
+  test('what is deleted can be brought back for thirty days, and is gone for good after them', async () => {
+    const gone = await teacher.keepText('to go', 'Gone with its files.'), files = server.context.db.get<{ n: number }>('SELECT count(*) AS n FROM blob')!.n;
+    await teacher.send('POST', '/api/sources/changes', { changes: [{ id: gone, deleted: true }] });
+    expect([(await outline()).deleted, (await teacher.send<DeletedSource[]>('GET', '/api/sources/deleted')).body[0]]).toEqual([1, expect.objectContaining({ id: gone, title: 'To go' })]);
+    const later = (days: number) => ({ ...server.context, now: () => new Date(Date.now() + days * 86_400_000).toISOString() });
+    expect([removeExpired(later(29)), removeExpired(later(31)), removeExpired(later(31))]).toEqual([0, 1, 0]);
+    expect((await teacher.send('POST', `/api/sources/${gone}/restore`, {})).status).toBe(404);
+    expect(server.context.db.get<{ n: number }>('SELECT count(*) AS n FROM blob')!.n).toBeLessThan(files);
+    expect((await teacher.send<SourcePage>('GET', '/api/sources?q=files')).body.total).toBe(0);
+  });
+});
+
+describe('tags', () => {
+  let note: string;
+  const tagsOf = async () => [(await teacher.send<SourceDetail>('GET', `/api/sources/${ids[2]}`)).body.tags.toSorted(), (await teacher.send<Annotation[]>('GET', `/api/sources/${ids[2]}/annotations`)).body.find((a) => a.id === note)!.tags.toSorted()];
+  beforeAll(async () => {
+    note = v7();
+    const source = (await teacher.send<SourceDetail>('GET', `/api/sources/${ids[2]}`)).body;
+    await teacher.send('PUT', `/api/annotations/${note}`, { sourceId: ids[2], versionId: source.versionId, kind: 'claim', note: 'n', tags: ['marsh', 'marsh/edge'], anchor: { quote: { exact: 'text', prefix: '', suffix: '' }, position: { start: 4, end: 8 } }, classIds: [] });
+    await teacher.send('PUT', `/api/sources/${ids[2]}/tags`, { tags: ['marsh', 'wet'] });
+    await student.send('PUT', `/api/sources/${ids[2]}/tags`, { tags: ['marsh'] });
+  });
+  const change = (from: string, to: string) => teacher.send<Problem>('POST', '/api/tags/change', { from, to });
+
+  test('are renamed with what is beneath them, onto a name that is in use as well, and only one’s own', async () => {
+    expect((await teacher.send<TagPreview>('POST', '/api/tags/preview', { from: 'marsh', to: 'wet' })).body).toEqual({ sources: 1, annotations: 1, beneath: ['marsh/edge'], merges: true });
+    expect((await change('marsh', 'wet')).status).toBe(204);
+    expect(await tagsOf()).toEqual([['wet', 'wet/edge'], ['wet', 'wet/edge']]);
+    expect((await student.send<SourceDetail>('GET', `/api/sources/${ids[2]}`)).body.tags).toEqual(['marsh']);
+  });
+  test('move up and down, never beneath themselves, and are taken away', async () => {
+    await change('wet/edge', 'edge');
+    expect(await tagsOf()).toEqual([['edge', 'wet'], ['edge', 'wet']]);
+    expect((await change('wet', 'wet/deep')).body.detail).toMatch(/beneath itself/);
+    await change('edge', 'wet/edge');
+    await change('wet', '');
+    expect(await tagsOf()).toEqual([[], []]);
+    expect((await change('a'.repeat(10_000), 'b')).status).toBe(400);
+  });
+});
