@@ -10,7 +10,7 @@ import type { DrawnSpot } from '@avrelle/core/ink';
 import { KEY } from '@avrelle/core/key';
 import { seeded } from '@avrelle/core/random';
 import { range, sentences } from '@avrelle/core/text';
-import type { Annotation, AnnotationPut, ClassDetail, Intake, Job, SourceDetail, SourceText } from '@avrelle/core/wire';
+import type { Annotation, AnnotationPut, ClassDetail, CollectionDetail, Intake, Job, SourceDetail, SourceText } from '@avrelle/core/wire';
 import { DRAWINGS } from './drawings';
 import { MARKS, type AudienceKey, type DemoMark, type SourceKey } from './marks';
 import { emailOf, PASSWORD, STUDENTS, TEACHER, type DemoPerson } from './people';
@@ -70,6 +70,7 @@ export async function seed(app: FastifyInstance, clock: DemoClock, files: string
   await seeder.newVersion('ines', 'sluice');
   web.show(SLUICE, 3);
   await seeder.shelves();
+  await seeder.order();
   await seeder.arrivals();
   clock.release();
 }
@@ -146,6 +147,26 @@ class Seeder {
     const id = v7();
     await this.send(by, 'POST', `/api/sources/${this.kept.get(key)!.source.id}/again`, { id });
     await this.done(by, id);
+  }
+
+  /** Collections and kept searches: of Ines, and one of the teacher for a class. */
+  async order(): Promise<void> {
+    this.clock.set(1, 8);
+    await this.collect('aldous', { name: 'Field course, week by week', classId: this.classIds.B!, may: 'add' }, [['Before we go', ['pegs', 'marsh']], ['On the bank', ['walk', 'creek']], ['Afterwards', ['report', 'packet']]]);
+    await this.send('aldous', 'PUT', `/api/searches/${v7()}`, { name: 'Week 4', query: 'tag:week4', classId: null });
+    const essay = await this.collect('ines', { name: 'Essay: managed retreat' }, [['Who pays', ['packet', 'sluice']], ['What moves', ['marsh', 'report']]]);
+    await this.collect('ines', { name: 'Voices for it', parentId: essay }, [['', ['keeper', 'walk', 'booklet']]]);
+    await this.collect('ines', { name: 'Plants of the pans' }, [['', ['lavender']]]);
+    await this.send('ines', 'PUT', `/api/searches/${v7()}`, { name: 'Doubts and questions', query: 'kind:doubt OR kind:question', classId: this.classIds.B });
+  }
+
+  private async collect(by: string, put: object, sections: readonly (readonly [string, readonly SourceKey[]])[]): Promise<string> {
+    const id = v7(), named = sections.filter(([name]) => name).map(([name]) => name);
+    await this.send(by, 'PUT', `/api/collections/${id}`, put);
+    const items = sections.flatMap(([name, keys]) => keys.map((key) => ({ sourceId: this.kept.get(key)!.source.id, section: named.indexOf(name) })));
+    const { version } = await this.send<CollectionDetail>(by, 'POST', `/api/collections/${id}/sources`, { sourceIds: items.map((i) => i.sourceId) });
+    await this.send(by, 'PUT', `/api/collections/${id}/order`, { version, sections: named, items });
+    return id;
   }
 
   /** Ines follows two feeds, and has a letter come in now and then. */

@@ -12,8 +12,10 @@ import { classRoutes } from './classes/routes';
 import type { Context } from './context';
 import { draftRoutes } from './drafts/routes';
 import { feedRoutes } from './feeds/routes';
-import { collectionRoutes } from './library/collections';
+import { collectionItemRoutes, collectionRoutes } from './library/collections';
 import { libraryRoutes } from './library/routes';
+import { searchRoutes } from './library/searches';
+import { tagRoutes } from './library/tags';
 import { listRoutes } from './lists/routes';
 import { noteRoutes } from './notes/routes';
 import { mailRoutes } from './mail/routes';
@@ -52,7 +54,7 @@ export async function buildApp(context: Context): Promise<FastifyInstance> {
     done();
   });
   app.setErrorHandler(sendProblem);
-  for (const routes of [accountRoutes, sourceRoutes, versionRoutes, annotationRoutes, keyRoutes, noteRoutes, pictureRoutes, classRoutes, libraryRoutes, collectionRoutes, findRoutes, deskRoutes, takeoutRoutes, takeinRoutes, snapshotRoutes, jobRoutes, draftRoutes, listRoutes, feedRoutes, mailRoutes, eventRoutes]) routes(app, context);
+  for (const routes of [accountRoutes, sourceRoutes, versionRoutes, annotationRoutes, keyRoutes, noteRoutes, pictureRoutes, classRoutes, libraryRoutes, searchRoutes, tagRoutes, collectionRoutes, collectionItemRoutes, findRoutes, deskRoutes, takeoutRoutes, takeinRoutes, snapshotRoutes, jobRoutes, draftRoutes, listRoutes, feedRoutes, mailRoutes, eventRoutes]) routes(app, context);
   await serveWeb(app, context.config.webFolder);
   return app;
 }

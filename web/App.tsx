@@ -13,6 +13,9 @@ const GatherPage = lazy(() => import('./gather/GatherPage'));
 const LookPage = lazy(() => import('./gather/LookPage'));
 const PicturePage = lazy(() => import('./picture/PicturePage'));
 const LeadPage = lazy(() => import('./note/LeadPage'));
+const CollectionPage = lazy(() => import('./library/CollectionPage'));
+const DeletedPage = lazy(() => import('./library/DeletedPage'));
+const WorkThroughPage = lazy(() => import('./library/WorkThroughPage'));
 const FindPage = lazy(() => import('./find/FindPage'));
 const DeskPage = lazy(() => import('./desk/DeskPage'));
 const ClassesPage = lazy(() => import('./classes/ClassesPage'));
@@ -39,6 +42,9 @@ export function App() {
             <Route path="/" element={<Navigate to="/desk" replace />} />
             <Route path="/desk" element={<DeskPage />} />
             <Route path="/library" element={<LibraryPage />} />
+            <Route path="/library/deleted" element={<DeletedPage />} />
+            <Route path="/collection/:id" element={<CollectionPage />} />
+            <Route path="/work-through" element={<WorkThroughPage />} />
             <Route path="/gather" element={<GatherPage />} />
             <Route path="/look/:id" element={<LookPage />} />
             <Route path="/source/:id" element={<SourceRoute waiting={waiting} />} />

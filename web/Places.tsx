@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
-import { NavLink, useNavigate, useSearchParams } from 'react-router';
+import { NavLink, useLocation, useNavigate, useSearchParams } from 'react-router';
 import { useMe } from './account/me';
 import { request } from './data/api';
 import { useDesk } from './data/queries';
@@ -32,8 +32,10 @@ export function Places({ connected }: { connected: boolean }) {
 
 function FindField() {
   const navigate = useNavigate();
-  const [params] = useSearchParams();
-  const [words, setWords] = useState(params.get('q') ?? '');
+  const [params] = useSearchParams(), finding = useLocation().pathname === '/find', asked = finding ? (params.get('q') ?? '') : '';
+  const [words, setWords] = useState(asked), [before, setBefore] = useState(asked);
+  // What is looked for on the page of Find stands here as well.
+  if (asked !== before) { setBefore(asked); setWords(asked); }
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {

@@ -89,3 +89,6 @@ export function typedFrom(form: PlainForm): string {
 
 /** Values a field of the form offers by themselves. */
 export const CHOICES = { is: NAMES.is, has: NAMES.has } as const;
+
+/** What was typed as words and nothing else, whatever signs stand in it. */
+export const asWords = (typed: string): string => (typed.match(/[\p{L}\p{N}\p{M}\p{Co}]+/gu) ?? []).map((words) => writeQuery({ type: 'words', words, phrase: false, start: 0, end: 0 })).join(' ');

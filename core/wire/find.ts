@@ -1,6 +1,7 @@
 import type { Kind } from '../key/key';
 import type { Marked } from '../query/mark-words';
-import type { SourceKind, SourceRow } from './source';
+import type { SourceRow } from './source';
+import type { SourceKind } from './source-words';
 
 /** Orders of a list of sources; `best` is by how well words fit, `touched` by what was last done with them. */
 export const SOURCE_SORTS = ['best', 'touched', 'saved', 'title', 'author', 'minutes', 'longest', 'progress', 'marks'] as const;

@@ -1,6 +1,7 @@
 export * from './ids';
 export * from './key';
 export * from './account';
+export * from './source-words';
 export * from './source';
 export * from './annotation';
 export * from './class';

@@ -1,6 +1,7 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { idSchema } from './ids';
-import { NO_TAG, READING_STATES, TAG, tagsSchema, type ReadingState, type SourceRow } from './source';
+import { tagsSchema, type SourceRow } from './source';
+import { NO_TAG, READING_STATES, TAG, type ReadingState } from './source-words';
 
 /** What stands beside the Library: how much of what there is. */
 export interface LibraryOutline {

@@ -4,6 +4,7 @@ import type { Context } from '../context';
 import { AppError } from '../errors';
 import { parse } from '../parse';
 import { hashPassword, verifyNobody, verifyPassword } from './passwords';
+import { addStartingSearches } from '../library/starting-searches';
 import { hasPeople, insertPerson, personByEmail } from './queries';
 import { endSession, startSession } from './session';
 
@@ -39,6 +40,7 @@ export function accountRoutes(app: FastifyInstance, context: Context): void {
       if (personByEmail(db, email)) throw new AppError('email_taken', { email }, { field: 'email' });
       const person: Me = { id: context.newId(), email, name, role: hasPeople(db) ? 'member' : 'administrator' };
       insertPerson(db, person, passwordHash, context.now());
+      addStartingSearches(db, person.id, context.newId);
       return person;
     });
     startSession(context, reply, me.id);

@@ -43,7 +43,7 @@ const STATES: Readonly<Record<string, string>> = { 'to-read': 'to_read', reading
 export const READ = 0.97;
 
 /** What is said of a source, whether sources or annotations are listed; undefined for what differs between them. */
-export function ofSource(term: Term, { today, ahead }: Asker, values: Values): string | undefined {
+export function ofSource(term: Term, { today }: Asker, values: Values): string | undefined {
   switch (term.type) {
     case 'words': return undefined;
     case 'number': return `(${compared(NUMBERS[term.field], term, values)})`;

@@ -11,8 +11,8 @@ import { addToCollection, collectionChanged, collectionFor, collectionsOf, hasCo
 
 type Row = NonNullable<ReturnType<typeof collectionFor>>;
 
-/** Collections: making, sharing, filling and ordering them. */
-export function collectionRoutes(app: FastifyInstance, context: Context): void {
+/** What all of their routes go by. */
+function around(context: Context) {
   const { db, events } = context;
   const tell = (me: string, { classId }: { readonly classId: string | null }): void => events.append({ type: 'library', personId: me, ...(classId ? { classId } : {}) });
   const found = (request: FastifyRequest): { me: string; row: Row } => {
@@ -29,6 +29,13 @@ export function collectionRoutes(app: FastifyInstance, context: Context): void {
     if (!row.owned && row.may !== 'add') throw new AppError('not_yours', { what: 'collection', owner: row.ownerName });
     if (!row.owned && (!row.classId || !isMember(db, row.classId, me))) throw new AppError('not_found', { what: 'collection' });
   };
+
+  return { tell, found, detail, mayAdd };
+}
+
+/** Collections: making, sharing and removing them. */
+export function collectionRoutes(app: FastifyInstance, context: Context): void {
+  const { db } = context, { tell, found, detail } = around(context);
 
   app.get('/api/collections/:id', (request): CollectionDetail => { const { me, row } = found(request); return detail(me, row.id); });
 
@@ -52,6 +59,17 @@ export function collectionRoutes(app: FastifyInstance, context: Context): void {
     db.transaction(() => { removeCollection(db, me, row.id); tell(me, row); });
     return reply.code(204).send();
   });
+
+  app.put('/api/collections', (request, reply) => {
+    const me = personOf(request).id, { ids } = parse(orderSchema, request.body);
+    db.transaction(() => { placeCollections(db, me, ids); tell(me, { classId: null }); });
+    return reply.code(204).send();
+  });
+}
+
+/** What is in them, and in which order. */
+export function collectionItemRoutes(app: FastifyInstance, context: Context): void {
+  const { db } = context, { tell, found, detail, mayAdd } = around(context);
 
   app.put('/api/collections/:id/order', (request): CollectionDetail => {
     const who = found(request), { me, row } = who, order = parse(collectionOrderSchema, request.body);
@@ -78,12 +96,6 @@ export function collectionRoutes(app: FastifyInstance, context: Context): void {
       return detail(me, row.id);
     } });
   }
-
-  app.put('/api/collections', (request, reply) => {
-    const me = personOf(request).id, { ids } = parse(orderSchema, request.body);
-    db.transaction(() => { placeCollections(db, me, ids); tell(me, { classId: null }); });
-    return reply.code(204).send();
-  });
 }
 
 /** One level deep, among one's own; shared only with a class one is in. */

@@ -13,6 +13,7 @@ beforeAll(async () => {
   await teacher.send('PUT', `/api/classes/${classId}`, { name: 'Field Course', tint: 'moss' });
   const { code } = (await teacher.send<{ code: string }>('GET', `/api/classes/${classId}`)).body;
   await student.send('POST', '/api/classes/join', { code });
+  server.context.db.run('DELETE FROM saved_search');
   for (const title of ['one', 'two', 'three', 'own']) ids.push(await teacher.keepText(title, `The text of ${title}.`));
   for (const id of ids.slice(0, 3)) await teacher.send('PUT', `/api/classes/${classId}/sources/${id}`, {});
 });
@@ -78,6 +79,13 @@ test('searches are kept with their counts, ordered, shared with a class, and ref
   expect((await outline(student)).searches).toMatchObject([{ name: 'Short', count: 3, owned: false, ownerName: 'Teacher' }]);
   expect((await teacher.send<Problem>('PUT', `/api/searches/${v7()}`, { name: 'Wrong', query: '(mud' })).body.code).toBe('query');
   expect([(await student.send('DELETE', `/api/searches/${short}`)).status, (await stranger.send('DELETE', `/api/searches/${short}`)).status, (await teacher.send('DELETE', `/api/searches/${short}`)).status]).toEqual([403, 404, 204]);
+});
+
+test('somebody new has searches to begin with, and all of them can be read', async () => {
+  const fresh = await server.person('Beginner'), { searches } = await outline(fresh);
+  expect(searches.map((s) => s.name)).toEqual(['Begun, not finished', 'Under ten minutes', 'Without a tag', 'Came this week']);
+  await fresh.keepText('first', 'The first one.');
+  expect((await outline(fresh)).searches.map((s) => s.count)).toEqual([0, 1, 1, 1]);
 });
 
 describe('many at once', () => {

@@ -1,5 +1,5 @@
 import { keepPreviousData, notifyManager, QueryClient, useQuery } from '@tanstack/react-query';
-import type { Annotation, Arrival, Batch, Draft, Feed, Intake, ClassDetail, Comparison, VersionRow, ClassRow, Desk, FindResult, Job, Keys, Library, Linked, Person, SourceDetail, SourceText, Welcome } from '@avrelle/core/wire';
+import type { Annotation, Arrival, Batch, Draft, Feed, Intake, ClassDetail, Comparison, VersionRow, ClassRow, Desk, AnnotationPage, AnnotationSort, CollectionDetail, DeletedSource, Job, Keys, LibraryOutline, Linked, Person, SourceDetail, SourcePage, SourceSort, SourceText, Welcome } from '@avrelle/core/wire';
 import { isOffline, request } from './api';
 
 // What was changed is shown in the same frame.
@@ -12,15 +12,31 @@ export const client = new QueryClient({
   },
 });
 
-export interface LibraryFilter {
-  readonly state?: string;
-  readonly tag?: string;
-  readonly words?: string;
+/** How many rows of a list are asked for at once. */
+export const PAGE = 60;
+
+/** Which rows of which list. */
+export interface ListAsked<Sort extends string> {
+  readonly q: string;
+  readonly sort?: Sort | undefined;
+  readonly offset?: number;
+  readonly limit?: number;
+  /** With the passages in which words are found. */
+  readonly passages?: boolean;
 }
+
+/** A search that cannot be read is not asked again. */
+const retryUnread = (count: number, error: unknown): boolean => isOffline(error) && count < 5;
 
 export const keys = {
   welcome: ['welcome'] as const,
-  library: (filter?: LibraryFilter) => (filter ? (['library', filter] as const) : (['library'] as const)),
+  /** Everything that lists sources. */
+  library: ['library'] as const,
+  outline: ['library', 'outline'] as const,
+  sources: (asked: ListAsked<SourceSort>) => ['library', 'sources', asked] as const,
+  deleted: ['library', 'deleted'] as const,
+  collection: (id: string) => ['library', 'collection', id] as const,
+  found: (asked: ListAsked<AnnotationSort>) => ['found', asked] as const,
   /** Of a version by its number; the newest without. */
   source: (id: string, version?: number) => (version === undefined ? (['source', id] as const) : (['source', id, version] as const)),
   versions: (id: string) => ['versions', id] as const,
@@ -40,7 +56,6 @@ export const keys = {
   feeds: ['feeds'] as const,
   intake: ['intake'] as const,
   draft: (id: string) => ['draft', id] as const,
-  find: (query: string) => ['find', query] as const,
 };
 
 /** What was there of the same source stays until its other version has come: the page is not taken from under the reader. */
@@ -48,7 +63,16 @@ const sameSource = (id: string) => <T>(before: T | undefined, query: { readonly 
 
 export const welcomeQuery = { queryKey: keys.welcome, queryFn: () => request<Welcome>('GET', '/api/welcome'), staleTime: Infinity };
 export const useWelcome = () => useQuery(welcomeQuery);
-export const useLibrary = (filter: LibraryFilter) => useQuery({ queryKey: keys.library(filter), queryFn: () => request<Library>('GET', `/api/sources?${new URLSearchParams({ ...filter })}`), placeholderData: keepPreviousData });
+/** The day it is here, and how far clocks here are ahead of UTC: searches by days go by them. */
+const here = () => { const now = new Date(); return { day: new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10), ahead: String(-now.getTimezoneOffset()) }; };
+const askedAs = <Sort extends string>({ q, sort, offset = 0, limit = PAGE, passages }: ListAsked<Sort>): string => String(new URLSearchParams({ q, offset: String(offset), limit: String(limit), ...(sort ? { sort } : {}), ...(passages ? { passages: 'yes' } : {}), ...here() }));
+export const sourcesQuery = (asked: ListAsked<SourceSort>) => ({ queryKey: keys.sources(asked), queryFn: () => request<SourcePage>('GET', `/api/sources?${askedAs(asked)}`), retry: retryUnread });
+export const useSources = (asked: ListAsked<SourceSort>, enabled = true) => useQuery({ ...sourcesQuery(asked), placeholderData: keepPreviousData, enabled });
+export const foundQuery = (asked: ListAsked<AnnotationSort>) => ({ queryKey: keys.found(asked), queryFn: () => request<AnnotationPage>('GET', `/api/annotations?${askedAs(asked)}`), retry: retryUnread });
+export const useFound = (asked: ListAsked<AnnotationSort>, enabled = true) => useQuery({ ...foundQuery(asked), placeholderData: keepPreviousData, enabled });
+export const useOutline = () => useQuery({ queryKey: keys.outline, queryFn: () => request<LibraryOutline>('GET', `/api/library?${new URLSearchParams(here())}`) });
+export const useCollection = (id: string) => useQuery({ queryKey: keys.collection(id), queryFn: () => request<CollectionDetail>('GET', `/api/collections/${id}`) });
+export const useDeleted = (enabled: boolean) => useQuery({ queryKey: keys.deleted, queryFn: () => request<DeletedSource[]>('GET', '/api/sources/deleted'), enabled });
 const numbered = (version?: number): string => (version === undefined ? '' : `?version=${version}`);
 export const sourceQuery = (id: string, version?: number) => ({ queryKey: keys.source(id, version), queryFn: () => request<SourceDetail>('GET', `/api/sources/${id}${numbered(version)}`) });
 export const useSource = (id: string, version?: number) => useQuery({ ...sourceQuery(id, version), placeholderData: sameSource(id) });
@@ -72,4 +96,3 @@ export const useLists = () => useQuery({ queryKey: keys.lists, queryFn: () => re
 export const useFeeds = () => useQuery({ queryKey: keys.feeds, queryFn: () => request<Feed[]>('GET', '/api/feeds') });
 export const useIntake = () => useQuery({ queryKey: keys.intake, queryFn: () => request<Intake>('GET', '/api/intake') });
 export const useDraft = (id: string) => useQuery({ queryKey: keys.draft(id), queryFn: () => request<Draft>('GET', `/api/drafts/${id}`), retry: false });
-export const useFind = (query: string) => useQuery({ queryKey: keys.find(query), queryFn: () => request<FindResult>('GET', `/api/find?q=${encodeURIComponent(query)}`), enabled: query.trim() !== '', placeholderData: keepPreviousData });

@@ -1,62 +1,54 @@
-import type { ReactNode } from 'react';
-import { Link, useSearchParams } from 'react-router';
-import type { AnnotationHit, PassageHit, Snippet } from '@avrelle/core/wire';
-import { useFind } from '../data/queries';
-import { Sign } from '../ui/Sign';
+import { useRef } from 'react';
+import { useSearchParams } from 'react-router';
+import { useFound, useSources } from '../data/queries';
+import { QueryField } from '../library/QueryField';
+import PlainForm from '../library/PlainForm';
+import { SourceRow } from '../ui/SourceRow';
 import { State } from '../ui/State';
-import { count, shortName } from '../ui/when';
+import { count } from '../ui/when';
+import { AnnotationList } from './AnnotationList';
 
-/** What was found: notes and quotations first, then passages of texts, each in its context and one click from its place. */
+const PART = 60;
+
+/** Annotations across all sources, and the sources themselves, each with the words that were looked for in their context. */
 export default function FindPage() {
-  const [params] = useSearchParams();
-  const query = params.get('q') ?? '';
-  const found = useFind(query);
-  const back = { to: `/find?q=${encodeURIComponent(query)}`, words: `Find: ${query}` };
-  if (!query.trim()) return <main className="bg-sheet p-8"><h1 className="text-[23px]">Find</h1><p className="mt-2 max-w-[60ch] text-soft">Write words in the field above: titles, texts, notes and quotations are searched. “Words in quotation marks” are looked for together, and #tag finds what bears the tag.</p></main>;
+  const [params, setParams] = useSearchParams(), q = params.get('q') ?? '', of = params.get('of') === 'sources' ? 'sources' : 'annotations', limit = Number(params.get('limit')) || PART;
+  const notes = useFound({ q, limit: of === 'annotations' ? Math.min(200, limit) : 1 }), sources = useSources({ q, limit: of === 'sources' ? Math.min(200, limit) : 1, passages: true }), scroller = useRef<HTMLElement>(null);
+  const to = (change: Record<string, string | undefined>): void => setParams((before) => { const after = new URLSearchParams(before); for (const [key, value] of Object.entries(change)) { if (value) after.set(key, value); else after.delete(key); } return after; }, { replace: true });
+  const back = { to: `/find?${params}`, words: q ? `Find: ${q}` : 'Find' }, onQuery = (query: string): void => to({ q: query || undefined, limit: undefined });
+  const tab = (name: typeof of, words: string, total: number | undefined) => <button role="tab" id={`tab-${name}`} aria-controls="found" aria-selected={of === name} onClick={() => to({ of: name === 'annotations' ? undefined : name, limit: undefined })} className={of === name ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}>{words} {total !== undefined && <span className="font-normal text-faint">{total.toLocaleString('en')}</span>}</button>;
   return (
-    <main className="min-h-0 overflow-y-auto bg-sheet">
-      <div className="border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4"><h1 className="text-[23px]">Find: <span className="italic">{query}</span></h1></div>
-      <State of={found}>
-        {found.data && found.data.annotations.length + found.data.passages.length === 0 && <p className="p-8 text-soft">Nothing you can see holds these words. Try fewer of them, or only their beginning.</p>}
-        <Group title="In notes and quotations" more={found.data?.moreAnnotations} hits={found.data?.annotations ?? []}>{(hit, key) => <NoteHit key={key} hit={hit} back={back} />}</Group>
-        <Group title="In texts" more={found.data?.morePassages} hits={found.data?.passages ?? []}>{(hit, key) => <TextHit key={key} hit={hit} back={back} />}</Group>
-      </State>
+    <main ref={scroller} className="flex min-h-0 flex-col overflow-y-auto bg-sheet">
+      <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
+        <h1 className="text-[23px]">Find</h1>
+        <QueryField value={q} onChange={onQuery} label="What is looked for" placeholder="words, &quot;a phrase&quot;, note:why, kind:question, by:ines …" />
+        <PlainForm q={q} onQuery={onQuery} />
+        <div role="tablist" aria-label="What is listed" className="ml-auto flex gap-4 text-[14px] max-[900px]:ml-0">{tab('annotations', 'Marks and notes', notes.data?.total)}{tab('sources', 'Sources', sources.data?.total)}</div>
+      </div>
+      <div id="found" role="tabpanel" aria-labelledby={`tab-${of}`} className="flex min-h-0 flex-1 flex-col">
+        {of === 'annotations' ? (
+          <State of={notes}>
+            {notes.data?.total === 0 ? <Nothing q={q} other={sources.data?.total ?? 0} words="source" onOther={() => to({ of: 'sources' })} /> : notes.data && <AnnotationList page={notes.data} back={back} />}
+            <More shown={notes.data?.annotations.length ?? 0} total={notes.data?.total ?? 0} onMore={() => to({ limit: String(limit + PART) })} />
+          </State>
+        ) : (
+          <State of={sources}>
+            {sources.data?.total === 0 ? <Nothing q={q} other={notes.data?.total ?? 0} words="mark or note" onOther={() => to({ of: undefined })} /> : <ol aria-label="Sources">{sources.data?.sources.map((source, n) => <SourceRow key={source.id} source={source} number={n + 1} back={back} />)}</ol>}
+            <More shown={sources.data?.sources.length ?? 0} total={sources.data?.total ?? 0} onMore={() => to({ limit: String(limit + PART) })} />
+          </State>
+        )}
+      </div>
     </main>
   );
 }
 
-interface Back { readonly to: string; readonly words: string }
-
-function Group<Hit>({ title, more, hits, children }: { title: string; more: boolean | undefined; hits: readonly Hit[]; children: (hit: Hit, key: number) => ReactNode }) {
-  if (hits.length === 0) return null;
-  return (
-    <section aria-label={title} className="px-[30px] pt-5 max-[900px]:px-4">
-      <h2 className="flex items-baseline gap-3 text-[17px]">{title} <span className="font-ui text-[13px] font-normal text-soft">{more ? `the best ${hits.length}; more words find fewer` : count(hits.length, 'place')}</span></h2>
-      <ul className="mt-2 max-w-[900px]">{hits.map(children)}</ul>
-    </section>
-  );
+function More({ shown, total, onMore }: { shown: number; total: number; onMore: () => void }) {
+  if (shown >= total) return null;
+  if (shown >= 200) return <p className="px-[30px] py-4 text-[14px] text-soft max-[900px]:px-4">The first {shown} of {total.toLocaleString('en')}. More words, or a tag, find fewer.</p>;
+  return <p className="px-[30px] py-4 text-[14px] max-[900px]:px-4"><button className="act" onClick={onMore}>Show more of {total.toLocaleString('en')}</button></p>;
 }
 
-function Row({ to, back, head, children }: { to: string; back: Back; head: ReactNode; children: ReactNode }) {
-  return <li className="border-t border-rule"><Link to={to} state={{ back }} className="block py-2.5 hover:bg-wash"><p className="text-[13.5px] text-soft">{head}</p>{children}</Link></li>;
+function Nothing({ q, other, words, onOther }: { q: string; other: number; words: string; onOther: () => void }) {
+  if (!q) return <p className="max-w-[60ch] p-8 text-soft">What you and your classes mark and write is listed here, from all sources. Open one, select words and press a digit: it is the first.</p>;
+  return <p className="max-w-[60ch] p-8 text-soft">Nothing you can see holds that. {other > 0 ? <button className="act" onClick={onOther}>{count(other, words, words === 'source' ? 'sources' : 'marks and notes')} {other === 1 ? 'does' : 'do'}.</button> : 'Try fewer words, or only their beginning.'}</p>;
 }
-
-const QUOTE = 'mt-0.5 font-read text-[16px] leading-6';
-
-function TextHit({ hit, back }: { hit: PassageHit; back: Back }) {
-  const head = <><b className="font-semibold text-ink">{hit.title}</b>{hit.site && ` · ${hit.site}`}</>;
-  return <Row to={`/source/${hit.sourceId}?from=${hit.start}&to=${hit.end}`} back={back} head={head}><p className={QUOTE}><Marked snippet={hit.snippet} /></p></Row>;
-}
-
-function NoteHit({ hit, back }: { hit: AnnotationHit; back: Back }) {
-  const head = <><b className="font-semibold text-ink">{hit.title}</b>{[hit.site, hit.note.length === 0 ? shortName(hit.author) : ''].filter(Boolean).map((words) => ` · ${words}`)}</>;
-  return (
-    <Row to={`/source/${hit.sourceId}?at=${hit.annotationId}`} back={back} head={head}>
-      <p className={QUOTE}><Sign kind={hit.kind} className="mr-1.5" /><span className="sr-only">{hit.kind.name}: </span><Marked snippet={hit.quote} /></p>
-      {hit.note.length > 0 && <p className="mt-0.5 pl-6 text-[14.5px]"><b className="font-semibold">{shortName(hit.author)}</b> <Marked snippet={hit.note} /></p>}
-      {hit.tags.length > 0 && <p className="pl-6 text-[13px] text-tide">{hit.tags.map((t) => `#${t}`).join(' ')}</p>}
-    </Row>
-  );
-}
-
-const Marked = ({ snippet }: { snippet: Snippet }) => <>{snippet.map((piece, i) => (piece.hit ? <mark key={i} className="bg-wash px-px font-semibold text-tide">{piece.text}</mark> : <span key={i}>{piece.text}</span>))}</>;

@@ -56,7 +56,7 @@ function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
   /** What was replaced last; said here, as nothing outside the dialog can be reached. */
   const [replaced, setReplaced] = useState<{ readonly words: string; undo(): void }>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
-  const fresh = (): void => void ['keys', 'annotations', 'library', 'find'].map((key) => client.invalidateQueries({ queryKey: [key] }));
+  const fresh = (): void => void ['keys', 'annotations', 'library', 'found'].map((key) => client.invalidateQueries({ queryKey: [key] }));
   const change = (code: string, to: Partial<Kind>): void => { setWrong(''); setKinds((all) => all.map((k) => (k.code === code ? { ...k, ...to } : k))); };
   const add = (): void => setKinds((all) => [...all, { code: v7(), name: '', sign: SIGNS.find((s) => !all.some((k) => k.sign === s)) ?? '†', ...freeLook(all) }]);
   const onDragEnd = ({ active, over }: DragEndEvent): void => { if (over) setKinds((all) => moveKind(all, all.findIndex((k) => k.code === active.id), all.findIndex((k) => k.code === over.id))); };

@@ -4,6 +4,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { citation } from '@avrelle/core/gather';
 import type { SourceDetail, SourceRow } from '@avrelle/core/wire';
 import { ProblemError, request, wordsOf } from '../data/api';
+import { keys } from '../data/queries';
 import { tagsIn } from '../gather/tags-in';
 import { Alert } from '../ui/Alert';
 import { useMessages } from '../ui/Messages';
@@ -16,7 +17,7 @@ const HINTS: Partial<Record<Field, string>> = { publishedAt: '2026, 2026-10 or 2
 const valueOf = (source: SourceRow, field: Field): string => (field === 'publishedAt' ? (source.publishedAt ?? '').slice(0, 10) : source[field]);
 
 /** What is known of a source, to be corrected; its tags; and how it is cited. A change made elsewhere meanwhile is shown beside one's own. */
-export function EditSource({ source, onClose }: { source: SourceRow; onClose: () => void }) {
+export default function EditSource({ source, onClose }: { source: SourceRow; onClose: () => void }) {
   const client = useQueryClient(), messages = useMessages();
   const [wrong, setWrong] = useState<{ words: string; field?: string | undefined }>();
   const [theirs, setTheirs] = useState<SourceDetail>();
@@ -30,7 +31,7 @@ export function EditSource({ source, onClose }: { source: SourceRow; onClose: ()
     try {
       if (source.owned && Object.keys(changed).length) await request('PATCH', `/api/sources/${source.id}`, { version: theirs?.version ?? source.version, ...changed });
       await request('PUT', `/api/sources/${source.id}/tags`, { tags: tagsIn(tags) });
-      await client.invalidateQueries({ queryKey: ['library'] });
+      await client.invalidateQueries({ queryKey: keys.library });
       onClose();
     } catch (error) {
       setWrong({ words: wordsOf(error), field: error instanceof ProblemError ? error.problem.field : undefined });

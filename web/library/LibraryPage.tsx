@@ -1,102 +1,101 @@
-import { useEffect, useState, type ReactNode } from 'react';
+import { lazy, Suspense, useCallback, useRef, useState } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
-import { useSearchParams } from 'react-router';
-import { READING_STATES, STATE_WORDS, type ReadingState, type SourceRow as Row } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
-import { useLibrary, type LibraryFilter } from '../data/queries';
-import { useMessages } from '../ui/Messages';
-import { SourceRow } from '../ui/SourceRow';
+import { useNavigate, useSearchParams } from 'react-router';
+import { asksWords, parseQuery } from '@avrelle/core/query';
+import { SOURCE_SORTS, type FoundSource, type SavedSearch, type SourceSort } from '@avrelle/core/wire';
+import { sourcesQuery, useClasses, useOutline } from '../data/queries';
+import { Menu } from '../ui/Menu';
 import { State } from '../ui/State';
+import { useStored } from '../ui/use-stored';
 import { count } from '../ui/when';
-import { EditSource } from './EditSource';
 import { KeepBar } from './KeepBar';
+import { ListView } from './ListView';
+import { QueryField } from './QueryField';
+import { RowActions } from './RowActions';
+import { Sidebar } from './Sidebar';
+import { useChanging } from './use-changing';
+import { useChosen } from './use-chosen';
+import { useSourceList } from './use-source-list';
 
-const PAUSE = 200;
+// What one begins with is there at once; the rest comes when it is asked for.
+const BulkBar = lazy(() => import('./BulkBar'));
+const BoardView = lazy(() => import('./BoardView'));
+const CalendarView = lazy(() => import('./CalendarView'));
+const TableView = lazy(() => import('./TableView'));
+const CollectionDialog = lazy(() => import('./CollectionDialog'));
+const EditSource = lazy(() => import('./EditSource'));
+const KeepSearch = lazy(() => import('./KeepSearch'));
+const PlainForm = lazy(() => import('./PlainForm'));
+const TagDialog = lazy(() => import('./TagDialog'));
 
-/** Every source one may read, by state, tag and words. */
+const VIEWS = ['detailed', 'compact', 'table', 'board', 'calendar'] as const;
+type View = (typeof VIEWS)[number];
+const VIEW_WORDS: Readonly<Record<View, string>> = { detailed: 'Detailed', compact: 'Compact', table: 'Table', board: 'Board', calendar: 'Calendar' };
+const SORT_WORDS: Readonly<Record<SourceSort, string>> = { best: 'best first', touched: 'last touched', saved: 'newest first', title: 'by title', author: 'by author', minutes: 'shortest first', longest: 'longest first', progress: 'most read first', marks: 'most marks first' };
+/** So many can be chosen at once. */
+const MOST_CHOSEN = 500, AT_ONCE = 200;
+
+/** What is being asked in a dialog. */
+type Asking = { readonly edit: FoundSource } | { readonly search: SavedSearch | undefined } | { readonly tag: string } | { readonly collection: true };
+
+/** Every source one may read: searched, seen in the way that suits, and changed one by one or many at once. */
 export default function LibraryPage() {
-  const [params, setParams] = useSearchParams();
-  const filter: LibraryFilter = Object.fromEntries(['state', 'tag', 'words'].flatMap((k) => (params.get(k) ? [[k, params.get(k)!]] : [])));
-  const library = useLibrary(filter);
-  const [editing, setEditing] = useState<Row>();
-  const to = (change: Record<string, string | undefined>): void => setParams((before) => {
+  const [params, setParams] = useSearchParams(), [usual, setUsual] = useStored<View>('library.view', 'detailed');
+  const q = params.get('q') ?? '', view = VIEWS.find((v) => v === params.get('view')) ?? usual, sort = SOURCE_SORTS.find((s) => s === params.get('sort'));
+  const parsed = parseQuery(q), hasWords = parsed.ok && asksWords(parsed.query).length > 0;
+  const list = useSourceList(q, sort), outline = useOutline().data, classes = useClasses().data ?? [], chosen = useChosen(), changing = useChanging();
+  const [asking, setAsking] = useState<Asking>(), scroller = useRef<HTMLElement>(null), client = useQueryClient(), navigate = useNavigate();
+  const to = useCallback((change: Record<string, string | undefined>): void => setParams((before) => {
     const after = new URLSearchParams(before);
     for (const [key, value] of Object.entries(change)) { if (value) after.set(key, value); else after.delete(key); }
     return after;
-  }, { replace: true });
-  const counts = library.data?.counts;
-  const filtered = Object.keys(filter).length > 0;
+  }, { replace: true }), [setParams]);
+  const onQuery = useCallback((query: string): void => { to({ q: query || undefined }); scroller.current?.scrollTo({ top: 0 }); }, [to]);
+  const collections = outline?.collections.filter((c) => c.owned || c.may === 'add') ?? [];
+  const actions = (source: FoundSource) => <RowActions source={source} changing={changing} collections={collections} onEdit={() => setAsking({ edit: source })} />;
+  const chooseAll = async (): Promise<void> => {
+    const pages = await Promise.all(Array.from({ length: Math.ceil(Math.min(list.total, MOST_CHOSEN) / AT_ONCE) }, (_, n) => client.fetchQuery(sourcesQuery({ q, sort, offset: n * AT_ONCE, limit: AT_ONCE }))));
+    chosen.set(pages.flatMap((p) => p.sources).slice(0, MOST_CHOSEN));
+  };
+  const shared = { scroller, list, chosen, actions };
   return (
     <div className="grid min-h-0 grid-cols-[236px_1fr] max-[900px]:grid-cols-1">
-      <aside aria-label="Filters" className="overflow-y-auto border-r border-rule py-[18px] pl-6 text-[14.5px] max-[900px]:hidden">
-        <Group name="States">
-          <Choice on={!filtered} count={counts?.all} onChoose={() => setParams({}, { replace: true })}>All</Choice>
-          {READING_STATES.map((s) => <Choice key={s} on={filter.state === s} count={counts?.states[s]} onChoose={() => to({ state: filter.state === s ? undefined : s })}>{STATE_WORDS[s]}</Choice>)}
-        </Group>
-        {counts && counts.tags.length > 0 && <Group name="Tags">{counts.tags.slice(0, 24).map(({ tag, count: n }) => <Choice key={tag} on={filter.tag === tag} count={n} onChoose={() => to({ tag: filter.tag === tag ? undefined : tag })}>#{tag}</Choice>)}</Group>}
-      </aside>
-      <main className="min-h-0 overflow-y-auto bg-sheet">
-        <div className="flex flex-wrap items-baseline gap-5 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
+      <Sidebar outline={outline} q={q} onQuery={onQuery} onEditSearch={(search) => setAsking({ search })} onEditTag={(tag) => setAsking({ tag })} onNewCollection={() => setAsking({ collection: true })} />
+      <main ref={scroller} className="relative flex min-h-0 flex-col overflow-y-auto bg-sheet">
+        <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
           <h1 className="text-[23px]">Library</h1>
-          <WordsField value={filter.words ?? ''} onChange={(words) => to({ words })} />
-          <span aria-live="polite" className="text-[14px] text-soft">{library.data && (filtered ? `${library.data.sources.length} of ${counts?.all}` : count(library.data.sources.length, 'source'))}</span>
-          {filtered && <button className="act text-[14px]" onClick={() => setParams({}, { replace: true })}>Show all</button>}
+          <QueryField value={q} onChange={onQuery} label="Search the Library" placeholder="words, tag:essay, is:reading, minutes<10 …" />
+          <Suspense><PlainForm q={q} onQuery={onQuery} /></Suspense>
+          <div role="group" aria-label="How the sources are shown" className="ml-auto flex gap-3.5 text-[14px] max-[900px]:ml-0">
+            {VIEWS.map((v) => <button key={v} aria-pressed={v === view} onClick={() => { setUsual(v); to({ view: v }); }} className={v === view ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}>{VIEW_WORDS[v]}</button>)}
+          </div>
         </div>
         <KeepBar />
-        <State of={library}>
-          {library.data?.sources.length === 0 ? <Empty filtered={filtered} /> : (
-            <ol>{library.data?.sources.map((source, i) => <SourceRow key={source.id} source={source} number={i + 1} excerpts><RowActions source={source} onEdit={() => setEditing(source)} /></SourceRow>)}</ol>
-          )}
-        </State>
+        <div className="flex flex-wrap items-baseline gap-x-5 border-b border-rule px-[30px] py-1.5 text-[13.5px] text-soft max-[900px]:px-4">
+          <span aria-live="polite">{!list.isPending && !list.error && (q ? `${list.total} of ${outline?.all ?? '…'}` : count(list.total, 'source'))}</span>
+          {view !== 'calendar' && <Menu words={SORT_WORDS[sort ?? (hasWords ? 'best' : 'touched')]}>{SOURCE_SORTS.filter((s) => hasWords || s !== 'best').map((s) => <DropdownMenu.Item key={s} className="item" onSelect={() => to({ sort: s })}>{SORT_WORDS[s]}</DropdownMenu.Item>)}</Menu>}
+          {q && <><button className="act" onClick={() => onQuery('')}>Show all</button><button className="act" onClick={() => setAsking({ search: undefined })}>Keep this search</button></>}
+          {outline && outline.states.to_read > 0 && <button className="act ml-auto" onClick={() => void navigate('/work-through')}>Work through what is to read: {outline.states.to_read}</button>}
+        </div>
+        <div className="min-h-0 flex-1">
+          <Suspense><State of={list}>
+            {list.total === 0 && view !== 'calendar' ? <Empty searched={q !== ''} /> : view === 'table' ? <TableView {...shared} sort={sort} onSort={(s) => to({ sort: s })} /> : view === 'board' ? <BoardView q={q} sort={sort} chosen={chosen} changing={changing} actions={actions} /> : view === 'calendar' ? <CalendarView q={q} onDay={(day) => to({ q: day, view: 'detailed' })} /> : <ListView key={view} {...shared} compact={view === 'compact'} />}
+          </State></Suspense>
+        </div>
+        {chosen.rows.length > 0 && <Suspense><BulkBar chosen={chosen} changing={changing} collections={collections} classes={classes} total={list.total} onAll={() => void chooseAll()} /></Suspense>}
       </main>
-      {editing && <EditSource source={editing} onClose={() => setEditing(undefined)} />}
+      <Suspense>
+        {asking && 'edit' in asking && <EditSource source={asking.edit} onClose={() => setAsking(undefined)} />}
+        {asking && 'search' in asking && <KeepSearch search={asking.search} q={q} onClose={() => setAsking(undefined)} />}
+        {asking && 'tag' in asking && <TagDialog tag={asking.tag} onClose={() => setAsking(undefined)} />}
+        {asking && 'collection' in asking && <CollectionDialog onClose={() => setAsking(undefined)} onMade={(id) => void navigate(`/collection/${id}`)} />}
+      </Suspense>
     </div>
   );
 }
 
-function Empty({ filtered }: { filtered: boolean }) {
-  if (filtered) return <p className="p-8 text-soft">Nothing here fits. Take a filter away, or look for the words in texts and notes with Find.</p>;
+function Empty({ searched }: { searched: boolean }) {
+  if (searched) return <p className="max-w-[60ch] p-8 text-soft">Nothing here fits all of that. Take a part of the search away, or begin a word and let it be completed.</p>;
   return <div className="max-w-[56ch] p-8"><h2 className="text-[18px]">Your reading belongs here</h2><p className="mt-2 text-soft">Paste the address of a page above and press Keep: it is fetched, made complete, and opens with its text ready to mark. Files can be dropped here, too: PDF, books, documents, pictures, recordings, letters, saved pages.</p></div>;
-}
-
-function Group({ name, children }: { name: string; children: ReactNode }) {
-  return <section className="mb-[18px]"><h2 className="!font-ui mb-1 text-[13px] text-faint">{name}</h2>{children}</section>;
-}
-
-function Choice({ on, count: n, onChoose, children }: { on: boolean; count: number | undefined; onChoose: () => void; children: ReactNode }) {
-  return <button aria-pressed={on} onClick={onChoose} className={`flex w-full justify-between py-[3.5px] pr-[18px] text-left hover:text-ink ${on ? 'border-r-[3px] border-tide font-semibold text-ink' : 'text-soft'}`}><span>{children}</span><span className="font-normal text-faint">{n ?? ''}</span></button>;
-}
-
-/** Filters a moment after the last key. */
-function WordsField({ value, onChange }: { value: string; onChange: (words: string) => void }) {
-  const [words, setWords] = useState(value);
-  useEffect(() => {
-    if (words === value) return;
-    const timer = setTimeout(() => onChange(words), PAUSE);
-    return () => clearTimeout(timer);
-  }, [words, value, onChange]);
-  return <input type="search" aria-label="Filter by words in title, author and site" value={words} onChange={(e) => setWords(e.target.value)} placeholder="words in title, author, site" className="field !w-auto min-w-0 max-w-[280px] flex-1" />;
-}
-
-function RowActions({ source, onEdit }: { source: Row; onEdit: () => void }) {
-  const client = useQueryClient();
-  const messages = useMessages();
-  const again = () => client.invalidateQueries({ queryKey: ['library'] });
-  const send = (method: 'PUT' | 'DELETE' | 'POST', path: string, body?: unknown) => request(method, `/api/sources/${source.id}${path}`, body).then(again, (e: unknown) => messages.warn(wordsOf(e)));
-  const setState = (state: ReadingState) => void send('PUT', '/shelf', { state }).then(() => messages.tell(`“${source.title}” is ${STATE_WORDS[state].toLowerCase()}.`, { label: 'Undo', run: () => void send('PUT', '/shelf', { state: source.state }) }));
-  const remove = () => void send('DELETE', '').then(() => messages.tell(`“${source.title}” was deleted, with its marks.`, { label: 'Undo', run: () => void send('POST', '/restore', {}) }));
-  return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger aria-label={`More for ${source.title}`} className="ml-auto block text-[13px] text-faint hover:text-ink">more <span aria-hidden="true">▾</span></DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={4} className="over min-w-[190px] py-1.5 text-[14px]">
-          {READING_STATES.map((s) => <DropdownMenu.Item key={s} className="item" onSelect={() => setState(s)}><span aria-hidden="true" className="w-3 text-tide">{source.state === s ? '✓' : ''}</span>{STATE_WORDS[s]}</DropdownMenu.Item>)}
-          <DropdownMenu.Separator className="my-1 border-t border-rule" />
-          <DropdownMenu.Item className="item" onSelect={onEdit}><span className="w-3" />{source.owned ? 'About it, tags…' : 'Tags…'}</DropdownMenu.Item>
-          {source.owned && <DropdownMenu.Item className="item text-brick" onSelect={remove}><span className="w-3" />Delete</DropdownMenu.Item>}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  );
 }

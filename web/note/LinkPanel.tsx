@@ -2,7 +2,8 @@ import { useDeferredValue, useState } from 'react';
 import type { Editor } from '@tiptap/react';
 import { Popover } from 'radix-ui';
 import { linkAddress, plainWords, type NoteLink } from '@avrelle/core/note';
-import { useFind, useLibrary } from '../data/queries';
+import { asWords } from '@avrelle/core/query';
+import { useFound, useSources } from '../data/queries';
 import { Sign } from '../ui/Sign';
 
 /** Begins a link: to an address, or to a source or an annotation that is looked for by its words. */
@@ -33,7 +34,7 @@ const MOST = 5;
 function Search({ onLink }: { onLink: (href: string, words: string) => void }) {
   const [words, setWords] = useState(''), query = useDeferredValue(words.trim());
   const address = /^(https?:\/\/|mailto:)\S+$/i.test(query) ? query : /^[\w-]+(\.[\w-]+)+(\/\S*)?$/.test(query) ? `http://${query}` : undefined;
-  const annotations = useFind(address ? '' : query).data?.annotations.slice(0, MOST) ?? [], sources = useLibrary({ words: query }).data?.sources.slice(0, MOST) ?? [];
+  const asked = { q: asWords(query), limit: MOST }, wanted = asked.q !== '' && !address, annotations = useFound(asked, wanted).data?.annotations ?? [], sources = useSources(asked, wanted).data?.sources ?? [];
   const item = (link: NoteLink, name: string, body: React.ReactNode) => <li key={link.id}><button type="button" className="block w-full px-2 py-1.5 text-left hover:bg-wash focus-visible:bg-wash" onClick={() => onLink(linkAddress(link), name)}>{body}</button></li>;
   return (
     <>
@@ -42,7 +43,7 @@ function Search({ onLink }: { onLink: (href: string, words: string) => void }) {
       {query && !address && (
         <ul className="mt-2 max-h-[260px] overflow-y-auto">
           {sources.map((s) => item({ type: 'source', id: s.id }, s.title, <span className="font-read">{s.title}</span>))}
-          {annotations.map((a) => { const quote = a.quote.map((p) => p.text).join(''), note = plainWords(a.note.map((p) => p.text).join('')); return item({ type: 'annotation', id: a.annotationId }, (note || quote).slice(0, 60), <><span className="block text-[12.5px] text-soft"><Sign kind={a.kind} /> {a.author}, {a.title}</span><span className="line-clamp-2">{note || <i className="font-read">{quote}</i>}</span></>); })}
+          {annotations.map((a) => { const quote = a.quote.map((p) => p.text).join(''), note = plainWords(a.note.map((p) => p.text).join('')); return item({ type: 'annotation', id: a.id }, (note || quote).slice(0, 60), <><span className="block text-[12.5px] text-soft"><Sign kind={a.kind} /> {a.author.name}, {a.title}</span><span className="line-clamp-2">{note || <i className="font-read">{quote}</i>}</span></>); })}
           {sources.length + annotations.length === 0 && <li className="px-2 py-1 text-soft">Nothing has these words.</li>}
         </ul>
       )}

@@ -1,0 +1,30 @@
+import type { FastifyInstance } from 'fastify';
+import { tagChangeSchema, type TagPreview } from '@avrelle/core/wire';
+import { personOf } from '../accounts/session';
+import type { Context } from '../context';
+import { AppError } from '../errors';
+import { parse } from '../parse';
+import { bearing, changeTag, hasTag, tagsBeneath, tagUses } from './queries';
+
+/** One's own tags as such: renamed, merged, moved, taken away. */
+export function tagRoutes(app: FastifyInstance, context: Context): void {
+  const { db, events } = context;
+
+  app.post('/api/tags/preview', (request): TagPreview => {
+    const me = personOf(request).id, { from, to = '' } = parse(tagChangeSchema, request.body);
+    return { ...tagUses(db, me, from), beneath: tagsBeneath(db, me, from), merges: to !== '' && to !== from && hasTag(db, me, to) };
+  });
+
+  app.post('/api/tags/change', (request, reply) => {
+    const me = personOf(request).id, { from, to = '' } = parse(tagChangeSchema, request.body);
+    if (to === from) return reply.code(204).send();
+    if (to.startsWith(`${from}/`)) throw new AppError('invalid', { message: `“${from}” cannot go beneath itself. Give it another name first, or choose another place for it.` }, { field: 'to' });
+    db.transaction(() => {
+      const touched = bearing(db, me, from);
+      changeTag(db, me, from, to, context.now());
+      for (const { id, sourceId } of touched) events.append({ type: 'annotation', annotationId: id, sourceId, personId: me });
+      events.append({ type: 'library', personId: me });
+    });
+    return reply.code(204).send();
+  });
+}

@@ -1,0 +1,95 @@
+import { useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { useQueryClient } from '@tanstack/react-query';
+import { KIND_WORDS, STATE_WORDS, type FoundSource, type ReadingState, type SourceChange } from '@avrelle/core/wire';
+import { request, wordsOf } from '../data/api';
+import { keys, useOutline, useSources } from '../data/queries';
+import { tagsIn } from '../gather/tags-in';
+import { useMessages } from '../ui/Messages';
+import { State } from '../ui/State';
+import { count, day, minutes } from '../ui/when';
+
+const MOST = 200;
+const STATE_KEYS: readonly (readonly [string, ReadingState, string])[] = [['r', 'reading', 'Begin it'], ['s', 'set_aside', 'Set aside'], ['f', 'finished', 'Finished']];
+/** How one of them is taken back. */
+type Step = { readonly at: number; readonly undo?: () => Promise<unknown> };
+
+/** New arrivals one at a time, by single keys: does it still matter, and where does it belong? */
+export default function WorkThroughPage() {
+  const waiting = useSources({ q: 'is:to-read', sort: 'saved', limit: MOST }), [queue, setQueue] = useState<readonly FoundSource[]>(), [total, setTotal] = useState(0);
+  // What is decided on leaves the list at hand, not the one that is worked through.
+  if (!queue && waiting.data) { setQueue(waiting.data.sources); setTotal(waiting.data.total); }
+  if (!queue) return <main><State of={waiting} /></main>;
+  return <Work queue={queue} total={total} />;
+}
+
+function Work({ queue, total }: { queue: readonly FoundSource[]; total: number }) {
+  const [steps, setSteps] = useState<readonly Step[]>([]), [asking, setAsking] = useState<'tags' | 'collection'>(), [added, setAdded] = useState<Readonly<Record<string, readonly string[]>>>({});
+  const client = useQueryClient(), messages = useMessages(), outline = useOutline().data, at = steps.at(-1)?.at ?? 0, source = queue[at], collections = outline?.collections.filter((c) => c.owned || c.may === 'add') ?? [];
+  const change = (changes: readonly SourceChange[]) => request('POST', '/api/sources/changes', { changes });
+  /** Goes on at once; what does not hold is told, and comes back. */
+  const go = (next: number, work?: () => Promise<unknown>, undo?: () => Promise<unknown>): void => {
+    setSteps((before) => [...before, { at: next, ...(undo ? { undo } : {}) }]);
+    setAsking(undefined);
+    work?.().catch((error: unknown) => { messages.warn(wordsOf(error)); setSteps((before) => before.slice(0, -1)); }).finally(() => void client.invalidateQueries({ queryKey: keys.outline }));
+  };
+  const undo = (): void => {
+    const last = steps.at(-1);
+    if (!last) return;
+    setSteps(steps.slice(0, -1));
+    last.undo?.().catch((error: unknown) => messages.warn(wordsOf(error))).finally(() => void client.invalidateQueries({ queryKey: keys.outline }));
+  };
+  const tagsOf = (s: FoundSource): readonly string[] => added[s.id] ?? s.tags;
+  const decide = {
+    next: () => go(at + 1),
+    state: (state: ReadingState) => source && go(at + 1, () => change([{ id: source.id, state }]), () => change([{ id: source.id, state: source.state }])),
+    tag: (tags: readonly string[]) => { if (!source || tags.length === 0) return setAsking(undefined); const before = tagsOf(source), after = [...new Set([...before, ...tags])]; setAdded({ ...added, [source.id]: after }); go(at, () => change([{ id: source.id, tags: after }]), () => { setAdded((known) => ({ ...known, [source.id]: before })); return change([{ id: source.id, tags: [...before] }]); }); },
+    file: (id: string) => source && go(at, () => request('POST', `/api/collections/${id}/sources`, { sourceIds: [source.id] }), () => request('DELETE', `/api/collections/${id}/sources`, { sourceIds: [source.id] })),
+    remove: () => source?.owned && go(at + 1, () => change([{ id: source.id, deleted: true }]), () => request('POST', `/api/sources/${source.id}/restore`, {})),
+  };
+  const onKey = (event: KeyboardEvent): void => {
+    if ((event.target as HTMLElement).closest('input, select, textarea, [role=menu]') || event.ctrlKey || event.metaKey || event.altKey) return;
+    const state = STATE_KEYS.find(([key]) => key === event.key)?.[1];
+    const act = state ? () => decide.state(state) : { k: decide.next, ArrowRight: decide.next, u: undo, ArrowLeft: undo, t: () => setAsking('tags'), p: () => setAsking('collection'), Delete: decide.remove }[event.key];
+    if (!act) return;
+    event.preventDefault();
+    act();
+  };
+  const latest = useRef(onKey);
+  useEffect(() => { latest.current = onKey; });
+  useEffect(() => { const listen = (event: KeyboardEvent): void => latest.current(event); addEventListener('keydown', listen); return () => removeEventListener('keydown', listen); }, []);
+  const act = (key: string, words: string, run: () => void, bad = false) => <button key={key} onClick={run} className={`flex items-baseline gap-2 border border-strong px-3 py-1.5 hover:bg-wash ${bad ? 'text-brick' : ''}`}><kbd className="text-[12px] text-faint">{key}</kbd>{words}</button>;
+  return (
+    <main className="min-h-0 overflow-y-auto bg-sheet">
+      <div className="flex items-baseline gap-5 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
+        <h1 className="text-[23px]">Work through</h1>
+        <span aria-live="polite" className="text-[14px] text-soft">{source ? `${total - at} left` : 'done'}</span>
+        {steps.length > 0 && <button className="act text-[14px]" onClick={undo}>Undo (u)</button>}
+        <Link to="/library" className="act ml-auto text-[14px]">To the Library</Link>
+      </div>
+      {!source ? <Done worked={at} left={total - at} /> : (
+        <article aria-label={source.title} className="mx-auto max-w-[760px] px-[30px] py-8 max-[900px]:px-4">
+          <p className="text-[14px] text-soft">{[source.author, source.site, KIND_WORDS[source.kind], `kept ${day(source.keptAt)}`, minutes(source.minutes)].filter(Boolean).join(' · ')}</p>
+          <h2 className="mt-1 text-[28px] leading-[34px]" lang={source.language || undefined}>{source.title}</h2>
+          {source.description && <p className="mt-3 font-read text-[17px] leading-[26px]" lang={source.language || undefined}>{source.description}</p>}
+          {source.remark && <p className="mt-3 border-l-2 border-strong pl-3 italic text-soft">You wrote: {source.remark}</p>}
+          <p className="mt-3 min-h-[22px] text-[15px] text-tide">{tagsOf(source).map((t) => `#${t}`).join(' ')}</p>
+          {asking === 'tags' && <form className="mt-2 flex max-w-[380px] gap-4" onSubmit={(e) => { e.preventDefault(); decide.tag(tagsIn(String(new FormData(e.currentTarget).get('tags')))); }}><input name="tags" autoFocus aria-label="Tags to add" placeholder="#essay #accretion" className="field" onKeyDown={(e) => { if (e.key === 'Escape') setAsking(undefined); }} /><button className="act">Add</button></form>}
+          {asking === 'collection' && <ul className="mt-2 flex flex-wrap gap-3 text-[14px]" onKeyDown={(e) => { if (e.key === 'Escape') setAsking(undefined); }}>{collections.map((c, n) => <li key={c.id}><button autoFocus={n === 0} className="act" onClick={() => decide.file(c.id)}>{c.name}</button></li>)}{collections.length === 0 && <li className="text-soft">There is no collection yet: make one in the Library, with + beside “Collections”.</li>}</ul>}
+          <div role="group" aria-label="What becomes of it" className="mt-7 flex flex-wrap gap-2.5 text-[14.5px]">
+            {act('k', 'Keep to read, next', decide.next)}
+            {STATE_KEYS.map(([key, state, words]) => act(key, words, () => void decide.state(state)))}
+            {act('t', 'Tag…', () => setAsking('tags'))}
+            {act('p', 'Put into…', () => setAsking('collection'))}
+            {source.owned && act('Delete', 'Delete', () => void decide.remove(), true)}
+          </div>
+          <p className="mt-5 text-[14px]"><Link className="act" to={`/source/${source.id}`} state={{ back: { to: '/work-through', words: 'Work through' } }}>Open it</Link><span className="ml-4 text-soft">Its state is “{STATE_WORDS[source.state].toLowerCase()}”.</span></p>
+        </article>
+      )}
+    </main>
+  );
+}
+
+function Done({ worked, left }: { worked: number; left: number }) {
+  return <p className="max-w-[56ch] p-8 text-soft">{left > 0 ? `${count(worked, 'source')} looked at; ${left} more wait. Come back to this page for them.` : worked > 0 ? `All ${worked} looked at. What you begin stands on the Desk.` : 'Nothing waits to be read. What you keep arrives here.'}</p>;
+}
