@@ -56,7 +56,7 @@ test('the main job is done by keyboard alone', async ({ browser }) => {
     await page.keyboard.press('/');
     await page.keyboard.type('mouse');
     await page.keyboard.press('Enter');
-    await expect(page.getByRole('region', { name: 'In notes and quotations' })).toContainText('Written without a mouse');
+    await expect(page.getByRole('region', { name: 'Marks and notes' })).toContainText('Written without a mouse');
   });
   await close();
 });

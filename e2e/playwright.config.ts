@@ -22,7 +22,7 @@ export default defineConfig({
     command: 'node server/dist/demo.js --fresh',
     cwd: '..',
     url: `http://127.0.0.1:${PORT}/api/welcome`,
-    timeout: 60_000,
+    timeout: 180_000,
     reuseExistingServer: false,
     env: { AVRELLE_PORT: String(PORT), AVRELLE_DATA: 'var/e2e.db', AVRELLE_DEMO_WEB_PORT: String(PORT + 1), AVRELLE_PROXY: 'yes' },
   },

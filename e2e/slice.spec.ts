@@ -119,19 +119,21 @@ test('two people do the whole job once', async ({ browser }) => {
     await o.goto(new URL(address).pathname);
     await expect(o.getByRole('alert')).toContainText('There is no such source, or it is not shared with you');
     await o.goto('/find?q=comfort');
-    await expect(o.getByText('Nothing you can see holds these words')).toBeVisible();
+    await expect(o.getByText('Nothing you can see holds that')).toBeVisible();
   });
 
   await test.step('words are found in texts and notes; one click opens the place', async () => {
     await t.getByLabel('Find a passage, note or tag').fill('comfort');
     await t.keyboard.press('Enter');
-    await expect(t.getByRole('region', { name: 'In notes and quotations' })).toContainText('Two words of comfort.');
+    await expect(t.getByRole('region', { name: 'Marks and notes' })).toContainText('Two words of comfort.');
     await t.getByLabel('Find a passage, note or tag').fill('wheelbar');
     await t.keyboard.press('Enter');
-    await expect(t.getByRole('region', { name: 'In texts' })).toContainText('WHEELBARROW');
+    await t.getByRole('tab', { name: /^Sources/ }).click();
+    await expect(t.getByRole('list', { name: 'Sources' })).toContainText('WHEELBARROW');
     await t.getByLabel('Find a passage, note or tag').fill('"nine times"');
     await t.keyboard.press('Enter');
-    await t.getByRole('region', { name: 'In texts' }).getByRole('link').first().click();
+    await t.getByRole('tab', { name: /^Sources/ }).click();
+    await t.getByRole('list', { name: 'Sources' }).getByRole('link', { name: /nine times/ }).click();
     await opened(t);
     await expect.poll(async () => (await painted(t))['avrelle-found']).toEqual(['nine times']);
   });

@@ -31,9 +31,10 @@ for (const theme of ['day', 'night']) {
     const { page, close } = await visit(browser, 'ines');
     await page.evaluate((t) => localStorage.setItem('avrelle.theme', t), theme);
     const { id } = ((await (await page.request.get('/api/classes')).json()) as { id: string }[])[0]!;
+    const collection = ((await (await page.request.get('/api/library')).json()) as { collections: { id: string; name: string }[] }).collections.find((c) => c.name.startsWith('Essay'))!.id;
     const marsh = await sourceId(page, 'Walks Inland'), sluice = await sourceId(page, 'Sluice Nine');
     const found: string[] = [];
-    for (const path of ['/desk', '/library', '/classes', `/classes/${id}`, '/find?q=marsh', `/source/${marsh}`, `/source/${sluice}?version=1`, `/source/${sluice}/changes`, '/gather', ...(await Promise.all(['State of the Saltmere', 'Walk along', 'Sluice nine at dawn', 'Walker’s Booklet'].map(async (title) => `/source/${await sourceId(page, title)}`)))]) {
+    for (const path of ['/desk', '/library', '/library?view=compact', '/library?view=table', '/library?view=board', '/library?view=calendar', '/library/deleted', '/work-through', `/collection/${collection}`, '/classes', `/classes/${id}`, '/find?q=marsh', '/find?q=marsh&of=sources', `/source/${marsh}`, `/source/${sluice}?version=1`, `/source/${sluice}/changes`, '/gather', ...(await Promise.all(['State of the Saltmere', 'Walk along', 'Sluice nine at dawn', 'Walker’s Booklet'].map(async (title) => `/source/${await sourceId(page, title)}`)))]) {
       await page.goto(path);
       await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
       if (path === `/source/${marsh}`) {
@@ -122,7 +123,7 @@ test('on a phone a reader finds, reads and opens a note', async ({ browser }) =>
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   await page.getByRole('article', { name: /Evidence, Tomas/ }).getByRole('button').first().click();
   await expect(page.getByText('Then the gap is 0.7 mm a year.')).toBeVisible();
-  for (const path of ['/library', '/desk', '/classes', '/find?q=mud']) {
+  for (const path of ['/library', '/library?view=compact', '/library?view=table', '/library?view=board', '/work-through', '/desk', '/classes', '/find?q=mud']) {
     await page.goto(path);
     await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
     expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);

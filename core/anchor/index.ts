@@ -1,6 +1,7 @@
 export { SURE, type Anchor, type Candidate, type Located, type Lost, type Placed } from './anchor';
 export { compare, type Change } from './compare';
 export { describe } from './describe';
+export { editDistance } from './edit-distance';
 export { locateAll } from './locate';
 export { remap, type Remapped } from './remap';
 export { fromSelectors, SelectorError, toSelectors, type Selector } from './selectors';

@@ -24,6 +24,8 @@ export interface FoundSource extends SourceRow {
 export interface SourcePage {
   readonly sources: readonly FoundSource[];
   readonly total: number;
+  /** Where nothing was found: the query with a word as it was probably meant. */
+  readonly meant?: string;
 }
 
 /** An annotation in a list across sources. */
@@ -51,6 +53,7 @@ export interface AnnotationHit {
 export interface AnnotationPage {
   readonly annotations: readonly AnnotationHit[];
   readonly total: number;
+  readonly meant?: string;
 }
 
 export interface DeskNotice {
@@ -73,4 +76,10 @@ export interface Desk {
   readonly unseen: number;
   readonly reading: readonly SourceRow[];
   readonly fresh: readonly SourceRow[];
+  /** How many wait to be read. */
+  readonly waiting: number;
+  /** One that can be read in a spare moment; null where none is short enough. */
+  readonly spare: SourceRow | null;
+  /** What I marked on this day a while ago. */
+  readonly past: { readonly ago: string; readonly annotations: readonly AnnotationHit[] } | null;
 }

@@ -1,22 +1,34 @@
 import type { FastifyInstance } from 'fastify';
-import type { Desk, SourceRow } from '@avrelle/core/wire';
+import type { Desk } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
-import { readQuery, sourcePage } from '../find/find';
+import type { Asker } from '../find/asker';
+import { annotationPage, readQuery, sourcePage } from '../find/find';
 import { askerOf } from '../find/routes';
+import { dayBefore } from './day-before';
 import { notices, seeAll } from './queries';
 
 const MOST = 5;
+/** Minutes of a spare moment (common practice). */
+const SPARE = 5;
+const AGO = [['a week', { days: 7 }], ['a month', { months: 1 }], ['half a year', { months: 6 }], ['a year', { months: 12 }], ['two years', { months: 24 }]] as const;
 
 export function deskRoutes(app: FastifyInstance, { db, now, events }: Context): void {
   app.get('/api/desk', (request): Desk => {
     const me = personOf(request).id, found = notices(db, me), asker = askerOf({ db, now }, request);
-    const some = (query: string): readonly SourceRow[] => sourcePage(db, readQuery(query), asker, { sort: 'touched', offset: 0, limit: MOST }, false).sources;
-    return {
-      notices: found, unseen: found.filter((n) => !n.seen).length,
-      reading: some('is:reading'), fresh: some('is:to-read'),
-    };
+    const some = (query: string, limit = MOST) => sourcePage(db, readQuery(query), asker, { sort: 'touched', offset: 0, limit }, false), fresh = some('is:to-read');
+    const spare = sourcePage(db, readQuery(`minutes<=${SPARE} (is:to-read OR is:reading) progress<90`), asker, { sort: 'minutes', offset: 0, limit: 1 }, false).sources[0];
+    return { notices: found, unseen: found.filter((n) => !n.seen).length, reading: some('is:reading').sources, fresh: fresh.sources, waiting: fresh.total, spare: spare ?? null, past: pastOf(asker) };
   });
+
+  /** The longest ago of those days on which something was marked. */
+  const pastOf = (asker: Asker): Desk['past'] => {
+    for (const [ago, by] of AGO.toReversed()) {
+      const { annotations } = annotationPage(db, readQuery(`is:mine has:mark saved:${dayBefore(asker.today, by)}`), asker, { sort: 'best', offset: 0, limit: 3 });
+      if (annotations.length) return { ago, annotations };
+    }
+    return null;
+  };
 
   app.post('/api/desk/seen', (request, reply) => {
     const me = personOf(request).id;

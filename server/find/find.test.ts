@@ -99,6 +99,14 @@ describe('annotations', () => {
   });
 });
 
+test('a misspelt word is offered as it was probably meant, never a word of what one may not see', async () => {
+  const meant = async (q: string) => [(await sources(q)).meant, (await notes(q)).meant];
+  expect([await meant('glosary'), await meant('lavendr is:mine'), await meant('-"xyz" "coarsr silt"')]).toEqual([['glossary', 'glossary'], ['lavender is:mine', 'lavender is:mine'], [undefined, undefined]]);
+  await other.keepText('Secret', 'The word quincunx stands in nobody else’s text.');
+  expect([await meant('quincunz'), (await other.send<SourcePage>('GET', '/api/sources?q=quincunz')).body.meant]).toEqual([[undefined, undefined], 'quincunx']);
+  expect((await sources('mud')).meant).toBeUndefined();
+});
+
 test('a search finds exactly what a slow, plain reading of the same rows finds', () => {
   const { db } = server.context, world = worldOf(db, me.me.id), who = asker();
   const word = fc.constantFrom('mud', 'MUD', 'eel', 'levee', 'salt', 'the', 'pan', 'a', '泥', '干潟', 'straße', '417', 'lavender', 'nobody', 'bram', 'x');

@@ -1,10 +1,12 @@
-import { asksWords, markPlaces, meaningful, parseQuery, placesOf, snippetOf, type Query } from '@avrelle/core/query';
+import { asksWords, markPlaces, meaningful, parseQuery, placesOf, snippetOf, type Marked, type Query } from '@avrelle/core/query';
+import type { Outline } from '@avrelle/core/text';
 import type { AnnotationHit, AnnotationPage, AnnotationSort, SourceKind, SourcePage, SourceSort } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
 import { kindFrom } from '../key/queries';
 import { sourceRowsOf } from '../sources/queries';
 import type { Asker } from './asker';
+import { probablyMeant } from './meant';
 import { annotationsStatement, column, countStatement, hits, run, sourcesStatement, streams, type HitRow, type Page } from './queries';
 
 /** What was typed, as a query. Throws `query` with the place of the fault. */
@@ -24,16 +26,29 @@ export function findSources(db: Db, query: Query | undefined, asker: Asker, page
 
 export const countSources = (db: Db, query: Query | undefined, asker: Asker): number => run<{ total: number }>(db, countStatement(query, asker))[0]!.total;
 
-/** A page of sources; with `passages`, each with the first passage of its text in which words are found. */
+/** A page of sources; with `passages`, each with the first passage of its text in which words are found, or how it begins where none are looked for. */
 export function sourcePage(db: Db, query: Query | undefined, asker: Asker, page: Page<SourceSort>, passages: boolean): SourcePage {
   const { ids, total } = findSources(db, query, asker, page), sources = sourceRowsOf(db, asker.me, ids);
+  if (total === 0) return { sources, total, ...meantBy(probablyMeant(db, query, (other) => countSources(db, other, asker) > 0)) };
   const words = asksWords(query).filter((w) => w.scope === undefined || w.scope === 'text');
-  if (!passages || words.length === 0) return { sources, total };
+  if (!passages) return { sources, total };
   const texts = streams(db, ids);
   return { sources: sources.map((source) => {
-    const found = snippetOf(texts.get(source.id) ?? '', words);
+    const text = texts.get(source.id), found = text && (words.length ? snippetOf(text.stream, words) : opening(text.stream, JSON.parse(text.outline) as Outline));
     return found ? { ...source, passage: { snippet: found.marked, ...found.place } } : source;
   }), total };
+}
+
+const meantBy = (meant: string | undefined): { readonly meant?: string } => (meant === undefined ? {} : { meant });
+
+const OPENING = 320;
+
+/** The first words that are no heading and stand in no aside. */
+function opening(stream: string, outline: Outline): { readonly marked: Marked; readonly place: { readonly start: number; readonly end: number } } | undefined {
+  const first = outline.find((b) => b.role !== 'heading' && !b.aside && b.end - b.start > 60) ?? outline.find((b) => b.role !== 'heading' && b.end > b.start);
+  if (!first) return undefined;
+  const end = Math.min(stream.length, first.start + OPENING), cut = end < stream.length ? Math.max(stream.lastIndexOf(' ', end), first.start + 1) : end;
+  return { place: { start: first.start, end: cut }, marked: markPlaces(`${stream.slice(first.start, cut)}${cut < stream.length ? '…' : ''}`, []) };
 }
 
 /** Row numbers of the annotations a query is met by, of those that the asker sees. */
@@ -42,6 +57,7 @@ export const findAnnotations = (db: Db, query: Query | undefined, asker: Asker, 
 /** A page of annotations that the asker sees. */
 export function annotationPage(db: Db, query: Query | undefined, asker: Asker, page: Page<AnnotationSort>): AnnotationPage {
   const all = findAnnotations(db, query, asker, page.sort), words = asksWords(query);
+  if (all.length === 0) return { annotations: [], total: 0, ...meantBy(probablyMeant(db, query, (other) => findAnnotations(db, other, asker, 'newest').length > 0)) };
   return { annotations: hits(db, asker.me, all.slice(page.offset, page.offset + page.limit)).map((row) => annotationHit(row, words)), total: all.length };
 }
 

@@ -76,7 +76,7 @@ const HITS = `
   FROM json_each(@seqs) j JOIN annotation a ON a.seq = j.value JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id LEFT JOIN annotation r ON r.id = a.root_id
     LEFT JOIN kind k ON k.owner_id = coalesce(r.kind_owner, a.kind_owner) AND k.code = coalesce(r.kind, a.kind)
   ORDER BY j.key`;
-const STREAMS = 'SELECT s.id, t.stream FROM json_each(@ids) j JOIN source s ON s.id = j.value JOIN version_text t ON t.version_id = s.current_version';
+const STREAMS = 'SELECT s.id, t.stream, t.outline FROM json_each(@ids) j JOIN source s ON s.id = j.value JOIN version_text t ON t.version_id = s.current_version';
 const MY_CLASSES = 'SELECT class_id AS id FROM membership WHERE person_id = ?';
 
 /** As run, of the first column alone. */
@@ -84,5 +84,5 @@ export const column = (db: Db, { sql, values }: Statement): number[] => db.raw.p
 export const run = <Row>(db: Db, { sql, values }: Statement): Row[] => db.all<Row>(sql, values as never);
 export const hits = (db: Db, me: string, seqs: readonly number[]): HitRow[] => db.all<HitRow>(HITS, { me, seqs: JSON.stringify(seqs) } as never);
 /** The texts of sources, which the caller has found readable. */
-export const streams = (db: Db, ids: readonly string[]): ReadonlyMap<string, string> => new Map(db.all<{ id: string; stream: string }>(STREAMS, { ids: JSON.stringify(ids) } as never).map((r) => [r.id, r.stream]));
+export const streams = (db: Db, ids: readonly string[]) => new Map(db.all<{ id: string; stream: string; outline: string }>(STREAMS, { ids: JSON.stringify(ids) } as never).map((r) => [r.id, r]));
 export const myClasses = (db: Db, me: string): string[] => db.all<{ id: string }>(MY_CLASSES, me).map((r) => r.id);

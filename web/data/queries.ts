@@ -89,7 +89,7 @@ export const useTags = () => useQuery({ queryKey: keys.tags, queryFn: () => requ
 export const useReaders = (sourceId: string) => useQuery({ queryKey: keys.readers(sourceId), queryFn: () => request<Person[]>('GET', `/api/sources/${sourceId}/readers`) });
 /** What links to an annotation or source, by its address in notes. */
 export const useLinks = (to: string) => useQuery({ queryKey: keys.links(to), queryFn: () => request<Linked[]>('GET', `/api/links?${new URLSearchParams({ to })}`) });
-export const useDesk = () => useQuery({ queryKey: keys.desk, queryFn: () => request<Desk>('GET', '/api/desk') });
+export const useDesk = () => useQuery({ queryKey: keys.desk, queryFn: () => request<Desk>('GET', `/api/desk?${new URLSearchParams(here())}`) });
 export const useJobs = () => useQuery({ queryKey: keys.jobs, queryFn: () => request<Job[]>('GET', '/api/jobs') });
 export const useArrivals = () => useQuery({ queryKey: keys.arrivals, queryFn: () => request<Arrival[]>('GET', '/api/arrivals') });
 export const useLists = () => useQuery({ queryKey: keys.lists, queryFn: () => request<Batch[]>('GET', '/api/lists') });

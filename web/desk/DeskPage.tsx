@@ -1,10 +1,13 @@
+import type { ReactNode } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { DeskNotice, SourceRow as Row } from '@avrelle/core/wire';
+import type { Desk, DeskNotice, SourceRow as Row } from '@avrelle/core/wire';
 import { plainWords } from '@avrelle/core/note';
 import { useMe } from '../account/me';
 import { request } from '../data/api';
 import { keys, useDesk } from '../data/queries';
+import { MarkedText } from '../ui/MarkedText';
+import { Sign } from '../ui/Sign';
 import { Strand } from '../ui/Strand';
 import { State } from '../ui/State';
 import { minutes, shortName, when } from '../ui/when';
@@ -24,7 +27,9 @@ export default function DeskPage() {
           <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block max-[900px]:overflow-y-auto">
             <div className="min-h-0 overflow-y-auto px-[30px] py-4 max-[900px]:px-4">
               <Shelf title="Go on reading" sources={desk.data.reading} empty="Nothing is begun. Open something from below, or keep a page in the Library." />
-              <Shelf title="Waiting to be read" sources={desk.data.fresh} empty="Nothing waits. Well read." />
+              {desk.data.spare && <Shelf title="For a spare moment" sources={[desk.data.spare]} empty="" />}
+              <Shelf title="Waiting to be read" sources={desk.data.fresh} empty="Nothing waits. Well read." more={desk.data.waiting > 0 ? <Link to="/work-through" className="act font-ui text-[13px]">Work through {desk.data.waiting}</Link> : undefined} />
+              {desk.data.past && <Past past={desk.data.past} />}
             </div>
             <Answers notices={desk.data.notices} unseen={desk.data.unseen} name={me.name} />
           </div>
@@ -34,10 +39,21 @@ export default function DeskPage() {
   );
 }
 
-function Shelf({ title, sources, empty }: { title: string; sources: readonly Row[]; empty: string }) {
+function Past({ past: { ago, annotations } }: { past: NonNullable<Desk['past']> }) {
   return (
     <section className="mb-7">
-      <h2 className="mb-1 text-[17px]">{title}</h2>
+      <h2 className="mb-1 text-[17px]">On this day {ago} ago</h2>
+      <ul>{annotations.map((a) => (
+        <li key={a.id} className="border-t border-rule py-2.5"><Link to={`/source/${a.sourceId}?at=${a.openAt}`} state={BACK} className="block hover:text-tide"><p className="font-read text-[16px]" lang={a.language || undefined}><Sign kind={a.kind} className="mr-1.5" /><MarkedText pieces={a.quote} /></p>{a.note.length > 0 && <p className="text-[14.5px]"><MarkedText pieces={a.note} /></p>}<p className="text-[13px] text-soft">{a.title}</p></Link></li>
+      ))}</ul>
+    </section>
+  );
+}
+
+function Shelf({ title, sources, empty, more }: { title: string; sources: readonly Row[]; empty: string; more?: ReactNode }) {
+  return (
+    <section className="mb-7">
+      <h2 className="mb-1 flex items-baseline justify-between text-[17px]">{title}{more}</h2>
       {sources.length === 0 && <p className="border-t border-rule py-2.5 text-soft">{empty}</p>}
       <ul>{sources.map((s) => (
         <li key={s.id} className="grid grid-cols-[1fr_190px_80px] items-center gap-4 border-t border-rule py-2.5 max-[900px]:grid-cols-[1fr_auto]">

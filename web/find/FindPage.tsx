@@ -28,12 +28,12 @@ export default function FindPage() {
       <div id="found" role="tabpanel" aria-labelledby={`tab-${of}`} className="flex min-h-0 flex-1 flex-col">
         {of === 'annotations' ? (
           <State of={notes}>
-            {notes.data?.total === 0 ? <Nothing q={q} other={sources.data?.total ?? 0} words="source" onOther={() => to({ of: 'sources' })} /> : notes.data && <AnnotationList page={notes.data} back={back} />}
+            {notes.data?.total === 0 ? <Nothing q={q} meant={notes.data.meant} onMeant={onQuery} other={sources.data?.total ?? 0} words="source" onOther={() => to({ of: 'sources' })} /> : notes.data && <AnnotationList page={notes.data} back={back} />}
             <More shown={notes.data?.annotations.length ?? 0} total={notes.data?.total ?? 0} onMore={() => to({ limit: String(limit + PART) })} />
           </State>
         ) : (
           <State of={sources}>
-            {sources.data?.total === 0 ? <Nothing q={q} other={notes.data?.total ?? 0} words="mark or note" onOther={() => to({ of: undefined })} /> : <ol aria-label="Sources">{sources.data?.sources.map((source, n) => <SourceRow key={source.id} source={source} number={n + 1} back={back} />)}</ol>}
+            {sources.data?.total === 0 ? <Nothing q={q} meant={sources.data.meant} onMeant={onQuery} other={notes.data?.total ?? 0} words="mark or note" onOther={() => to({ of: undefined })} /> : <ol aria-label="Sources">{sources.data?.sources.map((source, n) => <SourceRow key={source.id} source={source} number={n + 1} back={back} />)}</ol>}
             <More shown={sources.data?.sources.length ?? 0} total={sources.data?.total ?? 0} onMore={() => to({ limit: String(limit + PART) })} />
           </State>
         )}
@@ -48,7 +48,7 @@ function More({ shown, total, onMore }: { shown: number; total: number; onMore: 
   return <p className="px-[30px] py-4 text-[14px] max-[900px]:px-4"><button className="act" onClick={onMore}>Show more of {total.toLocaleString('en')}</button></p>;
 }
 
-function Nothing({ q, other, words, onOther }: { q: string; other: number; words: string; onOther: () => void }) {
+function Nothing({ q, meant, onMeant, other, words, onOther }: { q: string; meant: string | undefined; onMeant: (q: string) => void; other: number; words: string; onOther: () => void }) {
   if (!q) return <p className="max-w-[60ch] p-8 text-soft">What you and your classes mark and write is listed here, from all sources. Open one, select words and press a digit: it is the first.</p>;
-  return <p className="max-w-[60ch] p-8 text-soft">Nothing you can see holds that. {other > 0 ? <button className="act" onClick={onOther}>{count(other, words, words === 'source' ? 'sources' : 'marks and notes')} {other === 1 ? 'does' : 'do'}.</button> : 'Try fewer words, or only their beginning.'}</p>;
+  return <p className="max-w-[60ch] p-8 text-soft">{meant !== undefined && <>Did you mean <button className="act" onClick={() => onMeant(meant)}>{meant}</button>? </>}Nothing you can see holds that. {other > 0 ? <button className="act" onClick={onOther}>{count(other, words, words === 'source' ? 'sources' : 'marks and notes')} {other === 1 ? 'does' : 'do'}.</button> : 'Try fewer words, or only their beginning.'}</p>;
 }

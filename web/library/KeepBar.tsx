@@ -12,7 +12,7 @@ export function KeepBar() {
   const file = useRef<HTMLInputElement>(null);
   const keeping = useKeeping(), { keep, upload, wrong, busy } = keeping;
   const waiting = useArrivals().data?.length ?? 0;
-  const begin = (look: boolean): void => { void keep(address, look ? { look } : {}).then((job) => job && setAddress('')); };
+  const begin = (look: boolean): void => { void keep(address, look ? { look } : {}).then((job) => { if (job) setAddress((now) => (now === address ? '' : now)); }); };
   const latest = useRef(upload);
   useEffect(() => { latest.current = upload; });
   useEffect(() => {

@@ -80,7 +80,7 @@ export default function LibraryPage() {
         </div>
         <div className="min-h-0 flex-1">
           <Suspense><State of={list}>
-            {list.total === 0 && view !== 'calendar' ? <Empty searched={q !== ''} /> : view === 'table' ? <TableView {...shared} sort={sort} onSort={(s) => to({ sort: s })} /> : view === 'board' ? <BoardView q={q} sort={sort} chosen={chosen} changing={changing} actions={actions} /> : view === 'calendar' ? <CalendarView q={q} onDay={(day) => to({ q: day, view: 'detailed' })} /> : <ListView key={view} {...shared} compact={view === 'compact'} />}
+            {list.total === 0 && view !== 'calendar' ? <Empty searched={q !== ''} meant={list.meant} onMeant={onQuery} /> : view === 'table' ? <TableView {...shared} sort={sort} onSort={(s) => to({ sort: s })} /> : view === 'board' ? <BoardView q={q} sort={sort} chosen={chosen} changing={changing} actions={actions} /> : view === 'calendar' ? <CalendarView q={q} onDay={(day) => to({ q: day, view: 'detailed' })} /> : <ListView key={view} {...shared} compact={view === 'compact'} />}
           </State></Suspense>
         </div>
         {chosen.rows.length > 0 && <Suspense><BulkBar chosen={chosen} changing={changing} collections={collections} classes={classes} total={list.total} onAll={() => void chooseAll()} /></Suspense>}
@@ -95,7 +95,7 @@ export default function LibraryPage() {
   );
 }
 
-function Empty({ searched }: { searched: boolean }) {
-  if (searched) return <p className="max-w-[60ch] p-8 text-soft">Nothing here fits all of that. Take a part of the search away, or begin a word and let it be completed.</p>;
+function Empty({ searched, meant, onMeant }: { searched: boolean; meant: string | undefined; onMeant: (q: string) => void }) {
+  if (searched) return <p className="max-w-[60ch] p-8 text-soft">{meant !== undefined && <>Did you mean <button className="act" onClick={() => onMeant(meant)}>{meant}</button>? </>}Nothing here fits all of that. Take a part of the search away, or begin a word and let it be completed.</p>;
   return <div className="max-w-[56ch] p-8"><h2 className="text-[18px]">Your reading belongs here</h2><p className="mt-2 text-soft">Paste the address of a page above and press Keep: it is fetched, made complete, and opens with its text ready to mark. Files can be dropped here, too: PDF, books, documents, pictures, recordings, letters, saved pages.</p></div>;
 }

@@ -3,7 +3,7 @@ import { Popover } from 'radix-ui';
 import { CHOICES, EMPTY_FORM, formOf, parseQuery, typedFrom, type PlainForm as Form } from '@avrelle/core/query';
 import { useKnown } from './QueryField';
 
-const WORDS: Readonly<Record<Exclude<keyof Form, 'rest'>, string>> = { words: 'All these words', without: 'None of these', title: 'In the title', note: 'In my or others’ notes', quote: 'In marked passages', tag: 'Tag', in: 'Collection or class', by: 'Author', kind: 'Marked as', type: 'Sort of source', is: 'State', has: 'With', minutes: 'Minutes, at most', days: 'Kept in the last … days' };
+const WORDS: Readonly<Record<Exclude<keyof Form, 'rest'>, string>> = { words: 'All these words', without: 'None of these', title: 'In the title', note: 'In my or others’ notes', quote: 'In marked passages', tag: 'Tag', in: 'Collection or class', by: 'Author', kind: 'Marked as', type: 'Type of source', is: 'State', has: 'With', minutes: 'Minutes, at most', days: 'Kept in the last … days' };
 const CHOICE_WORDS: Readonly<Record<string, string>> = { 'to-read': 'to read', 'set-aside': 'set aside', mine: 'mine', shared: 'shared', unplaced: 'unplaced marks', read: 'read to the end', note: 'notes', tag: 'tags', mark: 'marks', answer: 'answers', drawing: 'drawings', file: 'a file', remark: 'a remark' };
 const ORDER = ['words', 'without', 'title', 'note', 'quote', 'by', 'tag', 'in', 'kind', 'type', 'is', 'has', 'minutes', 'days'] as const;
 

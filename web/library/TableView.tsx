@@ -49,17 +49,17 @@ export default function TableView({ scroller, list, chosen, actions, sort, onSor
           {columns.map((key) => <Head key={key} column={COLUMNS[key]} sorted={sort !== undefined && (COLUMNS[key] as Column).sort === sort} onSort={onSort} onWidth={(w) => setWidths({ ...widths, [key]: Math.max(LEAST, w) })} width={width(key)} />)}
           <span role="columnheader"><Choose shown={columns} onShow={setShown} /></span>
         </div>
-        <ol ref={rows.list} role="rowgroup" className="relative" style={{ height: rows.virtual.getTotalSize() }} onKeyDown={onKeyDown}>
+        <div ref={rows.list} role="rowgroup" className="relative" style={{ height: rows.virtual.getTotalSize() }} onKeyDown={onKeyDown}>
           {rows.virtual.getVirtualItems().map(({ index, start, key: at }) => {
             const source = list.row(index);
             return (
-              <li key={at} role="row" aria-rowindex={index + 2} data-index={index} style={{ ...grid, height: ROW, transform: `translateY(${start - rows.top}px)` }} className={`absolute inset-x-0 grid items-center border-b border-rule hover:bg-wash ${source && chosen.has(source.id) ? 'bg-wash' : ''}`}>
+              <div key={at} role="row" aria-rowindex={index + 2} data-index={index} style={{ ...grid, height: ROW, transform: `translateY(${start - rows.top}px)` }} className={`absolute inset-x-0 grid items-center border-b border-rule hover:bg-wash ${source && chosen.has(source.id) ? 'bg-wash' : ''}`}>
                 {source && <><span role="cell" className="pl-3"><input type="checkbox" aria-label={`Choose ${source.title}`} tabIndex={-1} checked={chosen.has(source.id)} onChange={() => chosen.toggle(source)} className="accent-[var(--tide)]" /></span>
                   {columns.map((key) => <span key={key} role="cell" className="truncate px-2">{COLUMNS[key].cell(source)}</span>)}<span role="cell">{actions(source)}</span></>}
-              </li>
+              </div>
             );
           })}
-        </ol>
+        </div>
       </div>
     </div>
   );

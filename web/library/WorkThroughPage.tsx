@@ -5,6 +5,7 @@ import { KIND_WORDS, STATE_WORDS, type FoundSource, type ReadingState, type Sour
 import { request, wordsOf } from '../data/api';
 import { keys, useOutline, useSources } from '../data/queries';
 import { tagsIn } from '../gather/tags-in';
+import { MarkedText } from '../ui/MarkedText';
 import { useMessages } from '../ui/Messages';
 import { State } from '../ui/State';
 import { count, day, minutes } from '../ui/when';
@@ -16,7 +17,7 @@ type Step = { readonly at: number; readonly undo?: () => Promise<unknown> };
 
 /** New arrivals one at a time, by single keys: does it still matter, and where does it belong? */
 export default function WorkThroughPage() {
-  const waiting = useSources({ q: 'is:to-read', sort: 'saved', limit: MOST }), [queue, setQueue] = useState<readonly FoundSource[]>(), [total, setTotal] = useState(0);
+  const waiting = useSources({ q: 'is:to-read', sort: 'saved', limit: MOST, passages: true }), [queue, setQueue] = useState<readonly FoundSource[]>(), [total, setTotal] = useState(0);
   // What is decided on leaves the list at hand, not the one that is worked through.
   if (!queue && waiting.data) { setQueue(waiting.data.sources); setTotal(waiting.data.total); }
   if (!queue) return <main><State of={waiting} /></main>;
@@ -69,9 +70,9 @@ function Work({ queue, total }: { queue: readonly FoundSource[]; total: number }
       </div>
       {!source ? <Done worked={at} left={total - at} /> : (
         <article aria-label={source.title} className="mx-auto max-w-[760px] px-[30px] py-8 max-[900px]:px-4">
-          <p className="text-[14px] text-soft">{[source.author, source.site, KIND_WORDS[source.kind], `kept ${day(source.keptAt)}`, minutes(source.minutes)].filter(Boolean).join(' · ')}</p>
+          <p className="text-[14px] text-soft">{[...new Set([source.author, source.site]), KIND_WORDS[source.kind], `kept ${day(source.keptAt)}`, minutes(source.minutes)].filter(Boolean).join(' · ')}</p>
           <h2 className="mt-1 text-[28px] leading-[34px]" lang={source.language || undefined}>{source.title}</h2>
-          {source.description && <p className="mt-3 font-read text-[17px] leading-[26px]" lang={source.language || undefined}>{source.description}</p>}
+          {(source.description || source.passage) && <p className="mt-3 font-read text-[17px] leading-[26px]" lang={source.language || undefined}>{source.description || <MarkedText pieces={source.passage!.snippet} />}</p>}
           {source.remark && <p className="mt-3 border-l-2 border-strong pl-3 italic text-soft">You wrote: {source.remark}</p>}
           <p className="mt-3 min-h-[22px] text-[15px] text-tide">{tagsOf(source).map((t) => `#${t}`).join(' ')}</p>
           {asking === 'tags' && <form className="mt-2 flex max-w-[380px] gap-4" onSubmit={(e) => { e.preventDefault(); decide.tag(tagsIn(String(new FormData(e.currentTarget).get('tags')))); }}><input name="tags" autoFocus aria-label="Tags to add" placeholder="#essay #accretion" className="field" onKeyDown={(e) => { if (e.key === 'Escape') setAsking(undefined); }} /><button className="act">Add</button></form>}
@@ -81,7 +82,7 @@ function Work({ queue, total }: { queue: readonly FoundSource[]; total: number }
             {STATE_KEYS.map(([key, state, words]) => act(key, words, () => void decide.state(state)))}
             {act('t', 'Tag…', () => setAsking('tags'))}
             {act('p', 'Put into…', () => setAsking('collection'))}
-            {source.owned && act('Delete', 'Delete', () => void decide.remove(), true)}
+            {source.owned && act('Del', 'Delete', () => void decide.remove(), true)}
           </div>
           <p className="mt-5 text-[14px]"><Link className="act" to={`/source/${source.id}`} state={{ back: { to: '/work-through', words: 'Work through' } }}>Open it</Link><span className="ml-4 text-soft">Its state is “{STATE_WORDS[source.state].toLowerCase()}”.</span></p>
         </article>

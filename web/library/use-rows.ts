@@ -5,7 +5,7 @@ import { useVirtualizer, type Virtualizer } from '@tanstack/react-virtual';
 const AHEAD = 8;
 
 export interface Rows {
-  readonly list: RefObject<HTMLOListElement | null>;
+  readonly list: RefObject<(HTMLOListElement & HTMLDivElement) | null>;
   readonly virtual: Virtualizer<HTMLElement, HTMLLIElement>;
   readonly top: number;
   onKeyDown(event: KeyboardEvent): void;
@@ -13,7 +13,7 @@ export interface Rows {
 
 /** A long list inside a page that scrolls: only the rows near what is seen are there. Arrow keys go from row to row. */
 export function useRows(scroller: RefObject<HTMLElement | null>, count: number, height: number, measured: boolean, onLook: (first: number, last: number) => void): Rows {
-  const list = useRef<HTMLOListElement>(null), [top, setTop] = useState(0);
+  const list = useRef<HTMLOListElement & HTMLDivElement>(null), [top, setTop] = useState(0);
   const virtual = useVirtualizer<HTMLElement, HTMLLIElement>({ count, getScrollElement: () => scroller.current, estimateSize: () => height, overscan: AHEAD, scrollMargin: top, ...(measured ? {} : { measureElement: () => height }) });
   useLayoutEffect(() => {
     const box = list.current, within = scroller.current;

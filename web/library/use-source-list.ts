@@ -5,6 +5,8 @@ import { PAGE, sourcesQuery, useSources } from '../data/queries';
 
 export interface SourceList {
   readonly total: number;
+  /** Where nothing was found: as it was probably meant. */
+  readonly meant: string | undefined;
   /** Undefined while it is on its way. */
   row(index: number): FoundSource | undefined;
   /** Says which rows are looked at: their pages are asked for. */
@@ -33,7 +35,7 @@ export function useSourceList(q: string, sort: SourceSort | undefined): SourceLi
   }, [first.data, more, seen[0], seen[1]]);
   const here = useMemo(() => [...known].sort((a, b) => a[0] - b[0]).map(([, source]) => source), [known]);
   return {
-    total, here, isPending: first.isPending, error: first.error, row: (index) => known.get(index),
+    total, here, meant: first.data?.meant, isPending: first.isPending, error: first.error, row: (index) => known.get(index),
     look: (from, to) => { const a = Math.floor(from / PAGE), b = Math.floor(to / PAGE); if (a !== seen[0] || b !== seen[1]) setSeen([a, b]); },
   };
 }
