@@ -30,6 +30,7 @@ import { pictureRoutes } from './pictures/routes';
 import { snapshotRoutes } from './snapshots/routes';
 import { sourceRoutes } from './sources/routes';
 import { takeinRoutes } from './takein/routes';
+import { listTakeoutRoutes } from './takeout/lists';
 import { takeoutRoutes } from './takeout/routes';
 import { versionRoutes } from './versions/routes';
 
@@ -54,7 +55,7 @@ export async function buildApp(context: Context): Promise<FastifyInstance> {
     done();
   });
   app.setErrorHandler(sendProblem);
-  for (const routes of [accountRoutes, sourceRoutes, versionRoutes, annotationRoutes, keyRoutes, noteRoutes, pictureRoutes, classRoutes, libraryRoutes, searchRoutes, tagRoutes, collectionRoutes, collectionItemRoutes, findRoutes, deskRoutes, takeoutRoutes, takeinRoutes, snapshotRoutes, jobRoutes, draftRoutes, listRoutes, feedRoutes, mailRoutes, eventRoutes]) routes(app, context);
+  for (const routes of [accountRoutes, sourceRoutes, versionRoutes, annotationRoutes, keyRoutes, noteRoutes, pictureRoutes, classRoutes, libraryRoutes, searchRoutes, tagRoutes, collectionRoutes, collectionItemRoutes, findRoutes, deskRoutes, takeoutRoutes, listTakeoutRoutes, takeinRoutes, snapshotRoutes, jobRoutes, draftRoutes, listRoutes, feedRoutes, mailRoutes, eventRoutes]) routes(app, context);
   await serveWeb(app, context.config.webFolder);
   return app;
 }

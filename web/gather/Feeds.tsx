@@ -1,4 +1,4 @@
-import { useState, type FormEvent } from 'react';
+import { useRef, useState, type FormEvent } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
@@ -7,6 +7,7 @@ import { keys, useFeeds } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { useMessages } from '../ui/Messages';
 import { when } from '../ui/when';
+import { feedsIn } from './feeds-in';
 
 /** Feeds one follows: what they bring waits to be kept or skipped. */
 export function Feeds() {
@@ -20,10 +21,26 @@ export function Feeds() {
     setBusy(true);
     request<Feed>('POST', '/api/feeds', { id: v7(), address }).then((feed) => { setAddress(''); setWrong(''); messages.tell(`Following “${feed.title}”.`); return fresh(); }, (error: unknown) => setWrong(wordsOf(error))).finally(() => setBusy(false));
   };
+  const file = useRef<HTMLInputElement>(null);
+  /** One after the other: what cannot be followed is told, the rest is. */
+  const bring = async (chosen: File): Promise<void> => {
+    const addresses = feedsIn(await chosen.text()), failed: string[] = [];
+    if (addresses.length === 0) return setWrong(`“${chosen.name}” names no feeds: an OPML file has outlines with an xmlUrl.`);
+    setBusy(true);
+    for (const each of addresses) await request<Feed>('POST', '/api/feeds', { id: v7(), address: each }).catch((error: unknown) => failed.push(`${each}: ${wordsOf(error)}`));
+    setBusy(false);
+    setWrong(failed.join(' '));
+    messages.tell(`${addresses.length - failed.length} of ${addresses.length} feeds followed.`);
+    await fresh();
+  };
   const send = (method: 'POST' | 'DELETE', feed: Feed, path = ''): void => void request(method, `/api/feeds/${feed.id}${path}`, method === 'POST' ? {} : undefined).then(fresh, (error: unknown) => messages.warn(wordsOf(error)));
   return (
     <section aria-label="Feeds" className="border-b border-rule px-6 pb-6 pt-4 max-[900px]:px-4">
-      <h2 className="text-[18px]">Feeds</h2>
+      <div className="flex items-baseline gap-4"><h2 className="text-[18px]">Feeds</h2>
+        {feeds.length > 0 && <a className="act ml-auto text-[13px]" href="/api/feeds.opml" download>Take out (OPML)</a>}
+        <button type="button" className={`act text-[13px] ${feeds.length > 0 ? '' : 'ml-auto'}`} onClick={() => file.current?.click()}>Bring in (OPML)</button>
+        <input ref={file} type="file" hidden aria-label="OPML file" accept=".opml,.xml,text/x-opml" onChange={(e) => { const chosen = e.target.files?.[0]; e.target.value = ''; if (chosen) void bring(chosen); }} />
+      </div>
       <form onSubmit={follow} noValidate className="mt-2 flex items-center gap-4"><input aria-label="Address of a site or feed" type="url" value={address} onChange={(e) => setAddress(e.target.value)} placeholder="Address of a site or its feed" className="field min-w-0 flex-1" /><button className="press" disabled={busy || !address.trim()}>Follow</button></form>
       <div className="mt-2"><Alert>{wrong}</Alert></div>
       <ul className="mt-1 text-[14px]">
