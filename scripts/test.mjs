@@ -1,5 +1,5 @@
 // `npm test`: installs what is missing, then lint, types, unit and browser tests. Ends with one line over all of them.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import { build, debian, install } from './prepare.mjs';
 
@@ -11,12 +11,13 @@ const add = (name, passed, failed) => {
   console.log(`${name}: ${passed} passed, ${failed} failed`);
 };
 const step = (command, args) => spawnSync(command, args, { stdio: 'inherit' }).status === 0;
+const beside = (command, args) => new Promise((done) => spawn(command, args, { stdio: 'inherit' }).on('close', (code) => done(code === 0)).on('error', () => done(false)));
 const readJson = (file) => (fs.existsSync(file) ? JSON.parse(fs.readFileSync(file, 'utf8')) : undefined);
 
 fs.mkdirSync('test-results', { recursive: true });
-const lint = step('npx', ['eslint', '.']);
+// Side by side: each uses one core.
+const [lint, types] = await Promise.all([beside('npx', ['eslint', '.']), beside('npx', ['tsc', '--noEmit', '-p', 'tsconfig.json'])]);
 add('lint', Number(lint), Number(!lint));
-const types = step('npx', ['tsc', '--noEmit', '-p', 'tsconfig.json']);
 add('types', Number(types), Number(!types));
 
 // Programs of others that some checks are made against; without them those are skipped by name.
@@ -24,7 +25,7 @@ for (const [program, name] of [['pdftotext', 'poppler-utils'], ['epubcheck', 'ep
 
 const unitFile = 'test-results/unit.json';
 fs.rmSync(unitFile, { force: true });
-const unitRan = step('node', ['--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js', '--json', `--outputFile=${unitFile}`, '--reporters=default']);
+const unitRan = step('node', ['--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js', '--json', `--outputFile=${unitFile}`, '--reporters=default', '--maxWorkers=100%']);
 const unit = readJson(unitFile);
 add('unit', unit?.numPassedTests ?? 0, (unit?.numFailedTests ?? 0) + (unit?.numRuntimeErrorTestSuites ?? 0) + (unit || unitRan ? 0 : 1));
 

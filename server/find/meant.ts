@@ -2,8 +2,8 @@ import { editDistance } from '@avrelle/core/anchor';
 import { asksWords, writeQuery, type Query } from '@avrelle/core/query';
 import type { Db } from '../db/database';
 import { folded } from '../db/spaced';
+import { wordsBetween } from './queries';
 
-const NEAR = "SELECT term, sum(doc) AS uses FROM (SELECT term, doc FROM source_vocabulary WHERE term >= @from AND term < @to UNION ALL SELECT term, doc FROM annotation_vocabulary WHERE term >= @from AND term < @to AND col IN ('quote', 'note')) GROUP BY term";
 /** So many words like it are tried, the likest and most used first. */
 const TRIED = 6;
 const units = (word: string): number[] => Array.from(word, (c) => c.codePointAt(0)!);
@@ -28,7 +28,7 @@ export function probablyMeant(db: Db, query: Query | undefined, finds: (query: Q
 /** Words that begin alike and differ by a letter in four at most. */
 function wordsLike(db: Db, word: string): readonly string[] {
   const most = Math.max(1, Math.floor(word.length / 4)), first = Array.from(word)[0]!, wanted = units(word);
-  const near = db.all<{ term: string; uses: number }>(NEAR, { from: first, to: String.fromCodePoint(first.codePointAt(0)! + 1) } as never).flatMap(({ term, uses }) => {
+  const near = wordsBetween(db, first, String.fromCodePoint(first.codePointAt(0)! + 1)).flatMap(({ term, uses }) => {
     if (term === word || Math.abs(term.length - word.length) > most) return [];
     const distance = editDistance(wanted, units(term));
     return distance <= most ? [{ term, uses, distance }] : [];

@@ -3,10 +3,10 @@ import { asksWords } from '@avrelle/core/query';
 import type { AnnotationSort, SourceSort } from '@avrelle/core/wire';
 import type { Db, Value } from '../db/database';
 import { KIND_LOOK, type KindRow } from '../key/queries';
-import { annotationCondition, besideWords, necessaryWords } from './annotation-condition';
+import { annotationCondition, besideWords, necessaryWords } from './annotation-queries';
 import type { Asker } from './asker';
-import { SEES, SOURCE_JOINS } from './common';
-import { sourceCondition } from './source-condition';
+import { SEES, SOURCE_JOINS } from './common-queries';
+import { sourceCondition } from './source-queries';
 import { Values } from './values';
 import { forAsker, wordsQuery } from './words';
 
@@ -77,6 +77,7 @@ const HITS = `
     LEFT JOIN kind k ON k.owner_id = coalesce(r.kind_owner, a.kind_owner) AND k.code = coalesce(r.kind, a.kind)
   ORDER BY j.key`;
 const STREAMS = 'SELECT s.id, t.stream, t.outline FROM json_each(@ids) j JOIN source s ON s.id = j.value JOIN version_text t ON t.version_id = s.current_version';
+const NEAR = "SELECT term, sum(doc) AS uses FROM (SELECT term, doc FROM source_vocabulary WHERE term >= @from AND term < @to UNION ALL SELECT term, doc FROM annotation_vocabulary WHERE term >= @from AND term < @to AND col IN ('quote', 'note')) GROUP BY term";
 const MY_CLASSES = 'SELECT class_id AS id FROM membership WHERE person_id = ?';
 
 /** As run, of the first column alone. */
@@ -85,4 +86,6 @@ export const run = <Row>(db: Db, { sql, values }: Statement): Row[] => db.all<Ro
 export const hits = (db: Db, me: string, seqs: readonly number[]): HitRow[] => db.all<HitRow>(HITS, { me, seqs: JSON.stringify(seqs) } as never);
 /** The texts of sources, which the caller has found readable. */
 export const streams = (db: Db, ids: readonly string[]) => new Map(db.all<{ id: string; stream: string; outline: string }>(STREAMS, { ids: JSON.stringify(ids) } as never).map((r) => [r.id, r]));
+/** All words of the indexes, whoever's, from one up to another, with how many texts and marks hold them. */
+export const wordsBetween = (db: Db, from: string, to: string) => db.all<{ term: string; uses: number }>(NEAR, { from, to } as never);
 export const myClasses = (db: Db, me: string): string[] => db.all<{ id: string }>(MY_CLASSES, me).map((r) => r.id);

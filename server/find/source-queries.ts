@@ -1,6 +1,6 @@
 import type { NameField, Query, Term } from '@avrelle/core/query';
 import type { Asker } from './asker';
-import { condition, dayOf, isNamed, named, ofSource, onDays, SEES, tagged, UNPLACED } from './common';
+import { condition, dayOf, isNamed, named, ofSource, onDays, SEES, tagged, UNPLACED } from './common-queries';
 import type { Values } from './values';
 import { forAsker, wordsQuery } from './words';
 
