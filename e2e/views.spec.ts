@@ -128,5 +128,9 @@ test('on a phone a reader finds, reads and opens a note', async ({ browser }) =>
     await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
     expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);
   }
+  await page.goto('/library');
+  await page.getByRole('button', { name: 'Narrow it' }).click();
+  await page.getByRole('button', { name: /^Reading/ }).click();
+  await expect(page.getByText(/^\d+ of \d+$/)).toBeVisible();
   await close();
 });

@@ -42,14 +42,14 @@ const openNote = async (page) => { await top(page); await page.waitForTimeout(30
 await shoot('reading', 'ines', source('Walks Inland'), { act: openNote });
 await shoot('reading-night', 'ines', source('Walks Inland'), { theme: 'night', act: openNote });
 await shoot('reading-phone', 'ines', source('Walks Inland'), { width: 390, height: 844 });
-await shoot('reading-table', 'aldous', source('Handbook'), { act: (page) => page.evaluate(() => { const frame = document.querySelector('iframe'); frame.closest('.overflow-y-auto').scrollTo(0, frame.contentDocument.querySelectorAll('table')[1].getBoundingClientRect().top - 220); }) });
 const sluice = source('Sluice Nine');
 await shoot('changes', 'ines', async (page) => `${await sluice(page)}/changes`);
 await shoot('unplaced', 'ines', sluice, { act: (page) => page.locator('summary').first().click() });
 await shoot('library', 'ines', '/library');
 await shoot('library-night', 'ines', '/library', { theme: 'night' });
 await shoot('library-phone', 'ines', '/library', { width: 390, height: 844 });
-await shoot('find', 'ines', '/find?q=retreat');
+await shoot('board', 'ines', '/library?view=board');
+await shoot('find', 'ines', '/find?q=mud');
 await shoot('desk', 'ines', '/desk');
 await shoot('class', 'aldous', aClass('Course B'));
 await shoot('pdf', 'ines', source('State of the Saltmere'));

@@ -17,7 +17,7 @@ export function deskRoutes(app: FastifyInstance, { db, now, events }: Context): 
   app.get('/api/desk', (request): Desk => {
     const me = personOf(request).id, found = notices(db, me), asker = askerOf({ db, now }, request);
     const some = (query: string, limit = MOST) => sourcePage(db, readQuery(query), asker, { sort: 'touched', offset: 0, limit }, false), fresh = some('is:to-read');
-    const spare = sourcePage(db, readQuery(`minutes<=${SPARE} (is:to-read OR is:reading) progress<90`), asker, { sort: 'minutes', offset: 0, limit: 1 }, false).sources[0];
+    const spare = sourcePage(db, readQuery(`minutes<=${SPARE} (is:to-read OR is:reading) progress<90 -type:picture -type:table`), asker, { sort: 'minutes', offset: 0, limit: 1 }, false).sources[0];
     return { notices: found, unseen: found.filter((n) => !n.seen).length, reading: some('is:reading').sources, fresh: fresh.sources, waiting: fresh.total, spare: spare ?? null, past: pastOf(asker) };
   });
 

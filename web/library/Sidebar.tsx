@@ -12,19 +12,24 @@ interface Props {
   onEditSearch(search: SavedSearch): void;
   onEditTag(tag: string): void;
   onNewCollection(): void;
+  /** Where there is no room beside the list: whether it lies over it. */
+  readonly open: boolean;
+  onClose(): void;
 }
 
 const IS: Readonly<Record<ReadingState, string>> = { to_read: 'to-read', reading: 'reading', finished: 'finished', set_aside: 'set-aside' };
 const SHOWN_TAGS = 24;
 
 /** Beside the sources: how many there are of each sort. Each is a part of the search above, and one press takes it in or out. */
-export function Sidebar({ outline, q, onQuery, onEditSearch, onEditTag, onNewCollection }: Props) {
+export function Sidebar({ outline, q, onQuery: ask, onEditSearch, onEditTag, onNewCollection, open, onClose }: Props) {
+  const onQuery = (to: string): void => { ask(to); onClose(); };
   const [all, setAll] = useState(false);
   if (!outline) return <aside aria-label="Filters" className="border-r border-rule max-[900px]:hidden" />;
   const search = (s: SavedSearch) => <Choice key={s.id} on={q === s.query} count={s.count} onChoose={() => onQuery(q === s.query ? '' : s.query)} {...(s.owned ? { more: { words: `Change the search ${s.name}`, run: () => onEditSearch(s) } } : { title: `From ${s.ownerName}` })}>{s.name}</Choice>;
   const tags = all ? outline.tags : outline.tags.slice(0, SHOWN_TAGS), outer = outline.collections.filter((c) => !c.parentId || !outline.collections.some((o) => o.id === c.parentId));
   return (
-    <aside aria-label="Filters" className="overflow-y-auto border-r border-rule py-[18px] pl-6 text-[14.5px] max-[900px]:hidden">
+    <aside aria-label="Filters" className={`overflow-y-auto border-r border-rule py-[18px] pl-6 text-[14.5px] ${open ? 'max-[900px]:fixed max-[900px]:inset-x-0 max-[900px]:bottom-0 max-[900px]:top-[47px] max-[900px]:z-30 max-[900px]:bg-paper' : 'max-[900px]:hidden'}`}>
+      <button className="act mb-3 hidden max-[900px]:block" onClick={onClose}>Back to the list</button>
       <Group name="States">
         <Choice on={q === ''} count={outline.all} onChoose={() => onQuery('')}>All</Choice>
         {READING_STATES.map((s) => <Choice key={s} on={asksFor(q, 'is', IS[s])} count={outline.states[s]} onChoose={() => onQuery(toggled(q, 'is', IS[s]))}>{STATE_WORDS[s]}</Choice>)}
