@@ -222,3 +222,20 @@ test('a tag is renamed onto another, which is told before', async ({ browser }) 
   await expect(page.getByRole('button', { name: /^#wet/ })).toHaveCount(0);
   await close();
 });
+
+test('a page about a tag gathers what bears it, keeps what is written, and is linked from what it leads to', async ({ browser }) => {
+  const { page, close } = await visit(browser, 'ines', '/topic?tag=essay');
+  await expect(page.getByRole('heading', { name: '#essay' })).toBeVisible();
+  const bearing = page.getByRole('region', { name: 'What bears it' });
+  await expect(bearing.getByRole('heading', { name: 'Marks and notes' })).toBeVisible();
+  const written = page.getByRole('textbox', { name: 'What I write about essay' });
+  await written.click();
+  await page.keyboard.type('Room is the whole argument.');
+  await expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
+  await page.reload();
+  await expect(written).toContainText('Room is the whole argument.');
+  await page.getByRole('region', { name: 'Tags beside it' }).getByRole('link').first().click();
+  await expect(page.getByRole('heading', { name: '#essay' })).toHaveCount(0);
+  await expect(written).toHaveCount(0);
+  await close();
+});

@@ -34,7 +34,7 @@ for (const theme of ['day', 'night']) {
     const collection = ((await (await page.request.get('/api/library')).json()) as { collections: { id: string; name: string }[] }).collections.find((c) => c.name.startsWith('Essay'))!.id;
     const marsh = await sourceId(page, 'Walks Inland'), sluice = await sourceId(page, 'Sluice Nine');
     const found: string[] = [];
-    for (const path of ['/desk', '/library', '/library?view=compact', '/library?view=table', '/library?view=board', '/library?view=calendar', '/library/deleted', '/work-through', `/collection/${collection}`, '/classes', `/classes/${id}`, '/find?q=marsh', '/find?q=marsh&of=sources', `/source/${marsh}`, `/source/${sluice}?version=1`, `/source/${sluice}/changes`, '/gather', ...(await Promise.all(['State of the Saltmere', 'Walk along', 'Sluice nine at dawn', 'Walker’s Booklet'].map(async (title) => `/source/${await sourceId(page, title)}`)))]) {
+    for (const path of ['/desk', '/library', '/library?view=compact', '/library?view=table', '/library?view=board', '/library?view=calendar', '/library/deleted', '/work-through', '/topic?tag=essay', `/collection/${collection}`, '/classes', `/classes/${id}`, '/find?q=marsh', '/find?q=marsh&of=sources', `/source/${marsh}`, `/source/${sluice}?version=1`, `/source/${sluice}/changes`, '/gather', ...(await Promise.all(['State of the Saltmere', 'Walk along', 'Sluice nine at dawn', 'Walker’s Booklet'].map(async (title) => `/source/${await sourceId(page, title)}`)))]) {
       await page.goto(path);
       await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
       if (path === `/source/${marsh}`) {

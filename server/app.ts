@@ -16,6 +16,7 @@ import { collectionItemRoutes, collectionRoutes } from './library/collections';
 import { libraryRoutes } from './library/routes';
 import { searchRoutes } from './library/searches';
 import { tagRoutes } from './library/tags';
+import { topicRoutes } from './library/topics';
 import { listRoutes } from './lists/routes';
 import { noteRoutes } from './notes/routes';
 import { mailRoutes } from './mail/routes';
@@ -55,7 +56,7 @@ export async function buildApp(context: Context): Promise<FastifyInstance> {
     done();
   });
   app.setErrorHandler(sendProblem);
-  for (const routes of [accountRoutes, sourceRoutes, versionRoutes, annotationRoutes, keyRoutes, noteRoutes, pictureRoutes, classRoutes, libraryRoutes, searchRoutes, tagRoutes, collectionRoutes, collectionItemRoutes, findRoutes, deskRoutes, takeoutRoutes, listTakeoutRoutes, takeinRoutes, snapshotRoutes, jobRoutes, draftRoutes, listRoutes, feedRoutes, mailRoutes, eventRoutes]) routes(app, context);
+  for (const routes of [accountRoutes, sourceRoutes, versionRoutes, annotationRoutes, keyRoutes, noteRoutes, pictureRoutes, classRoutes, libraryRoutes, searchRoutes, tagRoutes, topicRoutes, collectionRoutes, collectionItemRoutes, findRoutes, deskRoutes, takeoutRoutes, listTakeoutRoutes, takeinRoutes, snapshotRoutes, jobRoutes, draftRoutes, listRoutes, feedRoutes, mailRoutes, eventRoutes]) routes(app, context);
   await serveWeb(app, context.config.webFolder);
   return app;
 }

@@ -16,6 +16,7 @@ const LeadPage = lazy(() => import('./note/LeadPage'));
 const CollectionPage = lazy(() => import('./library/CollectionPage'));
 const DeletedPage = lazy(() => import('./library/DeletedPage'));
 const WorkThroughPage = lazy(() => import('./library/WorkThroughPage'));
+const TopicPage = lazy(() => import('./library/TopicPage'));
 const FindPage = lazy(() => import('./find/FindPage'));
 const DeskPage = lazy(() => import('./desk/DeskPage'));
 const ClassesPage = lazy(() => import('./classes/ClassesPage'));
@@ -44,6 +45,7 @@ export function App() {
             <Route path="/library" element={<LibraryPage />} />
             <Route path="/library/deleted" element={<DeletedPage />} />
             <Route path="/collection/:id" element={<CollectionPage />} />
+            <Route path="/topic" element={<TopicPage />} />
             <Route path="/work-through" element={<WorkThroughPage />} />
             <Route path="/gather" element={<GatherPage />} />
             <Route path="/look/:id" element={<LookPage />} />

@@ -101,4 +101,22 @@ export interface TagPreview {
   readonly merges: boolean;
 }
 
+/** Of a page about a tag, in characters of its Markdown. */
+export const LONGEST_TOPIC = 200_000;
+export const topicPutSchema = object({
+  /** The version that was seen; 0 where nothing was written yet. */
+  version: number().required().integer().min(0),
+  text: string().defined().max(LONGEST_TOPIC, 'A page about a tag may have 200,000 characters; this one has more.'),
+}).noUnknown();
+export interface RelatedTag { readonly tag: string; /** How often both stand on the same source or mark. */ readonly together: number }
+export interface TopicPage {
+  readonly tag: string;
+  /** Markdown. */
+  readonly text: string;
+  /** Null where nothing was written yet. */
+  readonly writtenAt: string | null;
+  readonly version: number;
+  readonly related: readonly RelatedTag[];
+}
+
 export interface DeletedSource { readonly id: string; readonly title: string; readonly deletedAt: string; readonly marks: number }

@@ -4,6 +4,7 @@ import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { parse } from '../parse';
+import { moveTopics } from './topics';
 import { bearing, changeTag, hasTag, tagsBeneath, tagUses } from './queries';
 
 /** One's own tags as such: renamed, merged, moved, taken away. */
@@ -22,6 +23,7 @@ export function tagRoutes(app: FastifyInstance, context: Context): void {
     db.transaction(() => {
       const touched = bearing(db, me, from);
       changeTag(db, me, from, to, context.now());
+      moveTopics(db, me, from, to, context.now());
       for (const { id, sourceId } of touched) events.append({ type: 'annotation', annotationId: id, sourceId, personId: me });
       events.append({ type: 'library', personId: me });
     });

@@ -1,5 +1,5 @@
 import { keepPreviousData, notifyManager, QueryClient, useQuery } from '@tanstack/react-query';
-import type { Annotation, Arrival, Batch, Draft, Feed, Intake, ClassDetail, Comparison, VersionRow, ClassRow, Desk, AnnotationPage, AnnotationSort, CollectionDetail, DeletedSource, Job, Keys, LibraryOutline, Linked, Person, SourceDetail, SourcePage, SourceSort, SourceText, Welcome } from '@avrelle/core/wire';
+import type { Annotation, Arrival, Batch, Draft, Feed, Intake, ClassDetail, Comparison, VersionRow, ClassRow, Desk, AnnotationPage, AnnotationSort, CollectionDetail, DeletedSource, Job, Keys, LibraryOutline, Linked, Person, SourceDetail, SourcePage, SourceSort, SourceText, TopicPage, Welcome } from '@avrelle/core/wire';
 import { isOffline, request } from './api';
 
 // What was changed is shown in the same frame.
@@ -48,6 +48,8 @@ export const keys = {
   class: (id: string) => ['classes', id] as const,
   tags: ['tags'] as const,
   readers: (sourceId: string) => ['readers', sourceId] as const,
+  topic: (tag: string) => ['topics', tag] as const,
+  leading: (to: string) => ['topics', 'leading', to] as const,
   links: (to: string) => ['links', to] as const,
   desk: ['desk'] as const,
   jobs: ['jobs'] as const,
@@ -86,7 +88,10 @@ export const useClasses = () => useQuery(classesQuery);
 export const useKeys = () => useQuery({ queryKey: keys.keys, queryFn: () => request<Keys>('GET', '/api/keys') });
 export const useClass = (id: string) => useQuery({ queryKey: keys.class(id), queryFn: () => request<ClassDetail>('GET', `/api/classes/${id}`) });
 export const useTags = () => useQuery({ queryKey: keys.tags, queryFn: () => request<string[]>('GET', '/api/tags') });
-export const useReaders = (sourceId: string) => useQuery({ queryKey: keys.readers(sourceId), queryFn: () => request<Person[]>('GET', `/api/sources/${sourceId}/readers`) });
+export const useReaders = (sourceId: string | undefined) => useQuery({ queryKey: keys.readers(sourceId ?? ''), queryFn: () => request<Person[]>('GET', `/api/sources/${sourceId}/readers`), enabled: sourceId !== undefined });
+export const useTopic = (tag: string) => useQuery({ queryKey: keys.topic(tag), queryFn: () => request<TopicPage>('GET', `/api/topics?${new URLSearchParams({ tag })}`), staleTime: Infinity });
+/** Tags whose pages of mine lead to an annotation or source. */
+export const useLeadingTopics = (to: string) => useQuery({ queryKey: keys.leading(to), queryFn: () => request<string[]>('GET', `/api/links/topics?${new URLSearchParams({ to })}`) });
 /** What links to an annotation or source, by its address in notes. */
 export const useLinks = (to: string) => useQuery({ queryKey: keys.links(to), queryFn: () => request<Linked[]>('GET', `/api/links?${new URLSearchParams({ to })}`) });
 export const useDesk = () => useQuery({ queryKey: keys.desk, queryFn: () => request<Desk>('GET', `/api/desk?${new URLSearchParams(here())}`) });

@@ -1,7 +1,7 @@
 import { lazy, Suspense, useCallback, useRef, useState } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
-import { useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { asksWords, parseQuery } from '@avrelle/core/query';
 import { SOURCE_SORTS, type FoundSource, type SavedSearch, type SourceSort } from '@avrelle/core/wire';
 import { sourcesQuery, useClasses, useOutline } from '../data/queries';
@@ -43,7 +43,7 @@ type Asking = { readonly edit: FoundSource } | { readonly search: SavedSearch | 
 export default function LibraryPage() {
   const [params, setParams] = useSearchParams(), [usual, setUsual] = useStored<View>('library.view', 'detailed');
   const q = params.get('q') ?? '', view = VIEWS.find((v) => v === params.get('view')) ?? usual, sort = SOURCE_SORTS.find((s) => s === params.get('sort'));
-  const parsed = parseQuery(q), hasWords = parsed.ok && asksWords(parsed.query).length > 0;
+  const parsed = parseQuery(q), hasWords = parsed.ok && asksWords(parsed.query).length > 0, tag = parsed.ok && parsed.query?.type === 'name' && parsed.query.field === 'tag' ? parsed.query.value : undefined;
   const list = useSourceList(q, sort), outline = useOutline().data, classes = useClasses().data ?? [], chosen = useChosen(), changing = useChanging();
   const [asking, setAsking] = useState<Asking>(), [beside, setBeside] = useState(false), scroller = useRef<HTMLElement>(null), client = useQueryClient(), navigate = useNavigate();
   const to = useCallback((change: Record<string, string | undefined>): void => setParams((before) => {
@@ -78,6 +78,7 @@ export default function LibraryPage() {
           {view !== 'calendar' && <Menu words={SORT_WORDS[sort ?? (hasWords ? 'best' : 'touched')]}>{SOURCE_SORTS.filter((s) => hasWords || s !== 'best').map((s) => <DropdownMenu.Item key={s} className="item" onSelect={() => to({ sort: s })}>{SORT_WORDS[s]}</DropdownMenu.Item>)}</Menu>}
           {list.total > 0 && <Menu words="Take out">{([['sources.csv', 'As a table (CSV)'], ['sources/bookmarks.html', 'As bookmarks']] as const).map(([path, words]) => <DropdownMenu.Item key={path} className="item" asChild><a href={`/api/${path}?${new URLSearchParams({ q })}`} download>{words}</a></DropdownMenu.Item>)}</Menu>}
           {q && <><button className="act" onClick={() => onQuery('')}>Show all</button><button className="act" onClick={() => setAsking({ search: undefined })}>Keep this search</button></>}
+          {tag && <Link className="act" to={`/topic?${new URLSearchParams({ tag })}`}>The page about #{tag}</Link>}
           {outline && outline.states.to_read > 0 && <button className="act ml-auto" onClick={() => void navigate('/work-through')}>Work through what is to read: {outline.states.to_read}</button>}
         </div>
         <div className="min-h-0 flex-1">

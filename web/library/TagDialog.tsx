@@ -1,6 +1,7 @@
 import { useEffect, useState, type FormEvent } from 'react';
 import { Dialog } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
+import { Link } from 'react-router';
 import type { TagPreview } from '@avrelle/core/wire';
 import { request, wordsOf } from '../data/api';
 import { Alert } from '../ui/Alert';
@@ -28,6 +29,7 @@ export default function TagDialog({ tag, onClose }: { tag: string; onClose: (to?
   const submit = (event: FormEvent): void => { event.preventDefault(); if (name && name !== tag) void change(name); else onClose(); };
   return (
     <DialogFrame title={`#${tag}`} onClose={() => onClose()}>
+      <p className="mb-3 text-[14px]"><Link className="act" to={`/topic?${new URLSearchParams({ tag })}`}>Its page: what bears it, and what it adds up to</Link></p>
       <form onSubmit={submit} className="grid gap-3">
         <label className="grid gap-1 text-[13px] text-faint">Its name; with / it stands beneath another<input autoFocus value={to} onChange={(e) => setTo(e.target.value)} className="field text-[15px]" /></label>
         {preview && <p role="status" className="text-[14px] text-soft">It is on {count(preview.sources, 'source')} and {count(preview.annotations, 'mark')} of yours{preview.beneath.length > 0 && `, and goes with ${preview.beneath.map((t) => `#${t}`).join(', ')}`}. {preview.merges && <b className="text-ink">#{name} is in use: the two become one, which cannot be parted again.</b>}</p>}

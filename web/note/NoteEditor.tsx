@@ -19,7 +19,8 @@ export interface Written {
 interface Props {
   readonly label: string;
   readonly markdown: string;
-  readonly sourceId: string;
+  /** Whose readers can be named in it. */
+  readonly sourceId?: string | undefined;
   readonly placeholder?: string;
   onChange(written: Written): void;
   onSubmit(): void;

@@ -117,3 +117,22 @@ CREATE VIEW annotation_visible(person_id, annotation_id, seq) AS
               JOIN class_source rs ON rs.class_id = rc.class_id AND rs.source_id = r.source_id
               JOIN membership rm ON rm.class_id = rc.class_id AND rm.person_id = m.person_id
              WHERE rc.annotation_id = r.id))));
+
+-- What somebody writes about a tag, on a page of their own, and what that leads to.
+CREATE TABLE topic (
+  person_id TEXT NOT NULL REFERENCES person(id) ON DELETE CASCADE,
+  tag TEXT NOT NULL,
+  text TEXT NOT NULL,
+  written_at TEXT NOT NULL,
+  version INTEGER NOT NULL DEFAULT 1,
+  PRIMARY KEY (person_id, tag)
+) STRICT, WITHOUT ROWID;
+CREATE TABLE topic_link (
+  person_id TEXT NOT NULL,
+  tag TEXT NOT NULL,
+  type TEXT NOT NULL CHECK (type IN ('annotation', 'source', 'person', 'picture')),
+  target TEXT NOT NULL,
+  PRIMARY KEY (person_id, tag, type, target),
+  FOREIGN KEY (person_id, tag) REFERENCES topic(person_id, tag) ON DELETE CASCADE
+) STRICT, WITHOUT ROWID;
+CREATE INDEX topic_link_target ON topic_link(type, target, person_id);

@@ -1,16 +1,16 @@
 import { Link } from 'react-router';
 import { linkAddress, plainWords } from '@avrelle/core/note';
-import { useLinks } from '../../data/queries';
+import { useLeadingTopics, useLinks } from '../../data/queries';
 import { Sign } from '../../ui/Sign';
 import { shortName } from '../../ui/when';
 
 /** The notes that lead to an annotation: both ends of a link show it. */
 export function LinkedFrom({ id, onFollow }: { id: string; onFollow: (annotationId: string) => boolean }) {
-  const links = useLinks(linkAddress({ type: 'annotation', id })).data ?? [];
-  if (links.length === 0) return null;
+  const to = linkAddress({ type: 'annotation', id }), links = useLinks(to).data ?? [], topics = useLeadingTopics(to).data ?? [];
+  if (links.length + topics.length === 0) return null;
   return (
     <div className="mt-1.5 text-[13px] text-soft">Linked from
-      <ul>{links.map((l) => (
+      <ul>{topics.map((tag) => <li key={tag}><Link to={`/topic?${new URLSearchParams({ tag })}`} className="text-tide hover:underline">my page about #{tag}</Link></li>)}{links.map((l) => (
         <li key={l.id} className="truncate"><Link to={`/source/${l.sourceId}?at=${l.rootId ?? l.id}`} className="text-tide hover:underline" onClick={(e) => { if (onFollow(l.id)) e.preventDefault(); }}><Sign kind={l.kind} className="mr-1" />{shortName(l.author)}: {plainWords(l.note)}</Link></li>
       ))}</ul>
     </div>

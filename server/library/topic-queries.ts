@@ -1,0 +1,34 @@
+import type { NoteLink } from '@avrelle/core/note';
+import type { RelatedTag } from '@avrelle/core/wire';
+import type { Db } from '../db/database';
+
+const ONE = 'SELECT tag, text, written_at AS writtenAt, version FROM topic WHERE person_id = ? AND tag = ?';
+const BENEATH = "SELECT tag, text, written_at AS writtenAt, version FROM topic WHERE person_id = @me AND (tag = @from OR (tag >= @from || '/' AND tag < @from || '0'))";
+const INSERT = 'INSERT INTO topic (person_id, tag, text, written_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
+const UPDATE = 'UPDATE topic SET text = ?, written_at = ?, version = version + 1 WHERE person_id = ? AND tag = ? AND version = ?';
+const REMOVE = 'DELETE FROM topic WHERE person_id = ? AND tag = ?';
+const CLEAR_LINKS = 'DELETE FROM topic_link WHERE person_id = ? AND tag = ?', ADD_LINK = 'INSERT INTO topic_link (person_id, tag, type, target) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
+const LINKED = 'SELECT tag FROM topic_link WHERE type = ? AND target = ? AND person_id = ? ORDER BY tag';
+/** Tags that stand on the same source or mark of one's own, by how often. */
+export const RELATED = `
+  SELECT tag, sum(together) AS together FROM (
+    SELECT o.tag, count(*) AS together FROM source_tag m JOIN source_tag o ON o.person_id = m.person_id AND o.source_id = m.source_id AND o.tag <> m.tag WHERE m.person_id = @me AND m.tag = @tag GROUP BY o.tag
+    UNION ALL
+    SELECT o.tag, count(*) FROM annotation_tag m JOIN annotation a ON a.id = m.annotation_id AND a.author_id = @me AND a.deleted_at IS NULL JOIN annotation_tag o ON o.annotation_id = m.annotation_id AND o.tag <> m.tag WHERE m.tag = @tag GROUP BY o.tag)
+  GROUP BY tag ORDER BY together DESC, tag LIMIT 16`;
+
+export interface TopicRow { readonly tag: string; readonly text: string; readonly writtenAt: string; readonly version: number }
+export const topicOf = (db: Db, me: string, tag: string): TopicRow | undefined => db.get<TopicRow>(ONE, me, tag);
+export const topicsBeneath = (db: Db, me: string, from: string): TopicRow[] => db.all<TopicRow>(BENEATH, { me, from } as never);
+export const relatedTags = (db: Db, me: string, tag: string): RelatedTag[] => db.all<RelatedTag>(RELATED, { me, tag } as never);
+/** Tags whose pages of one's own lead to something. */
+export const topicsLeadingTo = (db: Db, me: string, { type, id }: NoteLink): string[] => db.all<{ tag: string }>(LINKED, type, id, me).map((t) => t.tag);
+
+/** False when it is at another version by now; version 0 is that of a page that is not there. */
+export function writeTopic(db: Db, me: string, tag: string, version: number, text: string, links: readonly NoteLink[], now: string): boolean {
+  if ((version === 0 ? db.run(INSERT, me, tag, text, now) : db.run(UPDATE, text, now, me, tag, version)) === 0) return false;
+  db.run(CLEAR_LINKS, me, tag);
+  for (const { type, id } of links) db.run(ADD_LINK, me, tag, type, id);
+  return true;
+}
+export const removeTopic = (db: Db, me: string, tag: string): number => db.run(REMOVE, me, tag);

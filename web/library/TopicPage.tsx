@@ -1,0 +1,103 @@
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { Link, useSearchParams } from 'react-router';
+import type { AnnotationHit, TopicPage as Topic } from '@avrelle/core/wire';
+import { isOffline, ProblemError, request, wordsOf } from '../data/api';
+import { keys, useFound, useSources, useTopic } from '../data/queries';
+import { MarkedText } from '../ui/MarkedText';
+import { Sign } from '../ui/Sign';
+import { State } from '../ui/State';
+import { leftOf } from '../ui/SourceRow';
+import { count, day, shortName, when } from '../ui/when';
+import { grouped, GROUP_WORDS, type Grouping } from '../find/grouped';
+
+const NoteEditor = lazy(() => import('../note/NoteEditor'));
+const MOST = 200, PAUSE = 900;
+const GROUPS = ['source', 'kind', 'person', 'day'] as const satisfies readonly Grouping[];
+
+/** Everything that bears a tag, beside a page of one's own about what it adds up to. */
+export default function TopicPage() {
+  const [params] = useSearchParams(), tag = (params.get('tag') ?? '').toLowerCase(), topic = useTopic(tag), marks = useFound({ q: `tag:${tag}`, sort: 'newest', limit: MOST }), sources = useSources({ q: `tag:${tag}`, sort: 'touched', limit: MOST });
+  const [by, setBy] = useState<Grouping>('source'), since = topic.data?.writtenAt ?? null, fresh = since ? [...(marks.data?.annotations ?? []).filter((a) => a.createdAt > since), ...(sources.data?.sources ?? []).filter((s) => s.keptAt > since)].length : 0;
+  const back = { to: `/topic?${params}`, words: `#${tag}` };
+  return (
+    <main className="grid min-h-0 grid-cols-[minmax(0,1fr)_minmax(360px,44%)] grid-rows-[auto_minmax(0,1fr)] bg-sheet max-[900px]:block max-[900px]:overflow-y-auto">
+      <div className="col-span-2 flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
+        <Link to="/library" className="text-[14px] text-soft hover:text-ink">Library</Link><h1 className="text-[23px] text-tide">#{tag}</h1>
+        <span className="text-[14px] text-soft">{count(sources.data?.total ?? 0, 'source')} · {count(marks.data?.total ?? 0, 'mark')}{fresh > 0 && <b className="text-brick"> · {fresh} new since you wrote on {day(since!)}</b>}</span>
+      </div>
+      <section aria-label="What I write about it" className="min-h-0 overflow-y-auto px-[30px] py-4 max-[900px]:px-4">
+        <State of={topic}>{topic.data && <Writing key={tag} topic={topic.data} />}</State>
+        {topic.data && topic.data.related.length > 0 && <Related topic={topic.data} />}
+      </section>
+      <section aria-label="What bears it" className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-6 py-4 max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4">
+        {sources.data && sources.data.total > 0 && <><h2 className="text-[17px]">Sources</h2><ul className="mb-5 mt-1">{sources.data.sources.map((s) => <li key={s.id} className="flex items-baseline gap-3 border-t border-rule py-1.5"><Link to={`/source/${s.id}`} state={{ back }} lang={s.language || undefined} className="min-w-0 flex-1 truncate font-read text-[15.5px]">{s.title}</Link>{since && s.keptAt > since && <New />}<span className="whitespace-nowrap text-[13px] text-soft">{leftOf(s)}</span></li>)}</ul></>}
+        {marks.data && marks.data.total > 0 && (
+          <>
+            <h2 className="flex items-baseline justify-between text-[17px]">Marks and notes <label className="font-ui text-[13px] font-normal text-soft"><span className="sr-only">Grouped </span><select value={by} onChange={(e) => setBy(e.target.value as Grouping)} className="bg-transparent">{GROUPS.map((g) => <option key={g} value={g}>{GROUP_WORDS[g]}</option>)}</select></label></h2>
+            {grouped(marks.data.annotations, by).map(({ name, hits }) => <section key={name} aria-label={name} className="mb-4"><h3 className="pt-2 text-[15px]">{name}</h3><ul>{hits.map((hit) => <Mark key={hit.id} hit={hit} fresh={since !== null && hit.createdAt > since} back={back} />)}</ul></section>)}
+          </>
+        )}
+        {marks.data?.total === 0 && sources.data?.total === 0 && <p className="text-soft">Nothing bears this tag. Write #{tag} in a note, or tag a source with it in the Library.</p>}
+      </section>
+    </main>
+  );
+}
+
+const New = () => <span className="text-[12px] font-bold text-brick">new</span>;
+
+function Mark({ hit, fresh, back }: { hit: AnnotationHit; fresh: boolean; back: { to: string; words: string } }) {
+  return (
+    <li className="border-t border-rule py-1.5"><Link to={`/source/${hit.sourceId}?at=${hit.openAt}`} state={{ back }} className="block hover:text-tide">
+      <p className="font-read text-[15px] leading-[21px]" lang={hit.language || undefined}><Sign kind={hit.kind} className="mr-1.5" /><MarkedText pieces={hit.quote} /></p>
+      {hit.note.length > 0 && <p className="text-[14.5px]"><MarkedText pieces={hit.note} /></p>}
+      <p className="text-[13px] text-soft">{shortName(hit.author.name)} · {when(hit.createdAt)} {fresh && <New />}</p>
+    </Link></li>
+  );
+}
+
+/** Saved a moment after the last key; what another window wrote meanwhile is shown beside it. */
+function Writing({ topic }: { topic: Topic }) {
+  const client = useQueryClient(), [told, setTold] = useState(topic.writtenAt ? `Written ${when(topic.writtenAt)}` : ''), [theirs, setTheirs] = useState<Topic>(), timer = useRef<ReturnType<typeof setTimeout>>(undefined), text = useRef(topic.text), version = useRef(topic.version), waiting = useRef(false);
+  const save = async (): Promise<void> => {
+    clearTimeout(timer.current);
+    if (!waiting.current) return;
+    waiting.current = false;
+    try {
+      const stored = await request<Topic>('PUT', `/api/topics?${new URLSearchParams({ tag: topic.tag })}`, { version: version.current, text: text.current });
+      version.current = stored.version;
+      client.setQueryData(keys.topic(topic.tag), stored);
+      setTold('Saved');
+    } catch (error) {
+      if (error instanceof ProblemError && error.problem.code === 'stale') { setTheirs(error.problem.current as Topic); return setTold('Another window wrote here meanwhile: both texts are below.'); }
+      waiting.current = true;
+      setTold(isOffline(error) ? 'No connection just now; it is saved as soon as the server answers.' : wordsOf(error));
+      if (isOffline(error)) timer.current = setTimeout(() => void save(), 2_000);
+    }
+  };
+  const latest = useRef(save);
+  useEffect(() => { latest.current = save; });
+  useEffect(() => () => void latest.current(), []);
+  return (
+    <>
+      <div className="flex items-baseline justify-between"><h2 className="text-[17px]">What it adds up to</h2><span role="status" className="text-[13px] text-soft">{told}</span></div>
+      <div className="mt-2 border-t [&_.ProseMirror]:min-h-[140px] border-rule pt-2 font-read text-[16.5px] leading-[26px]" onBlur={() => void save()}>
+        <Suspense fallback={<p className="text-faint">One moment…</p>}><NoteEditor label={`What I write about ${topic.tag}`} markdown={topic.text} placeholder="Write what these passages have in common, where they disagree, and what you make of it." onChange={({ markdown }) => { text.current = markdown; waiting.current = true; setTold('…'); clearTimeout(timer.current); timer.current = setTimeout(() => void save(), PAUSE); }} onSubmit={() => void save()} /></Suspense>
+      </div>
+      {theirs && <div className="mt-3 border-l-2 border-brick pl-3"><p className="text-[13px] text-soft">As it was written there, {theirs.writtenAt && when(theirs.writtenAt)}:</p><pre className="whitespace-pre-wrap font-read text-[15px]">{theirs.text}</pre><button className="act text-[14px]" onClick={() => { version.current = theirs.version; setTheirs(undefined); waiting.current = true; void save(); }}>Keep mine; I have taken from theirs what I need</button></div>}
+    </>
+  );
+}
+
+/** The wider the line, the more often the two stand together. */
+function Related({ topic: { related } }: { topic: Topic }) {
+  const most = related[0]!.together;
+  return (
+    <section aria-label="Tags beside it" className="mt-7">
+      <h2 className="mb-1 text-[17px]">Tags beside it</h2>
+      <ul className="max-w-[420px]">{related.map(({ tag, together }) => (
+        <li key={tag} className="grid grid-cols-[minmax(0,1fr)_160px_28px] items-center gap-3 py-0.5 text-[14px]"><Link to={`/topic?${new URLSearchParams({ tag })}`} className="truncate text-tide hover:underline">#{tag}</Link><span aria-hidden="true" className="h-[3px] bg-rule"><span className="block h-full bg-tide" style={{ width: `${(100 * together) / most}%` }} /></span><span className="text-right text-soft" title={`Together ${count(together, 'time')}`}>{together}</span></li>
+      ))}</ul>
+    </section>
+  );
+}
