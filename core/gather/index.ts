@@ -1,2 +1,3 @@
 export { addressesIn } from './addresses';
 export { citation, type Cited } from './citation';
+export { suggestTags, type UsedTag } from './suggest-tags';

@@ -122,6 +122,12 @@ describe('tags', () => {
   });
   const change = (from: string, to: string) => teacher.send<Problem>('POST', '/api/tags/change', { from, to });
 
+  test('are suggested by what a source says and by habit, one’s own alone', async () => {
+    const about = await teacher.keepText('wet ground', 'The marsh is wet, and the edge of the marsh is wetter.');
+    expect((await teacher.send<string[]>('GET', `/api/sources/${about}/tag-suggestions`)).body).toEqual(['wet', 'marsh', 'marsh/edge']);
+    expect([(await student.send<string[]>('GET', `/api/sources/${ids[0]}/tag-suggestions`)).body, (await stranger.send('GET', `/api/sources/${about}/tag-suggestions`)).status]).toEqual([[], 404]);
+    await teacher.send('DELETE', `/api/sources/${about}`);
+  });
   test('are renamed with what is beneath them, onto a name that is in use as well, and only one’s own', async () => {
     expect((await teacher.send<TagPreview>('POST', '/api/tags/preview', { from: 'marsh', to: 'wet' })).body).toEqual({ sources: 1, annotations: 1, beneath: ['marsh/edge'], merges: true });
     expect((await change('marsh', 'wet')).status).toBe(204);

@@ -1,3 +1,4 @@
+import type { UsedTag } from '@avrelle/core/gather';
 import type { CollectionOrder, CollectionPut, CollectionRow, DeletedSource, ReadingState, TagCount } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
@@ -57,6 +58,14 @@ const RENAMED = 'CASE WHEN @to = @empty THEN NULL ELSE @to || substr(tag, length
 const CHANGED_ANNOTATIONS = `SELECT DISTINCT annotation_id AS id, a.source_id AS sourceId FROM annotation_tag JOIN annotation a ON a.id = annotation_id WHERE ${BENEATH} AND ${MINE}`;
 const ADD_SOURCE_TAGS = `INSERT INTO source_tag (person_id, source_id, tag) SELECT person_id, source_id, ${RENAMED} FROM source_tag WHERE person_id = @me AND ${BENEATH} AND @to <> @empty ON CONFLICT DO NOTHING`;
 const ADD_ANNOTATION_TAGS = `INSERT INTO annotation_tag (annotation_id, tag) SELECT annotation_id, ${RENAMED} FROM annotation_tag WHERE ${BENEATH} AND ${MINE} AND @to <> @empty ON CONFLICT DO NOTHING`;
+/** One's own tags: on how many sources and marks each stands, and on how many sources of the same site or author as one. */
+export const USED_TAGS = `
+  SELECT tag, count(*) AS uses, sum(near) AS near FROM (
+    SELECT t.tag, CASE WHEN s.id <> o.id AND ((s.site <> '' AND s.site = o.site) OR (s.author <> '' AND s.author = o.author)) THEN 1 ELSE 0 END AS near
+      FROM source_tag t JOIN source s ON s.id = t.source_id JOIN source o ON o.id = @source WHERE t.person_id = @me
+    UNION ALL
+    SELECT t.tag, 0 FROM annotation a JOIN annotation_tag t ON t.annotation_id = a.id WHERE a.author_id = @me AND a.deleted_at IS NULL)
+  GROUP BY tag`;
 const TOUCH_ANNOTATIONS = `UPDATE annotation SET version = version + 1, updated_at = @now WHERE id IN (SELECT annotation_id FROM annotation_tag WHERE ${BENEATH} AND ${MINE})`;
 const DROP_SOURCE_TAGS = `DELETE FROM source_tag WHERE person_id = @me AND ${BENEATH}`;
 const DROP_ANNOTATION_TAGS = `DELETE FROM annotation_tag WHERE ${BENEATH} AND ${MINE}`;
@@ -107,6 +116,7 @@ export function removeSource(db: Db, id: string): void { for (const sql of [REMO
 const tagValues = (me: string, from: string, to: string): Named => ({ me, from, to, empty: '' });
 export const tagUses = (db: Db, me: string, from: string) => all<{ sources: number; annotations: number }>(db, TAG_USES, tagValues(me, from, ''))[0]!;
 export const tagsBeneath = (db: Db, me: string, from: string): string[] => all<{ tag: string }>(db, TAGS_BENEATH, tagValues(me, from, '')).map((t) => t.tag);
+export const usedTags = (db: Db, me: string, source: string): UsedTag[] => all<UsedTag>(db, USED_TAGS, { me, source });
 export const hasTag = (db: Db, me: string, to: string): boolean => all(db, HAS_TAG, { me, to }).length > 0;
 /** One's own annotations that a change of a tag touches. */
 export const bearing = (db: Db, me: string, from: string) => all<{ id: string; sourceId: string }>(db, CHANGED_ANNOTATIONS, tagValues(me, from, ''));

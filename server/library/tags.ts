@@ -1,15 +1,26 @@
 import type { FastifyInstance } from 'fastify';
+import { suggestTags } from '@avrelle/core/gather';
 import { tagChangeSchema, type TagPreview } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { parse } from '../parse';
+import { readId } from '../read-id';
+import { sourceDetail, versionText } from '../sources/queries';
 import { moveTopics } from './topics';
-import { bearing, changeTag, hasTag, tagsBeneath, tagUses } from './queries';
+import { bearing, changeTag, hasTag, tagsBeneath, tagUses, usedTags } from './queries';
 
 /** One's own tags as such: renamed, merged, moved, taken away. */
 export function tagRoutes(app: FastifyInstance, context: Context): void {
   const { db, events } = context;
+
+  /** From what the source says, and from habit; those it bears are left out. */
+  app.get('/api/sources/:id/tag-suggestions', (request): readonly string[] => {
+    const me = personOf(request).id, source = sourceDetail(db, me, readId(request));
+    if (!source) throw new AppError('not_found', { what: 'source' });
+    const bears = new Set(source.tags);
+    return suggestTags({ title: source.title, text: versionText(db, source.versionId)!.stream }, usedTags(db, me, source.id).filter((t) => !bears.has(t.tag)));
+  });
 
   app.post('/api/tags/preview', (request): TagPreview => {
     const me = personOf(request).id, { from, to = '' } = parse(tagChangeSchema, request.body);

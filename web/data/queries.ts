@@ -90,6 +90,7 @@ export const useClass = (id: string) => useQuery({ queryKey: keys.class(id), que
 export const useTags = () => useQuery({ queryKey: keys.tags, queryFn: () => request<string[]>('GET', '/api/tags') });
 export const useReaders = (sourceId: string | undefined) => useQuery({ queryKey: keys.readers(sourceId ?? ''), queryFn: () => request<Person[]>('GET', `/api/sources/${sourceId}/readers`), enabled: sourceId !== undefined });
 export const useTopic = (tag: string) => useQuery({ queryKey: keys.topic(tag), queryFn: () => request<TopicPage>('GET', `/api/topics?${new URLSearchParams({ tag })}`), staleTime: Infinity });
+export const useSuggestedTags = (sourceId: string) => useQuery({ queryKey: ['library', 'suggested', sourceId] as const, queryFn: () => request<string[]>('GET', `/api/sources/${sourceId}/tag-suggestions`) });
 /** Tags whose pages of mine lead to an annotation or source. */
 export const useLeadingTopics = (to: string) => useQuery({ queryKey: keys.leading(to), queryFn: () => request<string[]>('GET', `/api/links/topics?${new URLSearchParams({ to })}`) });
 /** What links to an annotation or source, by its address in notes. */

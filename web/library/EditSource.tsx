@@ -8,6 +8,7 @@ import { keys } from '../data/queries';
 import { tagsIn } from '../gather/tags-in';
 import { Alert } from '../ui/Alert';
 import { useMessages } from '../ui/Messages';
+import { SuggestedTags } from './SuggestedTags';
 
 const FIELDS = ['title', 'author', 'site', 'publishedAt', 'language', 'doi', 'description', 'remark'] as const;
 type Field = (typeof FIELDS)[number];
@@ -20,13 +21,13 @@ const valueOf = (source: SourceRow, field: Field): string => (field === 'publish
 export default function EditSource({ source, onClose }: { source: SourceRow; onClose: () => void }) {
   const client = useQueryClient(), messages = useMessages();
   const [wrong, setWrong] = useState<{ words: string; field?: string | undefined }>();
-  const [theirs, setTheirs] = useState<SourceDetail>();
+  const [theirs, setTheirs] = useState<SourceDetail>(), [tags, setTags] = useState(source.tags.map((t) => `#${t}`).join(' '));
   const [given, setGiven] = useState<Record<string, string>>({});
   const now = { ...source, ...Object.fromEntries(Object.entries(given).filter(([field]) => field !== 'tags')), publishedAt: (given.publishedAt ?? source.publishedAt) || null };
   const cited = citation(now);
   const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
     event.preventDefault();
-    const { tags = '', ...fields } = Object.fromEntries(new FormData(event.currentTarget)) as Record<string, string>;
+    const { tags: _, ...fields } = Object.fromEntries(new FormData(event.currentTarget)) as Record<string, string>;
     const changed = Object.fromEntries(FIELDS.filter((field) => fields[field] !== undefined && fields[field] !== valueOf(source, field)).map((field) => [field, fields[field]]));
     try {
       if (source.owned && Object.keys(changed).length) await request('PATCH', `/api/sources/${source.id}`, { version: theirs?.version ?? source.version, ...changed });
@@ -53,7 +54,7 @@ export default function EditSource({ source, onClose }: { source: SourceRow; onC
           <Dialog.Title className="mb-3 text-[20px]">{source.owned ? 'About this source' : 'Tags'}</Dialog.Title>
           <form onSubmit={(e) => void submit(e)} onChange={(e) => { const { name, value } = e.target as unknown as HTMLInputElement; setGiven((before) => ({ ...before, [name]: value })); }} className="grid grid-cols-3 gap-x-4 gap-y-3">
             {source.owned && <>{field('title')}{field('author')}{field('site')}{field('publishedAt', false)}{field('language', false)}{field('doi', false)}{field('description')}{field('remark')}</>}
-            <label className="col-span-3 grid gap-1 text-[13px] text-faint">Tags<input name="tags" defaultValue={source.tags.map((t) => `#${t}`).join(' ')} placeholder="#accretion #essay" className="field text-[15px]" /></label>
+            <div className="col-span-3 grid gap-1"><label className="grid gap-1 text-[13px] text-faint">Tags<input name="tags" value={tags} onChange={(e) => setTags(e.target.value)} placeholder="#accretion #essay" className="field text-[15px]" /></label><SuggestedTags sourceId={source.id} without={tagsIn(tags)} onAdd={(tag) => setTags(`${tags.trim()} #${tag}`.trim())} /></div>
             <div className="col-span-3 border-l-2 border-strong pl-3"><h3 className="!font-ui text-[13px] !font-normal text-faint">As it is cited</h3><p className="break-words font-read text-[15px] leading-[21px]">{cited}</p><button type="button" className="act text-[14px]" onClick={() => void navigator.clipboard.writeText(cited).then(() => messages.tell('Citation copied.'), () => messages.warn('It could not be copied; select it and copy it by hand.'))}>Copy it</button></div>
             <div className="col-span-3">{wrong && !FIELDS.includes(wrong.field as Field) && <Alert>{wrong.words}</Alert>}</div>
             <div className="col-span-3 flex gap-5"><button className="press">Save</button><Dialog.Close className="text-soft">Cancel</Dialog.Close></div>
