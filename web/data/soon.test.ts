@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { now, soon } from './soon';
+import { heed, now, soon } from './soon';
 
 test('what comes in is taken in later, in its order, and before anything that asks for it', async () => {
   const done: string[] = [];
@@ -11,4 +11,16 @@ test('what comes in is taken in later, in its order, and before anything that as
   soon(() => done.push('third'));
   await new Promise((later) => setTimeout(later, 20));
   expect(done).toEqual(['first', 'second', 'third']);
+});
+
+test('a key or a press finds it done, until that is stopped', () => {
+  const target = new EventTarget(), done: string[] = [], heard: string[][] = [], stop = heed(target);
+  target.addEventListener('keydown', () => heard.push([...done]));
+  soon(() => done.push('first'));
+  target.dispatchEvent(new Event('keydown'));
+  stop();
+  soon(() => done.push('second'));
+  target.dispatchEvent(new Event('keydown'));
+  expect(heard).toEqual([['first'], ['first']]);
+  now();
 });

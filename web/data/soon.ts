@@ -9,6 +9,7 @@ let asked = false;
 /** Does what has waited, in its order, as one change. */
 export function now(): void {
   asked = false;
+  if (waiting.length === 0) return;
   notifyManager.batch(() => { for (const work of waiting.splice(0)) work(); });
 }
 
@@ -22,4 +23,14 @@ export function soon(work: () => void): void {
   asked = true;
   if (typeof requestIdleCallback === 'function') requestIdleCallback(now, { timeout: LATEST });
   else setTimeout(now);
+}
+
+/**
+ * Before a key or a press in a window or a frame is heard by anybody else, what has waited is done: whoever hears of it
+ * then knows all that is shown (a browser ends one listener's work before it calls the next). Returns how to stop it.
+ */
+export function heed(target: EventTarget): () => void {
+  const events = ['pointerdown', 'keydown'];
+  for (const event of events) target.addEventListener(event, now, { capture: true });
+  return () => { for (const event of events) target.removeEventListener(event, now, { capture: true }); };
 }

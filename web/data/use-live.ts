@@ -4,7 +4,7 @@ import type { Batch, Job, StreamEvent } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from './annotation-cache';
 import { withJob } from './jobs';
 import { keys } from './queries';
-import { soon } from './soon';
+import { heed, soon } from './soon';
 
 /** Listens to the event stream while a person is signed in, from the event `since` on. True while the connection stands. */
 export function useLive(personId: string | undefined, since: number): boolean {
@@ -12,6 +12,7 @@ export function useLive(personId: string | undefined, since: number): boolean {
   const [connected, setConnected] = useState(true);
   const first = useRef(since);
   useEffect(() => { first.current = since; });
+  useEffect(() => heed(window), []);
   useEffect(() => {
     if (!personId) return;
     const stream = new EventSource(`/api/events?since=${first.current}`);

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { heed } from '../data/soon';
 import { useTheme } from '../theme/use-theme';
 import { openPage, type PageAdapter } from './page-frame';
 import { isOverPicture, loadReadingFace, PageDress, type Dressing } from './page-style';
@@ -53,6 +54,7 @@ export function usePage({ view, kind, unit, type }: Dressing, scale: number) {
     if (page && face && face !== 'literata') void loadReadingFace(page.adapter.window, '', face).then(() => setLayout((n) => n + 1));
   }, [page, face]);
 
+  useEffect(() => page && heed(page.adapter.document), [page]);
   useEffect(() => () => observer.current?.disconnect(), []);
   return { page, height: height * scale, layout, onLoad };
 }
