@@ -5,8 +5,8 @@ export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
   outputDir: '../test-results',
-  timeout: 120_000,
-  expect: { timeout: 20_000 },
+  timeout: 240_000,
+  expect: { timeout: 40_000 },
   fullyParallel: false,
   workers: 2,
   // A machine that stands still for half a minute fails a test that is right. What passes only the second time is named in the list as flaky.
