@@ -81,7 +81,7 @@ function Writing({ topic }: { topic: Topic }) {
   return (
     <>
       <div className="flex items-baseline justify-between"><h2 className="text-[17px]">What it adds up to</h2><span role="status" className="text-[13px] text-soft">{told}</span></div>
-      <div className="mt-2 border-t [&_.ProseMirror]:min-h-[140px] border-rule pt-2 font-read text-[16.5px] leading-[26px]" onBlur={() => void save()}>
+      <div className="mt-2 border-t [&_.ProseMirror]:max-h-none [&_.ProseMirror]:min-h-[140px] [&_.ProseMirror]:leading-[26px] border-rule pt-2 font-read text-[16.5px] leading-[26px]" onBlur={() => void save()}>
         <Suspense fallback={<p className="text-faint">One moment…</p>}><NoteEditor label={`What I write about ${topic.tag}`} markdown={topic.text} placeholder="Write what these passages have in common, where they disagree, and what you make of it." onChange={({ markdown }) => { text.current = markdown; waiting.current = true; setTold('…'); clearTimeout(timer.current); timer.current = setTimeout(() => void save(), PAUSE); }} onSubmit={() => void save()} /></Suspense>
       </div>
       {theirs && <div className="mt-3 border-l-2 border-brick pl-3"><p className="text-[13px] text-soft">As it was written there, {theirs.writtenAt && when(theirs.writtenAt)}:</p><pre className="whitespace-pre-wrap font-read text-[15px]">{theirs.text}</pre><button className="act text-[14px]" onClick={() => { version.current = theirs.version; setTheirs(undefined); waiting.current = true; void save(); }}>Keep mine; I have taken from theirs what I need</button></div>}

@@ -106,10 +106,10 @@ function Tools({ editor, onPictures }: { editor: Editor; onPictures: (files: rea
       {tool('Bold', <b>B</b>, on.bold, () => chain().toggleBold().run())}
       {tool('Italics', <i className="font-read">I</i>, on.italic, () => chain().toggleItalic().run())}
       {tool('List', '•', on.bullets, () => chain().toggleBulletList().run())}
-      {tool('Numbered list', '1.', on.numbers, () => chain().toggleOrderedList().run())}
+      {tool('Numbered list', <span className="before:content-['1.']" />, on.numbers, () => chain().toggleOrderedList().run())}
       {tool('Quotation', '“', on.quote, () => chain().toggleBlockquote().run())}
       {tool('Code', <span className="font-mono text-[12px]">{'<>'}</span>, on.code, code)}
-      {tool('Formula', <i className="font-read">x²</i>, false, () => chain().insertContent({ type: 'formula', attrs: { tex: '' } }).run())}
+      {tool('Formula', <i className="font-read before:content-['x²']" />, false, () => chain().insertContent({ type: 'formula', attrs: { tex: '' } }).run())}
       <LinkPanel editor={editor} active={on.link} />
       {tool('Picture', <svg aria-hidden="true" viewBox="0 0 16 16" width="15" height="15" className="inline"><path d="M1.5 2.5h13v11h-13zM2 11.5l4-4 3 3 2-2 3 3M11 6h.01" fill="none" stroke="currentColor" strokeWidth="1.3" strokeLinecap="round" /></svg>, false, () => file.current?.click())}
       <input ref={file} type="file" accept="image/png,image/jpeg,image/gif,image/webp,image/avif" hidden aria-label="Picture for the note" onChange={(e) => { onPictures([...(e.target.files ?? [])]); e.target.value = ''; }} />
