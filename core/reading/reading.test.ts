@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { addSpan, covered, dwellOn, removeSpan, type Spans } from './index';
+import { addSpan, covered, dwellOn, removeSpan, shareRead, type Spans } from './index';
 
 test('spans join where they touch and stay sorted', () => {
   let spans: Spans = [];
@@ -36,3 +36,5 @@ test('two blocks on screen share the time', () => {
   expect(dwellOn(text, blocks, 1000, new Map(), []).spans).toEqual([]);
   expect(dwellOn(text, blocks, 1500, new Map(), []).spans).toHaveLength(2);
 });
+
+test('the share read is what the spans cover, never more than all of it', () => expect([shareRead([], 100), shareRead([[0, 25], [50, 75]], 100), shareRead([[0, 1]], 3), shareRead([[0, 300]], 100), shareRead([], 0)]).toEqual([0, 0.5, 0.3333, 1, 0]));

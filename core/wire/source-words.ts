@@ -4,6 +4,9 @@ export const READING_STATES = ['to_read', 'reading', 'finished', 'set_aside'] as
 export type ReadingState = (typeof READING_STATES)[number];
 export const STATE_WORDS: Readonly<Record<ReadingState, string>> = { to_read: 'To read', reading: 'Reading', finished: 'Finished', set_aside: 'Set aside' };
 
+/** As the search language calls them after `is:`. */
+export const STATE_NAMES: Readonly<Record<ReadingState, string>> = { to_read: 'to-read', reading: 'reading', finished: 'finished', set_aside: 'set-aside' };
+
 export const SOURCE_KINDS = ['page', 'markdown', 'text', 'pdf', 'book', 'document', 'table', 'image', 'audio', 'video', 'letter', 'thread'] as const;
 export type SourceKind = (typeof SOURCE_KINDS)[number];
 export const KIND_WORDS: Readonly<Record<SourceKind, string>> = {

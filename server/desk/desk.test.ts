@@ -21,4 +21,8 @@ test('the desk has something for a spare moment, and what was marked on this day
   expect([(await desk()).waiting, (await desk()).spare?.id, (await desk()).past]).toEqual([2, short, null]);
   server.context.db.run('UPDATE annotation SET created_at = ? WHERE id = ?', `${dayBefore(today, { months: 1 })}T09:00:00.000Z`, id);
   expect((await desk()).past).toMatchObject({ ago: 'a month', annotations: [{ id }] });
+  // Late in the evening by UTC it is the next day already for somebody whose clocks are ahead.
+  server.context.db.run('UPDATE annotation SET created_at = ? WHERE id = ?', `${dayBefore(today, { months: 1 })}T23:30:00.000Z`, id);
+  const ahead = async (minutes: number) => (await me.send<Desk>('GET', `/api/desk?day=${today}&ahead=${minutes}`)).body.past?.ago;
+  expect([await ahead(0), await ahead(-300), await ahead(60)]).toEqual(['a month', 'a month', undefined]);
 });

@@ -1,5 +1,6 @@
 import type { DeskNotice } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
+import type { Asker } from '../find/asker';
 
 export const NOTICES = `
   SELECT n.id, p.name AS actor, a.source_id AS sourceId, s.title AS sourceTitle, a.id AS annotationId, r.id AS rootId, r.quote, CASE WHEN EXISTS (SELECT 1 FROM annotation_link l WHERE l.annotation_id = a.id AND l.type = 'person' AND l.target = @me) THEN 'mention' ELSE 'answer' END AS why, a.note AS reply, n.created_at AS at, n.seen_at IS NOT NULL AS seen
@@ -10,7 +11,18 @@ export const NOTICES = `
   JOIN source s ON s.id = a.source_id
   WHERE n.person_id = @me AND EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.seq = a.seq)
   ORDER BY n.created_at DESC LIMIT 30`;
+/** One's own marks between two instants, the notes first; by the index of authors and times. */
+export const MARKED_ON = `
+  SELECT a.seq FROM annotation a WHERE a.author_id = @me AND a.created_at >= @from AND a.created_at < @to AND a.root_id IS NULL AND a.deleted_at IS NULL
+    AND EXISTS (SELECT 1 FROM source_visible v WHERE v.person_id = @me AND v.source_id = a.source_id)
+  ORDER BY a.note = '', a.created_at DESC LIMIT 3`;
 const SEE_ALL = 'UPDATE notification SET seen_at = ? WHERE person_id = ? AND seen_at IS NULL';
 
 export const notices = (db: Db, me: string): DeskNotice[] => db.all<Omit<DeskNotice, 'seen'> & { seen: number }>(NOTICES, { me } as never).map((n) => ({ ...n, seen: n.seen === 1 }));
 export const seeAll = (db: Db, me: string, now: string): number => db.run(SEE_ALL, now, me);
+
+/** Row numbers of marks of one's own on a day where the asker is. */
+export function markedOn(db: Db, { me, ahead }: Asker, day: string): number[] {
+  const from = Date.parse(`${day}T00:00:00Z`) - ahead * 60_000, instant = (at: number): string => new Date(at).toISOString();
+  return db.all<{ seq: number }>(MARKED_ON, { me, from: instant(from), to: instant(from + 86_400_000) } as never).map((r) => r.seq);
+}

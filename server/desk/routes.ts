@@ -3,10 +3,10 @@ import type { Desk } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import type { Asker } from '../find/asker';
-import { annotationPage, readQuery, sourcePage } from '../find/find';
+import { annotationHits, readQuery, sourcePage } from '../find/find';
 import { askerOf } from '../find/routes';
 import { dayBefore } from './day-before';
-import { notices, seeAll } from './queries';
+import { markedOn, notices, seeAll } from './queries';
 
 const MOST = 5;
 /** Minutes of a spare moment (common practice). */
@@ -24,8 +24,8 @@ export function deskRoutes(app: FastifyInstance, { db, now, events }: Context): 
   /** The longest ago of those days on which something was marked. */
   const pastOf = (asker: Asker): Desk['past'] => {
     for (const [ago, by] of AGO.toReversed()) {
-      const { annotations } = annotationPage(db, readQuery(`is:mine has:mark saved:${dayBefore(asker.today, by)}`), asker, { sort: 'best', offset: 0, limit: 3 });
-      if (annotations.length) return { ago, annotations };
+      const seqs = markedOn(db, asker, dayBefore(asker.today, by));
+      if (seqs.length) return { ago, annotations: annotationHits(db, asker.me, seqs) };
     }
     return null;
   };

@@ -1,6 +1,6 @@
 import type { NameField, Query, Term } from '@avrelle/core/query';
 import type { Asker } from './asker';
-import { condition, dayOf, isNamed, named, ofSource, onDays, SEES, tagged, UNPLACED } from './common-queries';
+import { condition, dayOf, isCollected, isNamed, named, ofSource, onDays, SEES, tagged, UNPLACED } from './common-queries';
 import type { Values } from './values';
 import { wordsQuery } from './words';
 
@@ -50,7 +50,7 @@ function byName(field: NameField, value: string, values: Values): string | undef
     case 'tag': return `x.id IN (SELECT g.annotation_id FROM annotation_tag g WHERE ${tagged('g.tag', value, values)})`;
     case 'by': return named('p.name', value, values);
     case 'in': return `(x.id IN (SELECT ac.annotation_id FROM membership m JOIN class c ON c.id = m.class_id JOIN annotation_class ac ON ac.class_id = c.id WHERE m.person_id = @me AND ${isNamed('c.name', value, values)})
-      OR s.id IN (SELECT i.source_id FROM collection_visible w JOIN collection n ON n.id = w.collection_id LEFT JOIN collection u ON u.parent_id = n.id JOIN collection_item i ON i.collection_id IN (n.id, u.id) WHERE w.person_id = @me AND ${isNamed('n.name', value, values)}))`;
+      OR ${isCollected(value, values)})`;
     case 'kind': return `EXISTS (SELECT 1 FROM annotation r LEFT JOIN kind k ON k.owner_id = r.kind_owner AND k.code = r.kind WHERE r.id = coalesce(x.root_id, x.id) AND (r.kind = ${values.hold(value.toLowerCase())} OR ${isNamed('k.name', value, values)}))`;
     case 'is': switch (value) {
       case 'mine': return 'x.author_id = @me';

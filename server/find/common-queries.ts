@@ -1,5 +1,5 @@
 import { boundsOf, type DateField, type Query, type Term } from '@avrelle/core/query';
-import { KIND_WORDS, SOURCE_KINDS } from '@avrelle/core/wire';
+import { KIND_WORDS, READING_STATES, SOURCE_KINDS, STATE_NAMES } from '@avrelle/core/wire';
 import { folded } from '../db/spaced';
 import type { Asker } from './asker';
 import { within, type Values } from './values';
@@ -31,14 +31,14 @@ export const tagged = (column: string, value: string, values: Values): string =>
 export const named = (column: string, value: string, values: Values): string => `folded(${column}) LIKE ${values.hold(within(folded(value)))} ESCAPE '\\'`;
 export const isNamed = (column: string, value: string, values: Values): string => `folded(${column}) = ${values.hold(folded(value))}`;
 
-/** What a source is in: a class it is shared with, or a collection the asker sees. */
-export const isIn = (value: string, values: Values): string => {
-  const name = values.hold(folded(value));
-  return `(s.id IN (SELECT cs.source_id FROM membership m JOIN class c ON c.id = m.class_id JOIN class_source cs ON cs.class_id = c.id WHERE m.person_id = @me AND folded(c.name) = ${name})
-    OR s.id IN (SELECT i.source_id FROM collection_visible w JOIN collection n ON n.id = w.collection_id LEFT JOIN collection u ON u.parent_id = n.id JOIN collection_item i ON i.collection_id IN (n.id, u.id) WHERE w.person_id = @me AND folded(n.name) = ${name}))`;
-};
+/** In a collection the asker sees, or in one that stands in it. */
+export const isCollected = (value: string, values: Values): string =>
+  `s.id IN (SELECT i.source_id FROM collection_visible w JOIN collection n ON n.id = w.collection_id LEFT JOIN collection u ON u.parent_id = n.id JOIN collection_item i ON i.collection_id IN (n.id, u.id) WHERE w.person_id = @me AND ${isNamed('n.name', value, values)})`;
 
-const STATES: Readonly<Record<string, string>> = { 'to-read': 'to_read', reading: 'reading', finished: 'finished', 'set-aside': 'set_aside' };
+/** What a source is in: a class it is shared with, or a collection. */
+const isIn = (value: string, values: Values): string =>
+  `(s.id IN (SELECT cs.source_id FROM membership m JOIN class c ON c.id = m.class_id JOIN class_source cs ON cs.class_id = c.id WHERE m.person_id = @me AND ${isNamed('c.name', value, values)}) OR ${isCollected(value, values)})`;
+
 /** The share from which on a source counts as read, whatever its state. */
 export const READ = 0.97;
 
@@ -54,7 +54,7 @@ export function ofSource(term: Term, { today }: Asker, values: Values): string |
       case 'lang': return `(s.language = ${values.hold(term.value)} COLLATE NOCASE OR s.language LIKE ${values.hold(`${term.value}-%`)})`;
       case 'type': return `s.kind IN (SELECT value FROM json_each(${values.hold(JSON.stringify(kindsCalled(term.value)))}))`;
       case 'is': {
-        const state = STATES[term.value];
+        const state = READING_STATES.find((s) => STATE_NAMES[s] === term.value);
         if (state) return `coalesce(h.state, 'to_read') = ${values.hold(state)}`;
         return term.value === 'read' ? `(coalesce(h.state, '') = 'finished' OR coalesce(h.read_share, 0) >= ${READ})` : undefined;
       }

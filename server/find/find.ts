@@ -58,8 +58,11 @@ export const findAnnotations = (db: Db, query: Query | undefined, asker: Asker, 
 export function annotationPage(db: Db, query: Query | undefined, asker: Asker, page: Page<AnnotationSort>): AnnotationPage {
   const all = findAnnotations(db, query, asker, page.sort), words = asksWords(query);
   if (all.length === 0) return { annotations: [], total: 0, ...meantBy(probablyMeant(db, query, (other) => findAnnotations(db, other, asker, 'newest').length > 0)) };
-  return { annotations: hits(db, asker.me, all.slice(page.offset, page.offset + page.limit)).map((row) => annotationHit(row, words)), total: all.length };
+  return { annotations: annotationHits(db, asker.me, all.slice(page.offset, page.offset + page.limit), words), total: all.length };
 }
+
+/** Annotations by their row numbers, which the caller has found to be seen. */
+export const annotationHits = (db: Db, me: string, seqs: readonly number[], words: ReturnType<typeof asksWords> = []): AnnotationHit[] => hits(db, me, seqs).map((row) => annotationHit(row, words));
 
 function annotationHit(row: HitRow, words: ReturnType<typeof asksWords>): AnnotationHit {
   const marked = (text: string, scope: 'quote' | 'note') => markPlaces(text, placesOf(text, words.filter((w) => w.scope === undefined || w.scope === scope)));

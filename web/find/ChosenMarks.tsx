@@ -1,13 +1,12 @@
-import { useState, type FormEvent } from 'react';
-import { DropdownMenu, Popover } from 'radix-ui';
+import { DropdownMenu } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Annotation, AnnotationHit } from '@avrelle/core/wire';
 import { request, wordsOf } from '../data/api';
 import { useClasses, useKeys } from '../data/queries';
-import { tagsIn } from '../gather/tags-in';
 import { Menu } from '../ui/Menu';
 import { useMessages } from '../ui/Messages';
 import { Sign } from '../ui/Sign';
+import { TagForm } from '../ui/TagForm';
 import { count } from '../ui/when';
 
 type Fields = { readonly kind?: string; readonly tags?: readonly string[]; readonly classIds?: readonly string[]; readonly deleted?: boolean };
@@ -29,7 +28,7 @@ export function ChosenMarks({ marks, onDone }: { marks: readonly AnnotationHit[]
     <section aria-label="The chosen marks" className="sticky bottom-0 z-20 flex flex-wrap items-center gap-x-5 gap-y-1 border-t border-strong bg-paper px-[30px] py-2 text-[14px] max-[900px]:px-4">
       <b aria-live="polite">{count(marks.length, 'mark')} chosen</b>
       {roots.length > 0 && <Menu words="Kind">{kinds.map((k) => <DropdownMenu.Item key={k.code} className="item" onSelect={() => void change(roots, () => ({ kind: k.code }), (m) => ({ kind: m.kind.code }), `made ${k.name.toLowerCase()}`)}><Sign kind={k} />{k.name}</DropdownMenu.Item>)}</Menu>}
-      <AddTags onAdd={(tags) => void change(marks, (m) => ({ tags: [...new Set([...m.tags, ...tags])] }), (m) => ({ tags: m.tags }), `tagged ${tags.map((t) => `#${t}`).join(' ')}`)} />
+      <TagForm onAdd={(tags) => void change(marks, (m) => ({ tags: [...new Set([...m.tags, ...tags])] }), (m) => ({ tags: m.tags }), `tagged ${tags.map((t) => `#${t}`).join(' ')}`)} />
       {roots.length > 0 && <Menu words="Seen by">
         <DropdownMenu.Item className="item" onSelect={() => void change(roots, () => ({ classIds: [] }), (m) => ({ classIds: m.classIds }), 'for you alone')}>Only me</DropdownMenu.Item>
         {classes.map((c) => <DropdownMenu.Item key={c.id} className="item" onSelect={() => void change(roots, () => ({ classIds: [c.id] }), (m) => ({ classIds: m.classIds }), `for ${c.name}`)}>{c.name}</DropdownMenu.Item>)}
@@ -43,14 +42,3 @@ export function ChosenMarks({ marks, onDone }: { marks: readonly AnnotationHit[]
 
 const words = (pieces: AnnotationHit['quote']): string => pieces.map((p) => p.text).join('');
 const asMarkdown = (marks: readonly AnnotationHit[]): string => marks.map((m) => [`> ${words(m.quote)}`, words(m.note), `— [${m.title}](${location.origin}/source/${m.sourceId}?at=${m.openAt})${m.tags.map((t) => ` #${t}`).join('')}`].filter(Boolean).join('\n\n')).join('\n\n');
-
-function AddTags({ onAdd }: { onAdd: (tags: readonly string[]) => void }) {
-  const [open, setOpen] = useState(false), [typed, setTyped] = useState('');
-  const submit = (event: FormEvent): void => { event.preventDefault(); const tags = tagsIn(typed); if (tags.length) { onAdd(tags); setTyped(''); setOpen(false); } };
-  return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="text-soft hover:text-ink">Tags <span aria-hidden="true">▾</span></Popover.Trigger>
-      <Popover.Portal><Popover.Content align="start" sideOffset={6} className="over w-[260px] p-3 text-[14px]"><form onSubmit={submit} className="flex gap-3"><input aria-label="Tags to add" autoFocus value={typed} onChange={(e) => setTyped(e.target.value)} placeholder="#essay #accretion" className="field" /><button className="act">Add</button></form></Popover.Content></Popover.Portal>
-    </Popover.Root>
-  );
-}

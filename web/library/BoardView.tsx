@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react';
 import { DndContext, DragOverlay, KeyboardSensor, PointerSensor, pointerWithin, useDraggable, useDroppable, useSensor, useSensors } from '@dnd-kit/core';
 import { Link } from 'react-router';
 import { toggled } from '@avrelle/core/query';
-import { KIND_WORDS, READING_STATES, STATE_WORDS, type FoundSource, type ReadingState, type SourceSort } from '@avrelle/core/wire';
+import { KIND_WORDS, READING_STATES, STATE_NAMES, STATE_WORDS, type FoundSource, type ReadingState, type SourceSort } from '@avrelle/core/wire';
 import { useSources } from '../data/queries';
 import { leftOf } from '../ui/SourceRow';
 import { Strand } from '../ui/Strand';
@@ -17,7 +17,6 @@ interface Props {
   actions(source: FoundSource): ReactNode;
 }
 
-const IS: Readonly<Record<ReadingState, string>> = { to_read: 'to-read', reading: 'reading', finished: 'finished', set_aside: 'set-aside' };
 const MORE = 60;
 
 /** A column for each state of reading; what is dragged to another changes its state. */
@@ -36,7 +35,7 @@ export default function BoardView({ q, sort, chosen, changing, actions }: Props)
 }
 
 function Column({ state, q, sort, chosen, actions }: Pick<Props, 'q' | 'sort' | 'chosen' | 'actions'> & { state: ReadingState }) {
-  const [limit, setLimit] = useState(MORE), asked = toggled(q, 'is', IS[state]), found = useSources({ q: asked.includes(`is:${IS[state]}`) ? asked : q, sort, limit }), { setNodeRef, isOver } = useDroppable({ id: state });
+  const [limit, setLimit] = useState(MORE), asked = toggled(q, 'is', STATE_NAMES[state]), found = useSources({ q: asked.includes(`is:${STATE_NAMES[state]}`) ? asked : q, sort, limit }), { setNodeRef, isOver } = useDroppable({ id: state });
   return (
     <section ref={setNodeRef} aria-label={STATE_WORDS[state]} className={`min-w-0 px-3 pb-6 pt-2 ${isOver ? 'bg-wash' : ''}`}>
       <h2 className="!font-ui flex justify-between px-1 pb-1 text-[14px]">{STATE_WORDS[state]}<span className="font-normal text-faint">{found.data?.total ?? ''}</span></h2>

@@ -1,8 +1,7 @@
-import { useState, type FormEvent } from 'react';
-import { DropdownMenu, Popover } from 'radix-ui';
+import { DropdownMenu } from 'radix-ui';
 import { READING_STATES, STATE_WORDS, type ClassRow, type CollectionRow } from '@avrelle/core/wire';
-import { tagsIn } from '../gather/tags-in';
 import { Menu } from '../ui/Menu';
+import { TagForm } from '../ui/TagForm';
 import { count } from '../ui/when';
 import type { Changing } from './use-changing';
 import type { Chosen } from './use-chosen';
@@ -31,21 +30,5 @@ export default function BulkBar({ chosen, changing, collections, classes, total,
       {owned.length === rows.length && <button className="text-brick hover:underline" onClick={() => done(changing.remove(rows))}>Delete</button>}
       <button className="ml-auto text-soft hover:text-ink" onClick={chosen.none}>Choose none</button>
     </section>
-  );
-}
-
-function TagForm({ tags, onAdd, onTake }: { tags: readonly string[]; onAdd: (tags: readonly string[]) => void; onTake: (tag: string) => void }) {
-  const [open, setOpen] = useState(false), [words, setWords] = useState('');
-  const submit = (event: FormEvent): void => { event.preventDefault(); const added = tagsIn(words); if (added.length) { onAdd(added); setWords(''); setOpen(false); } };
-  return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="text-soft hover:text-ink">Tags <span aria-hidden="true">▾</span></Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content align="start" sideOffset={6} className="over w-[260px] p-3 text-[14px]">
-          <form onSubmit={submit} className="flex gap-3"><input aria-label="Tags to add" autoFocus value={words} onChange={(e) => setWords(e.target.value)} placeholder="#essay #accretion" className="field" /><button className="act">Add</button></form>
-          {tags.length > 0 && <ul className="mt-2 flex max-h-[30vh] flex-wrap gap-x-3 overflow-y-auto">{tags.map((t) => <li key={t} className="text-tide">#{t} <button aria-label={`Take #${t} away`} className="text-faint hover:text-brick" onClick={() => { onTake(t); setOpen(false); }}>×</button></li>)}</ul>}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
   );
 }

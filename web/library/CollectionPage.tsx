@@ -27,14 +27,18 @@ export default function CollectionPage() {
         <span className="text-[14px] text-soft">{count(c.items.length, 'source')}{c.className && ` · ${c.owned ? `shared with ${c.className}` : `from ${c.ownerName}, for ${c.className}`}${c.may === 'add' ? ', who may add to it' : ''}`}{c.hidden > 0 && ` · ${count(c.hidden, 'source')} you may not read`}</span>
         {c.owned && <button className="act ml-auto text-[14px]" onClick={() => setEditing(true)}>About it…</button>}
       </div>
-      <Ordered key={c.version} collection={c} may={may} />
+      <Ordered collection={c} may={may} />
       {editing && <CollectionDialog collection={c} onClose={() => setEditing(false)} onRemoved={() => void navigate('/library')} />}
     </main>
   );
 }
 
+const arrangementOf = (c: CollectionDetail): Arrangement => arranged(c.sections, c.items.map((i) => ({ id: i.source.id, section: i.section })));
+
 function Ordered({ collection: c, may }: { collection: CollectionDetail; may: boolean }) {
-  const client = useQueryClient(), messages = useMessages(), [now, setNow] = useState<Arrangement>(() => arranged(c.sections, c.items.map((i) => ({ id: i.source.id, section: i.section })))), [naming, setNaming] = useState(false);
+  const client = useQueryClient(), messages = useMessages(), [now, setNow] = useState(() => arrangementOf(c)), [version, setVersion] = useState(c.version), [naming, setNaming] = useState(false);
+  // What somebody else ordered is shown; the handle that is held stays held.
+  if (version !== c.version) { setVersion(c.version); setNow(arrangementOf(c)); }
   const sources = new Map(c.items.map((i) => [i.source.id, i.source])), sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
   const put = (detail: CollectionDetail): void => { client.setQueryData(keys.collection(c.id), detail); void client.invalidateQueries({ queryKey: keys.outline }); };
   const store = async (next: Arrangement): Promise<void> => {

@@ -1,4 +1,4 @@
-import type { KeyboardEvent, ReactNode, RefObject } from 'react';
+import type { ReactNode, RefObject } from 'react';
 import { Link } from 'react-router';
 import { KIND_WORDS, STATE_WORDS, type FoundSource } from '@avrelle/core/wire';
 import { leftOf, marksOf, Numbered, SourceRow } from '../ui/SourceRow';
@@ -20,14 +20,9 @@ const HEIGHTS = { detailed: 92, compact: 35 } as const;
 
 /** One below the other: with all that is known of each, or a line each. */
 export function ListView({ scroller, list, chosen, actions, compact = false }: ViewProps & { readonly compact?: boolean }) {
-  const rows = useRows(scroller, list.total, HEIGHTS[compact ? 'compact' : 'detailed'], !compact, list.look);
-  const onKeyDown = (event: KeyboardEvent): void => {
-    const row = (event.target as HTMLElement).closest<HTMLElement>('[data-index]'), source = row && list.row(Number(row.dataset.index));
-    if (source && (event.key === ' ' || event.key === 'x') && (event.target as HTMLElement).matches('[data-row]')) { event.preventDefault(); chosen.toggle(source); }
-    rows.onKeyDown(event);
-  };
+  const rows = useRows(scroller, list.total, HEIGHTS[compact ? 'compact' : 'detailed'], !compact, { onLook: list.look, onChoose: (index) => { const source = list.row(index); if (source) chosen.toggle(source); } });
   return (
-    <ol ref={rows.list} aria-label="Sources" className="relative" style={{ height: rows.virtual.getTotalSize() }} onKeyDown={onKeyDown}>
+    <ol ref={rows.list} aria-label="Sources" className="relative" style={{ height: rows.virtual.getTotalSize() }} onKeyDown={rows.onKeyDown}>
       {rows.virtual.getVirtualItems().map(({ index, start, key }) => {
         const source = list.row(index), place = { ref: rows.virtual.measureElement, index, total: list.total, style: { position: 'absolute', top: 0, left: 0, right: 0, transform: `translateY(${start - rows.top}px)` } } as const;
         if (!source) return <li key={key} ref={place.ref} data-index={index} aria-hidden="true" style={{ ...place.style, height: compact ? HEIGHTS.compact : HEIGHTS.detailed }} className="border-b border-rule" />;

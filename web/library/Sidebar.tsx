@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { asksFor, toggled } from '@avrelle/core/query';
-import { READING_STATES, STATE_WORDS, type LibraryOutline, type ReadingState, type SavedSearch } from '@avrelle/core/wire';
+import { READING_STATES, STATE_NAMES, STATE_WORDS, type LibraryOutline, type SavedSearch } from '@avrelle/core/wire';
 
 const SearchOrder = lazy(() => import('./SearchOrder'));
 
@@ -17,7 +17,6 @@ interface Props {
   onClose(): void;
 }
 
-const IS: Readonly<Record<ReadingState, string>> = { to_read: 'to-read', reading: 'reading', finished: 'finished', set_aside: 'set-aside' };
 const SHOWN_TAGS = 24;
 
 /** Beside the sources: how many there are of each sort. Each is a part of the search above, and one press takes it in or out. */
@@ -32,7 +31,7 @@ export function Sidebar({ outline, q, onQuery: ask, onEditSearch, onEditTag, onN
       <button className="act mb-3 hidden max-[900px]:block" onClick={onClose}>Back to the list</button>
       <Group name="States">
         <Choice on={q === ''} count={outline.all} onChoose={() => onQuery('')}>All</Choice>
-        {READING_STATES.map((s) => <Choice key={s} on={asksFor(q, 'is', IS[s])} count={outline.states[s]} onChoose={() => onQuery(toggled(q, 'is', IS[s]))}>{STATE_WORDS[s]}</Choice>)}
+        {READING_STATES.map((s) => <Choice key={s} on={asksFor(q, 'is', STATE_NAMES[s])} count={outline.states[s]} onChoose={() => onQuery(toggled(q, 'is', STATE_NAMES[s]))}>{STATE_WORDS[s]}</Choice>)}
       </Group>
       <Group name="Kept searches">
         {outline.searches.length === 0 && <p className="pr-4 text-[13px] text-faint">Search for something, then press “Keep this search”: it stands here with its count.</p>}

@@ -1,4 +1,4 @@
-import { useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { useRef, type PointerEvent, type ReactNode } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { KIND_WORDS, STATE_WORDS, type FoundSource, type SourceSort } from '@avrelle/core/wire';
@@ -34,13 +34,8 @@ const FIRST: readonly Key[] = ['title', 'author', 'kind', 'state', 'tags', 'mark
 /** As a table: which columns, how wide and by which it is ordered is one's own affair. */
 export default function TableView({ scroller, list, chosen, actions, sort, onSort }: ViewProps & { readonly sort: SourceSort | undefined; onSort: (sort: SourceSort | undefined) => void }) {
   const [shown, setShown] = useStored<readonly Key[]>('library.columns', FIRST), [widths, setWidths] = useStored<Partial<Record<Key, number>>>('library.widths', {});
-  const rows = useRows(scroller, list.total, ROW, false, list.look), columns = shown.filter((key) => key in COLUMNS);
+  const rows = useRows(scroller, list.total, ROW, false, { onLook: list.look, onChoose: (index) => { const source = list.row(index); if (source) chosen.toggle(source); } }), columns = shown.filter((key) => key in COLUMNS);
   const width = (key: Key): number => widths[key] ?? COLUMNS[key].width, grid = { gridTemplateColumns: `40px ${columns.map((key) => `${width(key)}px`).join(' ')} 76px` };
-  const onKeyDown = (event: KeyboardEvent): void => {
-    const row = (event.target as HTMLElement).closest<HTMLElement>('[data-index]'), source = row && list.row(Number(row.dataset.index));
-    if (source && event.key === ' ' && (event.target as HTMLElement).matches('[data-row]')) { event.preventDefault(); chosen.toggle(source); }
-    rows.onKeyDown(event);
-  };
   return (
     <div className="overflow-x-auto">
       <div role="table" aria-label="Sources" aria-rowcount={list.total + 1} className="w-max min-w-full px-[14px] text-[14px]">
@@ -49,7 +44,7 @@ export default function TableView({ scroller, list, chosen, actions, sort, onSor
           {columns.map((key) => <Head key={key} column={COLUMNS[key]} sorted={sort !== undefined && (COLUMNS[key] as Column).sort === sort} onSort={onSort} onWidth={(w) => setWidths({ ...widths, [key]: Math.max(LEAST, w) })} width={width(key)} />)}
           <span role="columnheader"><Choose shown={columns} onShow={setShown} /></span>
         </div>
-        <div ref={rows.list} role="rowgroup" className="relative" style={{ height: rows.virtual.getTotalSize() }} onKeyDown={onKeyDown}>
+        <div ref={rows.list} role="rowgroup" className="relative" style={{ height: rows.virtual.getTotalSize() }} onKeyDown={rows.onKeyDown}>
           {rows.virtual.getVirtualItems().map(({ index, start, key: at }) => {
             const source = list.row(index);
             return (

@@ -11,8 +11,13 @@ export interface Rows {
   onKeyDown(event: KeyboardEvent): void;
 }
 
-/** A long list inside a page that scrolls: only the rows near what is seen are there. Arrow keys go from row to row. */
-export function useRows(scroller: RefObject<HTMLElement | null>, count: number, height: number, measured: boolean, onLook: (first: number, last: number) => void): Rows {
+interface Given {
+  onLook(first: number, last: number): void;
+  onChoose(index: number): void;
+}
+
+/** A long list inside a page that scrolls: only the rows near what is seen are there. Arrow keys go from row to row, `Space` and `x` choose one. */
+export function useRows(scroller: RefObject<HTMLElement | null>, count: number, height: number, measured: boolean, { onLook, onChoose }: Given): Rows {
   const list = useRef<HTMLOListElement & HTMLDivElement>(null), [top, setTop] = useState(0);
   const virtual = useVirtualizer<HTMLElement, HTMLLIElement>({ count, getScrollElement: () => scroller.current, estimateSize: () => height, overscan: AHEAD, scrollMargin: top, ...(measured ? {} : { measureElement: () => height }) });
   useLayoutEffect(() => {
@@ -30,7 +35,9 @@ export function useRows(scroller: RefObject<HTMLElement | null>, count: number, 
   useLayoutEffect(() => latest.current(first, last), [first, last]);
   const focus = (index: number): boolean => { const link = list.current?.querySelector<HTMLElement>(`[data-index="${index}"] [data-row]`); link?.focus({ preventScroll: true }); return Boolean(link); };
   const onKeyDown = (event: KeyboardEvent): void => {
-    const row = (event.target as HTMLElement).closest<HTMLElement>('[data-index]'), at = Number(row?.dataset.index), to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: count - 1 }[event.key];
+    const row = (event.target as HTMLElement).closest<HTMLElement>('[data-index]'), at = Number(row?.dataset.index);
+    if (row && (event.key === ' ' || event.key === 'x') && (event.target as HTMLElement).matches('[data-row]')) { event.preventDefault(); return onChoose(at); }
+    const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: count - 1 }[event.key];
     if (!row || to === undefined || to < 0 || to >= count || event.defaultPrevented || event.ctrlKey || event.metaKey) return;
     event.preventDefault();
     virtual.scrollToIndex(to, { align: 'auto' });

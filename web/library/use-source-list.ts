@@ -11,8 +11,6 @@ export interface SourceList {
   row(index: number): FoundSource | undefined;
   /** Says which rows are looked at: their pages are asked for. */
   look(first: number, last: number): void;
-  /** Rows that are here, in order. */
-  readonly here: readonly FoundSource[];
   readonly isPending: boolean;
   readonly error: unknown;
 }
@@ -33,9 +31,8 @@ export function useSourceList(q: string, sort: SourceSort | undefined): SourceLi
     // `pages` is made of what is seen.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [first.data, more, seen[0], seen[1]]);
-  const here = useMemo(() => [...known].sort((a, b) => a[0] - b[0]).map(([, source]) => source), [known]);
   return {
-    total, here, meant: first.data?.meant, isPending: first.isPending, error: first.error, row: (index) => known.get(index),
+    total, meant: first.data?.meant, isPending: first.isPending, error: first.error, row: (index) => known.get(index),
     look: (from, to) => { const a = Math.floor(from / PAGE), b = Math.floor(to / PAGE); if (a !== seen[0] || b !== seen[1]) setSeen([a, b]); },
   };
 }
