@@ -122,7 +122,7 @@ test('the board changes states by dragging, the table is ordered by its heads, t
   const edge = page.getByRole('separator', { name: 'Width of Title' });
   await edge.focus();
   await page.keyboard.press('ArrowRight');
-  await expect(edge).toHaveAttribute('aria-valuenow', '288');
+  await expect(edge).toHaveAttribute('aria-valuenow', '260');
   await page.getByRole('button', { name: 'Columns' }).click();
   await page.getByRole('menuitemcheckbox', { name: 'Language' }).click();
   await page.keyboard.press('Escape');
