@@ -28,7 +28,14 @@ test('a kind of the Key is renamed, given another look, moved to another digit a
   await dialog.getByLabel('Name of kind 7').fill('Method');
   await dialog.getByRole('button', { name: 'Move Method' }).focus();
   await page.keyboard.press('Space');
-  for (let n = 0; n < 6; n++) await page.keyboard.press('ArrowUp');
+  // Each step is told before the next is taken.
+  const told = dialog.page().locator('[id^=DndLiveRegion]').last();
+  await expect(told).toContainText('Picked up');
+  for (let n = 0; n < 6; n++) {
+    const before = (await told.textContent())!;
+    await page.keyboard.press('ArrowUp');
+    await expect(told).not.toHaveText(before);
+  }
   await page.keyboard.press('Space');
   await expect(dialog.getByLabel('Name of kind 1')).toHaveValue('Method');
   await dialog.getByRole('button', { name: 'Keep this Key' }).click();
