@@ -30,7 +30,7 @@ test('a kind of the Key is renamed, given another look, moved to another digit a
   await page.keyboard.press('Space');
   // Each step is told before the next is taken.
   const told = dialog.page().locator('[id^=DndLiveRegion]').last();
-  await expect(told).toContainText('Picked up');
+  await expect(told).toContainText('was moved over');
   for (let n = 0; n < 6; n++) {
     const before = (await told.textContent())!;
     await page.keyboard.press('ArrowUp');
