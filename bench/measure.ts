@@ -25,4 +25,5 @@ export async function time(work: () => unknown): Promise<number> {
   return performance.now() - start;
 }
 
-export const percentile = (values: readonly number[], share: number): number => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!;
+/** By nearest rank. */
+export const percentile = (values: readonly number[], share: number): number => [...values].sort((a, b) => a - b)[Math.max(0, Math.ceil(values.length * share) - 1)]!;

@@ -22,8 +22,10 @@ export const reading: Bench = async () => {
   }
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM_ARGS });
   const cold = { readable: [] as number[], marked: [] as number[] };
-  let page!: Page;
-  for (let round = 0; round < 3; round++) {
+  let page: Page | undefined;
+  for (let round = 0; round < 5; round++) {
+    // One that follows what another writes would take its part of the machine.
+    await page?.context().close();
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: server.base });
     page = await context.newPage();
     await page.request.post('/api/session', { data: { email: server.account.email, password: server.account.password } });
@@ -34,6 +36,7 @@ export const reading: Bench = async () => {
     await page.waitForFunction(() => { let count = 0; (document.querySelector('iframe')?.contentWindow as (Window & typeof globalThis) | null)?.CSS.highlights.forEach((h) => { count += h.size; }); return count > 0 && document.querySelectorAll('[data-annotation]').length > 0; });
     cold.marked.push(performance.now() - start);
   }
+  if (!page) throw new Error('No page was opened.');
   // A reader looks at the page before doing anything with it.
   await page.waitForTimeout(4_000);
   const frames = await framesOf(page), keys = await keysToMarks(page), opens = await openings(page), ink = await inkTimes(page);
@@ -41,8 +44,8 @@ export const reading: Bench = async () => {
   await browser.close();
   await server.close();
   return [
-    atMost(`open ${CHARACTERS.toLocaleString('en')} characters with ${MARKS.toLocaleString('en')} annotations, cold: readable (median of 3)`, percentile(cold.readable, 0.5), 'ms', 1_000),
-    atMost('the same: marks painted, notes in the margin (median of 3)', percentile(cold.marked, 0.5), 'ms', 1_500),
+    atMost(`open ${CHARACTERS.toLocaleString('en')} characters with ${MARKS.toLocaleString('en')} annotations, cold: readable (median of 5)`, percentile(cold.readable, 0.5), 'ms', 1_000),
+    atMost('the same: marks painted, notes in the margin (median of 5)', percentile(cold.marked, 0.5), 'ms', 1_500),
     atMost('scrolling through it, p95 frame', percentile(frames, 0.95), 'ms', 20),
     atMost('a key to its highlight on the page, p95', percentile(keys, 0.95), 'ms', 50),
     atMost(`${NOTES} notes laid out anew as one is opened, to the next frame, p95`, percentile(opens, 0.95), 'ms', 30),
@@ -52,15 +55,18 @@ export const reading: Bench = async () => {
 
 /** Words are selected, a digit is pressed: until the browser holds the new highlight and a frame with it is drawn. */
 const keysToMarks = (page: Page): Promise<number[]> => page.evaluate(async () => {
-  const inner = document.querySelector('iframe')!.contentWindow as Window & typeof globalThis, paragraphs = [...inner.document.querySelectorAll('p')].slice(3, 23), times: number[] = [];
+  const frame = document.querySelector('iframe')!, scroller = frame.closest('.overflow-y-auto')!, inner = frame.contentWindow as Window & typeof globalThis, paragraphs = [...inner.document.querySelectorAll('p')].slice(3, 43), times: number[] = [];
   const size = (): number => { let count = 0; inner.CSS.highlights.forEach((h) => { count += h.size; }); return count; };
   for (const paragraph of paragraphs) {
+    // What is marked is what one sees.
+    scroller.scrollTo(0, paragraph.getBoundingClientRect().top - 200);
     const made = inner.document.createRange(), node = paragraph.firstChild!;
     made.setStart(node, 7);
     made.setEnd(node, 27);
     inner.getSelection()!.removeAllRanges();
     inner.getSelection()!.addRange(made);
-    await new Promise<void>((done) => requestAnimationFrame(() => done()));
+    // A person sees what is selected before pressing the key.
+    await new Promise((later) => setTimeout(later, 400));
     const before = size(), start = performance.now();
     inner.document.dispatchEvent(new inner.KeyboardEvent('keydown', { key: '1', bubbles: true, cancelable: true }));
     do await new Promise<void>((done) => { const channel = new MessageChannel(); channel.port1.onmessage = () => done(); requestAnimationFrame(() => channel.port2.postMessage(0)); });
@@ -71,14 +77,19 @@ const keysToMarks = (page: Page): Promise<number[]> => page.evaluate(async () =>
   return times;
 });
 
-/** A note is opened: all below make room. */
+/** One note after another is opened, down the margin: all below make room. */
 const openings = (page: Page): Promise<number[]> => page.evaluate(async () => {
-  const buttons = [...document.querySelectorAll<HTMLElement>('[data-annotation] header button')].slice(0, 20), times: number[] = [];
-  for (const button of buttons) {
-    const start = performance.now();
-    button.click();
-    await new Promise<void>((done) => { const channel = new MessageChannel(); channel.port1.onmessage = () => done(); requestAnimationFrame(() => channel.port2.postMessage(0)); });
-    times.push(performance.now() - start);
+  const scroller = document.querySelector('iframe')!.closest('.overflow-y-auto')!, opened = new Set<string>(), times: number[] = [];
+  const inView = (card: HTMLElement): boolean => { const { top } = card.getBoundingClientRect(); return top > 100 && top < 700; };
+  while (times.length < 40) {
+    const card = [...document.querySelectorAll<HTMLElement>('[data-annotation]')].find((each) => !opened.has(each.dataset.annotation!) && inView(each));
+    if (card) {
+      opened.add(card.dataset.annotation!);
+      const start = performance.now();
+      card.querySelector<HTMLElement>('header button')!.click();
+      await new Promise<void>((done) => { const channel = new MessageChannel(); channel.port1.onmessage = () => done(); requestAnimationFrame(() => channel.port2.postMessage(0)); });
+      times.push(performance.now() - start);
+    } else scroller.scrollBy(0, 500);
     await new Promise((later) => setTimeout(later, 250));
   }
   return times;

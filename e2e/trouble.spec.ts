@@ -88,6 +88,20 @@ test('without a connection a mark is shown, waits, and is written once the serve
   await close();
 });
 
+test('a page whose code does not come says so, leaves the rest standing, and opens once it comes', async ({ browser }) => {
+  const { page, close } = await newcomer(browser, 'Gap');
+  await page.route(/assets\/GatherPage/, (route) => route.abort());
+  await page.evaluate(() => { history.pushState(null, '', '/gather'); dispatchEvent(new PopStateEvent('popstate')); });
+  await expect(page.getByRole('alert')).toContainText('Look whether there is a connection');
+  await page.getByRole('link', { name: 'Library' }).click();
+  await expect(page.getByLabel('Address of a page')).toBeVisible();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.unroute(/assets\/GatherPage/);
+  await page.goto('/gather');
+  await expect(page.getByRole('heading', { name: 'Gather' })).toBeVisible();
+  await close();
+});
+
 test('two windows of one person: a stale change is refused in words and the newer text shown', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Duo');
   await keep(page, 'http://harbour.saltmere.test/dredger');

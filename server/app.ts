@@ -34,6 +34,7 @@ import { takeinRoutes } from './takein/routes';
 import { listTakeoutRoutes } from './takeout/lists';
 import { takeoutRoutes } from './takeout/routes';
 import { versionRoutes } from './versions/routes';
+import { webPages } from './web-pages';
 
 const BODY_LIMIT = 4 * 1024 * 1024;
 /** Our own pages load nothing from anywhere else; snapshots have a stricter policy of their own. */
@@ -69,7 +70,7 @@ function checkOrigin(origin: string | undefined, host: string): void {
 
 async function serveWeb(app: FastifyInstance, folder: string): Promise<void> {
   const root = path.resolve(folder);
-  const built = fs.existsSync(path.join(root, 'index.html'));
+  const built = fs.existsSync(path.join(root, 'index.html')), page = built ? webPages(root) : () => '';
   if (built) {
     await app.register(fastifyStatic, { root, wildcard: false, index: false, cacheControl: false, setHeaders: (reply, file) => {
       reply.setHeader('cache-control', file.includes(`${path.sep}assets${path.sep}`) ? 'public, max-age=31536000, immutable' : 'no-cache');
@@ -77,7 +78,7 @@ async function serveWeb(app: FastifyInstance, folder: string): Promise<void> {
   }
   app.setNotFoundHandler((request, reply) => {
     const isPage = built && request.method === 'GET' && !/^\/(api|snapshots|drafts|files|pictures|assets)\//.test(request.url);
-    if (isPage) return reply.header('cache-control', 'no-cache').sendFile('index.html');
+    if (isPage) return reply.header('cache-control', 'no-cache').type('text/html').send(page(request.url.split('?')[0]!, request.person !== null));
     return sendProblem(new AppError('not_found', { what: 'page' }), request, reply);
   });
 }

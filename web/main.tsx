@@ -5,18 +5,21 @@ import { BrowserRouter } from 'react-router';
 import { App } from './App';
 import { begin } from './data/begin';
 import { client } from './data/queries';
+import { fetchPage } from './pages';
 import { applyTheme } from './theme/use-theme';
 import { MessagesProvider } from './ui/Messages';
 import './theme/theme.css';
 
 applyTheme();
 begin(location);
-createRoot(document.getElementById('root')!).render(
-  <StrictMode>
-    <QueryClientProvider client={client}>
-      <BrowserRouter>
-        <MessagesProvider><App /></MessagesProvider>
-      </BrowserRouter>
-    </QueryClientProvider>
-  </StrictMode>,
-);
+void fetchPage(location.pathname).then(() => {
+  createRoot(document.getElementById('root')!).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <BrowserRouter>
+          <MessagesProvider><App /></MessagesProvider>
+        </BrowserRouter>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+});

@@ -92,9 +92,9 @@ export const useReaders = (sourceId: string | undefined) => useQuery({ queryKey:
 export const useTopic = (tag: string) => useQuery({ queryKey: keys.topic(tag), queryFn: () => request<TopicPage>('GET', `/api/topics?${new URLSearchParams({ tag })}`), staleTime: Infinity });
 export const useSuggestedTags = (sourceId: string) => useQuery({ queryKey: ['library', 'suggested', sourceId] as const, queryFn: () => request<string[]>('GET', `/api/sources/${sourceId}/tag-suggestions`) });
 /** Tags whose pages of mine lead to an annotation or source. */
-export const useLeadingTopics = (to: string) => useQuery({ queryKey: keys.leading(to), queryFn: () => request<string[]>('GET', `/api/links/topics?${new URLSearchParams({ to })}`) });
+export const useLeadingTopics = (to: string, enabled = true) => useQuery({ enabled, queryKey: keys.leading(to), queryFn: () => request<string[]>('GET', `/api/links/topics?${new URLSearchParams({ to })}`) });
 /** What links to an annotation or source, by its address in notes. */
-export const useLinks = (to: string) => useQuery({ queryKey: keys.links(to), queryFn: () => request<Linked[]>('GET', `/api/links?${new URLSearchParams({ to })}`) });
+export const useLinks = (to: string, enabled = true) => useQuery({ enabled, queryKey: keys.links(to), queryFn: () => request<Linked[]>('GET', `/api/links?${new URLSearchParams({ to })}`) });
 export const useDesk = () => useQuery({ queryKey: keys.desk, queryFn: () => request<Desk>('GET', `/api/desk?${new URLSearchParams(here())}`) });
 export const useJobs = () => useQuery({ queryKey: keys.jobs, queryFn: () => request<Job[]>('GET', '/api/jobs') });
 export const useArrivals = () => useQuery({ queryKey: keys.arrivals, queryFn: () => request<Arrival[]>('GET', '/api/arrivals') });

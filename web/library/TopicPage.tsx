@@ -1,9 +1,10 @@
-import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { Suspense, useEffect, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import type { AnnotationHit, TopicPage as Topic } from '@avrelle/core/wire';
 import { isOffline, ProblemError, request, wordsOf } from '../data/api';
 import { keys, useFound, useSources, useTopic } from '../data/queries';
+import { lazily } from '../ui/lazily';
 import { MarkedText } from '../ui/MarkedText';
 import { Sign } from '../ui/Sign';
 import { State } from '../ui/State';
@@ -11,7 +12,7 @@ import { leftOf } from '../ui/SourceRow';
 import { count, day, shortName, when } from '../ui/when';
 import { grouped, GROUP_WORDS, type Grouping } from '../find/grouped';
 
-const NoteEditor = lazy(() => import('../note/NoteEditor'));
+const NoteEditor = lazily(() => import('../note/NoteEditor'));
 const MOST = 200, PAUSE = 900;
 const GROUPS = ['source', 'kind', 'person', 'day'] as const satisfies readonly Grouping[];
 

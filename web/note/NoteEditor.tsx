@@ -77,6 +77,8 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
   });
   // At once, not in the next frame: the second letter comes faster.
   useLayoutEffect(() => {
+    // One that was made long before it is shown is put away meanwhile; another comes in its place.
+    if (editor.isDestroyed) return;
     editor.view.dom.focus({ preventScroll: true });
     editor.commands.setTextSelection(editor.state.doc.content.size);
   }, [editor]);

@@ -50,6 +50,9 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
   const stream = readTree(document.documentElement as unknown as TextNodeLike);
   const map = new TreeMap(stream);
   let scale = 1;
+  /** To ask for a selection lays the whole page out: nobody does before there has been one. */
+  let touched = false;
+  document.addEventListener('selectionchange', () => { touched = true; }, { once: true });
 
   const live = (range: StreamRange): Range | undefined => {
     const points = toTree(stream, range.start, range.end);
@@ -96,12 +99,14 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
       return caret && map.textOffset(caret.node as unknown as TextNodeLike, caret.offset);
     },
     selection: () => {
+      if (!touched) return undefined;
       const selection = window.getSelection();
       if (!selection || selection.isCollapsed || selection.rangeCount === 0) return undefined;
       const { startContainer, startOffset, endContainer, endOffset } = selection.getRangeAt(0);
       return tidy(stream.text, map.offsetOf(startContainer as unknown as TextNodeLike, startOffset), map.offsetOf(endContainer as unknown as TextNodeLike, endOffset));
     },
     select: (range) => {
+      touched = true;
       const selection = window.getSelection();
       selection?.removeAllRanges();
       const made = range && live(range);

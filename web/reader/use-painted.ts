@@ -1,4 +1,5 @@
 import { useEffect, useLayoutEffect, useMemo } from 'react';
+import { soon } from '../data/soon';
 import type { StreamRange } from './page-frame';
 import type { Thread } from './shown';
 import type { PlacedBlock } from './use-layout';
@@ -17,9 +18,8 @@ export function usePainted(page: OpenPage | undefined, inText: readonly Thread[]
   useLayoutEffect(() => {
     page?.painter.paint(near.map(({ root, range }) => ({ ...range, kind: root.kind })));
   }, [page, near]);
-  useEffect(() => {
-    page?.painter.open(near.filter((t) => opened.has(t.root.id)).map((t) => t.range));
-  }, [page, near, opened]);
+  // The note itself comes first: to paint on a long page takes as long again.
+  useEffect(() => soon(() => page?.painter.open(near.filter((t) => opened.has(t.root.id)).map((t) => t.range))), [page, near, opened]);
 }
 
 const overlaps = ({ start, end }: StreamRange, from: number, to: number): boolean => start < to && end > from;

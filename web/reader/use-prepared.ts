@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import type { SourceText } from '@avrelle/core/wire';
+import { NoteText } from './margin/NoteCard';
 import { fetchEditor } from './margin/NoteForm';
 import { indexOf } from './text-index';
 import type { OpenPage } from './use-page';
@@ -11,7 +12,7 @@ const LATER = 1_500;
 export function usePrepared(page: OpenPage | undefined, text: SourceText): void {
   useEffect(() => {
     if (!page) return;
-    const prepare = (): void => { void fetchEditor().catch(() => undefined); indexOf(text); };
+    const prepare = (): void => { for (const fetched of [fetchEditor(), NoteText.fetchCode()]) void fetched.catch(() => undefined); indexOf(text); };
     if (!('requestIdleCallback' in window)) { const timer = setTimeout(prepare, LATER); return () => clearTimeout(timer); }
     const asked = requestIdleCallback(prepare, { timeout: 2 * LATER });
     return () => cancelIdleCallback(asked);

@@ -1,12 +1,17 @@
+import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { linkAddress, plainWords } from '@avrelle/core/note';
 import { useLeadingTopics, useLinks } from '../../data/queries';
+import { soon } from '../../data/soon';
 import { Sign } from '../../ui/Sign';
 import { shortName } from '../../ui/when';
 
 /** The notes that lead to an annotation: both ends of a link show it. */
 export function LinkedFrom({ id, onFollow }: { id: string; onFollow: (annotationId: string) => boolean }) {
-  const to = linkAddress({ type: 'annotation', id }), links = useLinks(to).data ?? [], topics = useLeadingTopics(to).data ?? [];
+  const [asks, setAsks] = useState(false);
+  // Once the note stands there.
+  useEffect(() => soon(() => setAsks(true)), []);
+  const to = linkAddress({ type: 'annotation', id }), links = useLinks(to, asks).data ?? [], topics = useLeadingTopics(to, asks).data ?? [];
   if (links.length + topics.length === 0) return null;
   return (
     <div className="mt-1.5 text-[13px] text-soft">Linked from

@@ -1,7 +1,8 @@
-import { lazy, memo, Suspense, useState, type ReactNode } from 'react';
+import { memo, Suspense, useState, type ReactNode } from 'react';
 import { isPin, spotName, type AreaSpot, type Spot } from '@avrelle/core/anchor';
 import { plainWords } from '@avrelle/core/note';
 import type { Annotation } from '@avrelle/core/wire';
+import { lazily } from '../../ui/lazily';
 import { Sign } from '../../ui/Sign';
 import { count, shortName, when } from '../../ui/when';
 import type { Fields } from '../changes';
@@ -13,7 +14,8 @@ import { PlaceLine } from './PlaceLine';
 import { Reply } from './Reply';
 import { ReplyForm } from './ReplyForm';
 
-const NoteText = lazy(() => import('../../note/NoteText'));
+/** The words of an open note. */
+export const NoteText = lazily(() => import('../../note/NoteText'));
 
 export interface NoteActions {
   toggle(id: string): void;

@@ -1,0 +1,28 @@
+import type { ComponentType } from 'react';
+import { matchPath } from 'react-router';
+import { lazily } from './ui/lazily';
+
+const page = (path: string, load: () => Promise<{ default: ComponentType }>) => ({ path, Page: lazily(load) });
+
+export const PAGES = [
+  page('/desk', () => import('./desk/DeskPage')),
+  page('/library', () => import('./library/LibraryPage')),
+  page('/library/deleted', () => import('./library/DeletedPage')),
+  page('/collection/:id', () => import('./library/CollectionPage')),
+  page('/topic', () => import('./library/TopicPage')),
+  page('/work-through', () => import('./library/WorkThroughPage')),
+  page('/gather', () => import('./gather/GatherPage')),
+  page('/look/:id', () => import('./gather/LookPage')),
+  page('/source/:id', () => import('./reader/ReaderPage')),
+  page('/source/:id/changes', () => import('./changes/ChangesPage')),
+  page('/source/:id/picture', () => import('./picture/PicturePage')),
+  page('/to/:type/:id', () => import('./note/LeadPage')),
+  page('/find', () => import('./find/FindPage')),
+  page('/classes', () => import('./classes/ClassesPage')),
+  page('/classes/:id', () => import('./classes/ClassPage')),
+];
+
+/** Resolves when the code of the page at an address is there, or did not come. */
+export async function fetchPage(pathname: string): Promise<void> {
+  await PAGES.find(({ path }) => matchPath(path, pathname))?.Page.fetchCode().catch(() => undefined);
+}
