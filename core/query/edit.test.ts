@@ -62,5 +62,7 @@ describe('words are marked where they stand', () => {
     expect([marked[0]!.text, marked.at(-1)!.text, marked.filter((p) => p.hit)]).toEqual(['…', '…', [{ text: 'silt', hit: true }]]);
     expect(marked[1]!.text).toMatch(/^(before|it|all) /);
     expect(snippetOf('nothing here', [{ words: 'silt', phrase: true }])).toBeUndefined();
+    // A sigma at the end of a word is the same letter (Unicode, CaseFolding).
+    expect(snippetOf('ὁ πλοῦς ἦν μακρός', [{ words: 'ΠΛΟΥΣ', phrase: true }])!.marked[1]).toEqual({ text: 'πλοῦς', hit: true });
   });
 });

@@ -4,7 +4,7 @@ import type { Term } from './query';
 type Words = Extract<Term, { type: 'words' }>;
 
 const WORD = /[\p{L}\p{N}\p{M}\p{Co}]+/gu, SPACELESS = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u;
-const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
+const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replaceAll('ς', 'σ');
 
 /** One expression for all words, on a text without case and accents; undefined for words that are signs only. */
 function expression(words: readonly Pick<Words, 'words' | 'phrase'>[]): RegExp | undefined {
@@ -35,9 +35,9 @@ export function placesOf(text: string, words: readonly Pick<Words, 'words' | 'ph
   const wanted = expression(words);
   if (!wanted) return [];
   const lower = text.toLowerCase();
-  // Most texts hold what is looked for as it was typed, and folding one takes a hundred times as long.
+  // Most texts hold what is looked for as it was typed, or not at all; where each letter of a folded one stood takes a hundred times as long to say.
   const simple = lower.length === text.length ? take(lower, wanted, most) : [];
-  if (simple.length > 0) return simple;
+  if (simple.length > 0 || take(plain(text), wanted, 1).length === 0) return simple;
   const { plain: folded, from } = compared(text);
   return take(folded, wanted, most).map(({ start, end }) => {
     let to = from[end]!;

@@ -7,6 +7,7 @@ import { audienceOf } from '../find/words';
 import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries';
 import { setLinks } from '../notes/queries';
 import { placeOf, type PlaceRow } from './place';
+import { sees } from './visible-queries';
 
 export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
   viewed_version: string; place_start: number | null;
@@ -22,10 +23,9 @@ const COLUMNS = `a.id, a.source_id, a.version_id, a.author_id, p.name AS author_
      AND (a.author_id = @me OR EXISTS (SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me))) AS classes`;
 /** The place asked for is that in version `@version`, or in the newest where that is null. */
 const FROM = `FROM annotation a JOIN person p ON p.id = a.author_id JOIN source s ON s.id = a.source_id ${KIND_JOIN} LEFT JOIN placement pl ON pl.annotation_id = a.id AND pl.version_id = coalesce(@version, s.current_version)`;
-const SEEN = 'EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.seq = a.seq)';
 /** What was deleted after it was answered is there, without its words, for whoever sees an answer. */
 const TRACE = `a.deleted_at IS NOT NULL AND EXISTS (SELECT 1 FROM annotation r JOIN annotation_visible v ON v.annotation_id = r.id AND v.person_id = @me WHERE r.root_id = a.id OR r.parent_id = a.id)`;
-const THERE = `(${SEEN} OR ${TRACE})`;
+const THERE = `(${sees('a')} OR ${TRACE})`;
 export const OF_SOURCE = `SELECT ${COLUMNS} ${FROM} WHERE a.source_id = @source AND ${THERE} ORDER BY a.start, a.created_at`;
 export const ONE = `SELECT ${COLUMNS} ${FROM} WHERE a.id = @id AND ${THERE}`;
 const OWN = `SELECT ${COLUMNS} ${FROM} WHERE a.id = @id AND a.author_id = @me`;

@@ -4,6 +4,7 @@ import type { Annotation, ClassDetail, Desk, AnnotationPage, SourcePage, SourceD
 import { describe as anchorOf, indexText } from '@avrelle/core/anchor';
 import { range } from '@avrelle/core/text';
 import { startServer, type Client, type Server } from '../testing/harness';
+import { REACH, sees, seesByReach } from './visible-queries';
 
 const TEXT = 'On the marsh\n\nThe zanderling stands at the water and waits for the quiver of the tide to turn.';
 const QUOTE = 'zanderling stands';
@@ -201,4 +202,21 @@ test('leaving a class by taking its source out hides what was written for it', a
   expect((await people.mate!.send('DELETE', `/api/classes/${classIds.A}/sources/${id}`)).status).toBe(403);
   expect((await people.author!.send('DELETE', `/api/classes/${classIds.A}/sources/${id}`)).status).toBe(204);
   expect((await people.mate!.send('GET', `/api/sources/${id}`)).status).toBe(404);
+});
+
+test('an answer one does not see answers nothing', async () => {
+  const id = await write('author', 'AB', 'answered in A'), answered = async (name: Viewer) => (await people[name]!.send<AnnotationPage>('GET', '/api/annotations?q=has:answer')).body.annotations.some((a) => a.id === id);
+  await people.mate!.send('PUT', `/api/replies/${v7()}`, { parentId: id, note: 'for A' });
+  expect([await answered('mate'), await answered('author'), await answered('other')]).toEqual([true, true, false]);
+});
+
+test('thousands are gone over by the same rule as one: of all that was written here, everybody sees the same both ways', () => {
+  const { db } = server.context, all = (sql: string, me: string): number[] => db.all<{ seq: number }>(sql, { me } as never).map((r) => r.seq);
+  let seen = 0;
+  for (const { id } of db.all<{ id: string }>('SELECT id FROM person')) {
+    const readable = 'x.source_id IN (SELECT source_id FROM source_visible WHERE person_id = @me)', one = all(`SELECT seq FROM annotation x WHERE ${readable} AND ${sees('x')} ORDER BY seq`, id);
+    expect(all(`WITH reach AS MATERIALIZED (${REACH}) SELECT seq FROM annotation x WHERE ${readable} AND ${seesByReach('x', 'reach')} ORDER BY seq`, id)).toEqual(one);
+    seen += one.length;
+  }
+  expect(seen).toBeGreaterThan(20);
 });

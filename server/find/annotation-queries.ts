@@ -1,6 +1,7 @@
 import type { NameField, Query, Term } from '@avrelle/core/query';
+import { sees } from '../annotations/visible-queries';
 import type { Asker } from './asker';
-import { condition, dayOf, isCollected, isNamed, named, ofSource, onDays, SEES, tagged, UNPLACED } from './common-queries';
+import { condition, dayOf, isCollected, isNamed, named, ofSource, onDays, tagged, UNPLACED } from './common-queries';
 import type { Values } from './values';
 import { wordsQuery } from './words';
 
@@ -62,7 +63,7 @@ function byName(field: NameField, value: string, values: Values): string | undef
       case 'note': return "x.note <> ''";
       case 'tag': return 'EXISTS (SELECT 1 FROM annotation_tag g WHERE g.annotation_id = x.id)';
       case 'mark': return 'x.root_id IS NULL';
-      case 'answer': return `EXISTS (SELECT 1 FROM annotation r WHERE r.root_id = x.id AND ${SEES.replaceAll('x.id', 'r.id')})`;
+      case 'answer': return `EXISTS (SELECT 1 FROM annotation r WHERE r.root_id = x.id AND ${sees('r')})`;
       case 'drawing': return "json_extract(x.anchor, '$.spot.type') = 'drawn'";
       default: return undefined;
     }

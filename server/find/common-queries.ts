@@ -1,5 +1,6 @@
 import { boundsOf, type DateField, type Query, type Term } from '@avrelle/core/query';
 import { KIND_WORDS, READING_STATES, SOURCE_KINDS, STATE_NAMES } from '@avrelle/core/wire';
+import { sees } from '../annotations/visible-queries';
 import { folded } from '../db/spaced';
 import type { Asker } from './asker';
 import { within, type Values } from './values';
@@ -21,8 +22,7 @@ export function condition(query: Query | undefined, term: Compile): string {
 
 /** The columns all conditions on sources go by: source `s`, its text `t`, what it is to the asker `h`. Left joins cost nothing where a condition does not ask them. */
 export const SOURCE_JOINS = 'LEFT JOIN version_text t ON t.version_id = s.current_version LEFT JOIN shelf h ON h.person_id = @me AND h.source_id = s.id';
-export const SEES = 'EXISTS (SELECT 1 FROM annotation_visible y WHERE y.person_id = @me AND y.seq = x.seq)';
-const SEEN_MARKS = `annotation x WHERE x.source_id = s.id AND x.root_id IS NULL AND ${SEES}`;
+const SEEN_MARKS = `annotation x WHERE x.source_id = s.id AND x.root_id IS NULL AND ${sees('x')}`;
 /** Lost in the newest version, and nobody has said where it belongs. */
 export const UNPLACED = "EXISTS (SELECT 1 FROM placement l WHERE l.annotation_id = x.id AND l.version_id = s.current_version AND l.start IS NULL AND l.hand_start IS NULL)";
 

@@ -2,10 +2,11 @@ import type { Query } from '@avrelle/core/query';
 import { asksWords } from '@avrelle/core/query';
 import type { AnnotationSort, SourceSort } from '@avrelle/core/wire';
 import type { Db, Value } from '../db/database';
+import { REACH, sees, seesByReach } from '../annotations/visible-queries';
 import { KIND_LOOK, type KindRow } from '../key/queries';
 import { annotationCondition, besideWords, necessaryWords } from './annotation-queries';
 import type { Asker } from './asker';
-import { SEES, SOURCE_JOINS } from './common-queries';
+import { SOURCE_JOINS } from './common-queries';
 import { sourceCondition } from './source-queries';
 import { Values } from './values';
 import { forAsker, wordsQuery } from './words';
@@ -54,13 +55,11 @@ const ANNOTATION_ORDER: Readonly<Record<AnnotationSort, string>> = { best: "x.no
 /** Row numbers of all annotations a query is met by, in their order: counting them while they are sorted takes longer than to give them. */
 export function annotationsStatement(db: Db, query: Query | undefined, asker: Asker, sort: AnnotationSort): Statement {
   const values = new Values(), words = necessaryWords(query), ranked = sort === 'best' && words !== undefined && areFew(db, 'annotation', words);
-  const found = words === undefined
-    ? 'SELECT DISTINCT seq, 0 AS score FROM annotation_visible WHERE person_id = @me'
-    : `SELECT rowid AS seq, ${ranked ? 'bm25(annotation_words, 1.0, 1.0, 0.0)' : '0'} AS score FROM annotation_words WHERE annotation_words MATCH ${values.hold(forAsker(asker, words))}`;
-  const best = values.table(found), where = annotationCondition(words === undefined ? query : besideWords(query), asker, values);
+  const match = words === undefined ? forAsker(asker) : forAsker(asker, words);
+  const best = values.table(`SELECT rowid AS seq, ${ranked ? 'bm25(annotation_words, 1.0, 1.0, 0.0)' : '0'} AS score FROM annotation_words WHERE annotation_words MATCH ${values.hold(match)}`), reach = values.table(REACH), where = annotationCondition(words === undefined ? query : besideWords(query), asker, values);
   const sql = `${values.with}
     SELECT x.seq FROM ${best} best CROSS JOIN annotation x ON x.seq = best.seq LEFT JOIN source s ON s.id = x.source_id ${SOURCE_JOINS} LEFT JOIN person p ON p.id = x.author_id
-    WHERE x.source_id IN (SELECT source_id FROM source_visible WHERE person_id = @me) AND ${where}${words === undefined ? '' : ` AND x.deleted_at IS NULL AND ${SEES}`}
+    WHERE x.source_id IN (SELECT source_id FROM source_visible WHERE person_id = @me) AND ${where} AND ${seesByReach('x', reach)}
     ORDER BY ${sort === 'best' && words === undefined ? ANNOTATION_ORDER.newest : ANNOTATION_ORDER[sort]}, x.seq DESC`;
   return { sql, values: { me: asker.me, ...values.bound } };
 }
@@ -68,12 +67,12 @@ export function annotationsStatement(db: Db, query: Query | undefined, asker: As
 export interface HitRow extends KindRow {
   seq: number; id: string; source_id: string; root_id: string | null; parent_id: string | null; title: string; site: string; source_kind: string; language: string; author_id: string; author: string; quote: string; note: string; created_at: string; version: number; start: number; tags: string; classes: string;
 }
-/** An answer has the kind of what it answers, and is about its words. */
+/** An answer has the kind of what it answers, and is about its words. What is given out is asked of the rule itself. */
 const HITS = `
   SELECT a.seq, a.id, a.source_id, a.root_id, a.parent_id, s.title, s.site, s.kind AS source_kind, s.language, a.author_id, p.name AS author, coalesce(r.quote, a.quote) AS quote, a.note, a.created_at, a.version, coalesce(r.start, a.start) AS start, coalesce(r.kind, a.kind) AS kind, ${KIND_LOOK},
     (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags,
     (SELECT json_group_array(ac.class_id) FROM annotation_class ac WHERE ac.annotation_id = a.id AND (a.author_id = @me OR EXISTS (SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me))) AS classes
-  FROM json_each(@seqs) j JOIN annotation a ON a.seq = j.value JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id LEFT JOIN annotation r ON r.id = a.root_id
+  FROM json_each(@seqs) j JOIN annotation a ON a.seq = j.value AND ${sees('a')} JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id LEFT JOIN annotation r ON r.id = a.root_id
     LEFT JOIN kind k ON k.owner_id = coalesce(r.kind_owner, a.kind_owner) AND k.code = coalesce(r.kind, a.kind)
   ORDER BY j.key`;
 const STREAMS = 'SELECT s.id, t.stream, t.outline FROM json_each(@ids) j JOIN source s ON s.id = j.value JOIN version_text t ON t.version_id = s.current_version';

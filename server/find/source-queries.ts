@@ -1,6 +1,7 @@
 import type { NameField, Query, Term } from '@avrelle/core/query';
+import { REACH, sees, seesByReach } from '../annotations/visible-queries';
 import type { Asker } from './asker';
-import { condition, dayOf, isNamed, named, ofSource, onDays, SEES, tagged, UNPLACED } from './common-queries';
+import { condition, dayOf, isNamed, named, ofSource, onDays, tagged, UNPLACED } from './common-queries';
 import type { Values } from './values';
 import { forAsker, wordsQuery } from './words';
 
@@ -22,13 +23,13 @@ const bears = (value: string, values: Values): string => {
   return `(s.id IN (SELECT g.source_id FROM source_tag g WHERE ${mine})
     OR s.id IN (SELECT x.source_id FROM annotation_tag g JOIN annotation x ON x.id = g.annotation_id WHERE ${tagged('g.tag', value, values)} AND x.author_id = @me AND x.deleted_at IS NULL))`;
 };
-const someMark = (rest: string): string => `EXISTS (SELECT 1 FROM annotation x WHERE x.source_id = s.id AND ${rest} AND ${SEES})`;
+const someMark = (rest: string): string => `EXISTS (SELECT 1 FROM annotation x WHERE x.source_id = s.id AND ${rest} AND ${sees('x')})`;
 
 function byName(field: NameField, value: string, values: Values): string {
   switch (field) {
     case 'tag': return bears(value, values);
     case 'by': return named('s.author', value, values);
-    case 'kind': return `EXISTS (SELECT 1 FROM annotation x LEFT JOIN kind k ON k.owner_id = x.kind_owner AND k.code = x.kind WHERE x.source_id = s.id AND x.root_id IS NULL AND (x.kind = ${values.hold(value.toLowerCase())} OR ${isNamed('k.name', value, values)}) AND ${SEES})`;
+    case 'kind': return `EXISTS (SELECT 1 FROM annotation x LEFT JOIN kind k ON k.owner_id = x.kind_owner AND k.code = x.kind WHERE x.source_id = s.id AND x.root_id IS NULL AND (x.kind = ${values.hold(value.toLowerCase())} OR ${isNamed('k.name', value, values)}) AND ${sees('x')})`;
     case 'is': switch (value) {
       case 'mine': return 's.owner_id = @me';
       case 'shared': return 'EXISTS (SELECT 1 FROM class_source cs JOIN membership m ON m.class_id = cs.class_id AND m.person_id = @me WHERE cs.source_id = s.id)';
@@ -48,11 +49,7 @@ function byName(field: NameField, value: string, values: Values): string {
 function words({ words: looked, phrase, scope }: Extract<Term, { type: 'words' }>, asker: Asker, values: Values): string {
   const query = wordsQuery(looked, phrase);
   const inSource = (columns: string): string => `t.seq IN (SELECT rowid FROM source_words WHERE source_words MATCH ${values.hold(`{${columns}} : ${query}`)})`;
-  // Whether the asker sees one of them is asked source by source: the first that they see is enough.
-  const inMarks = (columns: string): string => {
-    const marks = values.table(`SELECT x.source_id, x.seq FROM annotation_words w JOIN annotation x ON x.seq = w.rowid WHERE w.annotation_words MATCH ${values.hold(forAsker(asker, `{${columns}} : ${query}`))}`);
-    return `EXISTS (SELECT 1 FROM ${marks} x WHERE x.source_id = s.id AND ${SEES})`;
-  };
+  const inMarks = (columns: string): string => `s.id IN (SELECT x.source_id FROM annotation_words w CROSS JOIN annotation x ON x.seq = w.rowid WHERE w.annotation_words MATCH ${values.hold(forAsker(asker, `{${columns}} : ${query}`))} AND ${seesByReach('x', values.table(REACH))})`;
   switch (scope) {
     case 'title': return inSource('title');
     case 'text': return inSource('stream');

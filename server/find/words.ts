@@ -14,5 +14,8 @@ export const classToken = (id: string): string => `c${id.replaceAll('-', '')}`;
 /** For the column `audience`. */
 export const audienceOf = (authorId: string, classIds: readonly string[]): string => [personToken(authorId), ...classIds.map(classToken)].join(' ');
 
-/** Annotations of which words are found and that may be for the asker; the rule of who sees what has the last word. */
-export const forAsker = ({ me, classes }: Asker, query: string): string => `(audience : (${[personToken(me), ...classes.map(classToken)].map((token) => `"${token}"`).join(' OR ')})) AND (${query})`;
+/** Annotations that may be for the asker, of those that a query finds; the rule of who sees what has the last word. */
+export function forAsker({ me, classes }: Asker, query?: string): string {
+  const audience = `audience : (${[personToken(me), ...classes.map(classToken)].map((token) => `"${token}"`).join(' OR ')})`;
+  return query === undefined ? audience : `(${audience}) AND (${query})`;
+}

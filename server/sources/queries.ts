@@ -1,5 +1,6 @@
 import type { Amount, ClassLabel, Excerpt, KeptBefore, ReadingState, SourceDetail, SourceFacts, SourceKind, SourceRow, Strand, StrandMark } from '@avrelle/core/wire';
 import { shareRead, type Spans } from '@avrelle/core/reading';
+import { REACH, seesByReach } from '../annotations/visible-queries';
 import type { Db } from '../db/database';
 import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries';
 
@@ -23,23 +24,25 @@ export const SOURCES = `
   LEFT JOIN shelf h ON h.person_id = @me AND h.source_id = s.id
   WHERE EXISTS (SELECT 1 FROM source_visible w WHERE w.person_id = @me AND w.source_id = s.id)
   ORDER BY j.key`;
+/** What belongs to rows that are named is asked for row by row: a planner without figures would go over all that is the asker's. */
 export const MARKS = `
+  WITH reach AS MATERIALIZED (${REACH} AND cs.source_id IN (SELECT value FROM json_each(@ids)))
   SELECT a.source_id, a.start, ${KIND_COLUMNS}, a.author_id = @me AS mine FROM json_each(@ids) j JOIN annotation a ON a.source_id = j.value ${KIND_JOIN}
-  WHERE a.root_id IS NULL AND EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.seq = a.seq)
+  WHERE a.root_id IS NULL AND ${seesByReach('a', 'reach')}
   ORDER BY a.start`;
 export const TAGS_OF = `
   SELECT source_id, tag, min(rank) AS rank FROM (
-    SELECT t.source_id, t.tag, 0 AS rank FROM json_each(@ids) j JOIN source_tag t ON t.person_id = @me AND t.source_id = j.value
+    SELECT t.source_id, t.tag, 0 AS rank FROM json_each(@ids) j CROSS JOIN source_tag t ON t.person_id = @me AND t.source_id = j.value
     UNION ALL
-    SELECT a.source_id, t.tag, 1 FROM json_each(@ids) j JOIN annotation a ON a.source_id = j.value JOIN annotation_tag t ON t.annotation_id = a.id WHERE a.author_id = @me AND a.deleted_at IS NULL)
+    SELECT a.source_id, t.tag, 1 FROM json_each(@ids) j CROSS JOIN annotation a ON a.source_id = j.value AND a.author_id = @me AND a.deleted_at IS NULL JOIN annotation_tag t ON t.annotation_id = a.id)
   GROUP BY source_id, tag ORDER BY rank, tag`;
 const EXCERPTS = `
   SELECT * FROM (
-    SELECT a.source_id, a.id, ${KIND_COLUMNS}, a.quote, a.note, row_number() OVER (PARTITION BY a.source_id ORDER BY a.created_at DESC) AS nth FROM json_each(@ids) j JOIN annotation a ON a.source_id = j.value ${KIND_JOIN}
-    WHERE a.author_id = @me AND a.root_id IS NULL AND a.deleted_at IS NULL AND a.note <> '')
+    SELECT a.source_id, a.id, ${KIND_COLUMNS}, a.quote, a.note, row_number() OVER (PARTITION BY a.source_id ORDER BY a.created_at DESC) AS nth FROM json_each(@ids) j CROSS JOIN annotation a ON a.source_id = j.value AND a.author_id = @me AND a.deleted_at IS NULL ${KIND_JOIN}
+    WHERE a.root_id IS NULL AND a.note <> '')
   WHERE nth <= 2`;
 const CLASSES_WITH = `
-  SELECT cs.source_id, c.id, c.name, c.tint FROM json_each(@ids) j JOIN class_source cs ON cs.source_id = j.value JOIN class c ON c.id = cs.class_id JOIN membership m ON m.class_id = c.id AND m.person_id = @me
+  SELECT cs.source_id, c.id, c.name, c.tint FROM json_each(@ids) j CROSS JOIN class_source cs ON cs.source_id = j.value JOIN class c ON c.id = cs.class_id JOIN membership m ON m.class_id = c.id AND m.person_id = @me
   ORDER BY c.name`;
 const VISIBLE = 'SELECT 1 AS one FROM source_visible WHERE person_id = ? AND source_id = ?';
 const OWNER = 'SELECT p.id, p.name FROM source s JOIN person p ON p.id = s.owner_id WHERE s.id = ? AND s.deleted_at IS NULL';
