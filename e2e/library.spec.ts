@@ -1,4 +1,8 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
+import { v7 } from 'uuid';
+import { describe, indexText } from '@avrelle/core/anchor';
+import { range } from '@avrelle/core/text';
+import type { SourceDetail, SourcePage, SourceText } from '@avrelle/core/wire';
 import { newcomer, opened, painted, visit } from './helpers';
 
 /** Keeps some pages of the simulated web without opening them. */
@@ -128,6 +132,29 @@ test('the board changes states by dragging, the table is ordered by its heads, t
   await page.keyboard.press('Escape');
   await expect(page.getByRole('columnheader', { name: /^Language/ })).toBeVisible();
 
+  // What is known is corrected where it stands, from cell to cell; what cannot hold stays to be mended.
+  await cells.first().focus();
+  await page.keyboard.press('F2');
+  await page.keyboard.type('Six Drawings of a Creek');
+  await page.keyboard.press('Tab');
+  await expect(page.getByLabel(/^Author of/)).toBeFocused();
+  await page.keyboard.type('Wick Averil');
+  await page.keyboard.press('Enter');
+  await expect(cells.last()).toHaveText('Who pays for high water?');
+  const row = page.getByRole('row', { name: /Six Drawings of a Creek/ });
+  await expect(row).toContainText('Wick Averil');
+  await expect(row.locator('[data-row]')).toBeFocused();
+  await row.getByRole('cell').nth(-2).dblclick();
+  await page.getByLabel(/^Language of/).fill('neither one nor other');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('A language is written as in en, el or pt-BR').first()).toBeVisible();
+  await expect(page.getByLabel(/^Language of/)).toHaveValue('neither one nor other');
+  await page.keyboard.press('Escape');
+  await page.getByRole('checkbox', { name: 'Choose Six Drawings of a Creek' }).check();
+  const [saved] = await Promise.all([page.waitForEvent('download'), page.getByRole('region', { name: 'The chosen sources' }).getByRole('button', { name: 'Take out' }).click().then(() => page.getByRole('menuitem', { name: 'Study notes, a file each (zip)' }).click())]);
+  expect(saved.suggestedFilename()).toBe('study-notes.zip');
+  await page.getByRole('button', { name: 'Choose none' }).click();
+
   await page.getByRole('button', { name: 'Calendar' }).click();
   await expect(page.getByRole('region', { name: 'Calendar' }).getByRole('link')).toHaveCount(3);
   await close();
@@ -207,6 +234,22 @@ test('marks of all sources are listed, grouped, changed together, and open in th
   await page.getByRole('checkbox').first().check();
   await page.getByRole('button', { name: 'Choose none' }).click();
   await expect(page.getByRole('region', { name: 'The chosen marks' })).toHaveCount(0);
+  await close();
+});
+
+test('hundreds of marks are listed to the last of them, part by part', async ({ browser }) => {
+  const { page, close } = await newcomer(browser, 'Plenty');
+  await keepAll(page, PAGES.slice(0, 1));
+  const { sources: [source] } = (await (await page.request.get('/api/sources')).json()) as SourcePage, { versionId } = (await (await page.request.get(`/api/sources/${source!.id}`)).json()) as SourceDetail, { text, outline } = (await (await page.request.get(`/api/sources/${source!.id}/text`)).json()) as SourceText, index = indexText(text, outline);
+  for (let n = 0; n < 150; n++) expect((await page.request.put(`/api/annotations/${v7()}`, { data: { sourceId: source!.id, versionId, kind: 'claim', note: `Note ${n}`, tags: [], anchor: describe(index, range(n * 7, n * 7 + 20)), classIds: [] } })).status()).toBe(200);
+  await page.goto('/find');
+  const marks = page.getByRole('tabpanel').getByRole('listitem');
+  await expect(page.getByText('60 of 150')).toBeAttached();
+  await marks.nth(59).scrollIntoViewIfNeeded();
+  await expect.poll(async () => { await marks.last().scrollIntoViewIfNeeded(); return marks.count(); }).toBe(150);
+  await expect(marks.last()).toContainText('Note 0');
+  await page.getByRole('button', { name: 'Choose all of mine here' }).click();
+  await expect(page.getByText('150 marks chosen')).toBeVisible();
   await close();
 });
 

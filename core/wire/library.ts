@@ -39,6 +39,10 @@ export const collectionOrderSchema = object({
 export type CollectionOrder = InferType<typeof collectionOrderSchema>;
 export const collectionSourcesSchema = object({ sourceIds: array(idSchema().required()).required().min(1).max(500), section: number().integer().min(-1).max(59).default(-1) }).noUnknown();
 
+/** What chosen sources are taken out as: a table, bookmarks, or the study notes of each in one archive. */
+export const TAKE_OUT_AS = ['csv', 'bookmarks', 'notes'] as const;
+export const takeOutSchema = object({ sourceIds: array(idSchema().required()).required().min(1).max(500), as: string().oneOf(TAKE_OUT_AS).required('Say what they are to be taken out as.') }).noUnknown();
+
 export interface CollectionRow {
   readonly id: string;
   readonly name: string;

@@ -7,7 +7,7 @@ import { AppError } from '../errors';
 import { parse } from '../parse';
 import { readId } from '../read-id';
 import { canRead, sourceRowsOf } from '../sources/queries';
-import { addToCollection, collectionChanged, collectionFor, collectionsOf, hasCollections, insertCollection, itemsOf, orderCollection, placeCollections, removeCollection, takeFromCollection, updateCollection } from './queries';
+import { addToCollection, collectionChanged, collectionFor, collectionsHolding, collectionsOf, hasCollections, insertCollection, itemsOf, orderCollection, placeCollections, removeCollection, takeFromCollection, updateCollection } from './queries';
 
 type Row = NonNullable<ReturnType<typeof collectionFor>>;
 
@@ -70,6 +70,12 @@ export function collectionRoutes(app: FastifyInstance, context: Context): void {
 /** What is in them, and in which order. */
 export function collectionItemRoutes(app: FastifyInstance, context: Context): void {
   const { db } = context, { tell, found, detail, mayAdd } = around(context);
+
+  app.get('/api/sources/:id/collections', (request): string[] => {
+    const me = personOf(request).id, id = readId(request);
+    if (!canRead(db, me, id)) throw new AppError('not_found', { what: 'source' });
+    return collectionsHolding(db, me, id);
+  });
 
   app.put('/api/collections/:id/order', (request): CollectionDetail => {
     const who = found(request), { me, row } = who, order = parse(collectionOrderSchema, request.body);

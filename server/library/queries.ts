@@ -17,6 +17,7 @@ const COLLECTION_FROM = 'FROM collection_visible w JOIN collection c ON c.id = w
 export const COLLECTIONS = `SELECT ${COLLECTION} ${COLLECTION_FROM} WHERE w.person_id = @me ORDER BY owned DESC, c.position, c.created_at`;
 export const COLLECTION_ONE = `SELECT ${COLLECTION}, c.sections ${COLLECTION_FROM} WHERE w.person_id = @me AND c.id = @id`;
 const ITEMS = 'SELECT source_id AS id, section FROM collection_item WHERE collection_id = ? ORDER BY section, position';
+export const HOLDING = 'SELECT w.collection_id AS id FROM collection_item i JOIN collection_visible w ON w.collection_id = i.collection_id AND w.person_id = @me WHERE i.source_id = @source';
 const INSERT = 'INSERT INTO collection (id, owner_id, name, parent_id, class_id, may, position, created_at) VALUES (@id, @me, @name, @parentId, @classId, @may, (SELECT coalesce(max(position), 0) + 1 FROM collection WHERE owner_id = @me), @now) ON CONFLICT (id) DO NOTHING';
 const UPDATE = 'UPDATE collection SET name = @name, parent_id = @parentId, class_id = @classId, may = @may, version = version + 1 WHERE id = @id AND owner_id = @me AND version = @version';
 const REMOVE = 'DELETE FROM collection WHERE id = ? AND owner_id = ?';
@@ -83,6 +84,8 @@ export function collectionFor(db: Db, me: string, id: string): (CollectionRow & 
   const [row] = all<CollectionDbRow & { sections: string }>(db, COLLECTION_ONE, { me, id });
   return row && { ...row, owned: row.owned === 1, sections: JSON.parse(row.sections) as string[] };
 }
+/** Collections that somebody sees and that hold a source. */
+export const collectionsHolding = (db: Db, me: string, source: string): string[] => all<{ id: string }>(db, HOLDING, { me, source }).map((c) => c.id);
 export const itemsOf = (db: Db, id: string) => db.all<{ id: string; section: number }>(ITEMS, id);
 export const hasCollections = (db: Db, id: string): boolean => db.get(HAS_CHILDREN, id) !== undefined;
 export const insertCollection = (db: Db, me: string, id: string, { name, parentId, classId, may }: CollectionPut, now: string): boolean => run(db, INSERT, { id, me, name, parentId: parentId ?? null, classId: classId ?? null, may: may ?? 'read', now }) > 0;

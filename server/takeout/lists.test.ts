@@ -1,9 +1,10 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { JSDOM } from 'jsdom';
+import JSZip from 'jszip';
 import Papa from 'papaparse';
 import { addressesIn } from '@avrelle/core/gather';
 import { opmlFile } from '@avrelle/core/export';
-import type { SourceDetail } from '@avrelle/core/wire';
+import type { SourceDetail, SourcePage } from '@avrelle/core/wire';
 import { startServer, type Client, type Server } from '../testing/harness';
 
 let server: Server, me: Client;
@@ -30,6 +31,21 @@ test('as bookmarks, what has an address is read back by an HTML parser and by ou
   const { text } = await me.send('GET', '/api/sources/bookmarks.html'), [link, ...more] = new JSDOM(text).window.document.querySelectorAll('dt > a');
   expect([more.length, link!.textContent, link!.getAttribute('href'), link!.getAttribute('tags')]).toEqual([0, '=2+3, "quoted" & <b>', 'http://a.saltmere.test/?x=1&y=2', 'essay/opening,mud']);
   expect(addressesIn(text)).toEqual(['http://a.saltmere.test/?x=1&y=2']);
+});
+
+test('chosen sources are taken out as a table, as bookmarks, or with the study notes of each in an archive', async () => {
+  const rows = (await me.send<SourcePage>('GET', '/api/sources')).body.sources, plain = rows.find((s) => s.title === 'Plain')!, sourceIds = [plain.id];
+  const take = (body: object) => server.app.inject({ method: 'POST', url: '/api/sources/take-out', headers: { cookie: me.cookie }, payload: body });
+  expect(Papa.parse((await take({ sourceIds, as: 'csv' })).body, { header: true }).data).toMatchObject([{ title: 'Plain' }]);
+  expect((await take({ sourceIds: rows.map((s) => s.id), as: 'bookmarks' })).body).toContain('a.saltmere.test');
+  const twin = await me.keepText('twin', 'A twin of it.'), { version } = (await me.send<SourceDetail>('GET', `/api/sources/${twin}`)).body;
+  await me.send('PATCH', `/api/sources/${twin}`, { version, title: 'Plain' });
+  const answer = await take({ sourceIds: [plain.id, twin], as: 'notes' }), { files } = await JSZip.loadAsync(answer.rawPayload);
+  expect([answer.headers['content-type'], Object.keys(files)]).toEqual(['application/zip', ['plain.md', 'plain 2.md']]);
+  expect(await files['plain.md']!.async('text')).toContain('Plain');
+  const other = await server.person('Stranger');
+  expect(Papa.parse((await server.app.inject({ method: 'POST', url: '/api/sources/take-out', headers: { cookie: other.cookie }, payload: { sourceIds, as: 'csv' } })).body.trim(), { header: true }).data).toEqual([]);
+  expect((await take({ sourceIds, as: 'stone' })).statusCode).toBe(400);
 });
 
 // OPML 2.0: every outline of a feed has text and xmlUrl.

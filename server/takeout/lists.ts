@@ -1,40 +1,58 @@
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import JSZip from 'jszip';
 import Papa from 'papaparse';
-import { bookmarksFile, opmlFile } from '@avrelle/core/export';
-import { KIND_WORDS, STATE_WORDS, type SourceRow } from '@avrelle/core/wire';
+import { bookmarksFile, fileNameOf, opmlFile } from '@avrelle/core/export';
+import { KIND_WORDS, STATE_WORDS, takeOutSchema, type SourceRow } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { feedsOf } from '../feeds/queries';
 import { findSources, readQuery } from '../find/find';
 import { askerOf, queryOf } from '../find/routes';
+import { parse } from '../parse';
 import { sourceRowsOf } from '../sources/queries';
+import { attachment, notesOf } from './routes';
 
 const MOST = 100_000, AT_ONCE = 500;
 
-/** The sources a search finds as a table or as bookmarks, and the feeds one follows: for other programs. */
+/** The sources a search finds, or those chosen, as a table, as bookmarks or with their study notes, and the feeds one follows: for other programs. */
 export function listTakeoutRoutes(app: FastifyInstance, context: Context): void {
   const { db } = context;
   const found = (request: FastifyRequest): SourceRow[] => {
     const asker = askerOf(context, request), { ids } = findSources(db, readQuery(queryOf(request).q), asker, { sort: 'title', offset: 0, limit: MOST });
     return Array.from({ length: Math.ceil(ids.length / AT_ONCE) }, (_, n) => sourceRowsOf(db, asker.me, ids.slice(n * AT_ONCE, (n + 1) * AT_ONCE))).flat();
   };
-  const file = (reply: FastifyReply, type: string, name: string): FastifyReply => reply.type(`${type}; charset=utf-8`).header('content-disposition', `attachment; filename="${name}"`);
+  const file = (reply: FastifyReply, type: string, name: string): FastifyReply => reply.type(type).header('content-disposition', attachment(name));
+  const csv = (reply: FastifyReply, rows: readonly SourceRow[]) => file(reply, 'text/csv; charset=utf-8', 'library.csv').send(tableOf(rows));
+  const bookmarks = (reply: FastifyReply, rows: readonly SourceRow[]) => file(reply, 'text/html; charset=utf-8', 'bookmarks.html').send(bookmarksFile('Library', rows));
 
-  app.get('/api/sources.csv', (request, reply) => {
-    const rows = found(request);
-    void file(reply, 'text/csv', 'library.csv');
-    // RFC 4180; a value that a spreadsheet would take for a formula is marked as text.
-    return Papa.unparse({ fields: ['title', 'author', 'site', 'address', 'doi', 'type', 'language', 'published', 'kept', 'minutes', 'read', 'state', 'marks', 'tags', 'remark'], data: rows.map((s) => [s.title, s.author, s.site, s.address ?? '', s.doi, KIND_WORDS[s.kind], s.language, s.publishedAt ?? '', s.keptAt, Math.round(s.minutes), s.readShare, STATE_WORDS[s.state], s.marks, s.tags.join(' '), s.remark]) }, { escapeFormulae: true, newline: '\r\n' });
-  });
+  app.get('/api/sources.csv', (request, reply) => csv(reply, found(request)));
+  app.get('/api/sources/bookmarks.html', (request, reply) => bookmarks(reply, found(request)));
 
-  app.get('/api/sources/bookmarks.html', (request, reply) => {
-    void file(reply, 'text/html', 'bookmarks.html');
-    return bookmarksFile('Library', found(request));
+  app.post('/api/sources/take-out', async (request, reply) => {
+    const me = personOf(request).id, { sourceIds, as } = parse(takeOutSchema, request.body), rows = sourceRowsOf(db, me, sourceIds);
+    if (as === 'csv') return csv(reply, rows);
+    if (as === 'bookmarks') return bookmarks(reply, rows);
+    const archive = new JSZip();
+    for (const { id, title } of rows) archive.file(freeName(archive, fileNameOf(title)), notesOf(context, request, id, 'mine').words);
+    return file(reply, 'application/zip', 'study-notes.zip').send(await archive.generateAsync({ type: 'nodebuffer', compression: 'DEFLATE' }));
   });
 
   app.get('/api/feeds.opml', (request, reply) => {
     const feeds = feedsOf(db, personOf(request).id);
-    void file(reply, 'text/x-opml', 'feeds.opml');
-    return opmlFile('Feeds', feeds, context.now());
+    return file(reply, 'text/x-opml; charset=utf-8', 'feeds.opml').send(opmlFile('Feeds', feeds, context.now()));
   });
 }
+
+/** Two sources may have one title. */
+function freeName(archive: JSZip, name: string): string {
+  for (let n = 1; ; n++) {
+    const tried = n === 1 ? `${name}.md` : `${name} ${n}.md`;
+    if (!archive.file(tried)) return tried;
+  }
+}
+
+/** RFC 4180; a value that a spreadsheet would take for a formula is marked as text. */
+const tableOf = (rows: readonly SourceRow[]): string => Papa.unparse({
+  fields: ['title', 'author', 'site', 'address', 'doi', 'type', 'language', 'published', 'kept', 'minutes', 'read', 'state', 'marks', 'tags', 'remark'],
+  data: rows.map((s) => [s.title, s.author, s.site, s.address ?? '', s.doi, KIND_WORDS[s.kind], s.language, s.publishedAt ?? '', s.keptAt, Math.round(s.minutes), s.readShare, STATE_WORDS[s.state], s.marks, s.tags.join(' '), s.remark]),
+}, { escapeFormulae: true, newline: '\r\n' });

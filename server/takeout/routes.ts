@@ -15,27 +15,37 @@ import { sourceDetail, versionText } from '../sources/queries';
 /** `?whose=mine` (the default) or `all`: one's own, or everybody's that one sees. */
 export function takeoutRoutes(app: FastifyInstance, context: Context): void {
   app.get('/api/sources/:id/study-notes.md', (request, reply) => {
-    const { me, source, marks } = gather(context, request);
+    const { id, whose } = asked(request), { source, words } = notesOf(context, request, id, whose);
     void reply.type('text/markdown; charset=utf-8').header('content-disposition', attachment(`${fileNameOf(source.title)}.md`));
-    return studyNotes(source, taken(marks, `${request.protocol}://${request.host}`), context.now(), me.name);
+    return words;
   });
 
   app.get('/api/sources/:id/annotations.jsonld', (request, reply) => {
-    const { source, marks } = gather(context, request), text = versionText(context.db, source.versionId)!;
+    const { id, whose } = asked(request), { source, marks } = gather(context, request, id, whose), text = versionText(context.db, source.versionId)!;
     const index = indexText(text.stream, JSON.parse(text.outline) as Outline);
     void reply.type('application/ld+json; profile="http://www.w3.org/ns/anno.jsonld"').header('content-disposition', attachment(`${fileNameOf(source.title)}.jsonld`));
     return JSON.stringify(marks.map((a) => toWebAnnotation(a, source, selectorsOf(index, a))), null, 2);
   });
 }
 
-/** RFC 6266: an ASCII name for old programs, the real one beside it. */
-const attachment = (name: string): string => `attachment; filename="${name.replace(/[^\x20-\x7e]|"/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`;
+const asked = (request: FastifyRequest): { id: string; whose: Whose } => ({ id: readId(request), whose: (request.query as { whose?: string }).whose === 'all' ? 'all' : 'mine' });
 
-function gather({ db }: Context, request: FastifyRequest): { me: { name: string }; source: SourceDetail; marks: Annotation[] } {
-  const me = personOf(request), source = sourceDetail(db, me.id, readId(request));
+/** The study notes of a source, in Markdown. */
+export function notesOf(context: Context, request: FastifyRequest, id: string, whose: Whose): { readonly source: SourceDetail; readonly words: string } {
+  const { me, source, marks } = gather(context, request, id, whose);
+  return { source, words: studyNotes(source, taken(marks, `${request.protocol}://${request.host}`), context.now(), me.name) };
+}
+
+/** RFC 6266: an ASCII name for old programs, the real one beside it. */
+export const attachment = (name: string): string => `attachment; filename="${name.replace(/[^\x20-\x7e]|"/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`;
+
+type Whose = 'mine' | 'all';
+
+function gather({ db }: Context, request: FastifyRequest, id: string, whose: Whose): { me: { name: string }; source: SourceDetail; marks: Annotation[] } {
+  const me = personOf(request), source = sourceDetail(db, me.id, id);
   if (!source) throw new AppError('not_found', { what: 'source' });
   const all = annotationsOf(db, me.id, source.id).filter((a) => !a.deleted);
-  if ((request.query as { whose?: string }).whose === 'all') return { me, source, marks: all };
+  if (whose === 'all') return { me, source, marks: all };
   const mine = new Set(all.filter((a) => a.author.id === me.id && a.rootId === null).map((a) => a.id));
   return { me, source, marks: all.filter((a) => mine.has(a.rootId ?? a.id)) };
 }

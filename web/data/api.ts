@@ -17,19 +17,32 @@ type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 /** Sends JSON, gives JSON. Rejects with a ProblemError, also when there is no connection. */
 export async function request<T>(method: Method, url: string, body?: unknown): Promise<T> {
   const isForm = body instanceof FormData || body instanceof Blob;
-  const response = await fetch(url, {
-    method, credentials: 'same-origin',
+  const response = await answered(url, {
+    method,
     ...(body === undefined ? {} : { body: isForm ? body : JSON.stringify(body) }),
     ...(body === undefined || isForm ? {} : { headers: { 'content-type': 'application/json' } }),
-  }).catch(() => { throw new ProblemError(OFFLINE); });
+  });
   if (response.status === 204) return undefined as T;
-  const isJson = (response.headers.get('content-type') ?? '').includes('json');
-  if (!response.ok) throw new ProblemError(isJson ? ((await response.json()) as Problem) : { ...OFFLINE, code: 'broken', title: 'The server answered oddly', detail: `The server answered ${response.status}. Reload the page and try again.` });
-  return (isJson ? await response.json() : await response.text()) as T;
+  return (isJson(response) ? await response.json() : await response.text()) as T;
+}
+
+const isJson = (response: Response): boolean => (response.headers.get('content-type') ?? '').includes('json');
+
+async function answered(url: string, asked: RequestInit): Promise<Response> {
+  const response = await fetch(url, { ...asked, credentials: 'same-origin' }).catch(() => { throw new ProblemError(OFFLINE); });
+  if (!response.ok) throw new ProblemError(isJson(response) ? ((await response.json()) as Problem) : { ...OFFLINE, code: 'broken', title: 'The server answered oddly', detail: `The server answered ${response.status}. Reload the page and try again.` });
+  return response;
 }
 
 /** Sends one file as it is, under its own type. */
 export const sendFile = <T>(url: string, file: Blob, method: 'POST' | 'PUT' = 'POST'): Promise<T> => request<T>(method, url, file);
+
+/** Asks for a file and hands it over to be saved. */
+export async function saveFile(url: string, body: unknown, name: string): Promise<void> {
+  const response = await answered(url, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }), address = URL.createObjectURL(await response.blob());
+  Object.assign(document.createElement('a'), { href: address, download: name }).click();
+  setTimeout(() => URL.revokeObjectURL(address), 60_000);
+}
 
 /** The words to show for any error. */
 export const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));

@@ -1,4 +1,4 @@
-import { keepPreviousData, notifyManager, QueryClient, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, notifyManager, QueryClient, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { Annotation, Arrival, Batch, Draft, Feed, Intake, ClassDetail, Comparison, VersionRow, ClassRow, Desk, AnnotationPage, AnnotationSort, CollectionDetail, DeletedSource, Job, Keys, LibraryOutline, Linked, Person, SourceDetail, SourcePage, SourceSort, SourceText, TopicPage, Welcome } from '@avrelle/core/wire';
 import { isOffline, request } from './api';
 
@@ -72,8 +72,16 @@ export const sourcesQuery = (asked: ListAsked<SourceSort>) => ({ queryKey: keys.
 export const useSources = (asked: ListAsked<SourceSort>, enabled = true) => useQuery({ ...sourcesQuery(asked), placeholderData: keepPreviousData, enabled });
 export const foundQuery = (asked: ListAsked<AnnotationSort>) => ({ queryKey: keys.found(asked), queryFn: () => request<AnnotationPage>('GET', `/api/annotations?${askedAs(asked)}`), retry: retryUnread });
 export const useFound = (asked: ListAsked<AnnotationSort>, enabled = true) => useQuery({ ...foundQuery(asked), placeholderData: keepPreviousData, enabled });
-export const useOutline = () => useQuery({ queryKey: keys.outline, queryFn: () => request<LibraryOutline>('GET', `/api/library?${new URLSearchParams(here())}`) });
+/** As many as are wanted, part by part: `fetchNextPage` brings the next. */
+export const useAllFound = (asked: ListAsked<AnnotationSort>, enabled: boolean) => useInfiniteQuery({
+  queryKey: ['found', 'parts', asked] as const, enabled, retry: retryUnread, placeholderData: keepPreviousData, initialPageParam: 0,
+  queryFn: ({ pageParam }) => request<AnnotationPage>('GET', `/api/annotations?${askedAs({ ...asked, offset: pageParam })}`),
+  getNextPageParam: ({ annotations, total }, _, offset) => (annotations.length > 0 && offset + annotations.length < total ? offset + annotations.length : undefined),
+});
+export const useOutline = (enabled = true) => useQuery({ enabled, queryKey: keys.outline, queryFn: () => request<LibraryOutline>('GET', `/api/library?${new URLSearchParams(here())}`) });
 export const useCollection = (id: string) => useQuery({ queryKey: keys.collection(id), queryFn: () => request<CollectionDetail>('GET', `/api/collections/${id}`) });
+/** The collections that hold a source, by their ids. */
+export const useHolding = (sourceId: string, enabled: boolean) => useQuery({ queryKey: ['library', 'holding', sourceId] as const, queryFn: () => request<string[]>('GET', `/api/sources/${sourceId}/collections`), enabled });
 export const useDeleted = (enabled: boolean) => useQuery({ queryKey: keys.deleted, queryFn: () => request<DeletedSource[]>('GET', '/api/sources/deleted'), enabled });
 const numbered = (version?: number): string => (version === undefined ? '' : `?version=${version}`);
 export const sourceQuery = (id: string, version?: number) => ({ queryKey: keys.source(id, version), queryFn: () => request<SourceDetail>('GET', `/api/sources/${id}${numbered(version)}`) });

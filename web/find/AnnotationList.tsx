@@ -1,7 +1,7 @@
 import { useMemo, useState, type ReactNode } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
-import type { AnnotationHit, AnnotationPage } from '@avrelle/core/wire';
+import type { AnnotationHit } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { Menu } from '../ui/Menu';
 import { MarkedText } from '../ui/MarkedText';
@@ -13,9 +13,9 @@ import { grouped, GROUPINGS, GROUP_WORDS, type Grouping } from './grouped';
 interface Back { readonly to: string; readonly words: string }
 
 /** Marks and notes from all sources, grouped as one likes; one's own can be chosen and changed together. */
-export function AnnotationList({ page, back }: { page: AnnotationPage; back: Back }) {
+export function AnnotationList({ hits: all, back }: { hits: readonly AnnotationHit[]; back: Back }) {
   const me = useMe(), [by, setBy] = useState<Grouping>('none'), [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const groups = useMemo(() => grouped(page.annotations, by), [page, by]), own = page.annotations.filter((a) => a.author.id === me.id), picked = own.filter((a) => chosen.has(a.id));
+  const groups = useMemo(() => grouped(all, by), [all, by]), own = all.filter((a) => a.author.id === me.id), picked = own.filter((a) => chosen.has(a.id));
   const toggle = (id: string): void => setChosen((before) => { const after = new Set(before); if (!after.delete(id)) after.add(id); return after; });
   return (
     <>
@@ -38,7 +38,7 @@ export function AnnotationList({ page, back }: { page: AnnotationPage; back: Bac
 
 function Hit({ hit, back, titled, children }: { hit: AnnotationHit; back: Back; titled: boolean; children: ReactNode }) {
   return (
-    <li className="group grid grid-cols-[18px_1fr] gap-x-2 border-b border-rule py-2.5 hover:bg-wash">
+    <li className="group grid grid-cols-[18px_1fr] gap-x-2 [content-visibility:auto] [contain-intrinsic-size:auto_92px] border-b border-rule py-2.5 hover:bg-wash">
       <div>{children}</div>
       <Link to={`/source/${hit.sourceId}?at=${hit.openAt}`} state={{ back }} className="block min-w-0">
         <p className="text-[13.5px] text-soft">{titled && <b className="font-semibold text-ink" lang={hit.language || undefined}>{hit.title}</b>}{[titled && hit.site, shortName(hit.author.name), when(hit.createdAt), hit.classIds.length > 0 && 'for a class'].filter(Boolean).map((words, n) => `${n > 0 || titled ? ' · ' : ''}${words}`)}</p>

@@ -1,6 +1,6 @@
-import { useRef } from 'react';
+import { useCallback, useEffect, useMemo, useRef } from 'react';
 import { useSearchParams } from 'react-router';
-import { useFound, useSources } from '../data/queries';
+import { useAllFound, useFound, useSources } from '../data/queries';
 import { QueryField } from '../library/QueryField';
 import PlainForm from '../library/PlainForm';
 import { SourceRow } from '../ui/SourceRow';
@@ -9,11 +9,13 @@ import { count } from '../ui/when';
 import { AnnotationList } from './AnnotationList';
 
 const PART = 60;
+/** How far ahead more is fetched. */
+const AHEAD = '1200px';
 
 /** Annotations across all sources, and the sources themselves, each with the words that were looked for in their context. */
 export default function FindPage() {
   const [params, setParams] = useSearchParams(), q = params.get('q') ?? '', of = params.get('of') === 'sources' ? 'sources' : 'annotations', limit = Number(params.get('limit')) || PART;
-  const notes = useFound({ q, limit: of === 'annotations' ? Math.min(200, limit) : 1 }), sources = useSources({ q, limit: of === 'sources' ? Math.min(200, limit) : 1, passages: true }), scroller = useRef<HTMLElement>(null);
+  const parts = useAllFound({ q }, of === 'annotations'), first = useFound({ q, limit: 1 }, of !== 'annotations'), found = of === 'annotations' ? parts.data?.pages[0] : first.data, hits = useMemo(() => parts.data?.pages.flatMap((p) => p.annotations) ?? [], [parts.data]), sources = useSources({ q, limit: of === 'sources' ? Math.min(200, limit) : 1, passages: true }), scroller = useRef<HTMLElement>(null);
   const to = (change: Record<string, string | undefined>): void => setParams((before) => { const after = new URLSearchParams(before); for (const [key, value] of Object.entries(change)) { if (value) after.set(key, value); else after.delete(key); } return after; }, { replace: true });
   const back = { to: `/find?${params}`, words: q ? `Find: ${q}` : 'Find' }, onQuery = (query: string): void => to({ q: query || undefined, limit: undefined });
   const tab = (name: typeof of, words: string, total: number | undefined) => <button role="tab" id={`tab-${name}`} aria-controls="found" aria-selected={of === name} onClick={() => to({ of: name === 'annotations' ? undefined : name, limit: undefined })} className={of === name ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}>{words} {total !== undefined && <span className="font-normal text-faint">{total.toLocaleString('en')}</span>}</button>;
@@ -23,17 +25,17 @@ export default function FindPage() {
         <h1 className="text-[23px]">Find</h1>
         <QueryField value={q} onChange={onQuery} label="What is looked for" placeholder="words, &quot;a phrase&quot;, note:why, kind:question, by:ines …" />
         <PlainForm q={q} onQuery={onQuery} />
-        <div role="tablist" aria-label="What is listed" className="ml-auto flex gap-4 text-[14px] max-[900px]:ml-0">{tab('annotations', 'Marks and notes', notes.data?.total)}{tab('sources', 'Sources', sources.data?.total)}</div>
+        <div role="tablist" aria-label="What is listed" className="ml-auto flex gap-4 text-[14px] max-[900px]:ml-0">{tab('annotations', 'Marks and notes', found?.total)}{tab('sources', 'Sources', sources.data?.total)}</div>
       </div>
       <div id="found" role="tabpanel" aria-labelledby={`tab-${of}`} className="flex min-h-0 flex-1 flex-col">
         {of === 'annotations' ? (
-          <State of={notes}>
-            {notes.data?.total === 0 ? <Nothing q={q} meant={notes.data.meant} onMeant={onQuery} other={sources.data?.total ?? 0} words="source" onOther={() => to({ of: 'sources' })} /> : notes.data && <AnnotationList page={notes.data} back={back} />}
-            <More shown={notes.data?.annotations.length ?? 0} total={notes.data?.total ?? 0} onMore={() => to({ limit: String(limit + PART) })} />
+          <State of={parts}>
+            {found?.total === 0 ? <Nothing q={q} meant={found.meant} onMeant={onQuery} other={sources.data?.total ?? 0} words="source" onOther={() => to({ of: 'sources' })} /> : found && <AnnotationList key={q} hits={hits} back={back} />}
+            {parts.hasNextPage && <Onward busy={parts.isFetchingNextPage} shown={hits.length} total={found?.total ?? 0} onNear={() => void parts.fetchNextPage()} />}
           </State>
         ) : (
           <State of={sources}>
-            {sources.data?.total === 0 ? <Nothing q={q} meant={sources.data.meant} onMeant={onQuery} other={notes.data?.total ?? 0} words="mark or note" onOther={() => to({ of: undefined })} /> : <ol aria-label="Sources">{sources.data?.sources.map((source, n) => <SourceRow key={source.id} source={source} number={n + 1} back={back} />)}</ol>}
+            {sources.data?.total === 0 ? <Nothing q={q} meant={sources.data.meant} onMeant={onQuery} other={found?.total ?? 0} words="mark or note" onOther={() => to({ of: undefined })} /> : <ol aria-label="Sources">{sources.data?.sources.map((source, n) => <SourceRow key={source.id} source={source} number={n + 1} back={back} />)}</ol>}
             <More shown={sources.data?.sources.length ?? 0} total={sources.data?.total ?? 0} onMore={() => to({ limit: String(limit + PART) })} />
           </State>
         )}
@@ -46,6 +48,19 @@ function More({ shown, total, onMore }: { shown: number; total: number; onMore: 
   if (shown >= total) return null;
   if (shown >= 200) return <p className="px-[30px] py-4 text-[14px] text-soft max-[900px]:px-4">The first {shown} of {total.toLocaleString('en')}. More words, or a tag, find fewer.</p>;
   return <p className="px-[30px] py-4 text-[14px] max-[900px]:px-4"><button className="act" onClick={onMore}>Show more of {total.toLocaleString('en')}</button></p>;
+}
+
+/** Fetches more once its place comes near; pressed, at once. */
+function Onward({ busy, shown, total, onNear }: { busy: boolean; shown: number; total: number; onNear: () => void }) {
+  const near = useRef(onNear);
+  useEffect(() => { near.current = onNear; });
+  const hold = useCallback((node: HTMLElement | null) => {
+    if (!node) return;
+    const observer = new IntersectionObserver(([entry]) => { if (entry?.isIntersecting) near.current(); }, { root: node.closest('main'), rootMargin: AHEAD });
+    observer.observe(node);
+    return () => observer.disconnect();
+  }, []);
+  return <p ref={hold} key={shown} className="px-[30px] py-4 text-[14px] text-soft max-[900px]:px-4"><button className="act" disabled={busy} onClick={onNear}>{busy ? 'One moment…' : 'Show more'}</button> {shown.toLocaleString('en')} of {total.toLocaleString('en')}</p>;
 }
 
 function Nothing({ q, meant, onMeant, other, words, onOther }: { q: string; meant: string | undefined; onMeant: (q: string) => void; other: number; words: string; onOther: () => void }) {

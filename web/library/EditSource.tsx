@@ -32,6 +32,7 @@ export default function EditSource({ source, onClose }: { source: SourceRow; onC
     try {
       if (source.owned && Object.keys(changed).length) await request('PATCH', `/api/sources/${source.id}`, { version: theirs?.version ?? source.version, ...changed });
       await request('PUT', `/api/sources/${source.id}/tags`, { tags: tagsIn(tags) });
+      void client.invalidateQueries({ queryKey: ['source', source.id] });
       await client.invalidateQueries({ queryKey: keys.library });
       onClose();
     } catch (error) {

@@ -83,7 +83,7 @@ export default function LibraryPage() {
         </div>
         <div className="min-h-0 flex-1">
           <Suspense><State of={list}>
-            {list.total === 0 && view !== 'calendar' ? <Empty searched={q !== ''} meant={list.meant} onMeant={onQuery} /> : view === 'table' ? <TableView {...shared} sort={sort} onSort={(s) => to({ sort: s })} /> : view === 'board' ? <BoardView q={q} sort={sort} chosen={chosen} changing={changing} actions={actions} /> : view === 'calendar' ? <CalendarView q={q} onDay={(day) => to({ q: day, view: 'detailed' })} /> : <ListView key={view} {...shared} compact={view === 'compact'} />}
+            {list.total === 0 && view !== 'calendar' ? <Empty searched={q !== ''} meant={list.meant} onMeant={onQuery} /> : view === 'table' ? <TableView {...shared} changing={changing} sort={sort} onSort={(s) => to({ sort: s })} /> : view === 'board' ? <BoardView q={q} sort={sort} chosen={chosen} changing={changing} actions={actions} /> : view === 'calendar' ? <CalendarView q={q} onDay={(day) => to({ q: day, view: 'detailed' })} /> : <ListView key={view} {...shared} compact={view === 'compact'} />}
           </State></Suspense>
         </div>
         {chosen.rows.length > 0 && <Suspense><BulkBar chosen={chosen} changing={changing} collections={collections} classes={classes} total={list.total} onAll={() => void chooseAll()} /></Suspense>}

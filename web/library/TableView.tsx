@@ -1,4 +1,4 @@
-import { useRef, type PointerEvent, type ReactNode } from 'react';
+import { useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { KIND_WORDS, STATE_WORDS, type FoundSource, type SourceSort } from '@avrelle/core/wire';
@@ -6,7 +6,9 @@ import { leftOf } from '../ui/SourceRow';
 import { Strand } from '../ui/Strand';
 import { day } from '../ui/when';
 import { useStored } from '../ui/use-stored';
+import { EditableCell } from './EditableCell';
 import type { ViewProps } from './ListView';
+import type { Changing, Fact } from './use-changing';
 import { useRows } from './use-rows';
 
 const ROW = 34, LEAST = 60;
@@ -28,13 +30,36 @@ const COLUMNS = {
   language: { name: 'Language', width: 80, cell: (s) => s.language },
 } as const satisfies Readonly<Record<string, Column>>;
 type Key = keyof typeof COLUMNS;
+/** What can be corrected in the row itself. */
+const FACTS: Partial<Record<Key, Fact>> = { title: 'title', author: 'author', site: 'site', published: 'publishedAt', language: 'language' };
+const factOf = (source: FoundSource, fact: Fact): string => (fact === 'publishedAt' ? (source.publishedAt ?? '').slice(0, 10) : source[fact]);
 const KEYS = Object.keys(COLUMNS) as Key[];
 const FIRST: readonly Key[] = ['title', 'author', 'kind', 'state', 'tags', 'marks', 'minutes', 'kept'];
 
 /** As a table: which columns, how wide and by which it is ordered is one's own affair. */
-export default function TableView({ scroller, list, chosen, actions, sort, onSort }: ViewProps & { readonly sort: SourceSort | undefined; onSort: (sort: SourceSort | undefined) => void }) {
+export default function TableView({ scroller, list, chosen, actions, changing, sort, onSort }: ViewProps & { readonly changing: Changing; readonly sort: SourceSort | undefined; onSort: (sort: SourceSort | undefined) => void }) {
   const [shown, setShown] = useStored<readonly Key[]>('library.columns', FIRST), [widths, setWidths] = useStored<Partial<Record<Key, number>>>('library.widths', {});
   const rows = useRows(scroller, list.total, ROW, false, { onLook: list.look, onChoose: (index) => { const source = list.row(index); if (source) chosen.toggle(source); } }), columns = shown.filter((key) => key in COLUMNS);
+  const [editing, setEditing] = useState<{ readonly id: string; readonly key: Key }>(), facts = columns.filter((key) => FACTS[key]);
+  const done = async (source: FoundSource, key: Key, value: string | undefined, then?: 'next' | 'before'): Promise<boolean> => {
+    if (value !== undefined && !(await changing.facts(source, { [FACTS[key]!]: value }))) return false;
+    const next = then && facts[facts.indexOf(key) + (then === 'next' ? 1 : -1)];
+    setEditing(next && { id: source.id, key: next });
+    if (!next) rows.list.current?.querySelector<HTMLElement>(`[data-source="${source.id}"] [data-row]`)?.focus({ preventScroll: true });
+    return true;
+  };
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const source = event.key === 'F2' ? list.row(Number((event.target as HTMLElement).closest<HTMLElement>('[data-index]')?.dataset.index)) : undefined;
+    if (!source?.owned) return rows.onKeyDown(event);
+    event.preventDefault();
+    setEditing({ id: source.id, key: 'title' });
+  };
+  const cell = (source: FoundSource, key: Key): ReactNode => {
+    const fact = source.owned ? FACTS[key] : undefined;
+    if (!fact) return <span key={key} role="cell" className="truncate px-2">{COLUMNS[key].cell(source)}</span>;
+    const here = editing?.id === source.id && editing.key === key;
+    return <EditableCell key={`${key} ${here}`} label={`${COLUMNS[key].name} of ${source.title}`} value={factOf(source, fact)} editing={here} onEdit={() => setEditing({ id: source.id, key })} onDone={(value, then) => done(source, key, value, then)}>{COLUMNS[key].cell(source)}</EditableCell>;
+  };
   const width = (key: Key): number => widths[key] ?? COLUMNS[key].width, grid = { gridTemplateColumns: `40px ${columns.map((key) => `${width(key)}px`).join(' ')} 76px` };
   return (
     <div className="overflow-x-auto">
@@ -44,13 +69,13 @@ export default function TableView({ scroller, list, chosen, actions, sort, onSor
           {columns.map((key) => <Head key={key} column={COLUMNS[key]} sorted={sort !== undefined && (COLUMNS[key] as Column).sort === sort} onSort={onSort} onWidth={(w) => setWidths({ ...widths, [key]: Math.max(LEAST, w) })} width={width(key)} />)}
           <span role="columnheader"><Choose shown={columns} onShow={setShown} /></span>
         </div>
-        <div ref={rows.list} role="rowgroup" className="relative" style={{ height: rows.virtual.getTotalSize() }} onKeyDown={rows.onKeyDown}>
+        <div ref={rows.list} role="rowgroup" className="relative" style={{ height: rows.virtual.getTotalSize() }} onKeyDown={onKeyDown}>
           {rows.virtual.getVirtualItems().map(({ index, start, key: at }) => {
             const source = list.row(index);
             return (
-              <div key={at} role="row" aria-rowindex={index + 2} data-index={index} style={{ ...grid, height: ROW, transform: `translateY(${start - rows.top}px)` }} className={`absolute inset-x-0 grid items-center border-b border-rule hover:bg-wash ${source && chosen.has(source.id) ? 'bg-wash' : ''}`}>
+              <div key={at} role="row" aria-rowindex={index + 2} data-index={index} data-source={source?.id} style={{ ...grid, height: ROW, transform: `translateY(${start - rows.top}px)` }} className={`absolute inset-x-0 grid items-center border-b border-rule hover:bg-wash ${source && chosen.has(source.id) ? 'bg-wash' : ''}`}>
                 {source && <><span role="cell" className="pl-3"><input type="checkbox" aria-label={`Choose ${source.title}`} tabIndex={-1} checked={chosen.has(source.id)} onChange={() => chosen.toggle(source)} className="accent-[var(--tide)]" /></span>
-                  {columns.map((key) => <span key={key} role="cell" className="truncate px-2">{COLUMNS[key].cell(source)}</span>)}<span role="cell">{actions(source)}</span></>}
+                  {columns.map((key) => cell(source, key))}<span role="cell">{actions(source)}</span></>}
               </div>
             );
           })}

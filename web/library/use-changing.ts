@@ -1,9 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { STATE_WORDS, type ReadingState, type SourceChange, type SourceRow } from '@avrelle/core/wire';
 import { request, wordsOf } from '../data/api';
-import { keys } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
+
+export type Fact = 'title' | 'author' | 'site' | 'publishedAt' | 'language';
 
 export interface Changing {
   state(rows: readonly SourceRow[], state: ReadingState): Promise<boolean>;
@@ -12,6 +13,8 @@ export interface Changing {
   remove(rows: readonly SourceRow[]): Promise<boolean>;
   /** Into a collection, or out of it. */
   file(rows: readonly SourceRow[], collection: { readonly id: string; readonly name: string }, adds?: boolean): Promise<boolean>;
+  /** Corrects what is known of one of one's own. */
+  facts(row: SourceRow, fields: Partial<Record<Fact, string>>): Promise<boolean>;
   share(rows: readonly SourceRow[], shared: { readonly id: string; readonly name: string }): Promise<boolean>;
 }
 
@@ -27,7 +30,7 @@ export function useChanging(): Changing {
       messages.warn(wordsOf(error));
       return false;
     } finally {
-      void client.invalidateQueries({ queryKey: keys.library });
+      for (const key of ['library', 'source']) void client.invalidateQueries({ queryKey: [key] });
     }
   };
   const change = (changes: readonly SourceChange[]) => request('POST', '/api/sources/changes', { changes });
@@ -39,6 +42,10 @@ export function useChanging(): Changing {
     takeTag: (rows, tag) => send(() => change(rows.map((r) => ({ id: r.id, tags: r.tags.filter((t) => t !== tag) }))), `#${tag} taken from ${named(rows)}.`, () => change(rows.map((r) => ({ id: r.id, tags: [...r.tags] })))),
     remove: (rows) => send(() => change(rows.map((r) => ({ id: r.id, deleted: true }))), `${named(rows)} deleted, with all marks. For thirty days it can be brought back.`, () => Promise.all(rows.map((r) => request('POST', `/api/sources/${r.id}/restore`, {})))),
     file: (rows, { id, name }, adds = true) => send(() => filing(rows, id, adds), `${named(rows)} ${adds ? 'put into' : 'taken out of'} ${name}.`, () => filing(rows, id, !adds)),
+    facts: (row, fields) => {
+      const patch = (version: number, given: object) => request('PATCH', `/api/sources/${row.id}`, { version, ...given }), before = Object.fromEntries(Object.keys(fields).map((field) => [field, row[field as Fact] ?? '']));
+      return send(() => patch(row.version, fields), `“${fields.title ?? row.title}” corrected.`, () => patch(row.version + 1, before));
+    },
     share: (rows, { id, name }) => send(() => Promise.all(rows.map((r) => request('PUT', `/api/classes/${id}/sources/${r.id}`, {}))), `${named(rows)} shared with ${name}.`, () => Promise.all(rows.map((r) => request('DELETE', `/api/classes/${id}/sources/${r.id}`)))),
   };
 }

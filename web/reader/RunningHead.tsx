@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import type { SourceDetail, SourceKind } from '@avrelle/core/wire';
 import { ZOOMS } from './formats/use-pages';
 import type { View } from './page-style';
+import { ShelfMenu } from './ShelfMenu';
 import { TakeOut } from './TakeOut';
 import { VersionMenu } from './VersionMenu';
 
@@ -33,6 +34,7 @@ export function RunningHead({ source, view, onView, back, audience, within, onPi
       <h1 className="max-w-[44vw] truncate text-center !font-normal font-read text-[15px] italic text-ink max-[900px]:hidden" title={source.title}>{source.title}</h1>
       <div className="flex items-center justify-end gap-4">
         {onPicture && <button className="press !py-1 max-[900px]:!px-2.5" aria-label="Download PNG" title="Download the picture with everything that is marked on it" onClick={onPicture}><span className="max-[900px]:hidden">Download </span>PNG</button>}
+        <ShelfMenu source={source} back={back.to} />
         <TakeOut sourceId={source.id} />
         {zoom !== undefined && onZoom && <Zoom zoom={zoom} onZoom={onZoom} />}
         {views && <button className={`hover:text-ink ${source.kind === 'pdf' ? '' : 'max-[1100px]:hidden'}`} onClick={() => onView(other)} title={other === 'kept' ? 'Show it as it was kept' : 'Show the text alone, in our type'}>{views[other]}</button>}
