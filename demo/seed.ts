@@ -149,7 +149,7 @@ class Seeder {
     await this.done(by, id);
   }
 
-  /** Collections and kept searches: of Ines, and one of the teacher for a class. */
+  /** Collections, kept searches and ribbons of tags: of Ines, and one of the teacher for a class. */
   async order(): Promise<void> {
     this.clock.set(1, 8);
     await this.collect('aldous', { name: 'Field course, week by week', classId: this.classIds.B!, may: 'add' }, [['Before we go', ['pegs', 'marsh']], ['On the bank', ['walk', 'creek']], ['Afterwards', ['report', 'packet']]]);
@@ -158,6 +158,7 @@ class Seeder {
     await this.collect('ines', { name: 'Voices for it', parentId: essay }, [['', ['keeper', 'walk', 'booklet']]]);
     await this.collect('ines', { name: 'Plants of the pans' }, [['', ['lavender']]]);
     await this.send('ines', 'PUT', `/api/searches/${v7()}`, { name: 'Doubts and questions', query: 'kind:doubt OR kind:question', classId: this.classIds.B });
+    for (const [tag, tint] of [['essay', 'clay'], ['accretion', 'moss'], ['oral-history', 'heather']]) await this.send('ines', 'PUT', '/api/tags/tint', { tag, tint });
   }
 
   private async collect(by: string, put: object, sections: readonly (readonly [string, readonly SourceKey[]])[]): Promise<string> {

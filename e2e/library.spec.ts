@@ -253,6 +253,42 @@ test('hundreds of marks are listed to the last of them, part by part', async ({ 
   await close();
 });
 
+test('a source is put on its shelf while it is read: state, collection, tags; a ribbon given to a tag is seen wherever it stands', async ({ browser }) => {
+  const { page, close } = await newcomer(browser, 'Shelver');
+  await keepAll(page, PAGES.slice(0, 1));
+  await page.getByRole('button', { name: 'New collection' }).click();
+  await page.getByLabel('Name').fill('For the essay');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('heading', { name: 'For the essay' })).toBeVisible();
+  await page.getByRole('link', { name: 'Library', exact: true }).first().click();
+  await list(page).getByRole('link').first().click();
+  await opened(page);
+  const shelf = page.getByRole('button', { name: 'Shelf' });
+  await shelf.click();
+  await page.getByRole('menuitem', { name: 'Finished' }).click();
+  await shelf.click();
+  await expect(page.getByRole('menuitem', { name: 'Finished' })).toContainText('✓');
+  await page.getByRole('menuitem', { name: 'Put into' }).press('ArrowRight');
+  await page.getByRole('menuitemcheckbox', { name: 'For the essay' }).press('Enter');
+  await expect(page.getByText('put into For the essay')).toBeVisible();
+  await shelf.click();
+  await page.getByRole('menuitem', { name: 'Put into' }).press('ArrowRight');
+  await expect(page.getByRole('menuitemcheckbox', { name: 'For the essay' })).toBeChecked();
+  await page.keyboard.press('Escape');
+  await shelf.click();
+  await page.getByRole('menuitem', { name: 'About it, tags…' }).click();
+  await page.getByLabel('Tags', { exact: true }).fill('#essay/opening');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.goto('/library?q=in:%22For+the+essay%22+is:finished');
+  await page.getByRole('button', { name: 'Change the tag essay/opening' }).click();
+  await page.getByText('heather', { exact: true }).click();
+  await expect(page.getByRole('radio', { name: 'heather' })).toBeChecked();
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  for (const tag of await page.getByText('#essay/opening', { exact: true }).all()) expect(await tag.evaluate((e) => getComputedStyle(e).borderLeftWidth)).toBe('3px');
+  await close();
+});
+
 test('a tag is renamed onto another, which is told before', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Tagger');
   await keepAll(page, PAGES);

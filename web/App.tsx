@@ -1,13 +1,15 @@
 import { lazy, Suspense } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { MeContext } from './account/me';
-import { useWelcome } from './data/queries';
+import { useTints, useWelcome } from './data/queries';
 import { useLive } from './data/use-live';
 import { PAGES } from './pages';
 import { Places } from './Places';
 import { Boundary } from './ui/Boundary';
 import { State } from './ui/State';
+import { TintContext } from './ui/TagNames';
 
+const NO_TINTS = {};
 const AccountPage = lazy(() => import('./account/AccountPage'));
 
 /** The frame of every page: the places above, or the door where nobody is signed in. */
@@ -15,7 +17,7 @@ export function App() {
   const welcome = useWelcome();
   const me = welcome.data?.me ?? null;
   const connected = useLive(me?.id, welcome.data?.event ?? 0);
-  const here = useLocation();
+  const here = useLocation(), tints = useTints(me !== null).data;
   if (!welcome.data) return <main><State of={welcome} /></main>;
   const waiting = <p role="status" className="p-8 text-faint">One moment…</p>;
   if (!me) {
@@ -23,7 +25,7 @@ export function App() {
     return <Suspense fallback={waiting}><AccountPage welcome={welcome.data} back={back} /></Suspense>;
   }
   return (
-    <MeContext.Provider value={me}>
+    <MeContext.Provider value={me}><TintContext.Provider value={tints ?? NO_TINTS}>
       <div className="grid h-full grid-rows-[auto_1fr] [[data-focus]_&]:grid-rows-[1fr]">
         <Places connected={connected} />
         <Boundary at={here.pathname}><Suspense fallback={waiting}>
@@ -34,6 +36,6 @@ export function App() {
           </Routes>
         </Suspense></Boundary>
       </div>
-    </MeContext.Provider>
+    </TintContext.Provider></MeContext.Provider>
   );
 }

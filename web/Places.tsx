@@ -14,7 +14,7 @@ const PLACES = [['/desk', 'Desk'], ['/library', 'Library'], ['/classes', 'Classe
 export function Places({ connected }: { connected: boolean }) {
   const unseen = useDesk().data?.unseen ?? 0;
   return (
-    <header className="steps-back flex items-baseline gap-[22px] border-b border-strong px-6 pb-[9px] pt-[11px] max-[900px]:gap-4 max-[900px]:px-3">
+    <header className="steps-back flex items-baseline gap-[22px] border-b border-strong px-6 pb-[9px] pt-[11px] max-[900px]:gap-4 max-[900px]:px-3 max-[600px]:gap-3">
       <span className="mr-2.5 font-read text-[21px] font-semibold italic text-tide max-[600px]:hidden">Avrelle</span>
       <nav aria-label="Places" className="flex items-baseline gap-[22px] max-[900px]:gap-4">
         {PLACES.map(([to, name]) => (
@@ -48,7 +48,7 @@ function FindField() {
     return () => removeEventListener('keydown', onKey);
   }, []);
   return (
-    <form role="search" className="ml-auto flex w-[230px] items-baseline border-b border-strong pb-0.5 focus-within:border-tide max-[600px]:w-[110px]" onSubmit={(e) => { e.preventDefault(); if (words.trim()) void navigate(`/find?q=${encodeURIComponent(words.trim())}`); }}>
+    <form role="search" className="ml-auto flex w-[230px] items-baseline border-b border-strong pb-0.5 focus-within:border-tide max-[600px]:w-[84px]" onSubmit={(e) => { e.preventDefault(); if (words.trim()) void navigate(`/find?q=${encodeURIComponent(words.trim())}`); }}>
       <input ref={field} type="search" aria-label="Find a passage, note or tag" value={words} onChange={(e) => setWords(e.target.value)} placeholder="Find a passage, note, #tag" className="min-w-0 flex-1 bg-transparent outline-none placeholder:text-faint" />
       <kbd aria-hidden="true" className="border border-strong px-[5px] text-[12px] text-faint max-[900px]:hidden">/</kbd>
     </form>

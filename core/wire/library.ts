@@ -1,4 +1,5 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
+import { TINTS } from './class';
 import { idSchema } from './ids';
 import { tagsSchema, type SourceRow } from './source';
 import { NO_TAG, READING_STATES, TAG, type ReadingState } from './source-words';
@@ -94,6 +95,11 @@ export type SourceChange = NonNullable<InferType<typeof sourceChangesSchema>['ch
 export const tagChangeSchema = object({
   from: string().trim().lowercase().required('Name the tag.').matches(TAG, NO_TAG),
   to: string().trim().lowercase().default('').matches(TAG, { message: NO_TAG, excludeEmptyString: true }),
+}).noUnknown();
+/** The tint a tag is seen in; null takes it away. */
+export const tagTintSchema = object({
+  tag: string().trim().lowercase().required('Name the tag.').matches(TAG, NO_TAG),
+  tint: string().oneOf(TINTS, `A tint is one of ${TINTS.join(', ')}.`).nullable().defined('Name a tint, or none.'),
 }).noUnknown();
 /** What a change of a tag would come to. */
 export interface TagPreview {

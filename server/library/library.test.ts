@@ -70,6 +70,12 @@ describe('collections', () => {
   });
 });
 
+test('a source tells which collections hold it, of those one sees', async () => {
+  const mine = await make(teacher, 'Holds it'), holding = async (who: Client) => (await who.send<string[]>('GET', `/api/sources/${ids[2]}/collections`)).body;
+  await teacher.send('POST', `/api/collections/${mine.id}/sources`, { sourceIds: [ids[2]] });
+  expect([(await holding(teacher)).includes(mine.id), (await holding(student)).includes(mine.id), (await stranger.send('GET', `/api/sources/${ids[2]}/collections`)).status]).toEqual([true, false, 404]);
+});
+
 test('searches are kept with their counts, ordered, shared with a class, and refused when they cannot be read', async () => {
   const [short, unread] = [v7(), v7()];
   for (const [id, name, query, shared] of [[short, 'Short', 'minutes<10', classId], [unread, 'Unread', 'is:to-read -title:own', null]] as const) expect((await teacher.send('PUT', `/api/searches/${id}`, { name, query, classId: shared })).status).toBe(204);
@@ -133,6 +139,15 @@ describe('tags', () => {
     expect((await change('marsh', 'wet')).status).toBe(204);
     expect(await tagsOf()).toEqual([['wet', 'wet/edge'], ['wet', 'wet/edge']]);
     expect((await student.send<SourceDetail>('GET', `/api/sources/${ids[2]}`)).body.tags).toEqual(['marsh']);
+  });
+  test('have a tint, one’s own alone, which goes where they go', async () => {
+    const tint = (tag: string, to: string | null) => teacher.send<Problem>('PUT', '/api/tags/tint', { tag, tint: to }), tints = async (who: Client) => (await who.send<Record<string, string>>('GET', '/api/tags/tints')).body;
+    expect([(await tint('wet', 'moss')).status, (await tint('wet/edge', 'clay')).status, await tints(teacher), await tints(student)]).toEqual([204, 204, { wet: 'moss', 'wet/edge': 'clay' }, {}]);
+    await change('wet', 'damp');
+    expect(await tints(teacher)).toEqual({ damp: 'moss', 'damp/edge': 'clay' });
+    await change('damp', 'wet');
+    await tint('wet', null);
+    expect([await tints(teacher), (await tint('wet', 'gold')).status, (await server.nobody.send('GET', '/api/tags/tints')).status]).toEqual([{ 'wet/edge': 'clay' }, 400, 401]);
   });
   test('move up and down, never beneath themselves, and are taken away', async () => {
     await change('wet/edge', 'edge');

@@ -71,6 +71,13 @@ const TOUCH_ANNOTATIONS = `UPDATE annotation SET version = version + 1, updated_
 const DROP_SOURCE_TAGS = `DELETE FROM source_tag WHERE person_id = @me AND ${BENEATH}`;
 const DROP_ANNOTATION_TAGS = `DELETE FROM annotation_tag WHERE ${BENEATH} AND ${MINE}`;
 
+const TINTS_OF = 'SELECT tag, tint FROM tag_tint WHERE person_id = @me';
+const SET_TINT = 'INSERT INTO tag_tint (person_id, tag, tint) VALUES (@me, @tag, @tint) ON CONFLICT (person_id, tag) DO UPDATE SET tint = @tint';
+const DROP_TINT = 'DELETE FROM tag_tint WHERE person_id = @me AND tag = @tag';
+/** What a tag becomes keeps the tint it has. */
+const MOVE_TINTS = `INSERT INTO tag_tint (person_id, tag, tint) SELECT person_id, ${RENAMED}, tint FROM tag_tint WHERE person_id = @me AND ${BENEATH} AND @to <> @empty ON CONFLICT DO NOTHING`;
+const DROP_TINTS = `DELETE FROM tag_tint WHERE person_id = @me AND ${BENEATH}`;
+
 type Named = Readonly<Record<string, string | number | null>>;
 const all = <T>(db: Db, sql: string, values: Named): T[] => db.all<T>(sql, values as never);
 const run = (db: Db, sql: string, values: Named): number => db.run(sql, values as never);
@@ -121,10 +128,12 @@ export const tagUses = (db: Db, me: string, from: string) => all<{ sources: numb
 export const tagsBeneath = (db: Db, me: string, from: string): string[] => all<{ tag: string }>(db, TAGS_BENEATH, tagValues(me, from, '')).map((t) => t.tag);
 export const usedTags = (db: Db, me: string, source: string): UsedTag[] => all<UsedTag>(db, USED_TAGS, { me, source });
 export const hasTag = (db: Db, me: string, to: string): boolean => all(db, HAS_TAG, { me, to }).length > 0;
+export const tintsOf = (db: Db, me: string): Record<string, string> => Object.fromEntries(all<{ tag: string; tint: string }>(db, TINTS_OF, { me }).map(({ tag, tint }) => [tag, tint]));
+export const setTint = (db: Db, me: string, tag: string, tint: string | null): number => (tint === null ? run(db, DROP_TINT, { me, tag }) : run(db, SET_TINT, { me, tag, tint }));
 /** One's own annotations that a change of a tag touches. */
 export const bearing = (db: Db, me: string, from: string) => all<{ id: string; sourceId: string }>(db, CHANGED_ANNOTATIONS, tagValues(me, from, ''));
 /** Not to one beneath itself. */
 export function changeTag(db: Db, me: string, from: string, to: string, now: string): void {
   run(db, TOUCH_ANNOTATIONS, { ...tagValues(me, from, to), now });
-  for (const sql of [ADD_SOURCE_TAGS, ADD_ANNOTATION_TAGS, DROP_SOURCE_TAGS, DROP_ANNOTATION_TAGS]) run(db, sql, tagValues(me, from, to));
+  for (const sql of [ADD_SOURCE_TAGS, ADD_ANNOTATION_TAGS, MOVE_TINTS, DROP_SOURCE_TAGS, DROP_ANNOTATION_TAGS, DROP_TINTS]) run(db, sql, tagValues(me, from, to));
 }

@@ -1,6 +1,6 @@
 import type { FastifyInstance } from 'fastify';
 import { suggestTags } from '@avrelle/core/gather';
-import { tagChangeSchema, type TagPreview } from '@avrelle/core/wire';
+import { tagChangeSchema, tagTintSchema, type TagPreview } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
@@ -8,9 +8,9 @@ import { parse } from '../parse';
 import { readId } from '../read-id';
 import { sourceDetail, versionText } from '../sources/queries';
 import { moveTopics } from './topics';
-import { bearing, changeTag, hasTag, tagsBeneath, tagUses, usedTags } from './queries';
+import { bearing, changeTag, hasTag, setTint, tagsBeneath, tagUses, tintsOf, usedTags } from './queries';
 
-/** One's own tags as such: renamed, merged, moved, taken away. */
+/** One's own tags as such: renamed, merged, moved, tinted, taken away. */
 export function tagRoutes(app: FastifyInstance, context: Context): void {
   const { db, events } = context;
 
@@ -25,6 +25,14 @@ export function tagRoutes(app: FastifyInstance, context: Context): void {
   app.post('/api/tags/preview', (request): TagPreview => {
     const me = personOf(request).id, { from, to = '' } = parse(tagChangeSchema, request.body);
     return { ...tagUses(db, me, from), beneath: tagsBeneath(db, me, from), merges: to !== '' && to !== from && hasTag(db, me, to) };
+  });
+
+  app.get('/api/tags/tints', (request): Readonly<Record<string, string>> => tintsOf(db, personOf(request).id));
+
+  app.put('/api/tags/tint', (request, reply) => {
+    const me = personOf(request).id, { tag, tint } = parse(tagTintSchema, request.body);
+    db.transaction(() => { setTint(db, me, tag, tint); events.append({ type: 'library', personId: me }); });
+    return reply.code(204).send();
   });
 
   app.post('/api/tags/change', (request, reply) => {

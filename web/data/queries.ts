@@ -47,6 +47,7 @@ export const keys = {
   classes: ['classes'] as const,
   class: (id: string) => ['classes', id] as const,
   tags: ['tags'] as const,
+  tints: ['tags', 'tints'] as const,
   readers: (sourceId: string) => ['readers', sourceId] as const,
   topic: (tag: string) => ['topics', tag] as const,
   leading: (to: string) => ['topics', 'leading', to] as const,
@@ -96,6 +97,7 @@ export const useClasses = () => useQuery(classesQuery);
 export const useKeys = () => useQuery({ queryKey: keys.keys, queryFn: () => request<Keys>('GET', '/api/keys') });
 export const useClass = (id: string) => useQuery({ queryKey: keys.class(id), queryFn: () => request<ClassDetail>('GET', `/api/classes/${id}`) });
 export const useTags = () => useQuery({ queryKey: keys.tags, queryFn: () => request<string[]>('GET', '/api/tags') });
+export const useTints = (enabled: boolean) => useQuery({ queryKey: keys.tints, queryFn: () => request<Readonly<Record<string, string>>>('GET', '/api/tags/tints'), staleTime: Infinity, enabled });
 export const useReaders = (sourceId: string | undefined) => useQuery({ queryKey: keys.readers(sourceId ?? ''), queryFn: () => request<Person[]>('GET', `/api/sources/${sourceId}/readers`), enabled: sourceId !== undefined });
 export const useTopic = (tag: string) => useQuery({ queryKey: keys.topic(tag), queryFn: () => request<TopicPage>('GET', `/api/topics?${new URLSearchParams({ tag })}`), staleTime: Infinity });
 export const useSuggestedTags = (sourceId: string) => useQuery({ queryKey: ['library', 'suggested', sourceId] as const, queryFn: () => request<string[]>('GET', `/api/sources/${sourceId}/tag-suggestions`) });

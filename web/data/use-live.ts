@@ -38,7 +38,7 @@ export function receive(client: QueryClient, event: StreamEvent): void {
   switch (event.type) {
     case 'annotation': return patch(client, keys.annotations(event.annotation.sourceId), () => showAnnotation(client, event.annotation));
     case 'gone': return patch(client, keys.annotations(event.sourceId), () => hideAnnotation(client, event.sourceId, event.annotationId));
-    case 'library': return void Promise.all([client.invalidateQueries({ queryKey: keys.library }), client.invalidateQueries({ queryKey: ['source'] }), client.invalidateQueries({ queryKey: keys.desk })]);
+    case 'library': return void Promise.all([client.invalidateQueries({ queryKey: keys.library }), client.invalidateQueries({ queryKey: ['source'] }), client.invalidateQueries({ queryKey: keys.desk }), client.invalidateQueries({ queryKey: keys.tints })]);
     case 'source': return void ['source', 'annotations', 'versions', 'library'].map((key) => client.invalidateQueries({ queryKey: key === 'library' ? [key] : [key, event.sourceId] }));
     case 'arrivals': return void [keys.arrivals, keys.feeds, keys.lists].map((queryKey) => client.invalidateQueries({ queryKey }));
     case 'desk': return void client.invalidateQueries({ queryKey: keys.desk });

@@ -6,6 +6,7 @@ import { useMe } from '../account/me';
 import { Menu } from '../ui/Menu';
 import { MarkedText } from '../ui/MarkedText';
 import { Sign } from '../ui/Sign';
+import { TagNames } from '../ui/TagNames';
 import { shortName, when } from '../ui/when';
 import { ChosenMarks } from './ChosenMarks';
 import { grouped, GROUPINGS, GROUP_WORDS, type Grouping } from './grouped';
@@ -44,7 +45,7 @@ function Hit({ hit, back, titled, children }: { hit: AnnotationHit; back: Back; 
         <p className="text-[13.5px] text-soft">{titled && <b className="font-semibold text-ink" lang={hit.language || undefined}>{hit.title}</b>}{[titled && hit.site, shortName(hit.author.name), when(hit.createdAt), hit.classIds.length > 0 && 'for a class'].filter(Boolean).map((words, n) => `${n > 0 || titled ? ' · ' : ''}${words}`)}</p>
         {hit.quote.length > 0 && <p className="mt-0.5 font-read text-[16px] leading-6" lang={hit.language || undefined}><Sign kind={hit.kind} className="mr-1.5" /><span className="sr-only">{hit.kind.name}: </span><MarkedText pieces={hit.quote} /></p>}
         {hit.note.length > 0 && <p className="mt-0.5 pl-6 text-[14.5px]">{hit.rootId && <span className="text-faint">answers: </span>}<MarkedText pieces={hit.note} /></p>}
-        {hit.tags.length > 0 && <p className="pl-6 text-[13px] text-tide">{hit.tags.map((t) => `#${t}`).join(' ')}</p>}
+        {hit.tags.length > 0 && <p className="pl-6 text-[13px] text-tide"><TagNames tags={hit.tags} /></p>}
       </Link>
     </li>
   );

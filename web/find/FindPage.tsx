@@ -15,12 +15,12 @@ const AHEAD = '1200px';
 /** Annotations across all sources, and the sources themselves, each with the words that were looked for in their context. */
 export default function FindPage() {
   const [params, setParams] = useSearchParams(), q = params.get('q') ?? '', of = params.get('of') === 'sources' ? 'sources' : 'annotations', limit = Number(params.get('limit')) || PART;
-  const parts = useAllFound({ q }, of === 'annotations'), first = useFound({ q, limit: 1 }, of !== 'annotations'), found = of === 'annotations' ? parts.data?.pages[0] : first.data, hits = useMemo(() => parts.data?.pages.flatMap((p) => p.annotations) ?? [], [parts.data]), sources = useSources({ q, limit: of === 'sources' ? Math.min(200, limit) : 1, passages: true }), scroller = useRef<HTMLElement>(null);
+  const parts = useAllFound({ q }, of === 'annotations'), first = useFound({ q, limit: 1 }, of !== 'annotations'), found = of === 'annotations' ? parts.data?.pages[0] : first.data, hits = useMemo(() => parts.data?.pages.flatMap((p) => p.annotations) ?? [], [parts.data]), sources = useSources({ q, limit: of === 'sources' ? Math.min(200, limit) : 1, passages: true });
   const to = (change: Record<string, string | undefined>): void => setParams((before) => { const after = new URLSearchParams(before); for (const [key, value] of Object.entries(change)) { if (value) after.set(key, value); else after.delete(key); } return after; }, { replace: true });
   const back = { to: `/find?${params}`, words: q ? `Find: ${q}` : 'Find' }, onQuery = (query: string): void => to({ q: query || undefined, limit: undefined });
   const tab = (name: typeof of, words: string, total: number | undefined) => <button role="tab" id={`tab-${name}`} aria-controls="found" aria-selected={of === name} onClick={() => to({ of: name === 'annotations' ? undefined : name, limit: undefined })} className={of === name ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}>{words} {total !== undefined && <span className="font-normal text-faint">{total.toLocaleString('en')}</span>}</button>;
   return (
-    <main ref={scroller} className="flex min-h-0 flex-col overflow-y-auto bg-sheet">
+    <main className="flex min-h-0 flex-col overflow-y-auto bg-sheet">
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
         <h1 className="text-[23px]">Find</h1>
         <QueryField value={q} onChange={onQuery} label="What is looked for" placeholder="words, &quot;a phrase&quot;, note:why, kind:question, by:ines …" />

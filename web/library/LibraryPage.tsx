@@ -1,4 +1,4 @@
-import { lazy, Suspense, useCallback, useRef, useState } from 'react';
+import { lazy, Suspense, useCallback, useState } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useSearchParams } from 'react-router';
@@ -45,13 +45,13 @@ export default function LibraryPage() {
   const q = params.get('q') ?? '', view = VIEWS.find((v) => v === params.get('view')) ?? usual, sort = SOURCE_SORTS.find((s) => s === params.get('sort'));
   const parsed = parseQuery(q), hasWords = parsed.ok && asksWords(parsed.query).length > 0, tag = parsed.ok && parsed.query?.type === 'name' && parsed.query.field === 'tag' ? parsed.query.value : undefined;
   const list = useSourceList(q, sort), outline = useOutline().data, classes = useClasses().data ?? [], chosen = useChosen(), changing = useChanging();
-  const [asking, setAsking] = useState<Asking>(), [beside, setBeside] = useState(false), scroller = useRef<HTMLElement>(null), client = useQueryClient(), navigate = useNavigate();
+  const [asking, setAsking] = useState<Asking>(), [beside, setBeside] = useState(false), [scroller, setScroller] = useState<HTMLElement | null>(null), client = useQueryClient(), navigate = useNavigate();
   const to = useCallback((change: Record<string, string | undefined>): void => setParams((before) => {
     const after = new URLSearchParams(before);
     for (const [key, value] of Object.entries(change)) { if (value) after.set(key, value); else after.delete(key); }
     return after;
   }, { replace: true }), [setParams]);
-  const onQuery = useCallback((query: string): void => { to({ q: query || undefined }); scroller.current?.scrollTo({ top: 0 }); }, [to]);
+  const onQuery = useCallback((query: string): void => { to({ q: query || undefined }); scroller?.scrollTo({ top: 0 }); }, [to, scroller]);
   const collections = outline?.collections.filter((c) => c.owned || c.may === 'add') ?? [];
   const actions = (source: FoundSource) => <RowActions source={source} changing={changing} collections={collections} onEdit={() => setAsking({ edit: source })} />;
   const chooseAll = async (): Promise<void> => {
@@ -62,7 +62,7 @@ export default function LibraryPage() {
   return (
     <div className="grid min-h-0 grid-cols-[236px_1fr] max-[900px]:grid-cols-1">
       <Sidebar outline={outline} q={q} onQuery={onQuery} onEditSearch={(search) => setAsking({ search })} onEditTag={(tag) => setAsking({ tag })} onNewCollection={() => setAsking({ collection: true })} open={beside} onClose={() => setBeside(false)} />
-      <main ref={scroller} className="relative flex min-h-0 flex-col overflow-y-auto bg-sheet">
+      <main ref={setScroller} className="relative flex min-h-0 flex-col overflow-y-auto bg-sheet">
         <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
           <h1 className="text-[23px]">Library</h1>
           <QueryField value={q} onChange={onQuery} label="Search the Library" placeholder="words, tag:essay, is:reading, minutes<10 …" />

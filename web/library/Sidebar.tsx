@@ -2,6 +2,7 @@ import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { asksFor, toggled } from '@avrelle/core/query';
 import { READING_STATES, STATE_NAMES, STATE_WORDS, type LibraryOutline, type SavedSearch } from '@avrelle/core/wire';
+import { TagName } from '../ui/TagNames';
 
 const SearchOrder = lazy(() => import('./SearchOrder'));
 
@@ -47,7 +48,7 @@ export function Sidebar({ outline, q, onQuery: ask, onEditSearch, onEditTag, onN
       </Group>
       {outline.tags.length > 0 && (
         <Group name="Tags">
-          {tags.map(({ tag, count }) => <Choice key={tag} on={asksFor(q, 'tag', tag)} count={count} onChoose={() => onQuery(toggled(q, 'tag', tag))} more={{ words: `Change the tag ${tag}`, run: () => onEditTag(tag) }}>#{tag}</Choice>)}
+          {tags.map(({ tag, count }) => <Choice key={tag} on={asksFor(q, 'tag', tag)} count={count} onChoose={() => onQuery(toggled(q, 'tag', tag))} more={{ words: `Change the tag ${tag}`, run: () => onEditTag(tag) }}><TagName tag={tag} /></Choice>)}
           {outline.tags.length > tags.length && <button className="act py-1 text-[13px]" onClick={() => setAll(true)}>All {outline.tags.length} tags</button>}
         </Group>
       )}

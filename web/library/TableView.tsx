@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { KIND_WORDS, STATE_WORDS, type FoundSource, type SourceSort } from '@avrelle/core/wire';
 import { leftOf } from '../ui/SourceRow';
 import { Strand } from '../ui/Strand';
+import { TagNames } from '../ui/TagNames';
 import { day } from '../ui/when';
 import { useStored } from '../ui/use-stored';
 import { EditableCell } from './EditableCell';
@@ -20,7 +21,7 @@ const COLUMNS = {
   site: { name: 'Site', width: 150, cell: (s) => s.site },
   kind: { name: 'Type', width: 84, cell: (s) => KIND_WORDS[s.kind] },
   state: { name: 'State', width: 82, cell: (s) => STATE_WORDS[s.state].toLowerCase() },
-  tags: { name: 'Tags', width: 134, cell: (s) => <span className="text-tide">{s.tags.map((t) => `#${t}`).join(' ')}</span> },
+  tags: { name: 'Tags', width: 134, cell: (s) => <span className="text-tide"><TagNames tags={s.tags} /></span> },
   strand: { name: 'Strand', width: 120, cell: (s) => <Strand strand={s.strand} width={104} /> },
   marks: { name: 'Marks', width: 60, sort: 'marks', cell: (s) => s.marks || '' },
   progress: { name: 'Read', width: 70, sort: 'progress', cell: (s) => (s.readShare > 0 ? `${Math.round(s.readShare * 100)} %` : '') },

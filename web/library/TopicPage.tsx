@@ -9,6 +9,7 @@ import { MarkedText } from '../ui/MarkedText';
 import { Sign } from '../ui/Sign';
 import { State } from '../ui/State';
 import { leftOf } from '../ui/SourceRow';
+import { TagName } from '../ui/TagNames';
 import { count, day, shortName, when } from '../ui/when';
 import { grouped, GROUP_WORDS, type Grouping } from '../find/grouped';
 
@@ -24,7 +25,7 @@ export default function TopicPage() {
   return (
     <main className="grid min-h-0 grid-cols-[minmax(0,1fr)_minmax(360px,44%)] grid-rows-[auto_minmax(0,1fr)] bg-sheet max-[900px]:block max-[900px]:overflow-y-auto">
       <div className="col-span-2 flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
-        <Link to="/library" className="text-[14px] text-soft hover:text-ink">Library</Link><h1 className="text-[23px] text-tide">#{tag}</h1>
+        <Link to="/library" className="text-[14px] text-soft hover:text-ink">Library</Link><h1 className="text-[23px] text-tide"><TagName tag={tag} /></h1>
         <span className="text-[14px] text-soft">{count(sources.data?.total ?? 0, 'source')} · {count(marks.data?.total ?? 0, 'mark')}{fresh > 0 && <b className="text-brick"> · {fresh} new since you wrote on {day(since!)}</b>}</span>
       </div>
       <section aria-label="What I write about it" className="min-h-0 overflow-y-auto px-[30px] py-4 max-[900px]:px-4">

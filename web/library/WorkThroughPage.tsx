@@ -10,6 +10,7 @@ import { useMessages } from '../ui/Messages';
 import { SuggestedTags } from './SuggestedTags';
 import { State } from '../ui/State';
 import { count, day, minutes } from '../ui/when';
+import { TagNames } from '../ui/TagNames';
 
 const MOST = 200;
 const STATE_KEYS: readonly (readonly [string, ReadingState, string])[] = [['r', 'reading', 'Begin it'], ['s', 'set_aside', 'Set aside'], ['f', 'finished', 'Finished']];
@@ -75,7 +76,7 @@ function Work({ queue, total }: { queue: readonly FoundSource[]; total: number }
           <h2 className="mt-1 text-[28px] leading-[34px]" lang={source.language || undefined}>{source.title}</h2>
           {(source.description || source.passage) && <p className="mt-3 font-read text-[17px] leading-[26px]" lang={source.language || undefined}>{source.description || <MarkedText pieces={source.passage!.snippet} />}</p>}
           {source.remark && <p className="mt-3 border-l-2 border-strong pl-3 italic text-soft">You wrote: {source.remark}</p>}
-          <p className="mt-3 min-h-[22px] text-[15px] text-tide">{tagsOf(source).map((t) => `#${t}`).join(' ')}</p>
+          <p className="mt-3 min-h-[22px] text-[15px] text-tide"><TagNames tags={tagsOf(source)} /></p>
           {asking === 'tags' && <form className="mt-2 flex max-w-[380px] gap-4" onSubmit={(e) => { e.preventDefault(); decide.tag(tagsIn(String(new FormData(e.currentTarget).get('tags')))); }}><input name="tags" autoFocus aria-label="Tags to add" placeholder="#essay #accretion" className="field" onKeyDown={(e) => { if (e.key === 'Escape') setAsking(undefined); }} /><button className="act">Add</button></form>}
           {asking === 'tags' && <div className="mt-2"><SuggestedTags sourceId={source.id} without={tagsOf(source)} onAdd={(tag) => decide.tag([tag])} /></div>}
           {asking === 'collection' && <ul className="mt-2 flex flex-wrap gap-3 text-[14px]" onKeyDown={(e) => { if (e.key === 'Escape') setAsking(undefined); }}>{collections.map((c, n) => <li key={c.id}><button autoFocus={n === 0} className="act" onClick={() => decide.file(c.id)}>{c.name}</button></li>)}{collections.length === 0 && <li className="text-soft">There is no collection yet: make one in the Library, with + beside “Collections”.</li>}</ul>}

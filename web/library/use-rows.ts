@@ -17,11 +17,11 @@ interface Given {
 }
 
 /** A long list inside a page that scrolls: only the rows near what is seen are there. Arrow keys go from row to row, `Space` and `x` choose one. */
-export function useRows(scroller: RefObject<HTMLElement | null>, count: number, height: number, measured: boolean, { onLook, onChoose }: Given): Rows {
+export function useRows(scroller: HTMLElement | null, count: number, height: number, measured: boolean, { onLook, onChoose }: Given): Rows {
   const list = useRef<HTMLOListElement & HTMLDivElement>(null), [top, setTop] = useState(0);
-  const virtual = useVirtualizer<HTMLElement, HTMLLIElement>({ count, getScrollElement: () => scroller.current, estimateSize: () => height, overscan: AHEAD, scrollMargin: top, ...(measured ? {} : { measureElement: () => height }) });
+  const virtual = useVirtualizer<HTMLElement, HTMLLIElement>({ count, getScrollElement: () => scroller, estimateSize: () => height, overscan: AHEAD, scrollMargin: top, ...(measured ? {} : { measureElement: () => height }) });
   useLayoutEffect(() => {
-    const box = list.current, within = scroller.current;
+    const box = list.current, within = scroller;
     if (!box || !within) return;
     const place = (): void => setTop(box.getBoundingClientRect().top - within.getBoundingClientRect().top + within.scrollTop);
     place();

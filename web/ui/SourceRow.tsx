@@ -4,6 +4,7 @@ import { KIND_WORDS, STATE_WORDS, type FoundSource, type SourceRow as Row } from
 import { Strand } from './Strand';
 import { Sign } from './Sign';
 import { MarkedText } from './MarkedText';
+import { TagNames } from './TagNames';
 import { count, day, minutes } from './when';
 
 export interface RowProps {
@@ -27,7 +28,7 @@ export function SourceRow({ source, number, back, excerpts = false, chosen, onCh
       <Numbered number={number} source={source} chosen={chosen} onChoose={onChoose} />
       <div className="min-w-0">
         <h2 className="text-[18px] leading-[23px]"><Link data-row to={`/source/${source.id}`} state={back ? { back } : undefined} lang={source.language || undefined}>{source.title}</Link></h2>
-        <p className="mt-px text-[13.5px] text-soft">{meta}{source.tags.length > 0 && <> · <span className="text-tide">{source.tags.slice(0, 5).map((t) => `#${t}`).join(' ')}</span></>}</p>
+        <p className="mt-px text-[13.5px] text-soft">{meta}{source.tags.length > 0 && <> · <span className="text-tide"><TagNames tags={source.tags.slice(0, 5)} /></span></>}</p>
       </div>
       <div className="pt-1 [grid-column:3] [grid-row:1/span_3] max-[900px]:hidden"><Strand strand={source.strand} /><p className="text-[12.5px] text-faint">{marksOf(source)}</p></div>
       <div className="text-right text-[13.5px] text-soft [grid-column:4] [grid-row:1/span_3] max-[900px]:[grid-column:2] max-[900px]:[grid-row:1]"><b className="block font-semibold text-ink">{leftOf(source)}</b>{STATE_WORDS[source.state].toLowerCase()}{children}</div>

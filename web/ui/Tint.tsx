@@ -13,6 +13,9 @@ export const tintStyle = (tint: string | undefined) => {
   return { background: wash, borderLeft: `3px solid ${line}`, color: tint ? line : 'var(--ink)' };
 };
 
+/** The line of a tint alone. */
+export const lineOf = (tint: string): string => (TINT[tint] ?? TINT.none!).line;
+
 /** An audience in its class's own tint; without one, nobody else is meant. */
 export function Tint({ tint, children, className = '' }: { tint?: string | undefined; children: ReactNode; className?: string }) {
   return <span className={`px-2 py-0.5 font-semibold ${className}`} style={tintStyle(tint)}>{children}</span>;

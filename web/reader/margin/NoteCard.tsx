@@ -4,6 +4,7 @@ import { plainWords } from '@avrelle/core/note';
 import type { Annotation } from '@avrelle/core/wire';
 import { lazily } from '../../ui/lazily';
 import { Sign } from '../../ui/Sign';
+import { TagNames } from '../../ui/TagNames';
 import { count, shortName, when } from '../../ui/when';
 import type { Fields } from '../changes';
 import { fateOf, type Thread } from '../shown';
@@ -107,7 +108,7 @@ function Words({ annotation, open, quoted, onFollow }: { annotation: Annotation;
     <div className="text-[14.5px] leading-5">
       {plain && (open ? <Suspense fallback={<p className="my-0.5 whitespace-pre-line">{plain}</p>}><NoteText onFollow={onFollow}>{plain}</NoteText></Suspense> : <p className="my-0.5 line-clamp-3">{plainWords(plain)}</p>)}
       {!plain && quoted && isOfWords(annotation.anchor?.spot) && <p className="my-0.5 line-clamp-4 font-read italic text-soft">{annotation.anchor?.quote.exact}</p>}
-      {annotation.tags.length > 0 && <p className="text-[13px] text-tide">{annotation.tags.map((t) => `#${t}`).join(' ')}</p>}
+      {annotation.tags.length > 0 && <p className="text-[13px] text-tide"><TagNames tags={annotation.tags} /></p>}
     </div>
   );
 }
