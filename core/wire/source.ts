@@ -86,6 +86,13 @@ export const sourcePatchSchema = object({
   remark: string().trim().max(2_000),
 }).noUnknown();
 
+export interface Ease {
+  /** Flesch reading ease: 100 and more very easy, 0 and less very hard. */
+  readonly ease: number;
+  readonly words: number;
+  readonly sentences: number;
+}
+
 export const sourceTagsSchema = object({ tags: tagsSchema().required() }).noUnknown();
 
 export const shelfSchema = object({

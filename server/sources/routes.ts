@@ -1,12 +1,14 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import type { Spans } from '@avrelle/core/reading';
-import { shelfSchema, sourcePatchSchema, sourceTagsSchema, type ReadingState, type SourceDetail, type SourceText } from '@avrelle/core/wire';
+import { mainText, type Outline } from '@avrelle/core/text';
+import { shelfSchema, sourcePatchSchema, sourceTagsSchema, type Ease, type ReadingState, type SourceDetail, type SourceText } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { parse } from '../parse';
 import { readId } from '../read-id';
 import { versionIdIn } from '../versions/version-in';
+import { readingEase } from './ease';
 import { canRead, ownerOf, patchSource, replaceTags, setDeleted, shelve, sourceDetail, versionText, wasOwned } from './queries';
 
 export function sourceRoutes(app: FastifyInstance, context: Context): void {
@@ -18,6 +20,11 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
     const source = detail(context, request);
     const text = versionText(db, source.versionId)!;
     return { versionId: source.versionId, text: text.stream, outline: JSON.parse(text.outline) as SourceText['outline'] };
+  });
+
+  app.get('/api/sources/:id/ease', (request): Ease | null => {
+    const { versionId, language } = detail(context, request), { stream, outline } = versionText(db, versionId)!;
+    return readingEase(mainText(stream, JSON.parse(outline) as Outline), language) ?? null;
   });
 
   app.patch('/api/sources/:id', (request): SourceDetail => {

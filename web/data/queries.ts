@@ -1,5 +1,5 @@
 import { keepPreviousData, notifyManager, QueryClient, useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import type { Annotation, Arrival, Batch, Draft, Feed, Intake, ClassDetail, Comparison, VersionRow, ClassRow, Desk, AnnotationPage, AnnotationSort, CollectionDetail, DeletedSource, Job, Keys, LibraryOutline, Linked, Person, SourceDetail, SourcePage, SourceSort, SourceText, TopicPage, Welcome } from '@avrelle/core/wire';
+import type { Annotation, Arrival, Batch, Draft, Feed, Intake, ClassDetail, Comparison, VersionRow, ClassRow, Desk, Ease, AnnotationPage, AnnotationSort, CollectionDetail, DeletedSource, Job, Keys, LibraryOutline, Linked, Person, SourceDetail, SourcePage, SourceSort, SourceText, TopicPage, Welcome } from '@avrelle/core/wire';
 import { isOffline, request } from './api';
 
 // What was changed is shown in the same frame.
@@ -90,6 +90,7 @@ export const useSource = (id: string, version?: number) => useQuery({ ...sourceQ
 export const useSourceText = (id: string, versionId: string | undefined, version: number | undefined) => useQuery({ queryKey: keys.text(id, versionId ?? ''), queryFn: () => request<SourceText>('GET', `/api/sources/${id}/text${numbered(version)}`), enabled: Boolean(versionId), staleTime: Infinity });
 export const annotationsQuery = (sourceId: string, version?: number) => ({ queryKey: keys.annotations(sourceId, version), queryFn: () => request<Annotation[]>('GET', `/api/sources/${sourceId}/annotations${numbered(version)}`) });
 export const useAnnotations = (sourceId: string, version?: number) => useQuery({ ...annotationsQuery(sourceId, version), placeholderData: sameSource(sourceId) });
+export const useEase = (id: string) => useQuery({ queryKey: ['ease', id] as const, queryFn: () => request<Ease | null>('GET', `/api/sources/${id}/ease`), staleTime: Infinity });
 export const useVersions = (id: string) => useQuery({ queryKey: keys.versions(id), queryFn: () => request<VersionRow[]>('GET', `/api/sources/${id}/versions`) });
 export const useChanges = (id: string, from: string, to: string) => useQuery({ queryKey: keys.changes(id, from, to), queryFn: () => request<Comparison>('GET', `/api/sources/${id}/changes?${new URLSearchParams({ ...(from ? { from } : {}), ...(to ? { to } : {}) })}`) });
 export const classesQuery = { queryKey: keys.classes, queryFn: () => request<ClassRow[]>('GET', '/api/classes') };

@@ -4,16 +4,20 @@ import { useQueryClient } from '@tanstack/react-query';
 import { citation } from '@avrelle/core/gather';
 import type { SourceDetail, SourceRow } from '@avrelle/core/wire';
 import { ProblemError, request, wordsOf } from '../data/api';
-import { keys } from '../data/queries';
+import { keys, useEase } from '../data/queries';
 import { tagsIn } from '../gather/tags-in';
 import { Alert } from '../ui/Alert';
 import { useMessages } from '../ui/Messages';
+import { minutes } from '../ui/when';
 import { SuggestedTags } from './SuggestedTags';
 
 const FIELDS = ['title', 'author', 'site', 'publishedAt', 'language', 'doi', 'description', 'remark'] as const;
 type Field = (typeof FIELDS)[number];
 const LABELS: Readonly<Record<Field, string>> = { title: 'Title', author: 'Authors, parted by ;', site: 'Site or journal', publishedAt: 'Published', language: 'Language', doi: 'DOI', description: 'Description', remark: 'Remark, for yourself' };
 const HINTS: Partial<Record<Field, string>> = { publishedAt: '2026, 2026-10 or 2026-10-02', language: 'en, el, pt-BR', doi: '10.5555/marsh.7' };
+
+/** Flesch’s own steps (1948). */
+const EASE: readonly (readonly [number, string])[] = [[90, 'very easy'], [80, 'easy'], [70, 'fairly easy'], [60, 'standard'], [50, 'fairly difficult'], [30, 'difficult'], [-Infinity, 'very difficult']];
 
 const valueOf = (source: SourceRow, field: Field): string => (field === 'publishedAt' ? (source.publishedAt ?? '').slice(0, 10) : source[field]);
 
@@ -24,7 +28,7 @@ export default function EditSource({ source, onClose }: { source: SourceRow; onC
   const [theirs, setTheirs] = useState<SourceDetail>(), [tags, setTags] = useState(source.tags.map((t) => `#${t}`).join(' '));
   const [given, setGiven] = useState<Record<string, string>>({});
   const now = { ...source, ...Object.fromEntries(Object.entries(given).filter(([field]) => field !== 'tags')), publishedAt: (given.publishedAt ?? source.publishedAt) || null };
-  const cited = citation(now);
+  const ease = useEase(source.id).data, cited = citation(now);
   const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
     event.preventDefault();
     const { tags: _, ...fields } = Object.fromEntries(new FormData(event.currentTarget)) as Record<string, string>;
@@ -57,6 +61,7 @@ export default function EditSource({ source, onClose }: { source: SourceRow; onC
             {source.owned && <>{field('title')}{field('author')}{field('site')}{field('publishedAt', false)}{field('language', false)}{field('doi', false)}{field('description')}{field('remark')}</>}
             <div className="col-span-3 grid gap-1"><label className="grid gap-1 text-[13px] text-faint">Tags<input name="tags" value={tags} onChange={(e) => setTags(e.target.value)} placeholder="#accretion #essay" className="field text-[15px]" /></label><SuggestedTags sourceId={source.id} without={tagsIn(tags)} onAdd={(tag) => setTags(`${tags.trim()} #${tag}`.trim())} /></div>
             <div className="col-span-3 border-l-2 border-strong pl-3"><h3 className="!font-ui text-[13px] !font-normal text-faint">As it is cited</h3><p className="break-words font-read text-[15px] leading-[21px]">{cited}</p><button type="button" className="act text-[14px]" onClick={() => void navigator.clipboard.writeText(cited).then(() => messages.tell('Citation copied.'), () => messages.warn('It could not be copied; select it and copy it by hand.'))}>Copy it</button></div>
+            {source.minutes > 0 && <p className="col-span-3 text-[13px] text-soft">{minutes(source.minutes)} to read.{ease && <> Reading ease {Math.round(ease.ease)}: {EASE.find(([least]) => ease.ease >= least)![1]} (Flesch; {ease.words.toLocaleString('en')} words in {ease.sentences.toLocaleString('en')} sentences).</>}</p>}
             <div className="col-span-3">{wrong && !FIELDS.includes(wrong.field as Field) && <Alert>{wrong.words}</Alert>}</div>
             <div className="col-span-3 flex gap-5"><button className="press">Save</button><Dialog.Close className="text-soft">Cancel</Dialog.Close></div>
           </form>
