@@ -45,7 +45,7 @@ export default function LibraryPage() {
   const q = params.get('q') ?? '', view = VIEWS.find((v) => v === params.get('view')) ?? usual, sort = SOURCE_SORTS.find((s) => s === params.get('sort'));
   const parsed = parseQuery(q), hasWords = parsed.ok && asksWords(parsed.query).length > 0, tag = parsed.ok && parsed.query?.type === 'name' && parsed.query.field === 'tag' ? parsed.query.value : undefined;
   const list = useSourceList(q, sort), outline = useOutline().data, classes = useClasses().data ?? [], chosen = useChosen(), changing = useChanging();
-  const [asking, setAsking] = useState<Asking>(), [beside, setBeside] = useState(false), [scroller, setScroller] = useState<HTMLElement | null>(null), client = useQueryClient(), navigate = useNavigate();
+  const [asking, setAsking] = useState<Asking>(), [beside, setBeside] = useState(false), [choosing, setChoosing] = useState(false), [scroller, setScroller] = useState<HTMLElement | null>(null), client = useQueryClient(), navigate = useNavigate();
   const to = useCallback((change: Record<string, string | undefined>): void => setParams((before) => {
     const after = new URLSearchParams(before);
     for (const [key, value] of Object.entries(change)) { if (value) after.set(key, value); else after.delete(key); }
@@ -62,7 +62,7 @@ export default function LibraryPage() {
   return (
     <div className="grid min-h-0 grid-cols-[236px_1fr] max-[900px]:grid-cols-1">
       <Sidebar outline={outline} q={q} onQuery={onQuery} onEditSearch={(search) => setAsking({ search })} onEditTag={(tag) => setAsking({ tag })} onNewCollection={() => setAsking({ collection: true })} open={beside} onClose={() => setBeside(false)} />
-      <main ref={setScroller} className="relative flex min-h-0 flex-col overflow-y-auto bg-sheet">
+      <main ref={setScroller} data-choosing={choosing || undefined} className="relative flex min-h-0 flex-col overflow-y-auto bg-sheet">
         <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
           <h1 className="text-[23px]">Library</h1>
           <QueryField value={q} onChange={onQuery} label="Search the Library" placeholder="words, tag:essay, is:reading, minutes<10 …" />
@@ -74,6 +74,7 @@ export default function LibraryPage() {
         <KeepBar />
         <div className="flex flex-wrap items-baseline gap-x-5 border-b border-rule px-[30px] py-1.5 text-[13.5px] text-soft max-[900px]:px-4">
           <button className="act hidden max-[900px]:block" onClick={() => setBeside(true)}>Narrow it</button>
+          {(view === 'detailed' || view === 'compact') && <button aria-pressed={choosing} className="act hidden max-[900px]:block" onClick={() => { setChoosing(!choosing); chosen.none(); }}>{choosing ? 'Done choosing' : 'Choose'}</button>}
           <span aria-live="polite">{!list.isPending && !list.error && (q ? `${list.total} of ${outline?.all ?? '…'}` : count(list.total, 'source'))}</span>
           {view !== 'calendar' && <Menu words={SORT_WORDS[sort ?? (hasWords ? 'best' : 'touched')]}>{SOURCE_SORTS.filter((s) => hasWords || s !== 'best').map((s) => <DropdownMenu.Item key={s} className="item" onSelect={() => to({ sort: s })}>{SORT_WORDS[s]}</DropdownMenu.Item>)}</Menu>}
           {list.total > 0 && <Menu words="Take out">{([['sources.csv', 'As a table (CSV)'], ['sources/bookmarks.html', 'As bookmarks']] as const).map(([path, words]) => <DropdownMenu.Item key={path} className="item" asChild><a href={`/api/${path}?${new URLSearchParams({ q })}`} download>{words}</a></DropdownMenu.Item>)}</Menu>}

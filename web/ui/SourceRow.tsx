@@ -24,7 +24,7 @@ export interface RowProps {
 export function SourceRow({ source, number, back, excerpts = false, chosen, onChoose, virtual, children }: RowProps) {
   const meta = [source.author, source.site, KIND_WORDS[source.kind], `kept ${day(source.keptAt)}`, sharing(source)].filter(Boolean).join(' · ');
   return (
-    <li ref={virtual?.ref} style={virtual?.style} data-index={virtual?.index} aria-setsize={virtual?.total} aria-posinset={virtual && virtual.index + 1} className={`group grid grid-cols-[26px_1fr_190px_92px] gap-x-4 border-b border-rule px-[30px] pb-[11px] pt-[13px] hover:bg-wash has-[a:focus-visible]:bg-wash max-[900px]:grid-cols-[1fr_auto] max-[900px]:px-4 ${chosen ? 'bg-wash' : ''}`}>
+    <li ref={virtual?.ref} style={virtual?.style} data-index={virtual?.index} aria-setsize={virtual?.total} aria-posinset={virtual && virtual.index + 1} className={`group grid grid-cols-[26px_1fr_190px_92px] gap-x-4 border-b border-rule px-[30px] pb-[11px] pt-[13px] hover:bg-wash has-[a:focus-visible]:bg-wash max-[900px]:grid-cols-[1fr_auto] max-[900px]:px-4 max-[900px]:[[data-choosing]_&]:pl-11 ${chosen ? 'bg-wash' : ''}`}>
       <Numbered number={number} source={source} chosen={chosen} onChoose={onChoose} />
       <div className="min-w-0">
         <h2 className="text-[18px] leading-[23px]"><Link data-row to={`/source/${source.id}`} state={back ? { back } : undefined} lang={source.language || undefined}>{source.title}</Link></h2>
@@ -47,9 +47,9 @@ export function SourceRow({ source, number, back, excerpts = false, chosen, onCh
 export function Numbered({ number, source, chosen, onChoose }: Pick<RowProps, 'number' | 'source' | 'chosen' | 'onChoose'>) {
   if (!onChoose) return <span className="text-right font-read text-faint max-[900px]:hidden" aria-hidden="true">{number}</span>;
   return (
-    <label className="relative text-right font-read text-faint max-[900px]:hidden">
-      <span aria-hidden="true" className={chosen ? 'invisible' : 'group-hover:invisible group-focus-within:invisible'}>{number}</span>
-      <input type="checkbox" aria-label={`Choose ${source.title}`} tabIndex={-1} checked={chosen ?? false} onChange={onChoose} className={`absolute right-0 top-[5px] accent-[var(--tide)] ${chosen ? '' : 'opacity-0 group-hover:opacity-100 group-focus-within:opacity-100'}`} />
+    <label className="relative text-right font-read text-faint max-[900px]:hidden max-[900px]:[[data-choosing]_&]:absolute max-[900px]:[[data-choosing]_&]:inset-y-0 max-[900px]:[[data-choosing]_&]:left-0 max-[900px]:[[data-choosing]_&]:block max-[900px]:[[data-choosing]_&]:w-11">
+      <span aria-hidden="true" className={`max-[900px]:hidden ${chosen ? 'invisible' : 'group-hover:invisible group-focus-within:invisible'}`}>{number}</span>
+      <input type="checkbox" aria-label={`Choose ${source.title}`} tabIndex={-1} checked={chosen ?? false} onChange={onChoose} className={`absolute right-0 top-[5px] accent-[var(--tide)] max-[900px]:right-[12px] max-[900px]:top-[14px] max-[900px]:size-5 ${chosen ? '' : 'opacity-0 group-hover:opacity-100 group-focus-within:opacity-100 max-[900px]:opacity-100'}`} />
     </label>
   );
 }
