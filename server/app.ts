@@ -78,7 +78,7 @@ async function serveWeb(app: FastifyInstance, folder: string): Promise<void> {
   }
   app.setNotFoundHandler((request, reply) => {
     const isPage = built && request.method === 'GET' && !/^\/(api|snapshots|drafts|files|pictures|assets)\//.test(request.url);
-    if (isPage) return reply.header('cache-control', 'no-cache').type('text/html').send(page(request.url.split('?')[0]!, request.person !== null));
+    if (isPage) return reply.header('cache-control', 'no-cache').type('text/html').send(page(request.url.split('?')[0]!, request.person !== null && !('version' in (request.query as object))));
     return sendProblem(new AppError('not_found', { what: 'page' }), request, reply);
   });
 }

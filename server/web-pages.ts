@@ -22,9 +22,9 @@ const asked = (address: string): string[] => {
 
 /**
  * The one HTML page of the application, as `vite build` left it in `folder`, with the browser told beforehand what the
- * page at an address is going to fetch: its code, and for those who are signed in its data.
+ * page at an address is going to fetch: its code and, where it will ask for what is newest, its data.
  */
-export function webPages(folder: string): (address: string, signedIn: boolean) => string {
+export function webPages(folder: string): (address: string, withData: boolean) => string {
   const html = fs.readFileSync(path.join(folder, 'index.html'), 'utf8'), manifestFile = path.join(folder, '.vite/manifest.json');
   const manifest = fs.existsSync(manifestFile) ? (JSON.parse(fs.readFileSync(manifestFile, 'utf8')) as Record<string, Chunk>) : {};
   const filesOf = (name: string, known: Set<string>): Set<string> => {
@@ -33,8 +33,8 @@ export function webPages(folder: string): (address: string, signedIn: boolean) =
     return known;
   };
   const links = CODE.map(([address, name]) => [address, [...filesOf(name, new Set())].filter((file) => !html.includes(file)).map((file) => `<link rel="modulepreload" crossorigin href="/${file}">`).join('')] as const);
-  return (address, signedIn) => {
-    const code = links.find(([of]) => of.test(address))?.[1] ?? '', data = signedIn ? asked(address).map((url) => `<link rel="preload" as="fetch" crossorigin href="${url}">`).join('') : '';
+  return (address, withData) => {
+    const code = links.find(([of]) => of.test(address))?.[1] ?? '', data = withData ? asked(address).map((url) => `<link rel="preload" as="fetch" crossorigin href="${url}">`).join('') : '';
     return html.replace('</head>', () => `${code}${data}</head>`);
   };
 }

@@ -1,9 +1,10 @@
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useEffect } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { MeContext } from './account/me';
 import { useTints, useWelcome } from './data/queries';
+import { soon } from './data/soon';
 import { useLive } from './data/use-live';
-import { PAGES } from './pages';
+import { fetchPage, PAGES } from './pages';
 import { Places } from './Places';
 import { Boundary } from './ui/Boundary';
 import { State } from './ui/State';
@@ -18,6 +19,8 @@ export function App() {
   const me = welcome.data?.me ?? null;
   const connected = useLive(me?.id, welcome.data?.event ?? 0);
   const here = useLocation(), tints = useTints(me !== null).data;
+  // Reading comes next as a rule.
+  useEffect(() => { if (me) soon(() => void fetchPage('/source/next')); }, [me]);
   if (!welcome.data) return <main><State of={welcome} /></main>;
   const waiting = <p role="status" className="p-8 text-faint">One moment…</p>;
   if (!me) {

@@ -118,6 +118,7 @@ export const topicPutSchema = object({
   version: number().required().integer().min(0),
   text: string().defined().max(LONGEST_TOPIC, 'A page about a tag may have 200,000 characters; this one has more.'),
 }).noUnknown();
+export interface TagPair { readonly a: string; readonly b: string; readonly together: number }
 export interface RelatedTag { readonly tag: string; /** How often both stand on the same source or mark. */ readonly together: number }
 export interface TopicPage {
   readonly tag: string;
@@ -127,6 +128,8 @@ export interface TopicPage {
   readonly writtenAt: string | null;
   readonly version: number;
   readonly related: readonly RelatedTag[];
+  /** How the related stand to each other. */
+  readonly pairs: readonly TagPair[];
 }
 
 export interface DeletedSource { readonly id: string; readonly title: string; readonly deletedAt: string; readonly marks: number }

@@ -1,5 +1,5 @@
 import type { NoteLink } from '@avrelle/core/note';
-import type { RelatedTag } from '@avrelle/core/wire';
+import type { RelatedTag, TagPair } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
 const ONE = 'SELECT tag, text, written_at AS writtenAt, version FROM topic WHERE person_id = ? AND tag = ?';
@@ -9,18 +9,26 @@ const UPDATE = 'UPDATE topic SET text = ?, written_at = ?, version = version + 1
 const REMOVE = 'DELETE FROM topic WHERE person_id = ? AND tag = ?';
 const CLEAR_LINKS = 'DELETE FROM topic_link WHERE person_id = ? AND tag = ?', ADD_LINK = 'INSERT INTO topic_link (person_id, tag, type, target) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
 const LINKED = 'SELECT tag FROM topic_link WHERE type = ? AND target = ? AND person_id = ? ORDER BY tag';
-/** Tags that stand on the same source or mark of one's own, by how often. */
+/** One's own tags by the sources they stand on, or on marks in. */
+const MINE = `mine(tag, source_id) AS MATERIALIZED (
+  SELECT tag, source_id FROM source_tag WHERE person_id = @me
+  UNION
+  SELECT t.tag, a.source_id FROM annotation a JOIN annotation_tag t ON t.annotation_id = a.id WHERE a.author_id = @me AND a.deleted_at IS NULL)`;
+/** Tags beside a tag: in how many sources both stand. */
 export const RELATED = `
-  SELECT tag, sum(together) AS together FROM (
-    SELECT o.tag, count(*) AS together FROM source_tag m JOIN source_tag o ON o.person_id = m.person_id AND o.source_id = m.source_id AND o.tag <> m.tag WHERE m.person_id = @me AND m.tag = @tag GROUP BY o.tag
-    UNION ALL
-    SELECT o.tag, count(*) FROM annotation_tag m JOIN annotation a ON a.id = m.annotation_id AND a.author_id = @me AND a.deleted_at IS NULL JOIN annotation_tag o ON o.annotation_id = m.annotation_id AND o.tag <> m.tag WHERE m.tag = @tag GROUP BY o.tag)
-  GROUP BY tag ORDER BY together DESC, tag LIMIT 16`;
+  WITH ${MINE}
+  SELECT o.tag, count(*) AS together FROM mine JOIN mine o ON o.source_id = mine.source_id AND o.tag <> mine.tag WHERE mine.tag = @tag GROUP BY o.tag ORDER BY together DESC, o.tag LIMIT 16`;
+/** The same of any two of tags that are named. */
+export const PAIRS = `
+  WITH ${MINE}
+  SELECT mine.tag AS a, o.tag AS b, count(*) AS together FROM mine JOIN mine o ON o.source_id = mine.source_id AND o.tag > mine.tag
+  WHERE mine.tag IN (SELECT value FROM json_each(@tags)) AND o.tag IN (SELECT value FROM json_each(@tags)) GROUP BY 1, 2`;
 
 export interface TopicRow { readonly tag: string; readonly text: string; readonly writtenAt: string; readonly version: number }
 export const topicOf = (db: Db, me: string, tag: string): TopicRow | undefined => db.get<TopicRow>(ONE, me, tag);
 export const topicsBeneath = (db: Db, me: string, from: string): TopicRow[] => db.all<TopicRow>(BENEATH, { me, from } as never);
 export const relatedTags = (db: Db, me: string, tag: string): RelatedTag[] => db.all<RelatedTag>(RELATED, { me, tag } as never);
+export const pairsOf = (db: Db, me: string, tags: readonly string[]): TagPair[] => db.all<TagPair>(PAIRS, { me, tags: JSON.stringify(tags) } as never);
 /** Tags whose pages of one's own lead to something. */
 export const topicsLeadingTo = (db: Db, me: string, { type, id }: NoteLink): string[] => db.all<{ tag: string }>(LINKED, type, id, me).map((t) => t.tag);
 

@@ -17,9 +17,9 @@ const topic = async (tag: string, who = me): Promise<TopicPage> => (await who.se
 const write = (tag: string, version: number, text: string, who = me) => who.send<TopicPage & Problem>('PUT', `/api/topics?tag=${encodeURIComponent(tag)}`, { version, text });
 
 test('a page about a tag is one’s own, and shows what stands beside the tag', async () => {
-  expect(await topic('mud')).toEqual({ tag: 'mud', text: '', writtenAt: null, version: 0, related: [{ tag: 'essay', together: 2 }, { tag: 'wet', together: 1 }] });
+  expect(await topic('mud')).toEqual({ tag: 'mud', text: '', writtenAt: null, version: 0, related: [{ tag: 'essay', together: 1 }, { tag: 'wet', together: 1 }], pairs: [{ a: 'essay', b: 'wet', together: 1 }] });
   expect((await write('mud', 0, 'It holds everything.')).body).toMatchObject({ text: 'It holds everything.', version: 1 });
-  expect(await topic('mud', other)).toMatchObject({ text: '', version: 0, related: [] });
+  expect(await topic('mud', other)).toMatchObject({ text: '', version: 0, related: [], pairs: [] });
 });
 
 test('a stale text is refused with what stands, and nothing is lost', async () => {

@@ -6,7 +6,7 @@ import type { Context } from '../context';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
 import { parse } from '../parse';
-import { relatedTags, removeTopic, topicOf, topicsBeneath, topicsLeadingTo, writeTopic } from './topic-queries';
+import { pairsOf, relatedTags, removeTopic, topicOf, topicsBeneath, topicsLeadingTo, writeTopic } from './topic-queries';
 
 /** A page of one's own about a tag. `?tag=`: a tag may hold slashes. */
 export function topicRoutes(app: FastifyInstance, { db, now }: Context): void {
@@ -15,7 +15,10 @@ export function topicRoutes(app: FastifyInstance, { db, now }: Context): void {
     if (!TAG.test(tag)) throw new AppError('invalid', { message: `Name the tag of the page: letters, digits, - _ and /, at most 60 characters. “${tag.slice(0, 60)}” is none.` }, { field: 'tag' });
     return tag;
   };
-  const page = (me: string, tag: string): TopicPage => ({ ...(topicOf(db, me, tag) ?? { tag, text: '', writtenAt: null, version: 0 }), related: relatedTags(db, me, tag) });
+  const page = (me: string, tag: string): TopicPage => {
+    const related = relatedTags(db, me, tag);
+    return { ...(topicOf(db, me, tag) ?? { tag, text: '', writtenAt: null, version: 0 }), related, pairs: pairsOf(db, me, related.map((r) => r.tag)) };
+  };
 
   app.get('/api/topics', (request): TopicPage => page(personOf(request).id, tagOf(request.query)));
 

@@ -14,6 +14,7 @@ import { count, day, shortName, when } from '../ui/when';
 import { grouped, GROUP_WORDS, type Grouping } from '../find/grouped';
 
 const NoteEditor = lazily(() => import('../note/NoteEditor'));
+const TagMap = lazily(() => import('./TagMap'));
 const MOST = 200, PAUSE = 900;
 const GROUPS = ['source', 'kind', 'person', 'day'] as const satisfies readonly Grouping[];
 
@@ -91,14 +92,15 @@ function Writing({ topic }: { topic: Topic }) {
   );
 }
 
-/** The wider the line, the more often the two stand together. */
-function Related({ topic: { related } }: { topic: Topic }) {
+/** The longer the line, the more sources both stand in. */
+function Related({ topic: { tag: here, related, pairs } }: { topic: Topic }) {
   const most = related[0]!.together;
   return (
     <section aria-label="Tags beside it" className="mt-7">
       <h2 className="mb-1 text-[17px]">Tags beside it</h2>
+      {pairs.length > 0 && <Suspense><TagMap here={here} related={related} pairs={pairs} /></Suspense>}
       <ul className="max-w-[420px]">{related.map(({ tag, together }) => (
-        <li key={tag} className="grid grid-cols-[minmax(0,1fr)_160px_28px] items-center gap-3 py-0.5 text-[14px]"><Link to={`/topic?${new URLSearchParams({ tag })}`} className="truncate text-tide hover:underline">#{tag}</Link><span aria-hidden="true" className="h-[3px] bg-rule"><span className="block h-full bg-tide" style={{ width: `${(100 * together) / most}%` }} /></span><span className="text-right text-soft" title={`Together ${count(together, 'time')}`}>{together}</span></li>
+        <li key={tag} className="grid grid-cols-[minmax(0,1fr)_160px_28px] items-center gap-3 py-0.5 text-[14px]"><Link to={`/topic?${new URLSearchParams({ tag })}`} className="truncate text-tide hover:underline">#{tag}</Link><span aria-hidden="true" className="h-[3px] bg-rule"><span className="block h-full bg-tide" style={{ width: `${(100 * together) / most}%` }} /></span><span className="text-right text-soft" title={`Together in ${count(together, 'source')}`}>{together}</span></li>
       ))}</ul>
     </section>
   );
