@@ -22,6 +22,10 @@ await buildWeb({ root: path.join(ROOT, 'web'), logLevel: 'warn' });
 // What the PDF library fetches as it needs it: character maps, standard fonts, decoders.
 for (const part of ['cmaps', 'standard_fonts', 'wasm']) fs.cpSync(path.join(ROOT, 'node_modules/pdfjs-dist', part), path.join(ROOT, 'web/dist/pdf', part), { recursive: true });
 
+// Sent as they lie: a school's line is the slowest part of the way.
+const assets = path.join(ROOT, 'web/dist/assets');
+for (const name of fs.readdirSync(assets).filter((file) => /\.(js|css)$/.test(file))) fs.writeFileSync(path.join(assets, `${name}.gz`), zlib.gzipSync(fs.readFileSync(path.join(assets, name)), { level: 9 }));
+
 /** The scripts a visit to the Library loads: the entry with all it imports at once, and the Library's own chunk. */
 const manifest = JSON.parse(fs.readFileSync(path.join(ROOT, 'web/dist/.vite/manifest.json'), 'utf8'));
 const wanted = new Set();

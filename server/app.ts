@@ -72,7 +72,7 @@ async function serveWeb(app: FastifyInstance, folder: string): Promise<void> {
   const root = path.resolve(folder);
   const built = fs.existsSync(path.join(root, 'index.html')), page = built ? webPages(root) : () => '';
   if (built) {
-    await app.register(fastifyStatic, { root, wildcard: false, index: false, cacheControl: false, setHeaders: (reply, file) => {
+    await app.register(fastifyStatic, { root, wildcard: false, index: false, cacheControl: false, preCompressed: true, setHeaders: (reply, file) => {
       reply.setHeader('cache-control', file.includes(`${path.sep}assets${path.sep}`) ? 'public, max-age=31536000, immutable' : 'no-cache');
     } });
   }

@@ -14,6 +14,7 @@ export const client = new QueryClient({
 
 /** How many rows of a list are asked for at once. */
 export const PAGE = 60;
+const NEXT_PAGE = 200;
 
 /** Which rows of which list. */
 export interface ListAsked<Sort extends string> {
@@ -73,10 +74,10 @@ export const sourcesQuery = (asked: ListAsked<SourceSort>) => ({ queryKey: keys.
 export const useSources = (asked: ListAsked<SourceSort>, enabled = true) => useQuery({ ...sourcesQuery(asked), placeholderData: keepPreviousData, enabled });
 export const foundQuery = (asked: ListAsked<AnnotationSort>) => ({ queryKey: keys.found(asked), queryFn: () => request<AnnotationPage>('GET', `/api/annotations?${askedAs(asked)}`), retry: retryUnread });
 export const useFound = (asked: ListAsked<AnnotationSort>, enabled = true) => useQuery({ ...foundQuery(asked), placeholderData: keepPreviousData, enabled });
-/** As many as are wanted, part by part: `fetchNextPage` brings the next. */
+/** As many as are wanted, part by part: `fetchNextPage` brings the next, of as many as the server gives. */
 export const useAllFound = (asked: ListAsked<AnnotationSort>, enabled: boolean) => useInfiniteQuery({
   queryKey: ['found', 'parts', asked] as const, enabled, retry: retryUnread, placeholderData: keepPreviousData, initialPageParam: 0,
-  queryFn: ({ pageParam }) => request<AnnotationPage>('GET', `/api/annotations?${askedAs({ ...asked, offset: pageParam })}`),
+  queryFn: ({ pageParam }) => request<AnnotationPage>('GET', `/api/annotations?${askedAs({ ...asked, offset: pageParam, limit: pageParam === 0 ? PAGE : NEXT_PAGE })}`),
   getNextPageParam: ({ annotations, total }, _, offset) => (annotations.length > 0 && offset + annotations.length < total ? offset + annotations.length : undefined),
 });
 export const useOutline = (enabled = true) => useQuery({ enabled, queryKey: keys.outline, queryFn: () => request<LibraryOutline>('GET', `/api/library?${new URLSearchParams(here())}`) });
