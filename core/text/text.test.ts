@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { contains, mainText, offset, overlaps, range, readingMinutes, sentences, splitsPair, wholeCodePoints } from './index';
+import readingTime from 'reading-time';
+import { contains, mainText, offset, overlaps, range, readingMinutes, sentences, splitsPair, wholeCodePoints, WORDS_PER_MINUTE } from './index';
 
 describe('offsets and ranges', () => {
   test('only non-negative integers are offsets, and a range does not run backwards', () => {
@@ -49,6 +50,9 @@ describe('minutes of reading', () => {
   test('238 words are one minute', () => {
     expect(readingMinutes('word '.repeat(238))).toBeCloseTo(1, 5);
     expect(readingMinutes('')).toBe(0);
+    // As a reference library reckons it at the same pace.
+    const text = 'On the marsh, at low water, nothing stands still: the pegs say 3.2 mm a year. Who reads them?\n\n'.repeat(60);
+    expect(readingMinutes(text) / readingTime(text, { wordsPerMinute: WORDS_PER_MINUTE }).minutes).toBeCloseTo(1, 2);
   });
 
   test('scripts without word spaces are counted by character', () => {
