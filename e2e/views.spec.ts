@@ -87,6 +87,16 @@ test('no page of ours asks anybody else for anything', async ({ browser }) => {
   await close();
 });
 
+test('what a source needs is asked for once, though its page tells of it beforehand', async ({ browser }) => {
+  const { page, close } = await visit(browser, 'ines'), id = await sourceId(page, 'Walks Inland'), asked: string[] = [];
+  page.on('request', (request) => { const { pathname } = new URL(request.url()); if (pathname.startsWith(`/api/sources/${id}`) || pathname.startsWith('/assets/ReaderPage')) asked.push(pathname); });
+  await page.goto(`/source/${id}`);
+  await opened(page);
+  await expect(page.locator('[data-annotation]').first()).toBeVisible();
+  expect(['/text', '/annotations', '/assets/ReaderPage'].map((part) => asked.filter((path) => path.includes(part)).length)).toEqual([1, 1, 1]);
+  await close();
+});
+
 /** Markup that parsers have to mend, and elements that stand for themselves. */
 const ODD = `<p>one<p>two <b>bold <i>both</b> italic</i><table><p>foster</p><tr><td>a<td><p>b</p><tr><th>c</table><ul><li>x<li>y<ul><li>z</ul></ul>
 <pre>

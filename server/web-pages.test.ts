@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { webPages } from './web-pages';
+import { CODE, webPages } from './web-pages';
 
 const ID = '01a21383-76b0-7191-85c7-08241c5c4dee';
 const built = (): string => {
@@ -27,6 +27,11 @@ test('data are asked for only for those who are signed in, and only for an addre
   expect(links(page(`/source/${ID}`, false), 'preload')).toEqual([]);
   expect(links(page(`/source/${ID}`, true), 'preload')).toEqual(['/api/welcome', `/api/sources/${ID}`, `/api/sources/${ID}/text`, '/api/classes', `/api/sources/${ID}/annotations`]);
   expect(page('/source/"><script>alert(1)</script>', true)).not.toContain('alert');
+});
+
+test('the code that is told of is that of the pages', () => {
+  const pages = fs.readFileSync('web/pages.tsx', 'utf8');
+  for (const [, file] of CODE) expect(pages).toContain(`import('./${file.replace('.tsx', '')}')`);
 });
 
 test('without a list of what was built the page is as it was', () => {

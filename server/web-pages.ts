@@ -7,7 +7,7 @@ interface Chunk {
 }
 
 /** The code of the pages that people come to from outside, as `web/pages.tsx` fetches it. */
-const CODE: readonly (readonly [RegExp, string])[] = [
+export const CODE: readonly (readonly [RegExp, string])[] = [
   [/^\/desk$|^\/$/, 'desk/DeskPage.tsx'],
   [/^\/library$/, 'library/LibraryPage.tsx'],
   [/^\/source\/[^/]+$/, 'reader/ReaderPage.tsx'],

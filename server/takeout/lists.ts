@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import JSZip from 'jszip';
 import Papa from 'papaparse';
@@ -33,7 +34,11 @@ export function listTakeoutRoutes(app: FastifyInstance, context: Context): void 
     if (as === 'csv') return csv(reply, rows);
     if (as === 'bookmarks') return bookmarks(reply, rows);
     const archive = new JSZip();
-    for (const { id, title } of rows) archive.file(freeName(archive, fileNameOf(title)), notesOf(context, request, id, 'mine').words);
+    for (const { id, title } of rows) {
+      // Others are answered in between.
+      await setImmediate();
+      archive.file(freeName(archive, fileNameOf(title)), notesOf(context, request, id, 'mine').words);
+    }
     return file(reply, 'application/zip', 'study-notes.zip').send(await archive.generateAsync({ type: 'nodebuffer', compression: 'DEFLATE' }));
   });
 

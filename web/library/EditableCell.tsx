@@ -10,10 +10,10 @@ interface Props {
   onDone(value: string | undefined, then?: 'next' | 'before'): Promise<boolean>;
 }
 
-/** A fact in a row that can be corrected where it stands. Enter keeps it, Escape leaves it, Tab keeps it and goes on to the next. */
+/** A fact in a row that can be corrected where it stands; it is made anew when editing begins or ends. Enter keeps it, Escape leaves it, Tab keeps it and goes on to the next. */
 export function EditableCell({ label, value, editing, children, onEdit, onDone }: Props) {
   const [words, setWords] = useState(value), busy = useRef(false), input = useRef<HTMLInputElement>(null);
-  if (!editing) return <span role="cell" className="truncate px-2" title="Double-click, or F2, to correct it" onDoubleClick={() => { setWords(value); onEdit(); }}>{children}</span>;
+  if (!editing) return <span role="cell" className="truncate px-2" title="Double-click, or F2, to correct it" onDoubleClick={onEdit}>{children}</span>;
   const done = async (given: string | undefined, then?: 'next' | 'before'): Promise<void> => {
     if (busy.current) return;
     busy.current = true;

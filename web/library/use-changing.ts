@@ -42,9 +42,12 @@ export function useChanging(): Changing {
     takeTag: (rows, tag) => send(() => change(rows.map((r) => ({ id: r.id, tags: r.tags.filter((t) => t !== tag) }))), `#${tag} taken from ${named(rows)}.`, () => change(rows.map((r) => ({ id: r.id, tags: [...r.tags] })))),
     remove: (rows) => send(() => change(rows.map((r) => ({ id: r.id, deleted: true }))), `${named(rows)} deleted, with all marks. For thirty days it can be brought back.`, () => Promise.all(rows.map((r) => request('POST', `/api/sources/${r.id}/restore`, {})))),
     file: (rows, { id, name }, adds = true) => send(() => filing(rows, id, adds), `${named(rows)} ${adds ? 'put into' : 'taken out of'} ${name}.`, () => filing(rows, id, !adds)),
-    facts: (row, fields) => {
+    facts: async (row, fields) => {
       const patch = (version: number, given: object) => request('PATCH', `/api/sources/${row.id}`, { version, ...given }), before = Object.fromEntries(Object.keys(fields).map((field) => [field, row[field as Fact] ?? '']));
-      return send(() => patch(row.version, fields), `“${fields.title ?? row.title}” corrected.`, () => patch(row.version + 1, before));
+      const held = await send(() => patch(row.version, fields), `“${fields.title ?? row.title}” corrected.`, () => patch(row.version + 1, before));
+      // The next fact is corrected in the row as it stands by then.
+      if (held) await client.invalidateQueries({ queryKey: ['library'] }, { cancelRefetch: false });
+      return held;
     },
     share: (rows, { id, name }) => send(() => Promise.all(rows.map((r) => request('PUT', `/api/classes/${id}/sources/${r.id}`, {}))), `${named(rows)} shared with ${name}.`, () => Promise.all(rows.map((r) => request('DELETE', `/api/classes/${id}/sources/${r.id}`)))),
   };
