@@ -1,6 +1,7 @@
 import type { Config } from './config';
 import type { Db } from './db/database';
 import type { EventLog } from './events/event-log';
+import type { Streams } from './events/streams';
 import type { Ingester } from './ingest/thread-ingester';
 import type { JobRunner } from './jobs/job-runner';
 
@@ -14,6 +15,7 @@ export interface Context {
   readonly now: Clock;
   readonly newId: () => string;
   readonly events: EventLog;
+  readonly streams: Streams;
   readonly jobs: JobRunner;
   /** Heavy computation, out of the way of everybody's requests. */
   readonly ingester: Ingester;

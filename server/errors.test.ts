@@ -101,6 +101,15 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
     for (let n = 0; n < 20; n++) await server.app.inject({ method: 'POST', url: '/api/session', remoteAddress: '10.7.7.7', payload: { email: 'a@b.test', password: 'wrong' } });
     return inject({ method: 'POST', url: '/api/session', remoteAddress: '10.7.7.7', payload: { email: 'a@b.test', password: 'wrong' } });
   },
+  too_many_streams: () => {
+    const leave = Array.from({ length: 24 }, () => server.context.streams.add({ personId: stranger.me.id, session: 'x', end: () => undefined }));
+    return answered(stranger.send('GET', '/api/events')).finally(() => leave.forEach((go) => go()));
+  },
+  busy: async () => {
+    const held = await startServer(), somebody = await held.person('Somebody');
+    held.context.db.transaction = () => { throw Object.assign(new Error('database is locked'), { code: 'SQLITE_BUSY' }); };
+    return answered(somebody.send('PUT', `/api/classes/${v7()}`, { name: 'Late', tint: 'tide' })).finally(() => held.close());
+  },
   broken: async () => {
     const dead = await startServer();
     const somebody = await dead.person('Somebody');

@@ -14,6 +14,8 @@ export const ERRORS = {
   not_found: { status: 404, title: 'Nothing here', detail: 'There is no such {what}, or it is not shared with you. Check the address, or ask whoever gave it to you.' },
   foreign_origin: { status: 403, title: 'Not from this site', detail: 'A change was sent from "{origin}", which is not this site. Open Avrelle itself and try there.' },
   too_fast: { status: 429, title: 'Too many tries', detail: 'There were too many tries in a short time. Wait {wait} and try again.' },
+  too_many_streams: { status: 429, title: 'Too many windows are listening', detail: 'At most {limit} browsers can follow what happens under one account at once. Close Avrelle where you do not need it, and reload this page.' },
+  busy: { status: 503, title: 'The server is busy', detail: 'Something large is being written just now. What you wrote is kept on this page and sent again in a moment.' },
   broken: { status: 500, title: 'Something broke on our side', detail: 'The server could not finish this; it has been logged under "{reference}". Nothing was half-saved. Try again, and tell your administrator that name if it stays.' },
   query: { status: 400, title: 'That search cannot be read', detail: '{message}' },
   // Accounts

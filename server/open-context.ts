@@ -4,6 +4,7 @@ import type { Clock, Context } from './context';
 import { openDatabase, type Db } from './db/database';
 import { migrate } from './db/migrate';
 import { EventLog } from './events/event-log';
+import { Streams } from './events/streams';
 import type { Ingester } from './ingest/thread-ingester';
 import { JobRunner } from './jobs/job-runner';
 
@@ -22,5 +23,5 @@ export function openContext({ config, ingester, db = openDatabase(config.dataFil
   const events = new EventLog(db, now);
   const newId = (): string => v7();
   const jobs = new JobRunner({ db, now, newId, events, ingester, log: (message) => console.error(message), ...(sitePause === undefined ? {} : { sitePause }) });
-  return { db, config, now, newId, events, jobs, ingester };
+  return { db, config, now, newId, events, streams: new Streams(), jobs, ingester };
 }

@@ -9,7 +9,8 @@ export function sendProblem(error: unknown, _request: FastifyRequest, reply: Fas
 
 function known(error: unknown): AppError {
   if (error instanceof AppError) return error;
-  const { statusCode, message } = error as { statusCode?: number; message?: string };
+  const { statusCode, message, code } = error as { statusCode?: number; message?: string; code?: string };
+  if (code?.startsWith('SQLITE_BUSY') || code?.startsWith('SQLITE_LOCKED')) return new AppError('busy');
   if (statusCode === 413) return new AppError('file_too_large', { limit: 4 });
   if (statusCode !== undefined && statusCode >= 400 && statusCode < 500) return new AppError('invalid', { message: `${message ?? 'The request'}. Reload the page and try again.` });
   const reference = Math.random().toString(36).slice(2, 8);

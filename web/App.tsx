@@ -17,7 +17,7 @@ const AccountPage = lazy(() => import('./account/AccountPage'));
 export function App() {
   const welcome = useWelcome();
   const me = welcome.data?.me ?? null;
-  const connected = useLive(me?.id, welcome.data?.event ?? 0);
+  const connected = useLive(me?.id, welcome.data?.event ?? '');
   const here = useLocation(), tints = useTints(me !== null).data;
   // Reading comes next as a rule.
   useEffect(() => { if (me) soon(() => void fetchPage('/source/next')); }, [me]);

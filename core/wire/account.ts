@@ -30,5 +30,5 @@ export interface Welcome {
   readonly signUp: boolean;
   readonly firstAccount: boolean;
   /** The last event there was: whatever is asked for from now on knows of it. */
-  readonly event: number;
+  readonly event: string;
 }

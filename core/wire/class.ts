@@ -1,9 +1,11 @@
-import { object, string, type InferType } from 'yup';
+import { number, object, string, type InferType } from 'yup';
 import type { ClassLabel, SourceRow } from './source';
 
 export const TINTS = ['tide', 'moss', 'heather', 'clay'] as const;
 
 export const classPutSchema = object({
+  /** The version that was seen; absent for a new one. */
+  version: number().integer().min(1),
   name: string().trim().required('Give the class a name.').max(80),
   tint: string().oneOf(TINTS).required(),
 }).noUnknown();
@@ -28,6 +30,7 @@ export interface Member {
 }
 
 export interface ClassDetail extends ClassRow {
+  readonly version: number;
   /** The code to join with; shown to teachers and assistants. */
   readonly code: string | null;
   readonly members: readonly Member[];

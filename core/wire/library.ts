@@ -85,11 +85,30 @@ export interface SavedSearch {
   readonly version: number;
 }
 
-/** Many sources at once, all or none: each with what it shall be. */
-export const sourceChangesSchema = object({
-  changes: array(object({ id: idSchema().required(), state: string().oneOf(READING_STATES), tags: tagsSchema().optional().default(undefined), deleted: boolean() }).noUnknown().required()).required().min(1).max(500),
+/** What is to be added to one source, taken from it or set: never a whole list, so that what others did meanwhile stays. */
+const sourceChangeSchema = object({
+  id: idSchema().required(),
+  state: string().oneOf(READING_STATES),
+  /** The state is set only where it is still this one. */
+  ifState: string().oneOf(READING_STATES),
+  addTags: tagsSchema().optional().default(undefined),
+  takeTags: tagsSchema().optional().default(undefined),
+  /** False brings back what was deleted. */
+  deleted: boolean(),
+  /** Into a collection; at the end of that section where no place is said. */
+  putInto: object({ collectionId: idSchema().required(), section: number().integer().min(-1).max(59).default(-1), position: number().integer().min(0).max(100_000) }).noUnknown().optional().default(undefined),
+  takeFrom: idSchema(),
+  shareWith: idSchema(),
+  unshareFrom: idSchema(),
 }).noUnknown();
-export type SourceChange = NonNullable<InferType<typeof sourceChangesSchema>['changes']>[number];
+export const sourceChangesSchema = object({ changes: array(sourceChangeSchema.required()).required().min(1).max(500) }).noUnknown();
+export type SourceChange = InferType<typeof sourceChangeSchema>;
+
+/** What changes came to: what takes back just that, and which sources were not there (any more). */
+export interface SourceChangesMade {
+  readonly undo: readonly SourceChange[];
+  readonly missing: readonly string[];
+}
 
 /** A tag becomes another, with all that is beneath it; `to` empty takes it away. What bears both keeps one. */
 export const tagChangeSchema = object({

@@ -15,7 +15,7 @@ export function accountRoutes(app: FastifyInstance, context: Context): void {
 
   app.get('/api/welcome', (request): Welcome => {
     const firstAccount = !hasPeople(db);
-    return { me: request.person, signUp: config.signUp || firstAccount, firstAccount, event: context.events.newest() };
+    return { me: request.person, signUp: config.signUp || firstAccount, firstAccount, event: context.events.cursor() };
   });
 
   app.post('/api/session', GUARD, async (request, reply): Promise<Me> => {

@@ -26,15 +26,17 @@ export function startSession(context: Context, reply: FastifyReply, personId: st
 }
 
 export function endSession(context: Context, request: FastifyRequest, reply: FastifyReply): void {
-  const token = request.cookies[COOKIE];
-  if (token) deleteSession(context.db, tokenHash(token));
+  const session = sessionOf(request);
+  deleteSession(context.db, session);
+  context.streams.endSession(session);
   reply.clearCookie(COOKIE, { path: '/' });
 }
 
-export function readSession(context: Context, request: FastifyRequest): Me | null {
-  const token = request.cookies[COOKIE];
-  return (token && personBySession(context.db, tokenHash(token), context.now())) || null;
-}
+/** The hash of the session a request names, whether there is one or not. */
+export const sessionOf = (request: FastifyRequest): string => tokenHash(request.cookies[COOKIE] ?? '');
+const personIn = ({ db, now }: Context, session: string): Me | undefined => personBySession(db, session, now());
+export const sessionIsOpen = (context: Context, session: string): boolean => personIn(context, session) !== undefined;
+export const readSession = (context: Context, request: FastifyRequest): Me | null => (request.cookies[COOKIE] ? personIn(context, sessionOf(request)) : undefined) ?? null;
 
 /** Who asks. Throws `signed_out` when nobody is signed in. */
 export function personOf(request: FastifyRequest): Me {

@@ -52,6 +52,9 @@ export function annotationFor(db: Db, me: string, id: string): Annotation | unde
   return row && toWire(row);
 }
 
+const VIEWERS = 'SELECT person_id FROM annotation_visible WHERE annotation_id = ?';
+/** Ids of all who see it. */
+export const viewersOf = (db: Db, id: string): string[] => db.all<{ person_id: string }>(VIEWERS, id).map((r) => r.person_id);
 /** One's own, also when deleted. */
 export const ownAnnotation = (db: Db, me: string, id: string): AnnotationRow | undefined => db.get<AnnotationRow>(OWN, { me, id, version: null } as never);
 export const authorOf = (db: Db, id: string): string | undefined => db.get<{ author_id: string }>(EXISTS, id)?.author_id;
@@ -93,10 +96,15 @@ export function setClasses(db: Db, id: string, classIds: readonly string[]): voi
 }
 
 export function toWire(row: AnnotationRow): Annotation {
-  const anchor = row.anchor === null ? null : (JSON.parse(row.anchor) as Anchor);
+  const made = row.anchor === null ? null : (JSON.parse(row.anchor) as Anchor), anchor = made && row.deleted_at !== null ? withoutDrawing(made) : made;
   return {
     id: row.id, sourceId: row.source_id, versionId: row.version_id, author: { id: row.author_id, name: row.author_name },
     ...(row.deleted_at === null ? { kind: kindFrom(row), note: row.note, tags: JSON.parse(row.tags) as string[] } : { kind: PLAIN_NOTE, note: '', tags: [], deleted: true as const }), anchor, place: anchor && placeOf({ ...row, start: row.place_start }, anchor, row.version_id, row.viewed_version), classIds: JSON.parse(row.classes) as string[],
     rootId: row.root_id, parentId: row.parent_id, createdAt: row.created_at, updatedAt: row.updated_at, version: row.version,
   };
+}
+
+/** Of what was taken back only the place is told, not what had been drawn there. */
+function withoutDrawing({ spot, ...words }: Anchor): Anchor {
+  return spot === undefined || spot.type === 'drawn' ? words : { ...words, spot };
 }

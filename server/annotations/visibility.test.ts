@@ -112,7 +112,7 @@ test('only who may read a source reaches it by any route', async () => {
 test('the audience changes without a copy, and whoever loses it is told', async () => {
   const id = await write('author', 'A', 'wandering');
   const told: string[] = [];
-  const stop = server.context.events.subscribe((events) => told.push(...events.filter((e) => e.annotation_id === id).map((e) => e.former_classes ?? 'new')));
+  const stop = server.context.events.subscribe({ hear: (events) => told.push(...events.filter((e) => e.annotation_id === id).map((e) => e.former_classes ?? 'new')), restart: () => undefined });
   const { body } = await people.author!.send<Annotation>('PATCH', `/api/annotations/${id}`, { version: 1, classIds: [classIds.B] });
   expect([body.id, body.version, body.classIds]).toEqual([id, 2, [classIds.B]]);
   expect((await people.mate!.send('GET', `/api/annotations/${id}`)).status).toBe(404);

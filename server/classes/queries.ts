@@ -7,14 +7,14 @@ const COUNTS = `
   (SELECT count(*) FROM class_source x JOIN source s ON s.id = x.source_id AND s.deleted_at IS NULL WHERE x.class_id = c.id) AS sources,
   (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = c.id AND a.deleted_at IS NULL AND a.root_id IS NULL) AS annotations`;
 const CLASSES_OF = `SELECT c.id, c.name, c.tint, m.role, ${COUNTS} FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? ORDER BY c.name`;
-const CLASS_FOR = `SELECT c.id, c.name, c.tint, c.code, m.role, ${COUNTS} FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? AND c.id = ?`;
+const CLASS_FOR = `SELECT c.id, c.name, c.tint, c.code, c.version, m.role, ${COUNTS} FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? AND c.id = ?`;
 const MEMBERS = `
   SELECT p.id, p.name, m.role,
     (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = m.class_id AND a.author_id = p.id AND a.deleted_at IS NULL AND a.root_id IS NULL) AS annotations,
     (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = m.class_id AND a.author_id = p.id AND a.deleted_at IS NULL AND a.root_id IS NOT NULL) AS replies
   FROM membership m JOIN person p ON p.id = m.person_id WHERE m.class_id = ? ORDER BY m.role = 'student', p.name`;
 const INSERT_CLASS = 'INSERT INTO class (id, name, tint, code, created_by, created_at) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING';
-const UPDATE_CLASS = 'UPDATE class SET name = ?, tint = ?, version = version + 1 WHERE id = ?';
+const UPDATE_CLASS = 'UPDATE class SET name = ?, tint = ?, version = version + 1 WHERE id = ? AND version = ?';
 const BY_CODE = 'SELECT id, name, tint FROM class WHERE code = ?';
 const BY_ID = 'SELECT id, name, tint FROM class WHERE id = ?';
 const JOIN = 'INSERT INTO membership (class_id, person_id, role, joined_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
@@ -27,6 +27,9 @@ const READINGS = 'SELECT source_id AS id FROM class_source WHERE class_id = ? OR
 export const readingsOf = (db: Db, classId: string): string[] => db.all<{ id: string }>(READINGS, classId).map((r) => r.id);
 export const roleIn = (db: Db, classId: string, personId: string): ClassRole | undefined => db.get<{ role: ClassRole }>(ROLE, classId, personId)?.role;
 export const isMember = (db: Db, classId: string, personId: string): boolean => roleIn(db, classId, personId) !== undefined;
+const MEMBERSHIPS = 'SELECT m.class_id AS classId, m.person_id AS personId FROM json_each(?) j JOIN membership m ON m.class_id = j.value';
+/** Who is in any of some classes. */
+export const membershipsOf = (db: Db, classIds: readonly string[]): { classId: string; personId: string }[] => db.all(MEMBERSHIPS, JSON.stringify(classIds));
 export const classesOf = (db: Db, personId: string): ClassRow[] => db.all<ClassRow>(CLASSES_OF, personId);
 export const classLabel = (db: Db, classId: string): ClassLabel | undefined => db.get<ClassLabel>(BY_ID, classId);
 export const classByCode = (db: Db, code: string): ClassLabel | undefined => db.get<ClassLabel>(BY_CODE, code);
@@ -39,10 +42,11 @@ export function insertClass(db: Db, id: string, { name, tint }: ClassPut, code: 
   return db.run(INSERT_CLASS, id, name, tint, code, personId, now) > 0;
 }
 
-export const updateClass = (db: Db, id: string, { name, tint }: ClassPut): number => db.run(UPDATE_CLASS, name, tint, id);
+/** False when it is at another version by now. */
+export const updateClass = (db: Db, id: string, { name, tint, version = 0 }: ClassPut): boolean => db.run(UPDATE_CLASS, name, tint, id, version) > 0;
 
 /** The class as one of its members sees it, without its readings; undefined for anybody else. */
 export function classFor(db: Db, personId: string, classId: string): Omit<ClassDetail, 'readings'> | undefined {
-  const row = db.get<ClassRow & { code: string }>(CLASS_FOR, personId, classId);
+  const row = db.get<ClassRow & { code: string; version: number }>(CLASS_FOR, personId, classId);
   return row && { ...row, code: row.role === 'student' ? null : row.code, members: db.all<Member>(MEMBERS, classId) };
 }

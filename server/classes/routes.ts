@@ -1,13 +1,14 @@
 import { randomBytes } from 'node:crypto';
 import type { FastifyInstance } from 'fastify';
-import { classPutSchema, joinSchema, type ClassDetail, type ClassLabel, type ClassRole, type ClassRow } from '@avrelle/core/wire';
+import { classPutSchema, joinSchema, type ClassDetail, type ClassLabel, type ClassRow } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { parse } from '../parse';
 import { readId } from '../read-id';
-import { canRead, ownerOf, sourceRowsOf } from '../sources/queries';
-import { addClassSource, classByCode, classesOf, classFor, classLabel, insertClass, joinClass, readingsOf, removeClassSource, roleIn, sourceAddedBy, updateClass } from './queries';
+import { sourceRowsOf } from '../sources/queries';
+import { classByCode, classesOf, classFor, classLabel, insertClass, joinClass, readingsOf, roleIn, updateClass } from './queries';
+import { addSourceTo, mustTeach, takeSourceFrom } from './readings';
 import { joinCode } from './join-code';
 
 const GUARD = { config: { rateLimit: { max: 12, timeWindow: '5 minutes' } } };
@@ -30,7 +31,9 @@ export function classRoutes(app: FastifyInstance, context: Context): void {
       if (insertClass(db, id, put, joinCode(randomBytes), person.id, context.now())) joinClass(db, id, person.id, 'teacher', context.now());
       else {
         mustTeach(roleIn(db, id, person.id), 'change it');
-        updateClass(db, id, put);
+        const before = classFor(db, person.id, id)!;
+        const repeated = put.version === undefined && before.name === put.name && before.tint === put.tint;
+        if (!repeated && !updateClass(db, id, put)) throw new AppError('stale', { yours: put.version ?? 'none', current: before.version }, { current: before });
       }
       events.append({ type: 'classes', classId: id });
       return classLabel(db, id)!;
@@ -49,29 +52,13 @@ export function classRoutes(app: FastifyInstance, context: Context): void {
 
   app.put('/api/classes/:id/sources/:sourceId', (request, reply) => {
     const person = personOf(request), id = readId(request), sourceId = readId(request, 'sourceId');
-    const role = roleIn(db, id, person.id);
-    if (!role) throw new AppError('not_in_class');
-    if (!canRead(db, person.id, sourceId)) throw new AppError('not_found', { what: 'source' });
-    if (ownerOf(db, sourceId)?.id !== person.id) mustTeach(role, 'share it, or keep a copy of your own');
-    db.transaction(() => {
-      if (addClassSource(db, id, sourceId, person.id, context.now())) events.append({ type: 'classes', classId: id, sourceId });
-    });
+    db.transaction(() => addSourceTo(context, person, id, sourceId));
     return reply.code(204).send();
   });
 
   app.delete('/api/classes/:id/sources/:sourceId', (request, reply) => {
     const person = personOf(request), id = readId(request), sourceId = readId(request, 'sourceId');
-    const role = roleIn(db, id, person.id);
-    if (!role) throw new AppError('not_in_class');
-    if (sourceAddedBy(db, id, sourceId) !== person.id) mustTeach(role, 'take the source out');
-    db.transaction(() => {
-      if (removeClassSource(db, id, sourceId)) events.append({ type: 'classes', classId: id, sourceId });
-    });
+    db.transaction(() => takeSourceFrom(context, person, id, sourceId));
     return reply.code(204).send();
   });
-}
-
-function mustTeach(role: ClassRole | undefined, action: string): void {
-  if (!role) throw new AppError('not_found', { what: 'class' });
-  if (role === 'student') throw new AppError('teachers_only', { role, action });
 }

@@ -3,6 +3,7 @@ import { afterEach, expect, test } from '@jest/globals';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { Worker } from 'node:worker_threads';
 import { ARRIVALS } from '../feeds/queries';
 import { LISTED, OF_BATCH } from '../jobs/queries';
 import { MARKED_ON, NOTICES } from '../desk/queries';
@@ -15,6 +16,7 @@ import { MARKS, SOURCES, TAGS_OF } from '../sources/queries';
 import { backup, restore } from './backup';
 import { readBlob, storeBlob } from './blobs';
 import { openDatabase, type Db } from './database';
+import { EventLog } from '../events/event-log';
 import { migrate, readMigrations, schemaVersion } from './migrate';
 
 const folders: string[] = [];
@@ -63,6 +65,63 @@ test('backup and restore work under an open database', async () => {
   db.close();
 });
 
+test('a restore wins over people who write all the time, whole, and is noticed by the running server', async () => {
+  const dir = folder(), live = path.join(dir, 'live.db'), copy = path.join(dir, 'copy.db');
+  const db = opened(live), log = new EventLog(db, () => '2026');
+  person(db, 'before');
+  for (let n = 0; n < 50; n++) log.append({ type: 'desk', personId: 'before' });
+  await backup(live, copy);
+  for (let n = 0; n < 50; n++) log.append({ type: 'desk', personId: 'before' });
+  const cursor = log.cursor(), told: string[] = [];
+  log.subscribe({ hear: (events) => told.push(...events.map((e) => e.type)), restart: () => told.push('restart') });
+  await new Promise((next) => setTimeout(next, 20));
+  told.length = 0;
+  // Four programs that write without a pause: as many connections, each holding the file as long as it can.
+  const writers = Array.from({ length: 4 }, () => new Worker(`
+    const Sqlite = require('better-sqlite3'), { workerData, parentPort } = require('node:worker_threads'), db = new Sqlite(workerData);
+    db.pragma('busy_timeout = 5000');
+    parentPort.postMessage('ready');
+    parentPort.on('message', () => process.exit(0));
+    (function write() { try { db.exec("INSERT INTO person VALUES (lower(hex(randomblob(9))), lower(hex(randomblob(9))), 'N', 'x', 'member', '2026')"); } catch {} setImmediate(write); })();`, { eval: true, workerData: live }));
+  await Promise.all(writers.map((writer) => new Promise((ready) => writer.once('message', ready))));
+  await restore(live, copy);
+  await Promise.all(writers.map((writer) => new Promise((done) => { writer.once('exit', done); writer.postMessage('stop'); })));
+  expect(db.get("SELECT 1 AS one FROM person WHERE id = 'before'")).toEqual({ one: 1 });
+  expect(db.get<{ n: number }>('SELECT count(*) AS n FROM event')!.n).toBe(50);
+  log.look();
+  expect([told, log.seqOf(cursor)]).toEqual([['restart'], undefined]);
+  log.append({ type: 'library', personId: 'before' });
+  await new Promise((next) => setTimeout(next, 20));
+  expect(told).toEqual(['restart', 'library']);
+  expect(db.raw.pragma('integrity_check', { simple: true })).toBe('ok');
+  log.close();
+  db.close();
+});
+
+test('where nobody lets go of the database, a restore says so and changes nothing', async () => {
+  const dir = folder(), live = path.join(dir, 'live.db'), copy = path.join(dir, 'copy.db');
+  const db = opened(live);
+  person(db, 'before');
+  await backup(live, copy);
+  person(db, 'after');
+  db.raw.exec('BEGIN IMMEDIATE');
+  await expect(restore(live, copy, 200)).rejects.toThrow(/nothing was changed: stop the server/);
+  db.raw.exec('COMMIT');
+  expect(db.all('SELECT id FROM person')).toHaveLength(2);
+  expect(fs.readdirSync(dir).filter((name) => name.includes('restoring'))).toEqual([]);
+  db.close();
+});
+
+test('more events at once than are read at once are all told', async () => {
+  const db = opened(), log = new EventLog(db, () => '2026');
+  let heard = 0;
+  log.subscribe({ hear: (events) => { heard += events.length; }, restart: () => undefined });
+  db.transaction(() => { for (let n = 0; n < 2_500; n++) log.append({ type: 'desk', personId: 'p' }); });
+  await new Promise((next) => setTimeout(next, 50));
+  expect(heard).toBe(2_500);
+  log.close();
+});
+
 test('a backup is never overwritten, and what is no backup is refused with the live data untouched', async () => {
   const dir = folder(), live = path.join(dir, 'live.db'), copy = path.join(dir, 'copy.db'), wrong = path.join(dir, 'wrong.db');
   const db = opened(live);
@@ -81,6 +140,16 @@ test.each(Object.entries({ SOURCES, MARKS, TAGS_OF, TAG_COUNTS, STATE_COUNTS, OF
 test.each(['', 'mud', '"salt pan" OR mud', 'title:mud -text:pan', 'tag:essay', 'in:course', 'by:rell', 'kind:claim', 'site:review lang:en type:pdf', 'is:reading is:mine is:shared -is:unplaced is:read', 'has:note OR has:answer OR has:drawing OR has:tag OR has:file OR has:remark OR has:mark', 'minutes<10 progress>5 marks>2', 'saved:today published:2025'])('the search “%s” reads no table from end to end', (q) => {
   const db = opened(), asker = { me: 'p', classes: ['c'], today: '2026-11-25', ahead: 60 }, query = readQuery(q), page = { offset: 0, limit: 30 };
   for (const { sql } of [...(['best', 'touched', 'title', 'marks'] as const).map((sort) => sourcesStatement(db, query, asker, { ...page, sort })), countStatement(query, asker), ...(['best', 'newest', 'place'] as const).map((sort) => annotationsStatement(db, query, asker, sort))]) readsByIndex(db, sql);
+});
+
+test('what a row refers to is found by an index, also when that is deleted', () => {
+  const db = opened(), tables = db.all<{ name: string }>("SELECT name FROM sqlite_master WHERE type = 'table' AND sql NOT LIKE 'CREATE VIRTUAL%'").map((t) => t.name);
+  const columnsOf = (index: string): string[] => db.all<{ name: string }>(`SELECT name FROM pragma_index_info('${index}') ORDER BY seqno`).map((c) => c.name);
+  const unindexed = tables.flatMap((table) => {
+    const indexes = db.all<{ name: string }>(`SELECT name FROM pragma_index_list('${table}')`).map((i) => columnsOf(i.name));
+    return db.all<{ column: string; seq: number }>(`SELECT "from" AS "column", seq FROM pragma_foreign_key_list('${table}')`).filter((key) => key.seq === 0 && !indexes.some((columns) => columns[0] === key.column)).map((key) => `${table}.${key.column}`);
+  });
+  expect(unindexed).toEqual([]);
 });
 
 /** As SQLite says it would go about it: what was made for the statement itself may be gone through, nothing else. */

@@ -24,6 +24,8 @@ export function openDatabase(path: string): Db {
   raw.pragma('journal_mode = WAL');
   raw.pragma('synchronous = FULL');
   raw.pragma('foreign_keys = ON');
+  // What is deleted is overwritten within its page; whole pages that are freed are by `forGood`.
+  raw.pragma('secure_delete = FAST');
   raw.pragma('busy_timeout = 5000');
   raw.pragma('cache_size = -65536');
   // Read where it lies: searches go over thousands of rows of more pages than the cache holds.

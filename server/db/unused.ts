@@ -1,16 +1,28 @@
 import type { Db } from './database';
 
 /** Every column that refers to a blob. */
-const UNUSED = `SELECT hash FROM blob WHERE hash IN (SELECT value FROM json_each(?))
-  AND NOT EXISTS (SELECT 1 FROM source_version WHERE snapshot_hash = hash) AND NOT EXISTS (SELECT 1 FROM source_version WHERE file_hash = blob.hash)
+const UNUSED = `
+  NOT EXISTS (SELECT 1 FROM source_version WHERE snapshot_hash = hash) AND NOT EXISTS (SELECT 1 FROM source_version WHERE file_hash = blob.hash)
   AND NOT EXISTS (SELECT 1 FROM version_asset a WHERE a.hash = blob.hash) AND NOT EXISTS (SELECT 1 FROM source WHERE lead_hash = blob.hash)
   AND NOT EXISTS (SELECT 1 FROM draft WHERE snapshot_hash = blob.hash OR file_hash = blob.hash) AND NOT EXISTS (SELECT 1 FROM draft_asset d WHERE d.hash = blob.hash)
-  AND NOT EXISTS (SELECT 1 FROM job WHERE upload_hash = blob.hash) AND NOT EXISTS (SELECT 1 FROM picture p WHERE p.hash = blob.hash)`;
+  AND NOT EXISTS (SELECT 1 FROM job WHERE upload_hash = blob.hash) AND NOT EXISTS (SELECT 1 FROM job WHERE transcript_hash = blob.hash) AND NOT EXISTS (SELECT 1 FROM picture p WHERE p.hash = blob.hash)`;
+const UNUSED_OF = `SELECT hash FROM blob WHERE hash IN (SELECT value FROM json_each(?)) AND ${UNUSED}`;
+const ALL_UNUSED = `SELECT hash FROM blob WHERE ${UNUSED}`;
 const REMOVE_BLOB = 'DELETE FROM blob WHERE hash = ?';
 
 /** Removes those of some blobs that nothing refers to any more. Call within a transaction. */
 export function removeUnused(db: Db, hashes: readonly string[]): void {
-  for (const { hash } of db.all<{ hash: string }>(UNUSED, JSON.stringify(hashes))) db.run(REMOVE_BLOB, hash);
+  for (const { hash } of db.all<{ hash: string }>(UNUSED_OF, JSON.stringify(hashes))) db.run(REMOVE_BLOB, hash);
+}
+
+/** Removes blobs that nothing refers to and nothing did when this was last asked. Gives those that nothing refers to now. */
+export function removeOrphans(db: Db, seenBefore: ReadonlySet<string>): ReadonlySet<string> {
+  const left = new Set<string>();
+  for (const { hash } of db.all<{ hash: string }>(ALL_UNUSED)) {
+    if (seenBefore.has(hash)) db.run(REMOVE_BLOB, hash);
+    else left.add(hash);
+  }
+  return left;
 }
 
 /**
@@ -22,7 +34,7 @@ export function forGood<T>(db: Db, work: () => T): T {
   try {
     return db.transaction(work);
   } finally {
-    db.raw.pragma('secure_delete = OFF');
+    db.raw.pragma('secure_delete = FAST');
     db.raw.pragma('wal_checkpoint(TRUNCATE)');
   }
 }

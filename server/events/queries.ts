@@ -35,3 +35,6 @@ export function appendEvent(db: Db, event: NewEvent, at: string): void {
 
 export const eventsSince = (db: Db, seq: number, limit: number): EventRow[] => db.all<EventRow>(SINCE, seq, limit);
 export const newestSeq = (db: Db): number => db.get<{ seq: number }>(NEWEST)!.seq;
+
+const REMOVE_OLD = 'DELETE FROM event WHERE at < ?';
+export const removeOldEvents = (db: Db, before: string): number => db.run(REMOVE_OLD, before);

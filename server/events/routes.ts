@@ -1,34 +1,58 @@
 import type { FastifyInstance, FastifyReply } from 'fastify';
-import type { StreamEvent } from '@avrelle/core/wire';
-import { personOf } from '../accounts/session';
-import { annotationFor } from '../annotations/queries';
-import { isMember } from '../classes/queries';
+import { personOf, sessionIsOpen, sessionOf } from '../accounts/session';
 import type { Context } from '../context';
-import { jobOf } from '../jobs/queries';
-import { canRead } from '../sources/queries';
+import { AppError } from '../errors';
+import { told, type Told } from './messages';
 import type { EventRow } from './queries';
 
 const MOST_MISSED = 500;
 const HEARTBEAT = 25_000;
+/** Bytes that wait for one reader; who is that far behind is let go, and catches up when it comes back. */
+const MOST_WAITING = 1024 * 1024;
+/** Streams of one person at once: a stream serves all tabs of a browser. */
+const MOST_STREAMS = 24;
 
-/** `GET /api/events`: server-sent events for the signed-in person, taken up after `Last-Event-ID`, at first after `?since=`: what happened between a page's first question and its stream is told, too. */
+/**
+ * `GET /api/events`: server-sent events for the signed-in person, taken up after `Last-Event-ID`, at first after
+ * `?since=`: what happened between a page's first question and its stream is told, too. It ends with its session.
+ */
 export function eventRoutes(app: FastifyInstance, context: Context): void {
+  const { events, db, streams } = context;
+  const byEvent = new WeakMap<EventRow, Told>();
+  const toldOf = (event: EventRow): Told => {
+    const known = byEvent.get(event) ?? told(db, event);
+    byEvent.set(event, known);
+    return known;
+  };
+
   app.get('/api/events', (request, reply) => {
-    const person = personOf(request);
-    const last = Number(request.headers['last-event-id'] ?? (request.query as { since?: string }).since ?? Number.NaN);
+    const person = personOf(request), session = sessionOf(request);
+    const cursor = request.headers['last-event-id'] ?? (request.query as Record<string, unknown>).since;
+    if (streams.of(person.id) >= MOST_STREAMS) throw new AppError('too_many_streams', { limit: MOST_STREAMS });
     open(reply);
-    const send = (events: readonly EventRow[]): void => {
-      for (const event of events) {
-        const message = messageFor(context, person.id, event);
-        if (message) reply.raw.write(`id: ${event.seq}\ndata: ${JSON.stringify(message)}\n\n`);
-      }
+    const { raw } = reply;
+    const write = (text: string): void => {
+      if (raw.destroyed) return;
+      raw.write(text);
+      if (raw.writableLength > MOST_WAITING) raw.destroy();
     };
-    if (Number.isInteger(last)) catchUp(context, last, send, reply);
-    reply.raw.write(`id: ${context.events.newest()}\nevent: ready\ndata: {}\n\n`);
-    const stop = context.events.subscribe(send);
-    const beat = setInterval(() => reply.raw.write(':\n\n'), HEARTBEAT);
-    request.raw.on('close', () => {
+    const hear = (rows: readonly EventRow[]): void => {
+      let text = '';
+      for (const event of rows) {
+        const message = toldOf(event)(person.id);
+        if (message !== undefined) text += `id: ${events.cursor(event.seq)}\ndata: ${message}\n\n`;
+      }
+      if (text) write(text);
+    };
+    const sign = (event: string): void => write(`id: ${events.cursor()}\nevent: ${event}\ndata: {}\n\n`);
+    if (typeof cursor === 'string' && cursor !== '') catchUp(context, cursor, hear, sign);
+    sign('ready');
+    const stop = events.subscribe({ hear, restart: () => { sign('restart'); raw.end(); } });
+    const leave = streams.add({ personId: person.id, session, end: () => raw.end() });
+    const beat = setInterval(() => (sessionIsOpen(context, session) ? write(':\n\n') : raw.end()), HEARTBEAT);
+    raw.on('close', () => {
       stop();
+      leave();
       clearInterval(beat);
     });
   });
@@ -39,34 +63,11 @@ function open(reply: FastifyReply): void {
   reply.raw.writeHead(200, { 'content-type': 'text/event-stream; charset=utf-8', 'cache-control': 'no-store', 'x-accel-buffering': 'no', connection: 'keep-alive' });
 }
 
-/** After a short break what was missed is sent; after a long one the page is told to ask for everything anew. */
-function catchUp(context: Context, last: number, send: (events: readonly EventRow[]) => void, reply: FastifyReply): void {
-  const missed = context.events.since(last, MOST_MISSED + 1);
-  if (missed.length > MOST_MISSED) reply.raw.write(`id: ${context.events.newest()}\nevent: reload\ndata: {}\n\n`);
-  else send(missed);
-}
-
-/** What one person is told of one event; undefined when it is not for them. */
-function messageFor(context: Context, personId: string, event: EventRow): StreamEvent | undefined {
-  switch (event.type) {
-    case 'annotation': return annotationMessage(context, personId, event);
-    case 'source': return canRead(context.db, personId, event.source_id!) ? { type: 'source', sourceId: event.source_id! } : undefined;
-    case 'classes': return isMember(context.db, event.class_id!, personId) || event.person_id === personId ? { type: 'classes' } : undefined;
-    case 'key': return event.person_id === personId || (event.class_id !== null && isMember(context.db, event.class_id, personId)) ? { type: 'key' } : undefined;
-    case 'library': return event.person_id === personId || (event.class_id !== null && isMember(context.db, event.class_id, personId)) ? { type: 'library' } : undefined;
-    case 'arrivals':
-    case 'desk': return event.person_id === personId ? { type: event.type } : undefined;
-    case 'job': {
-      const job = event.person_id === personId ? jobOf(context.db, personId, event.job_id!) : undefined;
-      return job && { type: 'job', job };
-    }
-  }
-}
-
-function annotationMessage({ db }: Context, personId: string, event: EventRow): StreamEvent | undefined {
-  const annotation = annotationFor(db, personId, event.annotation_id!);
-  if (annotation) return { type: 'annotation', annotation };
-  const former = event.former_classes ? (JSON.parse(event.former_classes) as string[]) : [];
-  const knewIt = event.person_id === personId || former.some((id) => isMember(db, id, personId));
-  return knewIt ? { type: 'gone', annotationId: event.annotation_id!, sourceId: event.source_id! } : undefined;
+/** After a short break what was missed is sent; after a long one, or where the database is another by now, the page is told to ask for everything anew. */
+function catchUp({ events }: Context, cursor: string, hear: (rows: readonly EventRow[]) => void, sign: (event: string) => void): void {
+  const last = events.seqOf(cursor);
+  if (last === undefined) return sign('restart');
+  const missed = events.since(last, MOST_MISSED + 1);
+  if (missed.length > MOST_MISSED) sign('reload');
+  else hear(missed);
 }

@@ -1,13 +1,14 @@
 import type { Job, JobState, Problem } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
+import { removeUnused } from '../db/unused';
 import type { Choices } from '../ingest/shape';
 import { describeBefore } from '../sources/queries';
 
 interface Row { id: string; person_id: string; label: string; input: string; upload_hash: string | null; state: JobState; step: string; progress: number; source_id: string | null; already: number; error: string | null; batch_id: string | null; host: string }
 
 const COLUMNS = 'id, person_id, label, input, upload_hash, state, step, progress, source_id, already, error, batch_id, host';
-const INSERT = `INSERT INTO job (id, person_id, label, input, upload_hash, batch_id, seq, host, state, step, progress, source_id, created_at)
-  VALUES (@id, @person, @label, @input, @upload, @batch, @seq, @host, 'queued', 'Waiting', 0, NULL, @now) ON CONFLICT (id) DO NOTHING`;
+const INSERT = `INSERT INTO job (id, person_id, label, input, upload_hash, transcript_hash, batch_id, seq, host, state, step, progress, source_id, created_at)
+  VALUES (@id, @person, @label, @input, @upload, @transcript, @batch, @seq, @host, 'queued', 'Waiting', 0, NULL, @now) ON CONFLICT (id) DO NOTHING`;
 const ONE = `SELECT ${COLUMNS} FROM job WHERE id = ? AND person_id = ?`;
 const SINGLE = `SELECT ${COLUMNS} FROM job WHERE state = 'queued' AND batch_id IS NULL ORDER BY created_at LIMIT 1`;
 /** Of each list that is not paused the first job of each host; the list with the least under way first. */
@@ -21,6 +22,11 @@ const RECENT = `SELECT ${COLUMNS} FROM job WHERE person_id = ? AND batch_id IS N
 export const OF_BATCH = `SELECT ${COLUMNS} FROM job WHERE batch_id = ? ORDER BY seq`;
 const PROGRESS = "UPDATE job SET state = 'running', step = ?, progress = ? WHERE id = ?";
 const FINISH = 'UPDATE job SET state = ?, step = ?, progress = 1, source_id = ?, already = ?, error = ?, ended_at = ? WHERE id = ?';
+/** What was uploaded is held by the version it became. */
+const LET_GO = 'UPDATE job SET upload_hash = NULL, transcript_hash = NULL WHERE id = ?';
+const OLD = "SELECT id, upload_hash, transcript_hash FROM job WHERE ended_at < @jobs AND (batch_id IS NULL OR ended_at < @batches) AND state IN ('done', 'failed')";
+const REMOVE = 'DELETE FROM job WHERE id = ?';
+const EMPTY_BATCHES = 'DELETE FROM batch WHERE created_at < ? AND NOT EXISTS (SELECT 1 FROM job WHERE batch_id = batch.id)';
 const REQUEUE = "UPDATE job SET state = 'queued', step = 'Waiting', progress = 0 WHERE state = 'running'";
 const AGAIN = "UPDATE job SET state = 'queued', step = 'Waiting', progress = 0, error = NULL, ended_at = NULL WHERE id = ? AND person_id = ? AND state = 'failed'";
 const AGAIN_ALL = "UPDATE job SET state = 'queued', step = 'Waiting', progress = 0, error = NULL, ended_at = NULL WHERE batch_id = ? AND state = 'failed'";
@@ -72,7 +78,7 @@ export function jobToWire(db: Db, r: Row): Job {
 
 /** False where a job with this id is there already. */
 export function insertJob(db: Db, { id, personId, label, input, uploadHash = null, batch }: NewJob, now: string): boolean {
-  return db.run(INSERT, { id, person: personId, label, input: JSON.stringify(input), upload: uploadHash, batch: batch?.id ?? null, seq: batch?.seq ?? 0, host: batch?.host ?? '', now } as never) > 0;
+  return db.run(INSERT, { id, person: personId, label, input: JSON.stringify(input), upload: uploadHash, transcript: input.transcript?.hash ?? null, batch: batch?.id ?? null, seq: batch?.seq ?? 0, host: batch?.host ?? '', now } as never) > 0;
 }
 
 export function jobOf(db: Db, personId: string, id: string): Job | undefined {
@@ -96,8 +102,18 @@ export function requeueFound(db: Db, personId: string, id: string, as: 'version'
   const input = JSON.parse(row.input) as JobInput;
   return db.run(ALL_THE_SAME, JSON.stringify({ ...input, ...(as === 'version' ? { again: true, sourceId: row.source_id } : { apart: true }) } satisfies JobInput), id) > 0;
 }
+/** Removes ended jobs with what only they held: single ones that ended before `jobs`, those of lists before `batches`. Call within a transaction. */
+export function removeOldJobs(db: Db, jobs: string, batches: string): void {
+  const old = db.all<{ id: string; upload_hash: string | null; transcript_hash: string | null }>(OLD, { jobs, batches } as never);
+  for (const { id } of old) db.run(REMOVE, id);
+  removeUnused(db, old.flatMap((job) => [job.upload_hash, job.transcript_hash]).filter((hash) => hash !== null));
+  db.run(EMPTY_BATCHES, batches);
+}
+
 export const dismissJob = (db: Db, personId: string, id: string): number => db.run(DISMISS, id, personId);
 
 export function finishJob(db: Db, id: string, end: { state: 'done' | 'failed'; step: string; sourceId: string | null; already: boolean; error: Problem | null }, now: string): void {
   db.run(FINISH, end.state, end.step, end.sourceId, end.already ? 1 : 0, end.error && JSON.stringify(end.error), now, id);
+  // One that found what is there already may still be kept all the same.
+  if (end.state === 'done' && !end.already) db.run(LET_GO, id);
 }

@@ -13,8 +13,8 @@ type Row = NonNullable<ReturnType<typeof collectionFor>>;
 
 /** What all of their routes go by. */
 function around(context: Context) {
-  const { db, events } = context;
-  const tell = (me: string, { classId }: { readonly classId: string | null }): void => events.append({ type: 'library', personId: me, ...(classId ? { classId } : {}) });
+  const { db } = context;
+  const tell = (me: string, row: { readonly classId: string | null }): void => tellOfCollection(context, me, row);
   const found = (request: FastifyRequest): { me: string; row: Row } => {
     const me = personOf(request).id, row = collectionFor(db, me, readId(request));
     if (!row) throw new AppError('not_found', { what: 'collection' });
@@ -24,13 +24,20 @@ function around(context: Context) {
     const row = collectionFor(db, me, id)!, items = itemsOf(db, id), sections = new Map(items.map((i) => [i.id, i.section])), rows = sourceRowsOf(db, me, items.map((i) => i.id));
     return { ...row, items: rows.map((source) => ({ source, section: sections.get(source.id)! })), hidden: items.length - rows.length };
   };
-  /** Its owner, and the class where they may add to it. */
-  const mayAdd = ({ me, row }: { me: string; row: Row }): void => {
-    if (!row.owned && row.may !== 'add') throw new AppError('not_yours', { what: 'collection', owner: row.ownerName });
-    if (!row.owned && (!row.classId || !isMember(db, row.classId, me))) throw new AppError('not_found', { what: 'collection' });
-  };
+  const mayAdd = ({ me, row }: { me: string; row: Row }): void => void mayAddTo(context, me, row.id);
 
   return { tell, found, detail, mayAdd };
+}
+
+/** Its owner, and the class it is shared with. */
+export const tellOfCollection = ({ events }: Context, me: string, { classId }: { readonly classId: string | null }): void => events.append({ type: 'library', personId: me, ...(classId ? { classId } : {}) });
+
+/** The collection, for its owner, and for the class where they may add to it. Throws `not_found`, `not_yours`. */
+export function mayAddTo({ db }: Context, me: string, id: string): Row {
+  const row = collectionFor(db, me, id);
+  if (!row || (!row.owned && (!row.classId || !isMember(db, row.classId, me)))) throw new AppError('not_found', { what: 'collection' });
+  if (!row.owned && row.may !== 'add') throw new AppError('not_yours', { what: 'collection', owner: row.ownerName });
+  return row;
 }
 
 /** Collections: making, sharing and removing them. */

@@ -26,6 +26,9 @@ const SET_SECTIONS = 'UPDATE collection SET sections = ?, version = version + 1 
 const PLACE = 'UPDATE collection_item SET section = ?, position = ? WHERE collection_id = ? AND source_id = ?';
 const ADD = `INSERT INTO collection_item (collection_id, source_id, section, position, added_by, added_at) VALUES (@id, @source, @section, (SELECT coalesce(max(position), -1) + 1 FROM collection_item WHERE collection_id = @id AND section = @section), @me, @now) ON CONFLICT DO NOTHING`;
 const TAKE = 'DELETE FROM collection_item WHERE collection_id = ? AND source_id = ?';
+const ITEM = 'SELECT section, position FROM collection_item WHERE collection_id = ? AND source_id = ?';
+const MAKE_ROOM = 'UPDATE collection_item SET position = position + 1 WHERE collection_id = ? AND section = ? AND position >= ?';
+const MOVE = 'UPDATE collection_item SET position = ? WHERE collection_id = ? AND source_id = ?';
 const TOUCH = 'UPDATE collection SET version = version + 1 WHERE id = ?';
 const PLACE_COLLECTION = 'UPDATE collection SET position = ? WHERE id = ? AND owner_id = ?';
 
@@ -43,8 +46,9 @@ export const DELETED = `
 const EXPIRED = 'SELECT id, lead_hash FROM source WHERE deleted_at < ?';
 const FILES = `
   SELECT v.snapshot_hash AS hash FROM source_version v WHERE v.source_id = @id UNION SELECT v.file_hash FROM source_version v WHERE v.source_id = @id AND v.file_hash IS NOT NULL
+  UNION SELECT upload_hash FROM job WHERE source_id = @id AND upload_hash IS NOT NULL UNION SELECT transcript_hash FROM job WHERE source_id = @id AND transcript_hash IS NOT NULL
   UNION SELECT a.hash FROM version_asset a JOIN source_version v ON v.id = a.version_id WHERE v.source_id = @id UNION SELECT lead_hash FROM source WHERE id = @id AND lead_hash IS NOT NULL`;
-const REMOVE_ANNOTATIONS = 'DELETE FROM annotation WHERE source_id = ?', REMOVE_SOURCE = 'DELETE FROM source WHERE id = ?', REMOVE_VERSIONS = 'DELETE FROM source_version WHERE source_id = ?';
+const REMOVE_ANNOTATIONS = 'DELETE FROM annotation WHERE source_id = ?', REMOVE_SOURCE = 'DELETE FROM source WHERE id = ?', REMOVE_VERSIONS = 'DELETE FROM source_version WHERE source_id = ?', REMOVE_JOBS = 'DELETE FROM job WHERE source_id = ?';
 
 /** The tag, or one beneath it: from `tag/` up to what follows the slash. */
 const BENEATH = "(tag = @from OR (tag >= @from || '/' AND tag < @from || '0'))";
@@ -106,6 +110,13 @@ export function orderCollection(db: Db, id: string, { version, sections, items }
   return true;
 }
 export const addToCollection = (db: Db, me: string, id: string, source: string, section: number, now: string): boolean => run(db, ADD, { id, source, section, me, now }) > 0;
+/** Where a source stands in a collection; undefined where it is not in it. */
+export const itemIn = (db: Db, id: string, source: string) => db.get<{ section: number; position: number }>(ITEM, id, source);
+/** Before what stands at a place of its section. */
+export function moveInCollection(db: Db, id: string, source: string, section: number, position: number): void {
+  db.run(MAKE_ROOM, id, section, position);
+  db.run(MOVE, position, id, source);
+}
 export const takeFromCollection = (db: Db, id: string, source: string): boolean => db.run(TAKE, id, source) > 0;
 export const collectionChanged = (db: Db, id: string): number => db.run(TOUCH, id);
 export const placeCollections = (db: Db, me: string, ids: readonly string[]): void => ids.forEach((id, position) => db.run(PLACE_COLLECTION, position, id, me));
@@ -121,7 +132,9 @@ export const placeSearches = (db: Db, me: string, ids: readonly string[]): void 
 export const deletedOf = (db: Db, me: string, since: string): DeletedSource[] => all<DeletedSource>(db, DELETED, { me, since });
 export const expired = (db: Db, before: string): string[] => db.all<{ id: string }>(EXPIRED, before).map((s) => s.id);
 export const filesOf = (db: Db, id: string): string[] => all<{ hash: string }>(db, FILES, { id }).map((f) => f.hash);
-export function removeSource(db: Db, id: string): void { for (const sql of [REMOVE_ANNOTATIONS, REMOVE_VERSIONS, REMOVE_SOURCE]) db.run(sql, id); }
+export function removeSource(db: Db, id: string): void {
+  for (const sql of [REMOVE_ANNOTATIONS, REMOVE_VERSIONS, REMOVE_SOURCE, REMOVE_JOBS]) db.run(sql, id);
+}
 
 const tagValues = (me: string, from: string, to: string): Named => ({ me, from, to, empty: '' });
 export const tagUses = (db: Db, me: string, from: string) => all<{ sources: number; annotations: number }>(db, TAG_USES, tagValues(me, from, ''))[0]!;

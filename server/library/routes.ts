@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify';
-import { READING_STATES, sourceChangesSchema, type DeletedSource, type LibraryOutline, type ReadingState, type SavedSearch } from '@avrelle/core/wire';
+import { READING_STATES, sourceChangesSchema, type DeletedSource, type LibraryOutline, type ReadingState, type SavedSearch, type SourceChangesMade } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
@@ -7,14 +7,13 @@ import type { Asker } from '../find/asker';
 import { countSources, readQuery } from '../find/find';
 import { askerOf } from '../find/routes';
 import { parse } from '../parse';
-import { canRead, replaceTags, setDeleted, shelve } from '../sources/queries';
-import { mustOwn } from '../sources/routes';
+import { changeSources } from './change-sources';
 import { KEPT_DAYS } from './remove-expired';
 import { collectionsOf, deletedOf, searchesOf, stateCounts, tagCounts } from './queries';
 
 /** The Library beside its list of sources: what there is of everything, and changes to many at once. */
 export function libraryRoutes(app: FastifyInstance, context: Context): void {
-  const { db, events } = context, since = (): string => new Date(Date.parse(context.now()) - KEPT_DAYS * 86_400_000).toISOString();
+  const { db } = context, since = (): string => new Date(Date.parse(context.now()) - KEPT_DAYS * 86_400_000).toISOString();
 
   app.get('/api/library', (request): LibraryOutline => {
     const asker = askerOf(context, request), { me } = asker, states = Object.fromEntries(READING_STATES.map((s) => [s, 0])) as Record<ReadingState, number>;
@@ -22,19 +21,7 @@ export function libraryRoutes(app: FastifyInstance, context: Context): void {
     return { all: Object.values(states).reduce((a, b) => a + b, 0), states, tags: tagCounts(db, me), collections: collectionsOf(db, me), searches: searchesOf(db, me).map((search) => ({ ...search, owned: search.owned === 1, count: countOf(context, search.query, asker) })), deleted: deletedOf(db, me, since()).length };
   });
 
-  app.post('/api/sources/changes', (request, reply) => {
-    const me = personOf(request), { changes } = parse(sourceChangesSchema, request.body);
-    db.transaction(() => {
-      for (const { id, state, tags, deleted } of changes) {
-        if (!canRead(db, me.id, id)) throw new AppError('not_found', { what: 'source' });
-        if (deleted) { mustOwn(context, me.id, id); setDeleted(db, id, context.now()); }
-        if (state) shelve(db, me.id, id, { state }, context.now());
-        if (tags) replaceTags(db, me.id, id, tags);
-      }
-      events.append({ type: 'library', personId: me.id });
-    });
-    return reply.code(204).send();
-  });
+  app.post('/api/sources/changes', (request): SourceChangesMade => changeSources(context, personOf(request), parse(sourceChangesSchema, request.body).changes));
 
   app.get('/api/sources/deleted', (request): DeletedSource[] => deletedOf(db, personOf(request).id, since()));
 }

@@ -57,6 +57,8 @@ const SET_DELETED = 'UPDATE source SET deleted_at = ? WHERE id = ?';
 const DELETED_OF = 'SELECT 1 AS one FROM source WHERE id = ? AND owner_id = ? AND deleted_at IS NOT NULL';
 const CLEAR_TAGS = 'DELETE FROM source_tag WHERE person_id = ? AND source_id = ?';
 const ADD_TAG = 'INSERT INTO source_tag (person_id, source_id, tag) VALUES (?, ?, ?) ON CONFLICT DO NOTHING';
+const TAKE_TAG = 'DELETE FROM source_tag WHERE person_id = ? AND source_id = ? AND tag = ?';
+const STATE = 'SELECT state FROM shelf WHERE person_id = ? AND source_id = ?';
 const LENGTH = 'SELECT length FROM source WHERE id = ?';
 const SHELVE = `
   INSERT INTO shelf (person_id, source_id, state, position, spans, read_share, touched_at) VALUES (@me, @source, coalesce(@state, 'reading'), coalesce(@position, 0), coalesce(@spans, '[]'), coalesce(@share, 0), @now)
@@ -108,6 +110,9 @@ function strandOf({ length, spans }: Row, marks: readonly (KindRow & { start: nu
   return { marks: marks.map((m): StrandMark => [share(m.start), kindFrom(m).pigment]), read: (JSON.parse(spans ?? '[]') as Spans).map(([s, e]) => [share(s), share(e)] as const) };
 }
 
+const READERS = 'SELECT DISTINCT person_id FROM source_visible WHERE source_id = ?';
+/** Ids of all who may read a source. */
+export const readersOf = (db: Db, sourceId: string): string[] => db.all<{ person_id: string }>(READERS, sourceId).map((r) => r.person_id);
 export const canRead = (db: Db, personId: string, sourceId: string): boolean => db.get(VISIBLE, personId, sourceId) !== undefined;
 export const ownerOf = (db: Db, sourceId: string) => db.get<{ id: string; name: string }>(OWNER, sourceId);
 export const versionText = (db: Db, versionId: string) => db.get<{ stream: string; outline: string }>(TEXT_OF, versionId);
@@ -137,6 +142,12 @@ export function replaceTags(db: Db, personId: string, sourceId: string, tags: re
   db.run(CLEAR_TAGS, personId, sourceId);
   for (const tag of tags) db.run(ADD_TAG, personId, sourceId, tag);
 }
+
+/** Those that were not there before. */
+export const addTags = (db: Db, personId: string, sourceId: string, tags: readonly string[]): string[] => tags.filter((tag) => db.run(ADD_TAG, personId, sourceId, tag) > 0);
+/** Those that were there. */
+export const takeTags = (db: Db, personId: string, sourceId: string, tags: readonly string[]): string[] => tags.filter((tag) => db.run(TAKE_TAG, personId, sourceId, tag) > 0);
+export const stateOf = (db: Db, personId: string, sourceId: string): ReadingState => db.get<{ state: ReadingState }>(STATE, personId, sourceId)?.state ?? 'to_read';
 
 export function shelve(db: Db, me: string, source: string, to: { state?: ReadingState | undefined; position?: number | undefined; spans?: Spans | undefined }, now: string): void {
   db.run(SHELVE, { me, source, now, state: to.state ?? null, position: to.position ?? null, spans: to.spans ? JSON.stringify(to.spans) : null, share: to.spans ? shareRead(to.spans, db.get<{ length: number }>(LENGTH, source)?.length ?? 0) : null } as never);

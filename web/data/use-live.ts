@@ -3,34 +3,30 @@ import { useQueryClient, type QueryClient, type QueryKey } from '@tanstack/react
 import type { Batch, Job, StreamEvent } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from './annotation-cache';
 import { withJob } from './jobs';
+import { liveStream, type Heard } from './live-stream';
 import { keys } from './queries';
 import { heed, soon } from './soon';
 
-/** Listens to the event stream while a person is signed in, from the event `since` on. True while the connection stands. */
-export function useLive(personId: string | undefined, since: number): boolean {
+/** Listens to the event stream while a person is signed in, from the cursor `since` on. True while the connection stands. */
+export function useLive(personId: string | undefined, since: string): boolean {
   const client = useQueryClient();
   const [connected, setConnected] = useState(true);
   const first = useRef(since);
   useEffect(() => { first.current = since; });
   useEffect(() => heed(window), []);
-  useEffect(() => {
-    if (!personId) return;
-    const stream = new EventSource(`/api/events?since=${first.current}`);
-    let broken = false;
-    stream.onopen = () => {
-      setConnected(true);
-      if (broken) void client.invalidateQueries();
-      broken = false;
-    };
-    stream.onerror = () => {
-      broken = true;
-      setConnected(false);
-    };
-    stream.onmessage = (message) => { const event = JSON.parse(message.data as string) as StreamEvent; soon(() => receive(client, event)); };
-    stream.addEventListener('reload', () => void client.invalidateQueries());
-    return () => stream.close();
-  }, [client, personId]);
+  useEffect(() => (personId ? liveStream.listen(personId, first.current, { connected: setConnected, hear: (heard) => soon(() => hear(client, heard)) }) : undefined), [client, personId]);
   return connected;
+}
+
+function hear(client: QueryClient, heard: Heard): void {
+  switch (heard.type) {
+    case 'event': return receive(client, heard.event);
+    case 'reload': return void client.invalidateQueries();
+    // Perhaps because the session has ended.
+    case 'closed': return void client.invalidateQueries({ queryKey: keys.welcome });
+    // Another database is there now: nothing on this page may be what is there. What is half-written is stored.
+    case 'restart': return location.reload();
+  }
 }
 
 /** Brings one event into what the pages know. */

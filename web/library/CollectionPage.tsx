@@ -4,7 +4,7 @@ import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalList
 import { CSS } from '@dnd-kit/utilities';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { CollectionDetail, SourceRow as Row } from '@avrelle/core/wire';
+import type { CollectionDetail, SourceChange, SourceRow as Row } from '@avrelle/core/wire';
 import { ProblemError, request, wordsOf } from '../data/api';
 import { keys, useCollection } from '../data/queries';
 import { useMessages } from '../ui/Messages';
@@ -15,6 +15,7 @@ import { count } from '../ui/when';
 import CollectionDialog from './CollectionDialog';
 import { arranged, flat, movedTo, sectionKey, type Arrangement } from './arrange';
 import { TagNames } from '../ui/TagNames';
+import { changeSources } from './use-changing';
 
 /** Sources in sections, in an order of one's own; whoever may add to it may order it. */
 export default function CollectionPage() {
@@ -52,9 +53,14 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
     }
   };
   const take = async (source: Row): Promise<void> => {
-    const send = (method: 'POST' | 'DELETE') => request<CollectionDetail>(method, `/api/collections/${c.id}/sources`, { sourceIds: [source.id] }).then(put, (error: unknown) => messages.warn(wordsOf(error)));
-    await send('DELETE');
-    messages.tell(`“${source.title}” taken out.`, { label: 'Undo', run: () => void send('POST') });
+    const send = async (changes: readonly SourceChange[]): Promise<readonly SourceChange[]> => {
+      const { undo } = await changeSources(changes);
+      await client.invalidateQueries({ queryKey: keys.collection(c.id) });
+      void client.invalidateQueries({ queryKey: keys.outline });
+      return undo;
+    };
+    const failed = (error: unknown): void => messages.warn(wordsOf(error));
+    await send([{ id: source.id, takeFrom: c.id }]).then((undo) => messages.tell(`“${source.title}” taken out.`, { label: 'Undo', run: () => void send(undo).catch(failed) }), failed);
   };
   const onDragEnd = ({ active, over }: DragEndEvent): void => { const next = over && movedTo(now, String(active.id), String(over.id)); if (next && next !== now) void store(next); };
   if (c.items.length === 0 && c.sections.length === 0) return <p className="max-w-[58ch] p-8 text-soft">Nothing is in it yet. In the Library choose sources, then “Put into”, and this collection.</p>;

@@ -1,21 +1,30 @@
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { useQueryClient } from '@tanstack/react-query';
-import { KIND_WORDS, STATE_WORDS, type FoundSource, type ReadingState, type SourceChange } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
+import { KIND_WORDS, STATE_WORDS, type FoundSource, type ReadingState, type SourceChange, type SourceChangesMade } from '@avrelle/core/wire';
+import { wordsOf } from '../data/api';
 import { keys, useOutline, useSources } from '../data/queries';
 import { tagsIn } from '../gather/tags-in';
 import { MarkedText } from '../ui/MarkedText';
 import { useMessages } from '../ui/Messages';
 import { SuggestedTags } from './SuggestedTags';
+import { changeSources } from './use-changing';
 import { State } from '../ui/State';
 import { count, day, minutes } from '../ui/when';
 import { TagNames } from '../ui/TagNames';
 
 const MOST = 200;
 const STATE_KEYS: readonly (readonly [string, ReadingState, string])[] = [['r', 'reading', 'Begin it'], ['s', 'set_aside', 'Set aside'], ['f', 'finished', 'Finished']];
-/** How one of them is taken back. */
-type Step = { readonly at: number; readonly undo?: () => Promise<unknown> };
+/** What was done last, and which source comes next; `made` says how it is taken back. */
+interface Step { readonly at: number; readonly change?: SourceChange; readonly made?: Promise<SourceChangesMade> }
+
+/** As if a step had not been: its source comes again at once, however far one has gone on meanwhile. */
+function withoutStep(steps: readonly Step[], step: Step): readonly Step[] {
+  const place = steps.indexOf(step), from = steps[place - 1]?.at ?? 0;
+  if (place < 0) return steps;
+  const left = steps.toSpliced(place, 1);
+  return (left.at(-1)?.at ?? 0) === from ? left : [...left, { at: from }];
+}
 
 /** New arrivals one at a time, by single keys: does it still matter, and where does it belong? */
 export default function WorkThroughPage() {
@@ -27,28 +36,30 @@ export default function WorkThroughPage() {
 }
 
 function Work({ queue, total }: { queue: readonly FoundSource[]; total: number }) {
-  const [steps, setSteps] = useState<readonly Step[]>([]), [asking, setAsking] = useState<'tags' | 'collection'>(), [added, setAdded] = useState<Readonly<Record<string, readonly string[]>>>({});
+  const [steps, setSteps] = useState<readonly Step[]>([]), [asking, setAsking] = useState<'tags' | 'collection'>();
   const client = useQueryClient(), messages = useMessages(), outline = useOutline().data, at = steps.at(-1)?.at ?? 0, source = queue[at], collections = outline?.collections.filter((c) => c.owned || c.may === 'add') ?? [];
-  const change = (changes: readonly SourceChange[]) => request('POST', '/api/sources/changes', { changes });
-  /** Goes on at once; what does not hold is told, and comes back. */
-  const go = (next: number, work?: () => Promise<unknown>, undo?: () => Promise<unknown>): void => {
-    setSteps((before) => [...before, { at: next, ...(undo ? { undo } : {}) }]);
+  /** Goes on at once; what does not hold is told, and only that step comes back. */
+  const go = (next: number, change?: Omit<SourceChange, 'id'>): void => {
+    const step: Step = { at: next, ...(change && source ? { change: { id: source.id, ...change }, made: changeSources([{ id: source.id, ...change }]) } : {}) };
+    setSteps((before) => [...before, step]);
     setAsking(undefined);
-    work?.().catch((error: unknown) => { messages.warn(wordsOf(error)); setSteps((before) => before.slice(0, -1)); }).finally(() => void client.invalidateQueries({ queryKey: keys.outline }));
+    step.made?.catch((error: unknown) => { messages.warn(wordsOf(error)); setSteps((before) => withoutStep(before, step)); }).finally(() => void client.invalidateQueries({ queryKey: keys.outline }));
   };
   const undo = (): void => {
     const last = steps.at(-1);
     if (!last) return;
     setSteps(steps.slice(0, -1));
-    last.undo?.().catch((error: unknown) => messages.warn(wordsOf(error))).finally(() => void client.invalidateQueries({ queryKey: keys.outline }));
+    last.made?.then(async ({ undo: back }) => { if (back.length > 0) await changeSources(back); }).catch((error: unknown) => messages.warn(wordsOf(error))).finally(() => void client.invalidateQueries({ queryKey: keys.outline }));
   };
-  const tagsOf = (s: FoundSource): readonly string[] => added[s.id] ?? s.tags;
+  const tagsOf = (s: FoundSource): readonly string[] => [...new Set([...s.tags, ...steps.flatMap(({ change }) => (change?.id === s.id ? (change.addTags ?? []) : []))])];
+  /** Past the source at hand: to the next, or to where one was before an earlier one came back. */
+  const onwards = Math.max(at + 1, ...steps.map((s) => s.at));
   const decide = {
-    next: () => go(at + 1),
-    state: (state: ReadingState) => source && go(at + 1, () => change([{ id: source.id, state }]), () => change([{ id: source.id, state: source.state }])),
-    tag: (tags: readonly string[]) => { if (!source || tags.length === 0) return setAsking(undefined); const before = tagsOf(source), after = [...new Set([...before, ...tags])]; setAdded({ ...added, [source.id]: after }); go(at, () => change([{ id: source.id, tags: after }]), () => { setAdded((known) => ({ ...known, [source.id]: before })); return change([{ id: source.id, tags: [...before] }]); }); },
-    file: (id: string) => source && go(at, () => request('POST', `/api/collections/${id}/sources`, { sourceIds: [source.id] }), () => request('DELETE', `/api/collections/${id}/sources`, { sourceIds: [source.id] })),
-    remove: () => source?.owned && go(at + 1, () => change([{ id: source.id, deleted: true }]), () => request('POST', `/api/sources/${source.id}/restore`, {})),
+    next: () => go(onwards),
+    state: (state: ReadingState) => source && go(onwards, { state }),
+    tag: (tags: readonly string[]) => (source && tags.length > 0 ? go(at, { addTags: [...tags] }) : setAsking(undefined)),
+    file: (id: string) => source && go(at, { putInto: { collectionId: id, section: -1 } }),
+    remove: () => source?.owned && go(onwards, { deleted: true }),
   };
   const onKey = (event: KeyboardEvent): void => {
     if ((event.target as HTMLElement).closest('input, select, textarea, [role=menu]') || event.ctrlKey || event.metaKey || event.altKey) return;

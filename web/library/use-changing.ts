@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { STATE_WORDS, type ReadingState, type SourceChange, type SourceRow } from '@avrelle/core/wire';
+import { STATE_WORDS, type ReadingState, type SourceChange, type SourceChangesMade, type SourceDetail, type SourceRow } from '@avrelle/core/wire';
 import { request, wordsOf } from '../data/api';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
@@ -18,37 +18,47 @@ export interface Changing {
   share(rows: readonly SourceRow[], shared: { readonly id: string; readonly name: string }): Promise<boolean>;
 }
 
-/** Changes to one source or many: at once, told in words, with a way back. */
+/** Changes to one source or many: at once, told in words, with a way back that takes back just what was changed. */
 export function useChanging(): Changing {
   const client = useQueryClient(), messages = useMessages();
-  const send = async (work: () => Promise<unknown>, words: string, undo: (() => Promise<unknown>) | undefined): Promise<boolean> => {
+  /** `work` gives what takes it back. */
+  const send = async (work: () => Promise<Undo>, words: string): Promise<boolean> => {
     try {
-      await work();
-      messages.tell(words, undo && { label: 'Undo', run: () => void send(undo, 'Undone.', undefined) });
+      const { undo, missing } = await work();
+      const told = missing > 0 ? `${words} ${count(missing, 'source is', 'sources are')} not there any more.` : words;
+      messages.tell(told, undo && { label: 'Undo', run: () => void send(async () => { await undo(); return { missing: 0 }; }, 'Undone.') });
       return true;
     } catch (error) {
       messages.warn(wordsOf(error));
       return false;
     } finally {
-      for (const key of ['library', 'source']) void client.invalidateQueries({ queryKey: [key] });
+      for (const key of ['library', 'source', 'classes']) void client.invalidateQueries({ queryKey: [key] });
     }
   };
-  const change = (changes: readonly SourceChange[]) => request('POST', '/api/sources/changes', { changes });
-  const named = (rows: readonly SourceRow[]): string => (rows.length === 1 ? `“${rows[0]!.title}”` : count(rows.length, 'source'));
-  const filing = (rows: readonly SourceRow[], id: string, adds: boolean) => request(adds ? 'POST' : 'DELETE', `/api/collections/${id}/sources`, { sourceIds: rows.map((r) => r.id) });
+  const all = (rows: readonly SourceRow[], to: Omit<SourceChange, 'id'>, words: string): Promise<boolean> => send(async () => {
+    const made = await changeSources(rows.map(({ id }) => ({ id, ...to })));
+    return { missing: made.missing.length, ...(made.undo.length > 0 ? { undo: () => changeSources(made.undo) } : {}) };
+  }, words);
   return {
-    state: (rows, state) => send(() => change(rows.map((r) => ({ id: r.id, state }))), `${named(rows)}: ${STATE_WORDS[state].toLowerCase()}.`, () => change(rows.map((r) => ({ id: r.id, state: r.state })))),
-    addTags: (rows, tags) => send(() => change(rows.map((r) => ({ id: r.id, tags: [...new Set([...r.tags, ...tags])] }))), `${named(rows)} tagged ${tags.map((t) => `#${t}`).join(' ')}.`, () => change(rows.map((r) => ({ id: r.id, tags: [...r.tags] })))),
-    takeTag: (rows, tag) => send(() => change(rows.map((r) => ({ id: r.id, tags: r.tags.filter((t) => t !== tag) }))), `#${tag} taken from ${named(rows)}.`, () => change(rows.map((r) => ({ id: r.id, tags: [...r.tags] })))),
-    remove: (rows) => send(() => change(rows.map((r) => ({ id: r.id, deleted: true }))), `${named(rows)} deleted, with all marks. For thirty days it can be brought back.`, () => Promise.all(rows.map((r) => request('POST', `/api/sources/${r.id}/restore`, {})))),
-    file: (rows, { id, name }, adds = true) => send(() => filing(rows, id, adds), `${named(rows)} ${adds ? 'put into' : 'taken out of'} ${name}.`, () => filing(rows, id, !adds)),
+    state: (rows, state) => all(rows, { state }, `${named(rows)}: ${STATE_WORDS[state].toLowerCase()}.`),
+    addTags: (rows, tags) => all(rows, { addTags: [...tags] }, `${named(rows)} tagged ${tags.map((t) => `#${t}`).join(' ')}.`),
+    takeTag: (rows, tag) => all(rows, { takeTags: [tag] }, `#${tag} taken from ${named(rows)}.`),
+    remove: (rows) => all(rows, { deleted: true }, `${named(rows)} deleted, with all marks. For thirty days it can be brought back.`),
+    file: (rows, { id, name }, adds = true) => all(rows, adds ? { putInto: { collectionId: id, section: -1 } } : { takeFrom: id }, `${named(rows)} ${adds ? 'put into' : 'taken out of'} ${name}.`),
+    share: (rows, { id, name }) => all(rows, { shareWith: id }, `${named(rows)} shared with ${name}.`),
     facts: async (row, fields) => {
-      const patch = (version: number, given: object) => request('PATCH', `/api/sources/${row.id}`, { version, ...given }), before = Object.fromEntries(Object.keys(fields).map((field) => [field, row[field as Fact] ?? '']));
-      const held = await send(() => patch(row.version, fields), `“${fields.title ?? row.title}” corrected.`, () => patch(row.version + 1, before));
+      const patch = (version: number, given: object) => request<SourceDetail>('PATCH', `/api/sources/${row.id}`, { version, ...given }), before = Object.fromEntries(Object.keys(fields).map((field) => [field, row[field as Fact] ?? '']));
+      const held = await send(async () => { const { version } = await patch(row.version, fields); return { missing: 0, undo: () => patch(version, before) }; }, `“${fields.title ?? row.title}” corrected.`);
       // The next fact is corrected in the row as it stands by then.
       if (held) await client.invalidateQueries({ queryKey: ['library'] }, { cancelRefetch: false });
       return held;
     },
-    share: (rows, { id, name }) => send(() => Promise.all(rows.map((r) => request('PUT', `/api/classes/${id}/sources/${r.id}`, {}))), `${named(rows)} shared with ${name}.`, () => Promise.all(rows.map((r) => request('DELETE', `/api/classes/${id}/sources/${r.id}`)))),
   };
 }
+
+interface Undo { readonly missing: number; readonly undo?: () => Promise<unknown> }
+
+const named = (rows: readonly SourceRow[]): string => (rows.length === 1 ? `“${rows[0]!.title}”` : count(rows.length, 'source'));
+
+/** Sends what is to be added, taken or set; gives what takes it back. */
+export const changeSources = (changes: readonly SourceChange[]): Promise<SourceChangesMade> => request<SourceChangesMade>('POST', '/api/sources/changes', { changes });

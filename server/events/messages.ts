@@ -1,0 +1,77 @@
+import type { Annotation, StreamEvent } from '@avrelle/core/wire';
+import { annotationFor, authorOf, viewersOf } from '../annotations/queries';
+import { membershipsOf } from '../classes/queries';
+import type { Db } from '../db/database';
+import { jobOf } from '../jobs/queries';
+import { readersOf } from '../sources/queries';
+import type { EventRow } from './queries';
+
+/** What one person is told of an event, as JSON; undefined when it is not for them. */
+export type Told = (personId: string) => string | undefined;
+
+/**
+ * What an event says to whom. Everything is asked of the database once, when the first listener wants it, however many
+ * there are; who is told the same is given the same string.
+ */
+export function told(db: Db, event: EventRow): Told {
+  switch (event.type) {
+    case 'annotation': return annotationTold(db, event);
+    case 'source': return toThose(() => new Set(readersOf(db, event.source_id!)), { type: 'source', sourceId: event.source_id! });
+    case 'classes':
+    case 'key':
+    case 'library': return toThose(() => new Set([...membersIn(db, event.class_id), event.person_id ?? '']), { type: event.type });
+    case 'arrivals':
+    case 'desk': return toThose(() => new Set([event.person_id ?? '']), { type: event.type });
+    case 'job': {
+      const job = once(() => jobOf(db, event.person_id!, event.job_id!)), message = once(() => job() && JSON.stringify({ type: 'job', job: job()! } satisfies StreamEvent));
+      return (personId) => (personId === event.person_id ? message() : undefined);
+    }
+  }
+}
+
+function toThose(people: () => ReadonlySet<string>, event: StreamEvent): Told {
+  const those = once(people), message = JSON.stringify(event);
+  return (personId) => (those().has(personId) ? message : undefined);
+}
+
+/** Everybody who sees it is told the same, but for which of its classes are theirs. */
+function annotationTold(db: Db, event: EventRow): Told {
+  const id = event.annotation_id!;
+  const base = once(() => annotationFor(db, authorOf(db, id) ?? '', id));
+  const viewers = once(() => new Set(viewersOf(db, id)));
+  const classesBy = once(() => grouped(membershipsOf(db, base()?.classIds ?? [])));
+  const former = once(() => new Set((event.former_classes ? (JSON.parse(event.former_classes) as string[]) : []).flatMap((classId) => membersIn(db, classId))));
+  const messages = new Map<string, string>();
+  const as = (annotation: Annotation): string => {
+    const key = annotation.classIds.join();
+    let message = messages.get(key);
+    if (message === undefined) messages.set(key, (message = JSON.stringify({ type: 'annotation', annotation } satisfies StreamEvent)));
+    return message;
+  };
+  const gone = JSON.stringify({ type: 'gone', annotationId: id, sourceId: event.source_id! } satisfies StreamEvent);
+  return (personId) => {
+    const annotation = base();
+    if (annotation && personId === annotation.author.id) return as(annotation);
+    if (annotation && viewers().has(personId)) return as({ ...annotation, classIds: annotation.classIds.filter((c) => classesBy().get(personId)?.has(c)) });
+    // What was taken back leaves a trace for whoever sees an answer to it.
+    const trace = annotation?.deleted ? annotationFor(db, personId, id) : undefined;
+    if (trace) return as(trace);
+    return event.person_id === personId || former().has(personId) ? gone : undefined;
+  };
+}
+
+const membersIn = (db: Db, classId: string | null): string[] => (classId === null ? [] : membershipsOf(db, [classId]).map((m) => m.personId));
+
+function grouped(memberships: readonly { readonly classId: string; readonly personId: string }[]): ReadonlyMap<string, ReadonlySet<string>> {
+  const groups = new Map<string, Set<string>>();
+  for (const { classId, personId } of memberships) {
+    const group = groups.get(personId) ?? new Set<string>();
+    groups.set(personId, group.add(classId));
+  }
+  return groups;
+}
+
+function once<T>(work: () => T): () => T {
+  let done: { readonly value: T } | undefined;
+  return () => (done ??= { value: work() }).value;
+}

@@ -1,0 +1,28 @@
+export interface OpenStream {
+  readonly personId: string;
+  /** The hash of the session it was opened in. */
+  readonly session: string;
+  end(): void;
+}
+
+/** The event streams that are open now. */
+export class Streams {
+  private readonly open = new Set<OpenStream>();
+
+  add(stream: OpenStream): () => void {
+    this.open.add(stream);
+    return () => this.open.delete(stream);
+  }
+
+  /** How many a person has. */
+  of(personId: string): number {
+    let count = 0;
+    for (const stream of this.open) if (stream.personId === personId) count++;
+    return count;
+  }
+
+  /** Nobody goes on listening in a session that was ended. */
+  endSession(session: string): void {
+    for (const stream of this.open) if (stream.session === session) stream.end();
+  }
+}

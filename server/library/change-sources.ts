@@ -1,0 +1,79 @@
+import type { Me, SourceChange, SourceChangesMade } from '@avrelle/core/wire';
+import { addSourceTo, takeSourceFrom } from '../classes/readings';
+import type { Context } from '../context';
+import { AppError } from '../errors';
+import { addTags, canRead, setDeleted, shelve, stateOf, takeTags, wasOwned } from '../sources/queries';
+import { mustOwn } from '../sources/routes';
+import { mayAddTo, tellOfCollection } from './collections';
+import { addToCollection, collectionChanged, collectionFor, itemIn, moveInCollection, takeFromCollection } from './queries';
+
+/**
+ * Changes many sources at once, all that are there or none. What one may not do ends all; what is not there any more is
+ * named and passed over. Gives what takes back just what was changed, in the order in which that is to be done.
+ */
+export function changeSources(context: Context, me: Me, changes: readonly SourceChange[]): SourceChangesMade {
+  const { db, events } = context;
+  return db.transaction(() => {
+    const undo: SourceChange[] = [], missing: string[] = [], collections = new Set<string>();
+    for (const change of changes) {
+      const there = canRead(db, me.id, change.id) || (change.deleted === false && wasOwned(db, me.id, change.id));
+      if (!there) missing.push(change.id);
+      else {
+        const back = changeOne(context, me, change);
+        if (Object.keys(back).length > 0) undo.unshift({ id: change.id, ...back } as SourceChange);
+        for (const id of [change.putInto?.collectionId, change.takeFrom]) if (id) collections.add(id);
+      }
+    }
+    if (missing.length === changes.length) throw new AppError('not_found', { what: 'source' });
+    for (const id of collections) {
+      collectionChanged(db, id);
+      tellOfCollection(context, me.id, collectionFor(db, me.id, id)!);
+    }
+    events.append({ type: 'library', personId: me.id });
+    return { undo, missing };
+  });
+}
+
+/** Its inverse, empty where nothing was changed. */
+function changeOne(context: Context, me: Me, change: SourceChange): Partial<SourceChange> {
+  const { db, now } = context, { id, state, ifState, deleted } = change;
+  const back: Partial<SourceChange> = {};
+  if (deleted !== undefined) {
+    if (deleted) mustOwn(context, me.id, id);
+    if (deleted || wasOwned(db, me.id, id)) {
+      setDeleted(db, id, deleted ? now() : null);
+      back.deleted = !deleted;
+    }
+  }
+  const before = stateOf(db, me.id, id);
+  if (state && state !== before && (ifState ?? before) === before) {
+    shelve(db, me.id, id, { state }, now());
+    Object.assign(back, { state: before, ifState: state });
+  }
+  const added = addTags(db, me.id, id, change.addTags ?? []), taken = takeTags(db, me.id, id, change.takeTags ?? []);
+  if (added.length > 0) back.takeTags = added;
+  if (taken.length > 0) back.addTags = taken;
+  if (change.putInto && put(context, me, id, change.putInto)) back.takeFrom = change.putInto.collectionId;
+  const place = change.takeFrom && take(context, me, id, change.takeFrom);
+  if (place) back.putInto = place;
+  if (change.shareWith && addSourceTo(context, me, change.shareWith, id)) back.unshareFrom = change.shareWith;
+  if (change.unshareFrom && takeSourceFrom(context, me, change.unshareFrom, id)) back.shareWith = change.unshareFrom;
+  return back;
+}
+
+/** False where it is in it already. */
+function put(context: Context, me: Me, sourceId: string, { collectionId, section, position }: NonNullable<SourceChange['putInto']>): boolean {
+  const { db, now } = context, row = mayAddTo(context, me.id, collectionId), within = Math.min(section, row.sections.length - 1);
+  if (!addToCollection(db, me.id, collectionId, sourceId, within, now())) return false;
+  if (position !== undefined) moveInCollection(db, collectionId, sourceId, within, position);
+  return true;
+}
+
+/** Where it stood; undefined where it was not in it. */
+function take(context: Context, me: Me, sourceId: string, collectionId: string): SourceChange['putInto'] {
+  mayAddTo(context, me.id, collectionId);
+  const at = itemIn(context.db, collectionId, sourceId);
+  if (!at) return undefined;
+  takeFromCollection(context.db, collectionId, sourceId);
+  return { collectionId, ...at };
+}
