@@ -120,7 +120,7 @@ test('two windows of one person: a stale change is refused in words and the newe
   await writtenIn(card).fill('Second text');
   await card.getByRole('button', { name: 'Set down' }).click();
   await expect(page.getByText('You changed version 1, but version 2 is there by now').first()).toBeVisible();
-  await expect(card).toContainText('Stands now: Written elsewhere');
+  await expect(card.getByRole('note', { name: 'The note as it is now' })).toContainText('Written elsewhere');
   await expect.poll(() => wordsIn(writtenIn(card))).toBe('Second text');
   await close();
 });

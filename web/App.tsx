@@ -4,6 +4,7 @@ import { MeContext } from './account/me';
 import { useTints, useWelcome } from './data/queries';
 import { soon } from './data/soon';
 import { useLive } from './data/use-live';
+import { useOutbox } from './data/use-outbox';
 import { fetchPage, PAGES } from './pages';
 import { Places } from './Places';
 import { Boundary } from './ui/Boundary';
@@ -19,6 +20,7 @@ export function App() {
   const me = welcome.data?.me ?? null;
   const connected = useLive(me?.id, welcome.data?.event ?? '');
   const here = useLocation(), tints = useTints(me !== null).data;
+  useOutbox(me?.id);
   // Reading comes next as a rule.
   useEffect(() => { if (me) soon(() => void fetchPage('/source/next')); }, [me]);
   if (!welcome.data) return <main><State of={welcome} /></main>;

@@ -24,7 +24,7 @@ const AGAIN = 5_000;
  * without locks (pages that are not served over https) listen each for themselves.
  */
 export class LiveStream {
-  private readonly channel = typeof BroadcastChannel === 'function' && navigator.locks ? new BroadcastChannel(CHANNEL) : undefined;
+  private readonly channel = typeof BroadcastChannel === 'function' && globalThis.navigator?.locks ? new BroadcastChannel(CHANNEL) : undefined;
   /** Heard of others before it was known who sits here. */
   private early: Told[] = [];
   private onTold = (told: Told): void => { this.early.push(told); };

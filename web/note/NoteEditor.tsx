@@ -38,9 +38,15 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
   const latest = useRef({ tags, people, completing, chosen, onChange, onSubmit });
   useEffect(() => { latest.current = { tags, people, completing, chosen, onChange, onSubmit }; });
   const follow = (next: Completing | undefined): void => { setCompleting(next?.offers.length ? next : undefined); setChosen(0); };
-  const onKey = ({ key }: KeyboardEvent): boolean => {
-    const { completing: now, chosen: at } = latest.current;
+  const onKey = (event: KeyboardEvent): boolean => {
+    const { completing: now, chosen: at } = latest.current, { key } = event;
     if (!now) return false;
+    if (key === 'Escape') {
+      // It closes the list, and not the note around it.
+      event.stopPropagation();
+      follow(undefined);
+      return true;
+    }
     if (key === 'ArrowDown' || key === 'ArrowUp') setChosen((at + (key === 'ArrowDown' ? 1 : -1) + now.offers.length) % now.offers.length);
     else if (key === 'Enter' || key === 'Tab') now.choose(now.offers[at]!);
     else return false;

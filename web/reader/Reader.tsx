@@ -3,6 +3,8 @@ import { useLocation } from 'react-router';
 import { findDirective, parseTextDirective, type Spot } from '@avrelle/core/anchor';
 import type { Annotation, ClassRow, SourceDetail, SourceText } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
+import { slotOf } from '../data/unfinished';
+import { useMessages } from '../ui/Messages';
 import { Areas } from './Areas';
 import { AudienceMenu, SeenBy } from './AudienceMenu';
 import { useAudienceChoice } from './audience-choice';
@@ -44,12 +46,13 @@ import { useKeyboard } from './use-keyboard';
 import { useLayout } from './use-layout';
 import { usePainted } from './use-painted';
 import { useMarkAsISelect, useMarking } from './use-marking';
-import { draftKey, useMarks } from './use-marks';
+import { useMarks } from './use-marks';
 import { usePage } from './use-page';
 import { usePlacing } from './use-placing';
 import { usePrepared } from './use-prepared';
 import type { Scroll } from './use-reading';
 import { useSharing } from './use-sharing';
+import { useUnfinishedNotes } from './use-unfinished-notes';
 import { useWalking } from './use-walking';
 import { useWide } from './use-wide';
 import { Ways } from './Ways';
@@ -71,7 +74,7 @@ const worthTelling = (before: Scroll, top: number, height: number, pageHeight: n
 
 export function Reader({ source, text, annotations, classes }: Props) {
   const me = useMe();
-  const wide = useWide();
+  const wide = useWide(), messages = useMessages();
   const [view, setView] = useState<View>(source.kind === 'pdf' && wide ? 'kept' : 'main');
   const [shown, setShown] = useState<Shown>({ whose: 'all' });
   const [order, setOrder] = useState<Order>('place');
@@ -108,9 +111,10 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const open = useCallback((id: string) => { setOpened((before) => new Set([...before, id])); setHeld(id); }, []);
   const { placing, mayWrite, choose, putHere, leave, accept, copyAddress } = usePlacing({ source, text, annotations, marks, page });
   const spoken = useRef<HTMLParagraphElement>(null), say = (words: string): void => { if (spoken.current) spoken.current.textContent = words; };
-  const { draft, selection, mark, markAgain, write, writeAt, setDown, copy, discard } = useMarking({ page, text: text.text, marks, threads: all, me: me.id, key, audience, scroller, placing, putHere, mayWrite, open, say });
+  const { draft, selection, mark, markAgain, write, writeAt, begin, setDown, copy, leaveDraft } = useMarking({ page, text: text.text, marks, threads: all, me: me.id, key, audience, scroller, placing, putHere, mayWrite, open, say });
   useMarkAsISelect(page, marking, markAgain);
   const { places, draftPlace, draftBox, blocks, laid } = useLayout(page, layout, visible, opened, draft);
+  const unfinished = useUnfinishedNotes({ source, text, me: me.id, blocks, draft });
   const { step, walk, goToMark } = useWalking({ source, text, page, blocks, threads: visible, places, opened, held, scroll, goTo, open, selection });
   /** Goes to an annotation of this source, wherever a note leads to it. */
   const follow = (id: string): boolean => {
@@ -148,12 +152,12 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const actions = useMemo((): NoteActions => {
     const change: NoteActions['change'] = async (a, fields, words) => (fields.classIds ? await share(fields.classIds) : true) && marks.change(a, fields, words);
     return {
-      change, remove: marks.remove, reply: marks.reply, choosePlace: choose, choose: choosing.toggle, follow: (id) => here.current(id), downloadArea: pictures.downloadArea,
+      change, slot: (purpose) => slotOf(me.id, source.id, purpose), discarded: (restore) => messages.tell('Unfinished note discarded.', { label: 'Undo', run: restore }), remove: marks.remove, reply: marks.reply, choosePlace: choose, choose: choosing.toggle, follow: (id) => here.current(id), downloadArea: pictures.downloadArea,
       toggle: (id) => { setOpened((before) => { const after = new Set(before); if (!after.delete(id)) after.add(id); return after; }); setHeld(id); },
       audienceOf: (a) => (a.author.id === me.id ? menu('Seen by', a.classIds, (ids) => void change(a, { classIds: [...ids] }, 'audience changed'), true) : <SeenBy classIds={a.classIds} classes={classes} />),
       ...(isRecording ? { playFrom: (seconds: number) => player.current?.playFrom(seconds) } : {}), ...(source.address ? { copyAddress } : {}),
     };
-  }, [marks, share, choose, choosing.toggle, menu, classes, me.id, copyAddress, pictures.downloadArea, source.address, isRecording]);
+  }, [marks, share, choose, choosing.toggle, menu, classes, me.id, copyAddress, pictures.downloadArea, source.id, source.address, isRecording, messages]);
   const chooseAudience = async (classIds: readonly string[]): Promise<void> => { if (await share(classIds)) setAudience(classIds); };
   const forAll = async (classIds: readonly string[]): Promise<void> => { if (await share(classIds)) choosing.change(() => ({ classIds }), 'given another audience'); };
 
@@ -180,8 +184,8 @@ export function Reader({ source, text, annotations, classes }: Props) {
                   {page && openThread && inText.includes(openThread) && source.versionNumber === source.newest && <Ends key={openThread.root.id} page={page} layout={layout} thread={openThread} text={text} language={source.language} onMove={(range) => marks.move(openThread.root, range)} />}
                 </Frame>
                 <MarginColumn wide={wide} height={height} view={seen} turn={columnRight + 18} threads={visible} places={places} opened={opened} held={held} order={order} chosen={choosing.ids} draft={draft} draftPlace={draftPlace} me={me.id} sourceId={source.id} actions={actions} pageLoaded={layout > 0}
-                  head={(notes) => <MarginHead shown={notes} order={order} onOrder={setOrder} onWhole={() => { const first = text.outline[0]; if (first) writeAt({ type: 'whole' }, first); }} choosing={choosing} audienceOf={(chosen) => menu('Seen by', chosen[0]?.classIds ?? [], (ids) => void forAll(ids), true)} />}
-                  draftAudience={menu('For', audience, (ids) => void chooseAudience(ids), true)} draftKey={draftKey(source.id)} onSetDown={setDown} onDiscard={discard} onWholePage={() => setView('kept')} />
+                  head={(notes) => <MarginHead unfinished={unfinished.length} onUnfinished={() => goTo((unfinished[0]?.top ?? 0) - 120)} shown={notes} order={order} onOrder={setOrder} onWhole={() => { const first = text.outline[0]; if (first) writeAt({ type: 'whole' }, first); }} choosing={choosing} audienceOf={(chosen) => menu('Seen by', chosen[0]?.classIds ?? [], (ids) => void forAll(ids), true)} />}
+                  draftAudience={menu('For', audience, (ids) => void chooseAudience(ids), true)} unfinished={unfinished} onContinue={({ range, purpose }) => { if (mayWrite()) begin(range, purpose.type === 'note' ? purpose.spot : undefined); }} onSetDown={setDown} onLeave={leaveDraft} onWholePage={() => setView('kept')} />
               </div>
             </div>
           </div>

@@ -1,20 +1,9 @@
 import { PLAIN_NOTE, type Kind, type KindCode } from '@avrelle/core/key';
-import type { Anchor } from '@avrelle/core/anchor';
 import type { Annotation } from '@avrelle/core/wire';
-import type { StreamRange } from './page-frame';
+import { fieldsOf } from '../data/outbox/rebase';
+import type { Fields } from '../data/fields';
 
-/** What of an annotation its author can change. */
-export interface Fields {
-  readonly kind?: KindCode;
-  readonly note?: string;
-  readonly tags?: readonly string[];
-  readonly classIds?: readonly string[];
-  readonly deleted?: boolean;
-  /** Other words of its source. */
-  readonly passage?: { readonly versionId: string; readonly anchor: Anchor };
-  /** Where its author says it belongs in the newest version; null to go by what was found. */
-  readonly place?: StreamRange | null;
-}
+export type { Fields } from '../data/fields';
 
 /** What is done to one annotation, as data: what brings it back, and what does it again. */
 export interface Part {
@@ -41,6 +30,12 @@ const LONGEST = 200;
 /** Remembers a step; what had been taken back before can then be done again no more. */
 export const remember = (history: History, change: Change): History => ({ done: [...history.done, change].slice(-LONGEST), undone: [] });
 
+/** Takes back one step, whatever was done since; undefined where that was done already. */
+export function takeBack(history: History, change: Change): History | undefined {
+  const left = withdraw(history, change);
+  return left === history ? undefined : { done: left.done, undone: [...history.undone, change] };
+}
+
 /** Forgets a step that did not hold after all. */
 export function withdraw(history: History, change: Change): History {
   const at = history.done.findLastIndex((c) => JSON.stringify(c) === JSON.stringify(change));
@@ -57,18 +52,11 @@ export function stepForward(history: History): { history: History; change: Chang
   return change && { change, history: { done: [...history.done, change], undone: history.undone.slice(0, -1) } };
 }
 
-/** The change of one annotation with what it was before. */
-export const partOf = (annotation: Annotation, fields: Fields): Part => ({ id: annotation.id, redo: fields, undo: Object.fromEntries(Object.keys(fields).map((key) => [key, former(annotation, key as keyof Fields)])) });
-
-function former(annotation: Annotation, key: keyof Fields): unknown {
-  const { place } = annotation;
-  switch (key) {
-    case 'deleted': return false;
-    case 'kind': return annotation.kind.code;
-    case 'place': return place?.byHand ? { start: place.start, end: place.end } : null;
-    case 'passage': return { versionId: annotation.versionId, anchor: annotation.anchor };
-    default: return annotation[key];
-  }
+/** The change of one annotation with what it was before; of what is the same already nothing is left. */
+export function partOf(annotation: Annotation, fields: Fields): Part {
+  const before = fieldsOf(annotation), keys = (Object.keys(fields) as (keyof Fields)[]).filter((key) => JSON.stringify(before[key]) !== JSON.stringify(fields[key]));
+  const only = (all: Fields): Fields => Object.fromEntries(keys.map((key) => [key, all[key]]));
+  return { id: annotation.id, redo: only(fields), undo: only(before) };
 }
 
 /** An annotation as it will be, before the server has answered. What was found again only the server knows. */

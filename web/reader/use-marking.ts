@@ -12,6 +12,8 @@ import type { OpenPage } from './use-page';
 
 export interface Draft {
   readonly range: StreamRange;
+  /** The words of the range. */
+  readonly exact: string;
   readonly spot?: Spot;
   readonly note: string;
   readonly kind: Kind;
@@ -64,12 +66,14 @@ export function useMarking({ page, text, marks, threads, me, key, audience, scro
   const write = (note: string, range = selection()): void => {
     if (!range || placing || !mayWrite()) return;
     page?.painter.found(undefined);
-    setDraft({ range, note, kind: PLAIN_NOTE });
+    setDraft({ range, exact: text.slice(range.start, range.end), note, kind: PLAIN_NOTE });
     page?.adapter.select(undefined);
   };
+  /** Opens a note; what was begun there before is in its slot. */
+  const begin = (range: StreamRange, spot?: Spot): void => setDraft({ range, exact: text.slice(range.start, range.end), ...(spot ? { spot } : {}), note: '', kind: PLAIN_NOTE });
   /** A note on something that is no words, tied to the block it stands in or the words it is about. */
   const writeAt = (spot: Spot, block: StreamRange): void => {
-    if (mayWrite()) setDraft({ range: { start: block.start, end: block.end }, spot, note: '', kind: PLAIN_NOTE });
+    if (mayWrite()) begin({ start: block.start, end: block.end }, spot);
   };
   const setDown = (values: NoteValues): void => {
     const id = marks.create({ ...values, range: draft!.range, spot: draft!.spot, classIds: audience });
@@ -82,7 +86,7 @@ export function useMarking({ page, text, marks, threads, me, key, audience, scro
     const range = selection();
     if (range) navigator.clipboard.writeText(text.slice(range.start, range.end)).then(() => messages.tell('Copied.'), () => messages.warn('This browser lets nothing be copied here. Use its own menu on the selected words.'));
   };
-  return { draft, selection, mark, markAgain, write, writeAt, setDown, copy, discard: useCallback(() => setDraft(undefined), []) };
+  return { draft, selection, mark, markAgain, write, writeAt, begin, setDown, copy, leaveDraft: useCallback(() => setDraft(undefined), []) };
 }
 
 /** How long a selection made without a pointer (by the handles of a tablet) must rest before it counts as made, in milliseconds. */

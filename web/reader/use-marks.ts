@@ -6,11 +6,11 @@ import type { Kind } from '@avrelle/core/key';
 import { range, type Outline } from '@avrelle/core/text';
 import type { Annotation, AnnotationPut, Me, SourceDetail } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from '../data/annotation-cache';
-import { request, wordsOf } from '../data/api';
+import { wordsOf } from '../data/api';
 import { now, soon } from '../data/soon';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
-import { EMPTY, partOf, remember, stepBack, stepForward, withdraw, type Change, type Fields, type History } from './changes';
+import { EMPTY, partOf, remember, stepBack, stepForward, takeBack, withdraw, type Change, type Fields, type History } from './changes';
 import type { Key } from './key';
 import type { StreamRange } from './page-frame';
 import { indexOf } from './text-index';
@@ -28,13 +28,19 @@ export interface NewMark {
   readonly words?: string;
 }
 
+/** A step that held. */
+export interface Step {
+  /** Takes back this step, whatever was done since. */
+  undo(): void;
+}
+
 export interface Marks {
   /** Shows the mark at once, writes it, and gives its id. */
   create(mark: NewMark): string;
-  /** Resolves to false when the change did not hold; the person has been told why. */
-  change(annotation: Annotation, fields: Fields, words: string): Promise<boolean>;
+  /** Begun on the annotation as it is given. Resolves to false when the change did not hold; the person has been told why. */
+  change(annotation: Annotation, fields: Fields, words: string): Promise<false | Step>;
   /** Several at once, as one step; each has fields of its own. */
-  changeAll(changes: readonly (readonly [Annotation, Fields])[], words: string): Promise<boolean>;
+  changeAll(changes: readonly (readonly [Annotation, Fields])[], words: string): Promise<false | Step>;
   /** Its words become those of another passage; `spot` is what is meant beside them from now on. */
   move(annotation: Annotation, to: StreamRange, spot?: Spot): void;
   /** A passage of this version as a change holds it. */
@@ -44,9 +50,6 @@ export interface Marks {
   undo(): void;
   redo(): void;
 }
-
-/** Where words stand that were not set down yet, by source; the note form finds them there. */
-export const draftKey = (sourceId: string): string => `avrelle.draft.${sourceId}`;
 
 /** Writing, changing and undoing the annotations of one source. Every step shows at once and is undone when it fails. */
 export function useMarks(source: SourceDetail, text: { text: string; outline: Outline } | undefined, me: Me, key: Key): Marks {
@@ -66,47 +69,60 @@ export function useMarks(source: SourceDetail, text: { text: string; outline: Ou
     const common = { sourceId: source.id, versionId: source.versionId, note: mark.note ?? '', tags: [...(mark.tags ?? [])], anchor, classIds: [...mark.classIds] };
     const place = { versionId: source.versionId, state: 'exact' as const, ...anchor.position, confidence: 1, candidates: [], byHand: false };
     soon(() => showAnnotation(client, { ...common, kind: mark.kind, place, id, author: { id: me.id, name: me.name }, rootId: null, parentId: null, createdAt: at, updatedAt: at, version: 0 }));
-    send(id, () => request<Annotation>('PUT', `/api/annotations/${id}`, { ...common, kind: mark.kind.code } as unknown as AnnotationPut)).then(
-      (stored) => soon(() => showAnnotation(client, stored)),
+    send({ type: 'create', id, put: { ...common, kind: mark.kind.code } as unknown as AnnotationPut }).then(
+      ([stored]) => stored && soon(() => showAnnotation(client, stored)),
       (error: unknown) => {
         now();
         hideAnnotation(client, source.id, id);
-        if (mark.note) sessionStorage.setItem(draftKey(source.id), mark.note);
-        messages.warn(`${wordsOf(error)}${mark.note ? ' Your words are kept: select a passage and begin to write, and they are there.' : ''}`);
+        messages.warn(`${wordsOf(error)}${mark.note ? ' Your words are kept beside the passage as an unfinished note.' : ''}`);
       },
     );
     writeHistory(remember(readHistory(), { words: mark.words ?? `${mark.kind.name} set down`, parts: [{ id, undo: { deleted: true }, redo: { deleted: false } }] }));
     return id;
   }, [client, source, passage, me, messages, readHistory, writeHistory, send]);
 
-  const changeAll = useCallback(async (changes: readonly (readonly [Annotation, Fields])[], words: string): Promise<boolean> => {
-    const made: Change = { words, parts: changes.map(([annotation, fields]) => partOf(annotation, fields)) };
+  const carryOut = useCallback(async ({ parts, words }: Change, side: 'undo' | 'redo'): Promise<void> => {
+    const held = await write(parts.map((part) => ({ id: part.id, fields: part[side], before: part[side === 'undo' ? 'redo' : 'undo'] })));
+    if (held) messages.tell(`${side === 'undo' ? 'Undone' : 'Done again'}: ${words}`);
+  }, [write, messages]);
+  /** One step, whatever was done since; nothing where it was taken back before. */
+  const takeBackStep = useCallback((made: Change): void => {
+    const history = takeBack(readHistory(), made);
+    if (!history) return messages.tell('That was undone already.');
+    writeHistory(history);
+    void carryOut(made, 'undo');
+  }, [carryOut, messages, readHistory, writeHistory]);
+
+  const changeAll = useCallback<Marks['changeAll']>(async (changes, words) => {
+    const made: Change = { words, parts: changes.map(([annotation, fields]) => partOf(annotation, fields)).filter(({ redo }) => Object.keys(redo).length > 0) };
+    if (made.parts.length === 0) return { undo: () => undefined };
     writeHistory(remember(readHistory(), made));
-    const held = await write(made.parts.map(({ id, redo }) => ({ id, fields: redo })));
+    const begun = new Map(changes.map(([{ id, version }]) => [id, version]));
+    const held = await write(made.parts.map(({ id, redo, undo }) => ({ id, fields: redo, before: undo, version: begun.get(id)! })));
     if (!held) writeHistory(withdraw(readHistory(), made));
-    return held;
-  }, [write, readHistory, writeHistory]);
-  const change = useCallback((annotation: Annotation, fields: Fields, words: string) => changeAll([[annotation, fields]], words), [changeAll]);
+    return held && { undo: () => takeBackStep(made) };
+  }, [write, readHistory, writeHistory, takeBackStep]);
+  const change = useCallback<Marks['change']>((annotation, fields, words) => changeAll([[annotation, fields]], words), [changeAll]);
   const move = useCallback((annotation: Annotation, to: StreamRange, spot?: Spot) => void change(annotation, { passage: passage(to, spot) }, spot ? 'drawing changed' : `${annotation.kind.name} moved`), [change, passage]);
 
   const step = useCallback((take: typeof stepBack, side: 'undo' | 'redo') => {
     const taken = take(readHistory());
     if (!taken) return messages.tell(side === 'undo' ? 'There is nothing to undo in this visit.' : 'There is nothing to do again.');
     writeHistory(taken.history);
-    void write(taken.change.parts.map((part) => ({ id: part.id, fields: part[side] }))).then((held) => held && messages.tell(`${side === 'undo' ? 'Undone' : 'Done again'}: ${taken.change.words}`));
-  }, [write, messages, readHistory, writeHistory]);
+    void carryOut(taken.change, side);
+  }, [carryOut, messages, readHistory, writeHistory]);
   const undo = useCallback(() => step(stepBack, 'undo'), [step]);
   const redo = useCallback(() => step(stepForward, 'redo'), [step]);
 
   const remove = useCallback((annotations: readonly Annotation[]) => {
     const [only] = annotations, words = annotations.length === 1 ? `${only!.anchor?.spot?.type === 'drawn' ? 'Drawing' : only!.kind.name} removed` : `${count(annotations.length, 'mark')} removed`;
-    void changeAll(annotations.map((a) => [a, { deleted: true }]), words).then((held) => held && messages.tell(`${words}.`, { label: 'Undo', run: undo }));
-  }, [changeAll, messages, undo]);
+    void changeAll(annotations.map((a) => [a, { deleted: true }]), words).then((held) => held && messages.tell(`${words}.`, { label: 'Undo', run: held.undo }));
+  }, [changeAll, messages]);
 
   const reply = useCallback(async (parent: Annotation, note: string): Promise<boolean> => {
     const id = v7();
     try {
-      showAnnotation(client, await send(id, () => request<Annotation>('PUT', `/api/replies/${id}`, { parentId: parent.id, note })));
+      for (const stored of await send({ type: 'reply', id, parentId: parent.id, rootId: parent.rootId ?? parent.id, note })) showAnnotation(client, stored);
       return true;
     } catch (error) {
       messages.warn(wordsOf(error));

@@ -19,7 +19,7 @@ interface Given {
 export function useAccept(marks: Marks): (annotation: Annotation, range: { start: number; end: number }) => void {
   const messages = useMessages();
   return useCallback((annotation, { start, end }) => {
-    void marks.change(annotation, { place: { start, end } }, 'put in its place').then((held) => held && messages.tell('Put in its place.', { label: 'Undo', run: marks.undo }));
+    void marks.change(annotation, { place: { start, end } }, 'put in its place').then((held) => held && messages.tell('Put in its place.', { label: 'Undo', run: held.undo }));
   }, [marks, messages]);
 }
 

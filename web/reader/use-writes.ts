@@ -1,53 +1,37 @@
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Kind, KindCode } from '@avrelle/core/key';
 import type { Annotation, SourceDetail } from '@avrelle/core/wire';
 import { annotationsIn, hideAnnotation, showAnnotation } from '../data/annotation-cache';
-import { isOffline, ProblemError, request, wordsOf } from '../data/api';
+import { ProblemError, wordsOf } from '../data/api';
+import { outbox, type Write as Sent } from '../data/outbox';
+import { rebase } from '../data/outbox/rebase';
 import { keys } from '../data/queries';
 import { now } from '../data/soon';
 import { useMessages } from '../ui/Messages';
 import { shownAs, type Fields } from './changes';
 
-const AGAIN_AFTER = 2_000;
-
-/** Tries until the server answers; ids are the page's own, so a write that arrives twice changes nothing. */
-async function persist<T>(send: () => Promise<T>, onWait: () => void): Promise<T> {
-  for (let tries = 0; ; tries++) {
-    try {
-      return await send();
-    } catch (error) {
-      if (!isOffline(error)) throw error;
-      if (tries === 0) onWait();
-      await new Promise((later) => setTimeout(later, AGAIN_AFTER));
-    }
-  }
+export interface Write {
+  readonly id: string;
+  readonly fields: Fields;
+  /** What the fields were where the change was begun. */
+  readonly before: Fields;
+  /** The version it was begun on; the one that is known now where nothing is said. */
+  readonly version?: number;
 }
-
-export interface Write { readonly id: string; readonly fields: Fields }
 
 export interface Writes {
   /** Shows changes at once and writes them, all or none; false when they did not hold and the person has been told why. */
   write(changes: readonly Write[]): Promise<boolean>;
-  /** Sends one request for an annotation after those before it. Rejects with what the server refused. */
-  send<T>(id: string, work: () => Promise<T>): Promise<T>;
+  /** Stores one write and sends it after those before it. Rejects with what the server refused. */
+  send(write: Sent): Promise<readonly Annotation[]>;
 }
 
-/** Writing of annotations: at once to the eye, in order to the server, and again when there was no connection. */
+/** Writing of annotations: at once to the eye, stored, and in order to the server, whenever there is a connection. */
 export function useWrites(source: SourceDetail, kindOf: (code: KindCode) => Kind | undefined): Writes {
   const client = useQueryClient();
   const messages = useMessages();
-  const [versions] = useState(() => ({ current: new Map<string, number>(deletedBefore(source.id)) }));
-  const offline = useCallback(() => messages.warn('No connection just now. What you wrote is kept on this page and sent as soon as the server answers.'), [messages]);
-
-  /** The writes of one annotation go out one after the other, however fast a person is. */
-  const queue = useRef(new Map<string, Promise<unknown>>());
-  const inTurn = useCallback(<T,>(ids: readonly string[], work: () => Promise<T>): Promise<T> => {
-    const run = Promise.all(ids.map((id) => queue.current.get(id))).then(work), done = run.catch(() => undefined);
-    for (const id of ids) queue.current.set(id, done);
-    return run;
-  }, []);
-  const send = useCallback(<T,>(id: string, work: () => Promise<T>): Promise<T> => inTurn([id], () => persist(work, offline)), [inTurn, offline]);
+  const [deleted] = useState(() => new Map<string, number>(deletedBefore(source.id)));
 
   const show = useCallback(({ id, fields }: Write): Annotation | undefined => {
     const list = annotationsIn(client, source.id), known = list.find((a) => a.id === id);
@@ -57,41 +41,54 @@ export function useWrites(source: SourceDetail, kindOf: (code: KindCode) => Kind
     return known;
   }, [client, source.id, kindOf]);
 
-  const write = useCallback((changes: readonly Write[]): Promise<boolean> => {
+  const send = useCallback((write: Sent) => outbox.add(source.id, write), [source.id]);
+
+  const write = useCallback(async (changes: readonly Write[]): Promise<boolean> => {
     now();
-    const before = changes.map(show);
-    return inTurn(changes.map((c) => c.id), async () => {
-      changes.forEach((change, n) => versions.current.set(change.id, Math.max(versions.current.get(change.id) ?? 1, show(change)?.version ?? before[n]?.version ?? 1)));
-      try {
-        for (const after of await persist(() => sendChanges(source, changes, versions.current), offline)) {
-          versions.current.set(after.id, after.version);
-          if (after.deleted) rememberDeleted(source.id, after);
-          else showAnnotation(client, after);
-        }
-        return true;
-      } catch (error) {
-        if (error instanceof ProblemError && error.problem.code === 'stale') {
-          const current = error.problem.current as Annotation;
-          versions.current.set(current.id, current.version);
-        }
-        messages.warn(wordsOf(error));
-        void client.invalidateQueries({ queryKey: keys.annotations(source.id) });
-        return false;
+    const list = annotationsIn(client, source.id), known = new Map(changes.map(({ id }) => [id, list.find((a) => a.id === id)]));
+    const fitting = changes.map((change) => onTop(change, known.get(change.id)));
+    if (fitting.includes(undefined)) {
+      messages.warn('This was changed elsewhere meanwhile, so it cannot be taken back. It is as it was changed last.');
+      return false;
+    }
+    const wanted = (fitting as readonly Write[]).filter(({ fields }) => Object.keys(fields).length > 0);
+    if (wanted.length === 0) return true;
+    for (const change of wanted) show(change);
+    const versionOf = (change: Write): number => change.version ?? known.get(change.id)?.version ?? deleted.get(change.id) ?? 1;
+    try {
+      for (const after of await send(asSent(source, wanted, versionOf))) {
+        deleted.set(after.id, after.version);
+        if (after.deleted) rememberDeleted(source.id, after);
+        else showAnnotation(client, after);
       }
-    });
-  }, [client, source, messages, offline, inTurn, show, versions]);
+      return true;
+    } catch (error) {
+      const current = error instanceof ProblemError && error.problem.code === 'stale' ? (error.problem.current as Annotation | undefined) : undefined;
+      if (current) showAnnotation(client, { ...current, version: current.version });
+      messages.warn(wordsOf(error));
+      void client.invalidateQueries({ queryKey: keys.annotations(source.id) });
+      return false;
+    }
+  }, [client, source, messages, send, show, deleted]);
 
   return { write, send };
+}
+
+/** A step taken back, on top of what is known by now; undefined where somebody changed the same since. What was begun on a version says so, and is joined with others' changes where it is sent. */
+function onTop(change: Write, known: Annotation | undefined): Write | undefined {
+  if (change.version !== undefined || !known) return change;
+  const rebased = rebase(change.fields, change.before, known);
+  return rebased.type === 'fits' ? { ...change, fields: rebased.fields } : undefined;
+}
+
+/** A place is said of one annotation alone; all else is written together. */
+function asSent(source: SourceDetail, changes: readonly Write[], versionOf: (change: Write) => number): Sent {
+  const [first] = changes;
+  if (first && 'place' in first.fields) return { type: 'place', id: first.id, versionId: source.versionId, place: first.fields.place ?? null };
+  return { type: 'change', changes: changes.map((change) => ({ id: change.id, version: versionOf(change), fields: change.fields, before: change.before })) };
 }
 
 /** Versions of what was deleted in this visit: no list tells them any more, and taking it back after a reload needs them. */
 const deletedKey = (sourceId: string): string => `avrelle.deleted.${sourceId}`;
 const deletedBefore = (sourceId: string): [string, number][] => JSON.parse(sessionStorage.getItem(deletedKey(sourceId)) ?? '[]') as [string, number][];
 const rememberDeleted = (sourceId: string, { id, version }: Annotation): void => sessionStorage.setItem(deletedKey(sourceId), JSON.stringify([...new Map([...deletedBefore(sourceId), [id, version]])]));
-
-/** A place is said of one annotation alone; all else is written together. */
-async function sendChanges(source: SourceDetail, changes: readonly Write[], versions: ReadonlyMap<string, number>): Promise<readonly Annotation[]> {
-  const [first] = changes;
-  if (first && 'place' in first.fields) return [await request<Annotation>('PUT', `/api/annotations/${first.id}/place`, { versionId: source.versionId, start: first.fields.place?.start ?? null, end: first.fields.place?.end ?? null })];
-  return request<Annotation[]>('POST', '/api/annotations/changes', { changes: changes.map(({ id, fields }) => ({ id, version: versions.get(id) ?? 1, ...fields })) });
-}

@@ -90,7 +90,7 @@ describe('laying out', () => {
 
 describe('changing what was drawn', () => {
   const page = pageOf(90), drawing = lay(page, threadOf(tie(page, [under(page, 'height above')])));
-  const calls: unknown[] = [], marks = { move: (...call: unknown[]) => void calls.push(call), passage: (range: StreamRange) => ({ versionId: 'v', anchor: range }) as never, changeAll: (...call: unknown[]) => { calls.push(call); return Promise.resolve(true); } };
+  const calls: unknown[] = [], marks = { move: (...call: unknown[]) => void calls.push(call), passage: (range: StreamRange) => ({ versionId: 'v', anchor: range }) as never, changeAll: (...call: unknown[]) => { calls.push(call); return Promise.resolve({ undo: () => undefined }); } };
   const { redraw, rubOut, restyle } = changing(marks, (strokes, look) => tieToPage(page, blocksOf(page), 'en', strokes, look));
   test('moved, it is tied to the words it lies at by then', () => {
     redraw(drawing, [under(page, 'catching mud')]);

@@ -1,5 +1,8 @@
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
-import { count } from '../../ui/when';
+import { plainWords } from '@avrelle/core/note';
+import type { Unfinished } from '../../data/unfinished';
+import { count, when } from '../../ui/when';
+import type { StreamRange } from '../page-frame';
 import { hasWords, ordered, type Order, type Thread } from '../shown';
 import type { Place } from '../use-layout';
 import type { Draft } from '../use-marking';
@@ -30,13 +33,17 @@ interface Props {
   readonly pageLoaded: boolean;
   readonly head: (notes: number) => ReactNode;
   readonly draftAudience: ReactNode;
-  readonly draftKey: string;
+  /** Notes that were begun and not saved, but for the one at hand. */
+  readonly unfinished: readonly UnfinishedNote[];
+  onContinue(note: UnfinishedNote): void;
   onSetDown(values: NoteValues): void;
-  onDiscard(): void;
+  onLeave(): void;
   onWholePage(): void;
 }
 
 const DRAFT = 'draft', HEAD = 34;
+
+export type UnfinishedNote = Unfinished & { readonly range: StreamRange; /** Where its passage stands, as far as that is shown. */ readonly top: number | undefined };
 
 /** The right margin: notes level with their passages and tied to them, or in a list of their own; below the page where there is no room beside it. */
 export function MarginColumn(props: Props) {
@@ -44,7 +51,8 @@ export function MarginColumn(props: Props) {
   const notes = useMemo(() => threads.filter((t) => places.has(t.root.id) && (chosen || order !== 'place' || hasWords(t) || opened.has(t.root.id))), [threads, places, opened, chosen, order]);
   const hidden = pageLoaded ? threads.filter((t) => !places.has(t.root.id)).length : 0;
 
-  const form = draft && <div className="border border-strong bg-sheet px-3 py-2 [border-top:3px_solid_var(--tide)]"><NoteForm key={`${draft.range.start}-${draft.range.end}`} sourceId={props.sourceId} initial={{ kind: draft.kind, note: draft.note, tags: [] }} audience={props.draftAudience} draftKey={props.draftKey} onSave={props.onSetDown} onCancel={props.onDiscard} /></div>;
+  const form = draft && <div className="border border-strong bg-sheet px-3 py-2 [border-top:3px_solid_var(--tide)]"><NoteForm key={`${draft.range.start}-${draft.range.end}`} sourceId={props.sourceId} initial={{ kind: draft.kind, note: draft.note, tags: [] }} audience={props.draftAudience} slot={actions.slot({ type: 'note', range: draft.range, spot: draft.spot, exact: draft.exact })} onSave={props.onSetDown} onLeave={props.onLeave} onDiscard={(restore) => { props.onLeave(); if (restore) actions.discarded(restore); }} /></div>;
+  const begun = (note: UnfinishedNote) => <UnfinishedCard key={note.key} note={note} onContinue={() => props.onContinue(note)} onDiscard={() => { const slot = actions.slot(note.purpose); slot.drop(); actions.discarded(() => slot.write(note)); }} />;
   const card = (t: Thread) => <NoteCard thread={t} me={me} open={opened.has(t.root.id)} chosen={chosen?.has(t.root.id)} actions={actions} />;
   const outside = hidden > 0 && <p className="px-6 py-1.5 text-[13px] text-soft">{count(hidden, 'mark stands', 'marks stand')} outside the main text. <button className="act" onClick={props.onWholePage}>Show the whole page</button></p>;
 
@@ -56,6 +64,7 @@ export function MarginColumn(props: Props) {
         {outside}
         {sheet && <div className="fixed inset-x-0 bottom-[50px] z-30 max-h-[55vh] overflow-y-auto border-t border-strong bg-paper p-2">{sheet}</div>}
         {props.head(notes.length)}
+        {props.unfinished.map(begun)}
         {ordered(notes, order).map((t) => t !== touched && <div key={t.root.id} className="pt-3">{card(t)}</div>)}
       </section>
     );
@@ -67,13 +76,25 @@ export function MarginColumn(props: Props) {
         {head}
         <div className="sticky top-[34px] overflow-y-auto px-[10px] pb-6" style={{ maxHeight: props.view.height - HEAD }}>
           {form && <div className="pt-3">{form}</div>}
+          {props.unfinished.map(begun)}
           {ordered(notes, order).map((t) => <div key={t.root.id} className="pt-3">{card(t)}</div>)}
         </div>
       </aside>
     );
   }
-  const items: MarginItem[] = [...notes.map((t) => ({ id: t.root.id, y: places.get(t.root.id)!.top, body: () => card(t) })), ...(form && draftPlace ? [{ id: DRAFT, y: draftPlace.top, body: () => form }] : [])].sort((a, b) => a.y - b.y);
+  const items: MarginItem[] = [...notes.map((t) => ({ id: t.root.id, y: places.get(t.root.id)!.top, body: () => card(t) })), ...(form && draftPlace ? [{ id: DRAFT, y: draftPlace.top, body: () => form }] : []), ...props.unfinished.map((note) => ({ id: note.key, y: note.top ?? 0, body: () => begun(note) }))].sort((a, b) => a.y - b.y);
   return <Level items={items} head={head} held={draft ? DRAFT : held} view={props.view} height={props.height} turn={props.turn} placeOf={(id) => (id === DRAFT ? draftPlace : places.get(id))} isOpen={(id) => id === DRAFT || opened.has(id)} />;
+}
+
+/** Words that were begun and left: they wait beside their passage. */
+function UnfinishedCard({ note, onContinue, onDiscard }: { note: Unfinished; onContinue: () => void; onDiscard: () => void }) {
+  return (
+    <article aria-label="Unfinished note" className="border-t border-dashed border-strong px-[13px] pt-[5px] text-[14px]">
+      <p className="text-[13px] text-soft">Unfinished note · {when(note.at)}</p>
+      <p className="my-0.5 line-clamp-2">{plainWords(note.note)}</p>
+      <p className="flex gap-4 text-[13px]"><button className="act" onClick={onContinue}>Go on writing</button><button className="text-soft hover:text-ink" onClick={onDiscard}>Discard</button></p>
+    </article>
+  );
 }
 
 interface LevelProps {

@@ -1,13 +1,15 @@
-import { memo, Suspense, useState, type ReactNode } from 'react';
+import { memo, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
 import { isPin, spotName, type AreaSpot, type Spot } from '@avrelle/core/anchor';
 import { plainWords } from '@avrelle/core/note';
 import type { Annotation } from '@avrelle/core/wire';
+import type { Purpose, Slot } from '../../data/unfinished';
 import { lazily } from '../../ui/lazily';
 import { Sign } from '../../ui/Sign';
 import { TagNames } from '../../ui/TagNames';
 import { count, shortName, when } from '../../ui/when';
 import type { Fields } from '../changes';
 import { fateOf, type Thread } from '../shown';
+import type { Step } from '../use-marks';
 import { KindMenu } from './KindMenu';
 import { LinkedFrom } from './LinkedFrom';
 import { NoteForm, type NoteValues } from './NoteForm';
@@ -20,7 +22,8 @@ export const NoteText = lazily(() => import('../../note/NoteText'));
 
 export interface NoteActions {
   toggle(id: string): void;
-  change(annotation: Annotation, fields: Fields, words: string): Promise<boolean>;
+  /** Begun on the annotation as it is given; false when it did not hold. */
+  change(annotation: Annotation, fields: Fields, words: string): Promise<false | Step>;
   remove(annotations: readonly Annotation[]): void;
   /** Lets its author show on the page where it belongs. */
   choosePlace(annotation: Annotation): void;
@@ -35,6 +38,10 @@ export interface NoteActions {
   audienceOf(annotation: Annotation): ReactNode;
   /** Goes to an annotation of this source; false where it is of another. */
   follow(annotationId: string): boolean;
+  /** Says that words were discarded, with a way back. */
+  discarded(restore: () => void): void;
+  /** Where unfinished words are kept. */
+  slot(purpose: Purpose): Slot;
   /** Takes it among those chosen, or out of them. */
   choose(id: string): void;
 }
@@ -51,19 +58,26 @@ interface Props {
 /** One annotation in the margin: folded to its first lines, or open with its answers and what can be done with it. */
 export const NoteCard = memo(function NoteCard({ thread, me, open, chosen, actions }: Props) {
   const { root, replies } = thread, mine = root.author.id === me && !root.deleted;
-  const [editing, setEditing] = useState(false);
-  const [refused, setRefused] = useState(false);
-  const draftKey = `avrelle.edit.${root.id}`;
+  /** What editing goes on from: what becomes of the annotation meanwhile is not written over. `first` is the note where it began. */
+  const [editing, setEditing] = useState<{ readonly base: Annotation; readonly first: string }>();
+  const begin = (): void => {
+    const kept = slot.read()?.purpose, sameAsThen = kept?.type !== 'edit' || kept.version === root.version;
+    setEditing({ base: root, first: sameAsThen ? root.note : '' });
+  };
+  const leave = (): void => setEditing(undefined);
   /** When the change does not hold, the form comes back with the words, and what stands now beside them. */
   const save = ({ kind, note, tags }: NoteValues): void => {
-    setEditing(false);
-    void actions.change(root, { kind: kind.code, note, tags }, 'note changed').then((held) => {
-      setRefused(!held);
-      if (held) return;
-      sessionStorage.setItem(draftKey, note);
-      setEditing(true);
-    });
+    const { base, first } = editing!;
+    setEditing(undefined);
+    void actions.change(base, { kind: kind.code, note, tags }, 'note changed').then((held) => { if (!held) setAgain(first); });
   };
+  /** Words that were refused are in their slot by now; the next attempt is made on what stands. */
+  const [again, setAgain] = useState<string>();
+  if (again !== undefined) {
+    setAgain(undefined);
+    if (!root.deleted) setEditing({ base: root, first: again });
+  }
+  const slot = actions.slot({ type: 'edit', id: root.id, version: editing?.base.version ?? root.version });
   return (
     <article aria-label={`${root.kind.name}, ${root.author.name}`} data-annotation={root.id} className={open ? 'border border-strong bg-sheet px-3 pb-2.5 [border-top:3px_solid_var(--tide)]' : 'border-t border-strong px-[13px]'}>
       <header className="flex items-baseline gap-2">
@@ -75,23 +89,43 @@ export const NoteCard = memo(function NoteCard({ thread, me, open, chosen, actio
       </header>
       {root.anchor?.spot && !root.deleted && <SpotLine spot={root.anchor.spot} open={open} actions={actions} />}
       {open && !root.deleted && <PlaceLine annotation={root} mine={mine} actions={actions} />}
-      {editing && refused && <p className="mt-1 text-[13px] text-soft">Stands now: {root.note}</p>}
-      {editing ? <NoteForm initial={root} sourceId={root.sourceId} audience={actions.audienceOf(root)} draftKey={draftKey} onSave={save} onCancel={() => { setEditing(false); setRefused(false); }} /> : <Words annotation={root} open={open} quoted={open || chosen !== undefined} onFollow={actions.follow} />}
+      {editing && root.note !== editing.first && <StandsNow key={root.version} note={root.note} onFollow={actions.follow} onSeen={() => setEditing({ base: root, first: editing.first })} />}
+      {editing ? <NoteForm initial={editing.base} sourceId={root.sourceId} audience={actions.audienceOf(root)} slot={slot} onSave={save} onLeave={leave} onDiscard={(restore) => { leave(); if (restore) actions.discarded(restore); }} /> : <Words annotation={root} open={open} quoted={open || chosen !== undefined} onFollow={actions.follow} />}
       {open && !root.deleted && <LinkedFrom id={root.id} onFollow={actions.follow} />}
       {open ? replies.map((r) => <Reply key={r.id} reply={r} mine={r.author.id === me} actions={actions} />) : replies.length > 0 && <p className="text-[13px] text-tide">{count(replies.length, 'reply', 'replies')}</p>}
       {open && !editing && !root.deleted && (
         <footer className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule pt-2 text-[13px]">
           {actions.audienceOf(root)}
           {mine && <><KindMenu current={root.kind.code} onChoose={(kind) => void actions.change(root, { kind: kind.code }, `made a ${kind.name.toLowerCase()}`)} />
-            <button className="act" onClick={() => setEditing(true)}>{root.note ? 'Edit' : 'Write'}</button>
+            <button className="act" onClick={begin}>{root.note ? 'Edit' : 'Write'}</button>
             <button className="font-semibold text-brick hover:underline" onClick={() => actions.remove([root])}>Delete</button></>}
           {actions.copyAddress && <button className="act ml-auto font-normal text-soft" title="Copy an address that opens the original page at this passage" onClick={() => actions.copyAddress?.(root)}>Address</button>}
         </footer>
       )}
-      {open && !editing && root.classIds.length > 0 && <ReplyForm onSend={(note) => actions.reply(replies.at(-1) ?? root, note)} draftKey={`avrelle.reply.${root.id}`} />}
+      {open && !editing && root.classIds.length > 0 && <ReplyForm onSend={(note) => actions.reply(replies.at(-1) ?? root, note)} slot={actions.slot({ type: 'reply', rootId: root.id })} />}
     </article>
   );
 });
+
+/** What stands there for so many milliseconds was seen: saving then goes on from it. */
+const SEEN_AFTER = 1_000;
+
+/** Beside a note that is being written: what it is by now, since it was changed in another window. */
+function StandsNow({ note, onFollow, onSeen }: { note: string; onFollow: NoteActions['follow']; onSeen: () => void }) {
+  const latest = useRef(onSeen);
+  useEffect(() => { latest.current = onSeen; });
+  useEffect(() => {
+    const timer = setTimeout(() => latest.current(), SEEN_AFTER);
+    return () => clearTimeout(timer);
+  }, []);
+  return (
+    <div role="note" aria-label="The note as it is now" className="mt-1.5 border-l-2 border-brick pl-2.5 text-[14px] text-soft">
+      <p className="text-[13px] font-semibold text-brick">Changed elsewhere meanwhile. It says now:</p>
+      <Suspense><NoteText onFollow={onFollow}>{note || '(no words)'}</NoteText></Suspense>
+      <p className="text-[13px]">Below are your words. Take over what you want to keep; saving puts yours in its place.</p>
+    </div>
+  );
+}
 
 /** What is drawn over words quotes them; other things have nothing to quote. */
 const isOfWords = (spot: Spot | undefined): boolean => spot === undefined || (spot.type === 'drawn' && spot.tied.to !== 'picture');

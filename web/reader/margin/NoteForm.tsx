@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState, type ComponentType, type KeyboardEvent, type ReactNode } from 'react';
 import { PLAIN_NOTE, type Kind } from '@avrelle/core/key';
 import { TAG } from '@avrelle/core/wire';
+import type { Slot } from '../../data/unfinished';
 import { Alert } from '../../ui/Alert';
 import { Sign } from '../../ui/Sign';
 import { useKey } from '../key';
@@ -15,10 +16,13 @@ interface Props {
   readonly initial: NoteValues;
   readonly sourceId: string;
   readonly audience: ReactNode;
-  /** Where unsaved words are kept, so that a reload loses none. */
-  readonly draftKey: string;
+  /** Where unsaved words are kept: with what they are for, so that nothing loses them. */
+  readonly slot: Slot;
   onSave(values: NoteValues): void;
-  onCancel(): void;
+  /** The form is left; the words wait in their slot. */
+  onLeave(): void;
+  /** The words are not wanted any more; `restore` puts them back into their slot. */
+  onDiscard(restore: (() => void) | undefined): void;
 }
 
 type Editor = typeof import('../../note/NoteEditor')['default'];
@@ -27,11 +31,12 @@ let editor: Editor | undefined;
 export const fetchEditor = (): Promise<void> => import('../../note/NoteEditor').then((module) => { editor = module.default; });
 
 /** Writing a note: its words, its kind, its tags, and for whom. Ctrl+Enter sets it down. */
-export function NoteForm({ initial, sourceId, audience, draftKey, onSave, onCancel }: Props) {
-  const [note, setNote] = useState(() => initialWords(initial.note, draftKey));
+export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onLeave, onDiscard }: Props) {
   const { kinds } = useKey();
-  const [kind, setKind] = useState(initial.kind);
-  const [tagText, setTagText] = useState(initial.tags.map((t) => `#${t}`).join(' '));
+  const [slot] = useState(given), [kept] = useState(() => slot.read());
+  const [note, setNote] = useState(() => begunWith(initial.note, kept?.note));
+  const [kind, setKind] = useState(() => kinds.find((k) => k.code === kept?.kind) ?? initial.kind);
+  const [tagText, setTagText] = useState((kept?.tags ?? initial.tags).map((t) => `#${t}`).join(' '));
   const [wrong, setWrong] = useState('');
   /** Whichever is there when the form opens stays: nothing is exchanged under a writing hand. */
   const [Rich] = useState<{ readonly of: ComponentType<Parameters<Editor>[0]> | undefined }>(() => ({ of: editor }));
@@ -43,20 +48,29 @@ export function NoteForm({ initial, sourceId, audience, draftKey, onSave, onCanc
     el?.setSelectionRange(el.value.length, el.value.length);
     requestAnimationFrame(() => form.current?.scrollIntoView({ block: 'nearest' }));
   }, []);
-  useEffect(() => sessionStorage.setItem(draftKey, note), [draftKey, note]);
-  const close = (): void => sessionStorage.removeItem(draftKey);
+  // What is as it was is no unfinished note.
+  const touched = note !== initial.note || note.length <= 1 || kept !== undefined;
+  useEffect(() => {
+    if (touched && note.trim()) slot.write({ note, kind: kind.code, tags: tagsIn(tagText) });
+  }, [slot, touched, note, kind, tagText]);
 
   const save = (): void => {
-    const tags = [...spoken.current, ...tagText.split(/[\s,]+/).map((t) => t.replace(/^#/, '').toLowerCase()).filter(Boolean)];
-    const bad = tags.find((t) => !TAG.test(t));
+    const tags = [...spoken.current, ...tagsIn(tagText)], bad = tags.find((t) => !TAG.test(t));
     if (bad) return setWrong(`“${bad}” cannot be a tag: use letters, digits, - _ and /.`);
-    close();
+    slot.drop();
     onSave({ kind, note: note.trim(), tags: [...new Set(tags)] });
+  };
+  const discard = (): void => {
+    const words = { note, kind: kind.code, tags: tagsIn(tagText) };
+    slot.drop();
+    onDiscard(touched && note.trim() ? () => slot.write(words) : undefined);
   };
   const onKey = (event: KeyboardEvent): void => {
     event.stopPropagation();
+    // React hears of keys in menus that the form opened, too, which close by themselves.
+    if (!form.current?.contains(event.target as Node)) return;
     if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) { event.preventDefault(); save(); }
-    if (event.key === 'Escape') { close(); onCancel(); }
+    if (event.key === 'Escape') onLeave();
   };
 
   return (
@@ -77,15 +91,17 @@ export function NoteForm({ initial, sourceId, audience, draftKey, onSave, onCanc
       <Alert>{wrong}</Alert>
       <div className="flex items-center gap-3 text-[13px]">
         <span className="text-soft">for</span>{audience}
-        <button type="button" className="ml-auto text-soft" onClick={() => { close(); onCancel(); }}>Discard</button>
+        <button type="button" className="ml-auto text-soft" onClick={discard}>Discard</button>
         <button type="submit" className="press !px-3 !py-1 text-[13px]">Set down</button>
       </div>
     </form>
   );
 }
 
-/** Words kept from before a reload or a refused change; to a draft just begun by typing they are put in front. */
-function initialWords(note: string, draftKey: string): string {
-  const kept = sessionStorage.getItem(draftKey) ?? '';
-  return note.length === 1 && kept ? `${kept} ${note}` : kept || note;
+/** Words kept from before; what is typed to begin anew is put behind them. */
+function begunWith(note: string, kept: string | undefined): string {
+  if (kept === undefined) return note;
+  return note.length === 1 ? `${kept} ${note}` : kept;
 }
+
+const tagsIn = (text: string): readonly string[] => text.split(/[\s,]+/).map((t) => t.replace(/^#/, '').toLowerCase()).filter(Boolean);

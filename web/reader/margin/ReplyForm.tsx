@@ -1,20 +1,24 @@
 import { useState, type KeyboardEvent } from 'react';
+import type { Slot } from '../../data/unfinished';
 
 interface Props {
   readonly initial?: string;
   readonly label?: string;
-  readonly draftKey: string;
+  /** Where unsent words are kept. */
+  readonly slot: Slot;
   onSend(note: string): Promise<boolean>;
   onCancel?(): void;
 }
 
 /** Answering, or writing an answer anew: words that did not arrive stay in the field. */
-export function ReplyForm({ initial = '', label = 'Reply', draftKey, onSend, onCancel }: Props) {
-  const [note, setNote] = useState(() => sessionStorage.getItem(draftKey) || initial);
+export function ReplyForm({ initial = '', label = 'Reply', slot: given, onSend, onCancel }: Props) {
+  const [slot] = useState(given);
+  const [note, setNote] = useState(() => slot.read()?.note ?? initial);
   const [busy, setBusy] = useState(false);
   const write = (text: string): void => {
     setNote(text);
-    sessionStorage.setItem(draftKey, text);
+    if (text.trim() && text !== initial) slot.write({ note: text });
+    else slot.drop();
   };
   const send = async (): Promise<void> => {
     if (!note.trim() || busy) return;
@@ -25,7 +29,7 @@ export function ReplyForm({ initial = '', label = 'Reply', draftKey, onSend, onC
   const onKey = (event: KeyboardEvent): void => {
     event.stopPropagation();
     if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void send();
-    if (event.key === 'Escape' && onCancel) { write(''); onCancel(); }
+    if (event.key === 'Escape') onCancel?.();
   };
   return (
     <form className="mt-2 flex items-end gap-3" onSubmit={(e) => { e.preventDefault(); void send(); }}>

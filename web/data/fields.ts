@@ -1,0 +1,15 @@
+import type { Anchor } from '@avrelle/core/anchor';
+import type { KindCode } from '@avrelle/core/key';
+
+/** What of an annotation its author can change. */
+export interface Fields {
+  readonly kind?: KindCode;
+  readonly note?: string;
+  readonly tags?: readonly string[];
+  readonly classIds?: readonly string[];
+  readonly deleted?: boolean;
+  /** Other words of its source. */
+  readonly passage?: { readonly versionId: string; readonly anchor: Anchor };
+  /** Where its author says it belongs in the newest version; null to go by what was found. */
+  readonly place?: { readonly start: number; readonly end: number } | null;
+}

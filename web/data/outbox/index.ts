@@ -1,0 +1,54 @@
+import { v7 } from 'uuid';
+import type { Annotation } from '@avrelle/core/wire';
+import { ProblemError, request } from '../api';
+import { keepWords } from '../unfinished';
+import { Outbox, type Ended } from './outbox';
+import { SafeOutbox, StoredOutbox } from './store';
+import type { Entry, Write } from './write';
+
+export type { Entry, Write, AnnotationChange } from './write';
+
+/** Told of what became of writes of other windows and earlier visits, and of waiting. */
+export interface Watcher {
+  refused(entry: Entry, error: ProblemError): void;
+  waiting(): void;
+}
+
+const LOCK = 'avrelle.outbox', AGAIN_AFTER = 2_000;
+let watcher: Watcher | undefined;
+const channel = typeof BroadcastChannel === 'function' ? new BroadcastChannel(LOCK) : undefined;
+
+/** Several at once all or none; a place is said of one annotation alone. */
+async function send(write: Write): Promise<readonly Annotation[]> {
+  switch (write.type) {
+    case 'create': return [await request<Annotation>('PUT', `/api/annotations/${write.id}`, write.put)];
+    case 'reply': return [await request<Annotation>('PUT', `/api/replies/${write.id}`, { parentId: write.parentId, note: write.note })];
+    case 'place': return [await request<Annotation>('PUT', `/api/annotations/${write.id}/place`, { versionId: write.versionId, start: write.place?.start ?? null, end: write.place?.end ?? null })];
+    case 'change': return request<Annotation[]>('POST', '/api/annotations/changes', { changes: write.changes.map(({ id, version, fields }) => ({ id, version, ...fields })) });
+  }
+}
+
+/** The one queue of this browser. */
+export const outbox = new Outbox({
+  store: new SafeOutbox(new StoredOutbox()),
+  send,
+  newKey: v7,
+  // Without locks (pages that are not served over https) two windows may send the same: it changes nothing more.
+  alone: async (work) => { if (navigator.locks) await navigator.locks.request(LOCK, work); else await work(); },
+  pause: (tries) => new Promise((later) => {
+    const timer = setTimeout(later, AGAIN_AFTER * Math.min(8, 1 + tries));
+    addEventListener('online', () => { clearTimeout(timer); later(); }, { once: true });
+  }),
+  announce: (ended) => channel?.postMessage(ended),
+  refused: (entry, error, mine) => {
+    keepWords(entry);
+    if (!mine) watcher?.refused(entry, error);
+  },
+  waiting: () => watcher?.waiting(),
+});
+if (channel) channel.onmessage = ({ data }: MessageEvent<Ended>) => outbox.heard(data);
+
+export function watchOutbox(by: Watcher): () => void {
+  watcher = by;
+  return () => { watcher = undefined; };
+}
