@@ -7,7 +7,7 @@ import { KEY } from '../key';
 import type { Annotation } from '../wire';
 
 const source = { title: 'Sheep: a "dispute" #1', author: 'Odile Farrant', site: 'Saltmere Estuary Review', address: 'http://review.saltmere.test/sheep?a=1&b=2', publishedAt: '2026-10-02T00:00:00Z', keptAt: '2026-11-09T10:00:00Z', tags: ['accretion', 'essay/opening'] };
-const mark = (start: number, quote: string, more: Partial<TakenMark> = {}): TakenMark => ({ start, kind: KEY[0]!, quote, note: '', tags: [], author: 'Ines Kestle', replies: [], ...more });
+const mark = (start: number, quote: string, more: Partial<TakenMark> = {}): TakenMark => ({ start, kind: KEY[0]!, quote, note: '', tags: [], author: 'Ines Kestle', replies: [], what: '', address: 'http://avrelle.test/source/s?at=a', ...more });
 
 function texts(markdown: string, type: Node['type']): string[] {
   const walker = new Parser().parse(markdown).walker();
@@ -39,7 +39,7 @@ describe('study notes, read back by a YAML and a CommonMark library', () => {
 
   test('notes, tags, other authors and replies stand under their quotation', () => {
     const one = studyNotes(source, [mark(0, 'q', { note: 'My **note**', tags: ['essay'], author: 'Tomas Rell', replies: [{ author: 'Dr Aldous', note: 'Good.' }] })], '2026-11-23', 'Ines Kestle');
-    expect(one).toContain('> q\n\n§ *Claim* · Tomas Rell\n\nMy **note**\n\n#essay\n\n- **Dr Aldous:** Good.');
+    expect(one).toContain('> q\n\n§ [*Claim*](http://avrelle.test/source/s?at=a) · Tomas Rell\n\nMy **note**\n\n#essay\n\n- **Dr Aldous:** Good.');
   });
 });
 

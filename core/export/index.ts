@@ -1,3 +1,3 @@
 export { studyNotes, escapeMarkdown, fileNameOf, type TakenMark, type TakenReply, type TakenSource } from './study-notes';
-export { toWebAnnotation } from './web-annotation';
+export { DRAWING, toWebAnnotation } from './web-annotation';
 export { bookmarksFile, opmlFile, type Listed } from './lists';

@@ -14,6 +14,10 @@ export interface TakenMark {
   readonly tags: readonly string[];
   readonly author: string;
   readonly replies: readonly TakenReply[];
+  /** What it is where it is no words, as in “drawn with the pen”; '' for a mark on words. */
+  readonly what: string;
+  /** Where it is opened at its place. */
+  readonly address: string;
 }
 
 export interface TakenSource {
@@ -47,11 +51,12 @@ function frontMatter(source: TakenSource, takenOn: string): Record<string, unkno
 function markBlock(mark: TakenMark, me: string): string {
   const { kind } = mark;
   const by = mark.author === me ? '' : ` · ${escapeMarkdown(mark.author)}`;
+  const what = mark.what ? ` · ${escapeMarkdown(mark.what)}` : '';
   const quoted = mark.quote.split('\n').map((line) => `> ${escapeMarkdown(line)}`).join('\n>\n');
   const tags = mark.tags.length ? `\n${mark.tags.map((t) => `#${t}`).join(' ')}\n` : '';
   const note = mark.note.trim() ? `\n${mark.note.trim()}\n` : '';
   const replies = mark.replies.map((r) => `\n- **${escapeMarkdown(r.author)}:** ${r.note.trim().replaceAll('\n', '\n  ')}`).join('');
-  return `${quoted}\n\n${kind.sign} *${kind.name}*${by}\n${note}${tags}${replies && `${replies}\n`}`;
+  return `${quoted}\n\n${kind.sign} [*${escapeMarkdown(kind.name)}*](${mark.address})${what}${by}\n${note}${tags}${replies && `${replies}\n`}`;
 }
 
 /** CommonMark 0.31, 2.4: a backslash before ASCII punctuation makes it literal. Numbers and signs that open a list or heading too. */

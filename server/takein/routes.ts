@@ -1,10 +1,12 @@
+import { createHash } from 'node:crypto';
 import type { FastifyInstance } from 'fastify';
 import { indexText } from '@avrelle/core/anchor';
 import type { Outline } from '@avrelle/core/text';
-import type { BroughtIn } from '@avrelle/core/wire';
+import { UUID_V7, type BroughtIn } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
-import { authorOf, insertAnnotation } from '../annotations/queries';
+import { annotationFor, authorOf, insertAnnotation, ownAnnotation, updateAnnotation } from '../annotations/queries';
 import type { Context } from '../context';
+import type { Db } from '../db/database';
 import { AppError } from '../errors';
 import { kindsOf } from '../key/queries';
 import { readId } from '../read-id';
@@ -14,28 +16,61 @@ import { annotationsIn, readWebAnnotation } from './web-annotations';
 const MOST = 2_000;
 
 export function takeinRoutes(app: FastifyInstance, context: Context): void {
-  const { db, now, newId, events } = context;
+  const { db, now, events } = context;
 
-  /** W3C annotations of another program become the sender's own, seen by them alone. The same file twice adds nothing. */
+  /** W3C annotations of another program become the sender's own, seen by them alone. The same file twice adds nothing; what was deleted since comes back. */
   app.post('/api/sources/:id/annotations.jsonld', (request): BroughtIn => {
     const me = personOf(request), source = sourceDetail(db, me.id, readId(request));
     if (!source) throw new AppError('not_found', { what: 'source' });
     const given = annotationsIn(request.body);
     if (given.length > MOST) throw new AppError('invalid', { message: `The file holds ${given.length} annotations; at most ${MOST} can be brought in at once.` });
     const text = versionText(db, source.versionId)!, index = indexText(text.stream, JSON.parse(text.outline) as Outline), kinds = kindsOf(db, me.id);
-    const read = given.map((one) => readWebAnnotation(index, kinds, one));
-    const refused = read.flatMap((r, n) => (r.ok ? [] : [{ number: n + 1, why: r.why }]));
-    let brought = 0, already = 0;
+    const read = given.map((one) => readWebAnnotation(index, kinds, one, me.name)), refused: { number: number; why: string }[] = [];
+    const counts = { brought: 0, already: 0 }, ids = new Map<string, string>();
     db.transaction(() => {
-      for (const one of read) {
-        if (!one.ok) continue;
-        if (one.id && authorOf(db, one.id) === me.id) { already++; continue; }
-        const id = one.id && authorOf(db, one.id) === undefined ? one.id : newId();
-        insertAnnotation(db, { ...one, id, sourceId: source.id, versionId: source.versionId, authorId: me.id, rootId: null, parentId: null, classIds: [] }, now());
-        events.append({ type: 'annotation', annotationId: id, sourceId: source.id, personId: me.id });
-        brought++;
+      const into = { sourceId: source.id, versionId: source.versionId, authorId: me.id, classIds: [] };
+      const told = (id: string): void => events.append({ type: 'annotation', annotationId: id, sourceId: source.id, personId: me.id });
+      // Marks first: an answer may stand before what it answers.
+      const inOrder = read.map((one, n) => ({ one, number: n + 1 })).sort((a, b) => Number(a.one.ok && a.one.type === 'reply') - Number(b.one.ok && b.one.type === 'reply'));
+      for (const { one, number } of inOrder) {
+        if (!one.ok) { refused.push({ number, why: one.why }); continue; }
+        const id = idFor(db, me.id, source.id, one.name);
+        ids.set(one.name, id);
+        if (authorOf(db, id) === me.id) {
+          if (bringBack(db, me.id, id, now())) told(id);
+          counts.already++;
+          continue;
+        }
+        if (one.type === 'mark') insertAnnotation(db, { ...one, ...into, id, rootId: null, parentId: null }, now());
+        else {
+          const parent = annotationFor(db, me.id, ids.get(one.to) ?? one.to);
+          if (!parent || parent.sourceId !== source.id) { refused.push({ number, why: 'It answers an annotation that is neither in the file nor here.' }); continue; }
+          insertAnnotation(db, { ...into, id, kind: 'note', note: one.note, tags: [], anchor: null, rootId: parent.rootId ?? parent.id, parentId: parent.id, classIds: [] }, now());
+        }
+        told(id);
+        counts.brought++;
       }
     });
-    return { brought, already, refused };
+    return { ...counts, refused: refused.sort((a, b) => a.number - b.number) };
   });
+}
+
+/**
+ * The id an annotation of a file has here: its own where that is free or this person's, else one that follows from whose,
+ * where and which it is, so that the same file brings the same again.
+ */
+function idFor(db: Db, me: string, sourceId: string, name: string): string {
+  if (UUID_V7.test(name)) {
+    const author = authorOf(db, name);
+    if (author === undefined || (author === me && annotationFor(db, me, name)?.sourceId === sourceId)) return name;
+  }
+  const hex = createHash('sha256').update(JSON.stringify([me, sourceId, name])).digest('hex');
+  // The form of a version 7 UUID (RFC 9562, 5.7), without a time.
+  return `00000000-0000-7${hex.slice(0, 3)}-8${hex.slice(3, 6)}-${hex.slice(6, 18)}`;
+}
+
+/** What its author had deleted comes back with the file; false where it was there. */
+function bringBack(db: Db, me: string, id: string, now: string): boolean {
+  const own = ownAnnotation(db, me, id);
+  return own !== undefined && own.deleted_at !== null && updateAnnotation(db, id, own.version, { kind: own.kind, kindOwner: own.kind_owner, note: own.note, deletedAt: null }, now);
 }

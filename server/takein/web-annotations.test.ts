@@ -30,7 +30,8 @@ test.each([
 });
 
 test.each([
-  ['an answer', { motivation: 'replying' }, /answers another/],
+  ['an answer without a word', { motivation: 'replying', target: 'urn:uuid:0193a1b2-0000-7000-8000-000000000001' }, /without a word/],
+  ['an answer to nothing', { motivation: 'replying', bodyValue: 'Why?' , target: {} }, /does not say which/],
   ['words that are not there', { target: { selector: { ...selector, exact: 'Herring gulls and terns' } } }, /leads to a passage/],
   ['another type', { type: 'Bookmark' }, /not of the type/],
 ])('%s: why it is not brought in', (_, given, why) => {
@@ -41,7 +42,16 @@ test('without a selector the whole source is meant (3.1)', () => {
   expect(read({ target: 'http://x.test/', bodyValue: 'All of it' })).toMatchObject({ ok: true, note: 'All of it', anchor: { spot: { type: 'whole' } } });
 });
 
-test('the id of an annotation of ours is known again, any other is not', () => {
-  expect(read({ id: 'urn:uuid:0193a1b2-0000-7000-8000-000000000001' })).toMatchObject({ id: '0193a1b2-0000-7000-8000-000000000001' });
-  expect(read({ id: 'http://elsewhere.test/1' })).toMatchObject({ id: null });
+test('an annotation is known again by its id, else by all that it says', () => {
+  expect(read({ id: 'urn:uuid:0193a1b2-0000-7000-8000-000000000001' })).toMatchObject({ name: '0193a1b2-0000-7000-8000-000000000001' });
+  expect(read({ id: 'http://elsewhere.test/1' })).toMatchObject({ name: 'http://elsewhere.test/1' });
+  const [one, same, other] = [read({ bodyValue: 'a' }), read({ bodyValue: 'a' }), read({ bodyValue: 'b' })];
+  expect(one).toEqual(same);
+  expect(other).not.toMatchObject({ name: (one as { name: string }).name });
+});
+
+test('an answer names what it answers, and whose it was', () => {
+  const target = 'urn:uuid:0193a1b2-0000-7000-8000-000000000001', reply = { motivation: 'replying', target, bodyValue: 'Why?', creator: { name: 'Tomas Rell' } };
+  expect(read(reply)).toMatchObject({ ok: true, type: 'reply', to: target.slice(9), note: 'Tomas Rell: Why?' });
+  expect(readWebAnnotation(index, KINDS, { type: 'Annotation', ...reply }, 'Tomas Rell')).toMatchObject({ note: 'Why?' });
 });

@@ -72,5 +72,14 @@ const MEDIA_FRAGMENTS = 'http://www.w3.org/TR/media-frags/', PDF_FRAGMENTS = 'ht
 
 function taken(all: readonly Annotation[], origin: string): TakenMark[] {
   const replies = (id: string) => all.filter((r) => r.rootId === id).map((r) => ({ author: r.author.name, note: outward(r.note, origin) }));
-  return all.filter((a) => a.rootId === null && a.anchor).map((a) => ({ start: a.place?.start ?? a.anchor!.position.start, kind: a.kind, quote: a.anchor!.spot ? spotName(a.anchor!.spot) : a.anchor!.quote.exact, note: outward(a.note, origin), tags: a.tags, author: a.author.name, replies: replies(a.id) }));
+  return all.filter((a) => a.rootId === null && a.anchor).map((a) => {
+    const { spot, quote, position } = a.anchor!;
+    return {
+      start: a.place?.start ?? position.start, kind: a.kind, quote: spot && !isOfWords(spot) ? spotName(spot) : quote.exact, what: spot && isOfWords(spot) ? spotName(spot) : '',
+      note: outward(a.note, origin), tags: a.tags, author: a.author.name, replies: replies(a.id), address: `${origin}/source/${a.sourceId}?at=${a.id}`,
+    };
+  });
 }
+
+/** What is drawn over words means them; other spots stand for themselves. */
+const isOfWords = (spot: Spot): boolean => spot.type === 'drawn' && spot.tied.to !== 'picture';

@@ -62,6 +62,32 @@ test('brought in again by somebody else, everything has its note and its place; 
   for (const a of mine.filter((other) => other.note !== 'on whole')) expect(a.anchor!.quote.exact).toBe('The tide');
 });
 
+test('the same file twice adds nothing, also where its ids are somebody else’s; drawings and answers come back as they were', async () => {
+  const answer = v7();
+  await owner.send('PUT', `/api/replies/${answer}`, { parentId: ids.words, note: 'an answer' });
+  const file = [...(await taken()).reverse(), { type: 'Annotation', id: 'http://elsewhere.test/9', target: 'x', bodyValue: 'foreign' }, { type: 'Annotation', target: 'x', bodyValue: 'nameless' }];
+  const id = await reader.keepText('tide, once more', `${TEXT} Once more.`), bring = async () => (await reader.send<BroughtIn>('POST', `/api/sources/${id}/annotations.jsonld`, file)).body;
+  const list = async () => (await reader.send<Annotation[]>('GET', `/api/sources/${id}/annotations`)).body;
+  expect(await bring()).toEqual({ brought: 9, already: 0, refused: [] });
+  const first = await list();
+  expect(first.map((a) => a.note).sort()).toEqual([...Object.keys(SPOTS).map((name) => `on ${name}`), 'Owner: an answer', 'foreign', 'nameless'].sort());
+  for (const name of ['words', 'page', 'picture'] as const) expect(first.find((a) => a.note === `on ${name}`)!.anchor!.spot).toEqual(SPOTS[name]);
+  expect(first.find((a) => a.note === 'Owner: an answer')!.parentId).toBe(first.find((a) => a.note === 'on words')!.id);
+  const gone = first.find((a) => a.note === 'foreign')!;
+  await reader.send('PATCH', `/api/annotations/${gone.id}`, { version: 1, deleted: true });
+  expect(await bring()).toEqual({ brought: 0, already: 9, refused: [] });
+  expect((await list()).map((a) => a.id).sort()).toEqual(first.map((a) => a.id).sort());
+  // The one whose file it is has everything already.
+  expect((await owner.send<BroughtIn>('POST', `/api/sources/${source.id}/annotations.jsonld`, await taken())).body).toMatchObject({ brought: 0, already: 7 });
+  await owner.send('PATCH', `/api/annotations/${answer}`, { version: 1, deleted: true });
+});
+
+test('in study notes every mark has its address, and a drawing on words has these', async () => {
+  const { text } = await owner.send('GET', `/api/sources/${source.id}/study-notes.md`);
+  for (const id of Object.values(ids)) expect(text).toContain(`/source/${source.id}?at=${id}`);
+  expect(text).toMatch(/> The tide\n\n† \[\*Note\*\]\([^)]+\) · drawn with the pen/);
+});
+
 test('a note on the whole source stands in a version that has none of its words; a mark on words is told as lost', async () => {
   const words = v7();
   await owner.send('PUT', `/api/annotations/${words}`, { sourceId: source.id, versionId: source.versionId, kind: 'claim', note: '', tags: [], classIds: [], anchor: { quote: { exact: 'Nobody sees it turn', prefix: '', suffix: '' }, position: { start: 25, end: 44 } } });

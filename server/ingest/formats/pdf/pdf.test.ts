@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { execFileSync, spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
@@ -155,4 +156,18 @@ describe('reading order', () => {
     const [paragraph] = paragraphsOf(readingOrder([run('the Salt-', 20, 0), run('Mere road', 20, 12)]));
     expect(joined(paragraph!.lines, () => false).map((p) => p.text).join('')).toBe('the Salt- Mere road');
   });
+});
+
+test('whatever stands on a page, it is ordered: nothing is lost, and it ends', () => {
+  const some = fc.record({ text: fc.string({ minLength: 1, maxLength: 40 }).filter((t) => t.trim() !== ''), x: fc.integer({ min: 0, max: 600 }), baseline: fc.integer({ min: 0, max: 60 }).map((n) => n * 13), size: fc.constantFrom(8, 10, 14) });
+  fc.assert(fc.property(fc.array(some, { maxLength: 60 }), fc.constantFrom(Infinity, 780), (made, height) => {
+    const runs = made.map((one) => ({ ...one, width: one.text.length * one.size * 0.45 }));
+    const letters = (text: string): string => [...text.replace(/\s/g, '')].sort().join('');
+    expect(letters(readingOrder(runs, height).map((s) => s.text).join(''))).toBe(letters(runs.map((r) => r.text).join('')));
+  }), { numRuns: 300 });
+});
+
+test('prose beside short words in one band is read line by line', () => {
+  const prose = Array.from({ length: 6 }, (_, n) => run(`A long line of prose, number ${n}`, 10, 10 + 12 * n)), words = Array.from({ length: 6 }, (_, n) => run(`a${n}`, 400, 10 + 12 * n)), more = Array.from({ length: 4 }, (_, n) => run(`Another long line ${n}`, 396, 100 + 12 * n)), left = Array.from({ length: 4 }, (_, n) => run('b', 10, 100 + 12 * n));
+  expect(readingOrder([...prose, ...words, ...more, ...left])).toHaveLength(20);
 });

@@ -28,8 +28,17 @@ const LEAST_CHARACTERS = 16;
 /** Shares of a page's height within which running heads and folios stand (common practice), and how far from all else, in sizes. */
 const HEAD = 0.12, FOOT = 0.88, AWAY = 1.8;
 
-/** The lines of a page of some height in the order in which they are read: down one column, then down the next. */
+/** The lines of a page in the order in which they are read; in that of the file where no other can be made out. */
 export function readingOrder(runs: readonly Run[], height = Infinity): readonly Segment[] {
+  try {
+    return ordered(runs, height);
+  } catch {
+    return runs.flatMap((run) => splitLine([run]));
+  }
+}
+
+/** Of a page of some height: down one column, then down the next. */
+function ordered(runs: readonly Run[], height: number): readonly Segment[] {
   const segments = segmentsOf(runs);
   const alone = (line: Segment, away: (other: Segment) => number): boolean => segments.every((other) => { const distance = away(other); return distance <= 0.5 * line.size || distance > AWAY * line.size; });
   const isHead = (line: Segment): boolean => line.baseline < HEAD * height && line.text.length < 100 && alone(line, (other) => other.baseline - line.baseline) && segments.every((o) => o.baseline >= line.baseline - 0.5 * line.size);
@@ -64,9 +73,14 @@ function splitLine(line: readonly Run[]): Segment[] {
   });
 }
 
+/** Ends, since each part that is ordered in its turn has fewer segments: a band of several, or one of two sides that hold some each. */
 function inColumns(segments: readonly Segment[]): readonly Segment[] {
   const gutter = findGutter(segments);
-  return gutter === undefined ? rows(segments) : bandsOf(segments, gutter).flatMap((band) => (standsBeside(band, gutter) ? besides(band, gutter) : inColumns(band)));
+  if (gutter === undefined) return rows(segments);
+  const bands = bandsOf(segments, gutter);
+  // Prose beside words too short to be prose is no column: line by line.
+  if (bands.length === 1 && !standsBeside(segments, gutter)) return rows(segments);
+  return bands.flatMap((band) => (standsBeside(band, gutter) ? besides(band, gutter) : inColumns(band)));
 }
 
 /** A strip as high as this, in sizes, with nothing in it from edge to edge, ends what stands in columns, unless they go on below. */
