@@ -17,7 +17,7 @@ import type { Asker } from '../server/find/asker';
 import { annotationPage, readQuery, sourcePage } from '../server/find/find';
 import { myClasses } from '../server/find/queries';
 import { ingest, type Ingested } from '../server/ingest/ingest';
-import { directIngester } from '../server/ingest/thread-ingester';
+import { directIngester } from '../server/ingest/ingester';
 import { openContext } from '../server/open-context';
 import { sourceDetail } from '../server/sources/queries';
 import { storeSource } from '../server/sources/store';

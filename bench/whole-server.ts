@@ -4,7 +4,7 @@ import path from 'node:path';
 import type { Page } from '@playwright/test';
 import { buildApp } from '../server/app';
 import { readConfig } from '../server/config';
-import { ThreadIngester } from '../server/ingest/thread-ingester';
+import { PoolIngester } from '../server/ingest/pool-ingester';
 import { openContext } from '../server/open-context';
 import { serveLittleWeb } from '../standins/web/serve';
 
@@ -13,7 +13,7 @@ export async function startWhole() {
   const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-bench-'));
   const web = await serveLittleWeb({ sites: 'standins/web/sites', font: 'node_modules/@fontsource-variable/literata/files/literata-latin-wght-normal.woff2' }, 0);
   const config = readConfig({ AVRELLE_DATA: path.join(folder, 'a.db'), AVRELLE_NAMES: `saltmere.test=127.0.0.1:${web.port}`, AVRELLE_PORT: '0' });
-  const context = openContext({ config, ingester: new ThreadIngester(new URL('./ingest-worker.js', import.meta.url), config) }), app = await buildApp(context);
+  const context = openContext({ config, ingester: new PoolIngester(new URL('./ingest-worker.js', import.meta.url), config, config.dataFile) }), app = await buildApp(context);
   await app.listen({ port: 0, host: '127.0.0.1' });
   context.jobs.start();
   const base = `http://127.0.0.1:${(app.server.address() as { port: number }).port}`, account = { email: 'bench@college.saltmere.test', name: 'Bench', password: 'a long enough password' };

@@ -2,7 +2,7 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { buildApp } from '../server/app';
 import { readConfig } from '../server/config';
-import { ThreadIngester } from '../server/ingest/thread-ingester';
+import { PoolIngester } from '../server/ingest/pool-ingester';
 import { watchFeeds } from '../server/feeds/feed-watch';
 import { openMailDoor } from '../server/mail/intake';
 import { openContext } from '../server/open-context';
@@ -20,7 +20,7 @@ if (fresh) for (const ending of ['', '-wal', '-shm']) fs.rmSync(file + ending, {
 const web = await serveLittleWeb({ sites: 'standins/web/sites', font: 'node_modules/@fontsource-variable/literata/files/literata-latin-wght-normal.woff2' }, WEB_PORT);
 const config = readConfig({ ...process.env, AVRELLE_DATA: file, AVRELLE_NAMES: `saltmere.test=127.0.0.1:${web.port}`, AVRELLE_MAIL_PORT: String(WEB_PORT + 2), AVRELLE_MAIL_DOMAIN: 'intake.saltmere.test' });
 const clock = new DemoClock();
-const context = openContext({ config, ingester: new ThreadIngester(new URL('./ingest-worker.js', import.meta.url), config), now: clock.now });
+const context = openContext({ config, ingester: new PoolIngester(new URL('./ingest-worker.js', import.meta.url), config, config.dataFile), now: clock.now });
 const app = await buildApp(context);
 context.jobs.start();
 const mail = await openMailDoor(context, { port: config.mailPort!, host: config.mailHost, domain: config.mailDomain });

@@ -2,7 +2,7 @@ import fs from 'node:fs';
 import { seeded } from '@avrelle/core/random';
 import { hashPassword } from '../server/accounts/passwords';
 import { readConfig } from '../server/config';
-import { directIngester } from '../server/ingest/thread-ingester';
+import { directIngester } from '../server/ingest/ingester';
 import { openContext } from '../server/open-context';
 import { LARGE, seedLarge } from './large';
 import { PASSWORD } from './people';

@@ -4,7 +4,7 @@ import cookie from '@fastify/cookie';
 import multipart from '@fastify/multipart';
 import rateLimit from '@fastify/rate-limit';
 import fastifyStatic from '@fastify/static';
-import Fastify, { type FastifyInstance } from 'fastify';
+import Fastify, { type FastifyInstance, type RouteOptions } from 'fastify';
 import { accountRoutes } from './accounts/routes';
 import { readSession } from './accounts/session';
 import { annotationRoutes } from './annotations/routes';
@@ -40,8 +40,10 @@ const BODY_LIMIT = 4 * 1024 * 1024;
 /** Our own pages load nothing from anywhere else; snapshots have a stricter policy of their own. */
 const POLICY = "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; font-src 'self' data:; connect-src 'self'; frame-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'";
 
-export async function buildApp(context: Context): Promise<FastifyInstance> {
-  const app = Fastify({ logger: false, bodyLimit: BODY_LIMIT, trustProxy: context.config.behindProxy, forceCloseConnections: true });
+/** `onRoute` is told of every route; for tests that walk all of them. */
+export async function buildApp(context: Context, onRoute?: (route: RouteOptions) => void): Promise<FastifyInstance> {
+  const app = Fastify({ logger: false, bodyLimit: BODY_LIMIT, trustProxy: context.config.behindProxy, forceCloseConnections: true, querystringParser: (text) => Object.fromEntries(new URLSearchParams(text)) });
+  if (onRoute) app.addHook('onRoute', onRoute);
   await app.register(cookie);
   await app.register(multipart);
   await app.register(rateLimit, { global: false, keyGenerator: (request) => `${request.ip} ${request.routeOptions.url}`, errorResponseBuilder: (_request, limit) => new AppError('too_fast', { wait: limit.after }) });

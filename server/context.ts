@@ -2,7 +2,7 @@ import type { Config } from './config';
 import type { Db } from './db/database';
 import type { EventLog } from './events/event-log';
 import type { Streams } from './events/streams';
-import type { Ingester } from './ingest/thread-ingester';
+import type { Ingester } from './ingest/ingester';
 import type { JobRunner } from './jobs/job-runner';
 
 /** The clock, so that tests and the demo can set it. Returns an RFC 3339 date-time in UTC. */

@@ -1,11 +1,14 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
 import { v7 } from 'uuid';
 import type { Annotation, Problem, SourceDetail } from '@avrelle/core/wire';
 import type { LittleWeb } from '../standins/web/serve';
 import { AppError, ERRORS, type ErrorCode } from './errors';
 import { ingest } from './ingest/ingest';
 import { SafeFetcher } from './ingest/safe-fetch';
-import { ThreadIngester } from './ingest/thread-ingester';
+import { PoolIngester } from './ingest/pool-ingester';
 import { readFeed } from './ingest/feed';
 import { unzip } from './ingest/unzip';
 import { docx, epub, pdf, PIXEL, wave, zip } from './testing/files';
@@ -155,7 +158,18 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   not_text: file('picture.txt', 0, 1, 2, 3),
   file_too_large: () => inject({ method: 'POST', url: `/api/uploads/${v7()}`, headers: { cookie: '', 'content-type': 'application/json' }, payload: JSON.stringify('x'.repeat(5 * 1024 * 1024)) }),
   no_file: () => answered(teacher.send('POST', `/api/uploads/${v7()}`, {})),
-  unreadable: () => refused(new ThreadIngester(new URL('data:text/javascript,throw new Error("worn out")'), policy()).run({ type: 'file', name: 'a.txt', bytes: Buffer.from('a') }, () => undefined)),
+  unreadable: async () => {
+    // What calls itself too often, wherever that is.
+    const fetcher = { type: 'address' as const, address: 'http://review.saltmere.test/', got: { get bytes(): Uint8Array { throw new RangeError('Maximum call stack size exceeded'); }, name: 'a', contentType: '', address: null } };
+    return refused(ingest(fetcher, policy()));
+  },
+  too_complex: () => keepFile('deep.html', Buffer.from(`<body>${'<div>'.repeat(100_000)}deep`)),
+  too_heavy: async () => {
+    const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-heavy-')), script = path.join(folder, 'heavy.mjs');
+    fs.writeFileSync(script, 'export default () => { const all = []; for (;;) all.push(new Array(100000).fill(Math.random())); };');
+    const pool = new PoolIngester(new URL(`file://${script}`), policy(), ':memory:', { memory: 32 });
+    return refused(pool.compare('a', 'b')).finally(async () => { await pool.close(); fs.rmSync(folder, { recursive: true }); });
+  },
 };
 
 test.each(Object.keys(ERRORS) as ErrorCode[])('%s is met and told', async (code) => {

@@ -46,6 +46,8 @@ export const ERRORS = {
   refused_by_site: { status: 422, title: 'The site does not let us in', detail: '“{address}” answered {status}: it wants a sign-in or refuses programs. Save the page in your browser and upload the file.' },
   too_large: { status: 422, title: 'That is too large', detail: '“{address}” has more than {limit} MB. Save the main text as a file and upload that.' },
   too_slow: { status: 422, title: 'That took too long', detail: '“{address}” was not complete after {seconds} seconds. Try again later, or save the page in your browser and upload the file.' },
+  too_complex: { status: 422, title: 'That page is too much for one page', detail: '“{address}” cannot be read as one page: {reason}. Save its main text as a file and upload that.' },
+  too_heavy: { status: 422, title: 'That needs too much', detail: '“{address}” needs more memory than one page or file may take. Save its main text as a file and upload that, or split it.' },
   redirect_loop: { status: 422, title: 'The address runs in a circle', detail: '“{address}” redirected more than {limit} times. Open it in your browser and paste the address it ends at.' },
   wrong_type: { status: 422, title: 'That is nothing Avrelle keeps', detail: '“{address}” is of the type {type}. Avrelle keeps web pages, PDF, EPUB, word-processor documents (.docx), Markdown, plain text, tables (CSV), pictures, recordings, letters (.eml) and saved pages (zip, MHTML, WARC).' },
   empty_page: { status: 422, title: 'There is nothing to read', detail: '“{address}” holds no text. If it shows some in your browser, a script makes it: save the page there and upload the file.' },

@@ -5,13 +5,13 @@ import { readConfig } from './config';
 import { watchFeeds } from './feeds/feed-watch';
 import { removeExpired, type Orphans } from './library/remove-expired';
 import { openMailDoor } from './mail/intake';
-import { ThreadIngester } from './ingest/thread-ingester';
+import { PoolIngester } from './ingest/pool-ingester';
 import { openContext } from './open-context';
 
 const DAY = 86_400_000;
 const config = readConfig(process.env);
 fs.mkdirSync(path.dirname(path.resolve(config.dataFile)), { recursive: true });
-const ingester = new ThreadIngester(new URL('./ingest-worker.js', import.meta.url), config);
+const ingester = new PoolIngester(new URL('./ingest-worker.js', import.meta.url), config, config.dataFile);
 const context = openContext({ config, ingester });
 const app = await buildApp(context);
 await app.listen({ port: config.port, host: config.host });

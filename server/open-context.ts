@@ -5,7 +5,7 @@ import { openDatabase, type Db } from './db/database';
 import { migrate } from './db/migrate';
 import { EventLog } from './events/event-log';
 import { Streams } from './events/streams';
-import type { Ingester } from './ingest/thread-ingester';
+import type { Ingester } from './ingest/ingester';
 import { JobRunner } from './jobs/job-runner';
 
 export interface World {

@@ -1,12 +1,57 @@
-import { ValidationError, type AnyObjectSchema, type InferType } from 'yup';
+import { ValidationError, type AnyObjectSchema, type InferType, type SchemaFieldDescription, type SchemaInnerTypeDescription, type SchemaObjectDescription } from 'yup';
 import { AppError } from './errors';
 
-/** Checks what came from outside against its schema. Throws `invalid` with the first thing wrong, in words. */
+/**
+ * Checks the body of a request against its schema. Types are taken as they were sent: a number is no text, an object no
+ * number, and nothing of it is called. Throws `invalid` with the first thing wrong, in words.
+ */
 export function parse<S extends AnyObjectSchema>(schema: S, given: unknown): InferType<S> {
+  const value = given ?? {};
+  checkTypes(schema.describe({ value }), value, '');
+  return checked(schema, value);
+}
+
+/** Checks what stands in an address, where everything is text: numbers are read from it. */
+export const parseQuery = <S extends AnyObjectSchema>(schema: S, given: unknown): InferType<S> => checked(schema, given);
+
+function checked<S extends AnyObjectSchema>(schema: S, value: unknown): InferType<S> {
   try {
-    return schema.validateSync(given ?? {}, { abortEarly: true, strict: false, stripUnknown: false }) as InferType<S>;
+    return schema.validateSync(value, { abortEarly: true, strict: false, stripUnknown: false }) as InferType<S>;
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
     throw new AppError('invalid', { message: error.message }, error.path ? { field: error.path } : {});
   }
+}
+
+type Described = SchemaFieldDescription;
+
+/** What a schema would turn into another type, or call a method of, is refused before it is looked at. */
+function checkTypes(described: Described, value: unknown, path: string): void {
+  const wrong = (expected: string): never => { throw new AppError('invalid', { message: `${path || 'What was sent'} has to be ${expected}; it is ${nameOf(value)}.` }, path ? { field: path } : {}); };
+  // What may be absent or null is the schema's to say.
+  if (value === undefined || value === null) return;
+  switch (described.type) {
+    case 'string': if (typeof value !== 'string') wrong('text'); return;
+    case 'boolean': if (typeof value !== 'boolean') wrong('true or false'); return;
+    case 'number': if (typeof value !== 'number' || !Number.isFinite(value) || Math.abs(value) > Number.MAX_SAFE_INTEGER) wrong('a number of ordinary size'); return;
+    case 'array': {
+      if (!Array.isArray(value)) return wrong('a list');
+      const { innerType } = described as SchemaInnerTypeDescription;
+      value.forEach((item, n) => { if (innerType && !Array.isArray(innerType)) checkTypes(innerType, item, `${path}[${n}]`); });
+      return;
+    }
+    case 'object': {
+      if (typeof value !== 'object' || Array.isArray(value)) return wrong('an object');
+      const inherited = Object.keys(value).find((name) => name in Object.prototype);
+      if (inherited !== undefined) throw new AppError('invalid', { message: `“${inherited}” is no field of what was sent.` });
+      for (const [name, field] of Object.entries((described as SchemaObjectDescription).fields ?? {})) checkTypes(field, Object.hasOwn(value, name) ? (value as Record<string, unknown>)[name] : undefined, path ? `${path}.${name}` : name);
+      return;
+    }
+  }
+}
+
+function nameOf(value: unknown): string {
+  if (Array.isArray(value)) return 'a list';
+  if (typeof value === 'object') return 'an object';
+  return typeof value === 'string' ? 'text' : `the ${typeof value} ${String(value)}`;
 }

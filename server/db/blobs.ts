@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto';
 import type { Db } from './database';
 
-const CHUNK = 256 * 1024;
+/** Bytes of a row; the last one has what is left. */
+export const CHUNK = 256 * 1024;
 
 const INSERT_BLOB = 'INSERT INTO blob (hash, size, media_type) VALUES (?, ?, ?) ON CONFLICT (hash) DO NOTHING';
-const INSERT_CHUNK = 'INSERT INTO blob_chunk (hash, seq, data) VALUES (?, ?, ?)';
+const INSERT_CHUNK = 'INSERT INTO blob_chunk (hash, seq, data) VALUES (?, ?, ?) ON CONFLICT DO NOTHING';
 const BLOB = 'SELECT size, media_type FROM blob WHERE hash = ?';
 const CHUNKS = 'SELECT data FROM blob_chunk WHERE hash = ? ORDER BY seq';
 

@@ -5,7 +5,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { ARRIVALS } from '../feeds/queries';
-import { LISTED, OF_BATCH } from '../jobs/queries';
+import { LISTED, OF_BATCH, SINGLE } from '../jobs/queries';
 import { MARKED_ON, NOTICES } from '../desk/queries';
 import { OF_SOURCE, ONE } from '../annotations/queries';
 import { annotationsStatement, countStatement, sourcesStatement } from '../find/queries';
@@ -135,7 +135,7 @@ test('a backup is never overwritten, and what is no backup is refused with the l
   db.close();
 });
 
-test.each(Object.entries({ SOURCES, MARKS, TAGS_OF, TAG_COUNTS, STATE_COUNTS, OF_SOURCE, ONE, MARKED, NOTICES, LISTED, OF_BATCH, ARRIVALS, COLLECTIONS, COLLECTION_ONE, SEARCHES, DELETED, HOLDING, RELATED, PAIRS, USED_TAGS, MARKED_ON }))('%s reads no table from end to end', (_name, sql) => readsByIndex(opened(), sql));
+test.each(Object.entries({ SOURCES, MARKS, TAGS_OF, TAG_COUNTS, STATE_COUNTS, OF_SOURCE, ONE, MARKED, NOTICES, LISTED, SINGLE, OF_BATCH, ARRIVALS, COLLECTIONS, COLLECTION_ONE, SEARCHES, DELETED, HOLDING, RELATED, PAIRS, USED_TAGS, MARKED_ON }))('%s reads no table from end to end', (_name, sql) => readsByIndex(opened(), sql));
 
 test.each(['', 'mud', '"salt pan" OR mud', 'title:mud -text:pan', 'tag:essay', 'in:course', 'by:rell', 'kind:claim', 'site:review lang:en type:pdf', 'is:reading is:mine is:shared -is:unplaced is:read', 'has:note OR has:answer OR has:drawing OR has:tag OR has:file OR has:remark OR has:mark', 'minutes<10 progress>5 marks>2', 'saved:today published:2025'])('the search “%s” reads no table from end to end', (q) => {
   const db = opened(), asker = { me: 'p', classes: ['c'], today: '2026-11-25', ahead: 60 }, query = readQuery(q), page = { offset: 0, limit: 30 };

@@ -13,11 +13,11 @@ const HAS_ASSET = 'SELECT 1 AS one FROM draft_asset WHERE draft_id = ? AND hash 
 const REMOVE = 'DELETE FROM draft WHERE id = ? AND person_id = ?';
 const OLD = 'SELECT id, person_id FROM draft WHERE created_at < ?';
 
-type Stored = Omit<Ingested, 'snapshot' | 'assets' | 'file'>;
+type Stored = Omit<Ingested, 'snapshot' | 'assets' | 'file' | 'stored'>;
 
 /** Call within a transaction. */
 export function storeDraft(db: Db, { id, personId, ingested, now }: { id: string; personId: string; ingested: Ingested; now: string }): void {
-  const { snapshot, assets, file, ...content } = ingested, files = storeFiles(db, { snapshot, assets, file });
+  const { snapshot, assets, file, stored, ...content } = ingested, files = storeFiles(db, { snapshot, assets, file, stored });
   db.run(INSERT, id, personId, JSON.stringify(content satisfies Stored), files.snapshot, files.file, now);
   for (const hash of files.assets) db.run(INSERT_ASSET, id, hash);
 }
@@ -34,11 +34,13 @@ export const draftContent = (db: Db, personId: string, id: string): Stored => JS
 export const draftSnapshot = (db: Db, personId: string, id: string): Buffer => readBlob(db, row(db, personId, id).snapshot_hash)!.bytes;
 export const draftHasAsset = (db: Db, id: string, hash: string): boolean => db.get(HAS_ASSET, id, hash) !== undefined;
 
-/** Everything of it, as it was ingested. Throws `not_found`. */
+/** Everything of it, as it was ingested; its files stay in the database. Throws `not_found`. */
 export function loadDraft(db: Db, personId: string, id: string): Ingested {
-  const { content, snapshot_hash, file_hash } = row(db, personId, id), file = file_hash === null ? null : readBlob(db, file_hash)!;
-  const assets = db.all<{ hash: string }>(ASSETS, id).map(({ hash }) => ({ hash, ...readBlob(db, hash)! }));
-  return { ...(JSON.parse(content) as Stored), snapshot: readBlob(db, snapshot_hash)!.bytes.toString('utf8'), assets, file };
+  const { content, snapshot_hash, file_hash } = row(db, personId, id), hashes = db.all<{ hash: string }>(ASSETS, id).map((a) => a.hash), none = new Uint8Array(0);
+  return {
+    ...(JSON.parse(content) as Stored), snapshot: '', assets: hashes.map((hash) => ({ hash, mediaType: '', bytes: none })), file: file_hash === null ? null : { bytes: none, mediaType: '' },
+    stored: { snapshot: snapshot_hash, assets: hashes, file: file_hash },
+  };
 }
 
 /** Removes a draft with what only it referred to. */

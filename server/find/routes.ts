@@ -24,10 +24,9 @@ export function findRoutes(app: FastifyInstance, context: Context): void {
 type Asked = Readonly<Record<string, string | undefined>> & { readonly q: string };
 
 export function queryOf(request: FastifyRequest): Asked {
-  const asked = request.query as Record<string, string | string[] | undefined>, one = Object.fromEntries(Object.entries(asked).map(([key, value]) => [key, Array.isArray(value) ? value.at(-1) : value]));
-  const q = one.q ?? '';
+  const asked = request.query as Record<string, string | undefined>, q = asked.q ?? '';
   if (q.length > LONGEST_QUERY) throw new AppError('invalid', { message: `A search may have ${LONGEST_QUERY.toLocaleString('en')} characters, this one has ${q.length.toLocaleString('en')}. Look for fewer words.` }, { field: 'q' });
-  return { ...one, q };
+  return { ...asked, q };
 }
 
 /** `day` is the day it is where they are, `ahead` how many minutes their clocks are ahead of UTC. */

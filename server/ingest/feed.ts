@@ -2,10 +2,9 @@ import Parser from 'rss-parser';
 import { array, object, string } from 'yup';
 import { AppError } from '../errors';
 import { decodeHtml, parseHtml } from './parse-html';
-import type { Loader } from './loader';
 import { readDate } from './metadata';
 import type { NetworkPolicy } from './network-policy';
-import { SafeFetcher } from './safe-fetch';
+import { SafeFetcher, type Fetched } from './safe-fetch';
 
 export interface FeedItem {
   /** By what an item is known again: its id, else its address. */
@@ -29,22 +28,31 @@ const LIMITS = { bytes: 8 * 1024 * 1024, milliseconds: 15_000, redirects: 5 };
 const ACCEPT = 'application/atom+xml,application/rss+xml,application/feed+json,application/xml;q=0.9,application/json;q=0.9,text/html;q=0.8,*/*;q=0.5';
 const MOST_ITEMS = 200;
 
-/** Fetches a feed with a connection of its own. */
-export async function readFeed(address: string, policy: NetworkPolicy): Promise<ReadFeed> {
-  const web = new SafeFetcher(policy);
-  return fetchFeed(address, web).finally(() => web.close());
-}
+/** What came of something that may be a feed: what it offers, or the address of the feed that a page names. */
+export type ParsedFeed = { readonly type: 'feed'; readonly feed: ReadFeed } | { readonly type: 'page'; readonly names: string | null };
 
 /** A feed by its address, or by that of a page that names one. Rejects with `no_feed`, `bad_feed` or why it could not be fetched. */
-async function fetchFeed(address: string, web: Loader): Promise<ReadFeed> {
-  const got = await web.fetch(address, LIMITS, ACCEPT), feed = await parseFeed(got.bytes, got.contentType, got.address);
-  if (feed) return feed;
-  const named = namedFeed(parseHtml(got.bytes, got.address, got.contentType));
-  if (!named) throw new AppError('no_feed', { address }, { field: 'address' });
-  const second = await web.fetch(named, LIMITS, ACCEPT), found = await parseFeed(second.bytes, second.contentType, second.address);
-  if (!found) throw new AppError('no_feed', { address: named }, { field: 'address' });
-  return found;
+export async function fetchFeed(address: string, policy: NetworkPolicy, parse: (got: Fetched) => Promise<ParsedFeed>): Promise<ReadFeed> {
+  const web = new SafeFetcher(policy);
+  try {
+    const first = await parse(await web.fetch(address, LIMITS, ACCEPT));
+    if (first.type === 'feed') return first.feed;
+    if (first.names === null) throw new AppError('no_feed', { address }, { field: 'address' });
+    const second = await parse(await web.fetch(first.names, LIMITS, ACCEPT));
+    if (second.type === 'feed') return second.feed;
+    throw new AppError('no_feed', { address: first.names }, { field: 'address' });
+  } finally {
+    await web.close();
+  }
 }
+
+export async function parseFeedOrPage({ bytes, contentType, address }: Fetched): Promise<ParsedFeed> {
+  const feed = await parseFeed(bytes, contentType, address);
+  return feed ? { type: 'feed', feed } : { type: 'page', names: namedFeed(parseHtml(bytes, address, contentType)) ?? null };
+}
+
+/** For tests and the command line: all in one thread. */
+export const readFeed = (address: string, policy: NetworkPolicy): Promise<ReadFeed> => fetchFeed(address, policy, parseFeedOrPage);
 
 /** The feed a page links to (RFC 4287 and the HTML Standard: `rel=alternate` with the type of a feed). */
 export function namedFeed(page: Document): string | undefined {

@@ -21,7 +21,7 @@ import { looksScripted } from './scripted';
 import { shape, type Choices } from './shape';
 
 export type IngestInput =
-  | { readonly type: 'address'; readonly address: string; readonly choices?: Choices | undefined; /** One of many: what the site asks of programs is heeded. */ readonly polite?: boolean | undefined }
+  | { readonly type: 'address'; readonly address: string; readonly choices?: Choices | undefined; /** One of many: what the site asks of programs is heeded. */ readonly polite?: boolean | undefined; /** What was fetched from there already. */ readonly got?: Got | undefined }
   | ({ readonly type: 'file'; readonly name: string; readonly bytes: Uint8Array } & Pick<Tools, 'password' | 'transcript' | 'remote'>)
   | { readonly type: 'shape'; readonly ingested: Ingested; readonly choices: Choices };
 
@@ -49,6 +49,15 @@ export interface Ingested {
   readonly fingerprint: string;
   /** The viewport it was kept for, in CSS pixels; null for as wide as there is room. */
   readonly width: number | null;
+  /** Its files where they are in the database already; snapshot, assets and file are then empty. */
+  readonly stored?: StoredFiles | undefined;
+}
+
+/** Hashes of the files of a version. */
+export interface StoredFiles {
+  readonly snapshot: string;
+  readonly assets: readonly string[];
+  readonly file: string | null;
 }
 
 export type Progress = (step: string, share: number) => void;
@@ -58,20 +67,30 @@ export async function ingest(input: IngestInput, policy: NetworkPolicy, progress
   if (input.type === 'shape') return shape(input.ingested, input.choices);
   const web = new SafeFetcher(policy);
   try {
-    progress('Fetching', 0.05);
-    const got = input.type === 'address' ? await fromAddress(input, web) : { name: input.name, bytes: input.bytes, contentType: '', address: null };
+    const got = input.type === 'address' ? (input.got ?? (await fromAddress(input, web, progress))) : { name: input.name, bytes: input.bytes, contentType: '', address: null };
     progress('Reading', 0.2);
     const tools: Tools = { web, progress, ...(input.type === 'file' ? { password: input.password, transcript: input.transcript, remote: input.remote } : {}) };
     const ingested = await build(await readFormat(got, tools), got, progress);
     return input.type === 'address' && input.choices ? shape(ingested, input.choices) : ingested;
   } catch (error) {
-    throw error instanceof RangeError ? new AppError('unreadable', { address: input.type === 'address' ? input.address : input.type === 'file' ? input.name : '', reason: 'its elements are nested too deeply' }) : error;
+    const name = input.type === 'address' ? input.address : input.name;
+    if (error instanceof RangeError) throw new AppError('unreadable', { address: name, reason: 'its elements are nested too deeply' });
+    // A file has no address: it is called by its name.
+    if (error instanceof AppError && error.values.address === NOWHERE) throw new AppError(error.code, { ...error.values, address: name }, error.extra);
+    throw error;
   } finally {
     await web.close();
   }
 }
 
-async function fromAddress({ address, polite }: Extract<IngestInput, { type: 'address' }>, web: SafeFetcher): Promise<Got> {
+/** The page or file at an address, with a connection of its own; what it consists of is fetched as it is read. */
+export async function fetchPage(input: Extract<IngestInput, { type: 'address' }>, policy: NetworkPolicy, progress: Progress): Promise<Got> {
+  const web = new SafeFetcher(policy);
+  return fromAddress(input, web, progress).finally(() => web.close());
+}
+
+async function fromAddress({ address, polite }: Extract<IngestInput, { type: 'address' }>, web: SafeFetcher, progress: Progress): Promise<Got> {
+  progress('Fetching', 0.05);
   if (polite) await checkRobots(address, web);
   const got = await web.fetch(address, PAGE_LIMITS);
   return { ...got, name: lastPart(got.address) };

@@ -1,11 +1,15 @@
+import { checkDepth, checkMarkup } from './markup-limits';
 import sniffEncoding from 'html-encoding-sniffer';
 import { JSDOM, VirtualConsole } from 'jsdom';
 import { decode } from 'whatwg-encoding';
 
-/** Parses by the HTML standard, running nothing and loading nothing. */
+/** Parses by the HTML standard, running nothing and loading nothing. Throws `too_complex`. */
 export function parseHtml(html: Uint8Array | string, address: string, contentType = 'text/html'): Document {
   const text = typeof html === 'string' ? html : decodeHtml(html, contentType);
-  return new JSDOM(text, { url: address, contentType: 'text/html', virtualConsole: new VirtualConsole() }).window.document;
+  checkMarkup(text, address);
+  const { document } = new JSDOM(text, { url: address, contentType: 'text/html', virtualConsole: new VirtualConsole() }).window;
+  checkDepth(document.documentElement, address);
+  return document;
 }
 
 /** By byte order mark, header or meta; without any of them as UTF-8 where it is that, else as windows-1252 (HTML Standard, 13.2.3.2). */

@@ -20,6 +20,7 @@ export interface Choices {
 /** What is kept of a page as it was fetched. Its snapshot is written anew, so the stream is read from it anew. */
 export function shape(whole: Ingested, { amount, width = null, removed = [], passage }: Choices): Ingested {
   if (amount === 'whole' && removed.length === 0) return { ...whole, width };
+  const { stored } = whole;
   const document = parseHtml(whole.snapshot, whole.address ?? NOWHERE), root = document.documentElement;
   const out = removed.map((path) => elementAt(root, path));
   for (const element of out) if (element && element !== root && element !== document.body) element.remove();
@@ -28,7 +29,8 @@ export function shape(whole: Ingested, { amount, width = null, removed = [], pas
   if (amount === 'link') keepLink(document, whole);
   const snapshot = `<!doctype html>\n${root.outerHTML}`, { text, outline } = readTree(lightTree(snapshot));
   if (!text.trim()) throw new AppError('empty_page', { address: whole.address ?? whole.meta.title });
-  return { ...whole, amount, width, snapshot, text, outline, minutes: readingMinutes(mainText(text, outline)), assets: whole.assets.filter(({ hash }) => hash === whole.lead || snapshot.includes(hash)) };
+  const assets = whole.assets.filter(({ hash }) => hash === whole.lead || snapshot.includes(hash));
+  return { ...whole, amount, width, snapshot, text, outline, minutes: readingMinutes(mainText(text, outline)), assets, ...(stored ? { stored: { ...stored, assets: assets.map((a) => a.hash) } } : {}) };
 }
 
 function elementAt(root: Element, path: string): Element | undefined {

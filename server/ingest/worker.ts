@@ -1,28 +1,47 @@
-import { parentPort } from 'node:worker_threads';
+import type { MessagePort } from 'node:worker_threads';
 import { compare, indexText } from '@avrelle/core/anchor';
+import { readBlob } from '../db/blobs';
+import { storeFile, storeIngested } from '../db/slow-store';
+import { openDatabase, type Db } from '../db/database';
 import { AppError } from '../errors';
 import { follow } from '../versions/follow';
-import { readFeed } from './feed';
+import { parseFeedOrPage } from './feed';
 import { ingest } from './ingest';
-import type { WorkerReply, WorkerRequest } from './thread-ingester';
+import type { Outcome, Step, Task } from './pool-ingester';
+import { resolveInput } from './stored-input';
 
-const port = parentPort!;
-const send = (reply: WorkerReply): void => port.postMessage(reply);
+const open = new Map<string, Db>();
+/** A connection of this thread's own: large files never pass through the one that answers everybody. */
+function database(file: string): Db {
+  const known = open.get(file) ?? openDatabase(file);
+  open.set(file, known);
+  return known;
+}
 
-async function work(request: WorkerRequest): Promise<unknown> {
-  switch (request.type) {
-    case 'ingest': return ingest(request.input, request.policy, (step, share) => send({ id: request.id, type: 'progress', step, share }));
-    case 'follow': return follow(request.asked);
-    case 'ping': return undefined;
-    case 'feed': return readFeed(request.address, request.policy);
-    case 'compare': return compare(indexText(request.before), indexText(request.after));
+async function work(task: Task, tell: (step: string, share: number) => void): Promise<unknown> {
+  switch (task.type) {
+    case 'ingest': {
+      const { ask, got, policy, dataFile } = task, db = database(dataFile);
+      const input = ask.type === 'address' ? { ...ask, got: got! } : resolveInput(ask, (hash) => readBlob(db, hash)!.bytes);
+      return storeIngested(db, await ingest(input, policy, tell));
+    }
+    case 'follow': return follow(task.asked);
+    case 'feed': return parseFeedOrPage(task);
+    case 'compare': return compare(indexText(task.before), indexText(task.after));
+    case 'store': return storeFile(database(task.dataFile), task.file, task.mediaType);
   }
 }
 
-port.on('message', (request: WorkerRequest) => {
-  const { id } = request;
-  work(request).then(
-    (result) => send({ id, type: 'done', result }),
-    (error: unknown) => send(error instanceof AppError ? { id, type: 'refused', code: error.code, values: error.values, field: error.extra.field } : { id, type: 'broken', message: String((error as Error)?.stack ?? error) }),
-  );
-});
+/** What the pool calls, once at a time. */
+export default async function run({ task, port }: { readonly task: Task; readonly port: MessagePort }): Promise<Outcome> {
+  const tell = (step: string, share: number): void => port.postMessage({ step, share } satisfies Step);
+  tell('', 0);
+  try {
+    return { type: 'done', result: await work(task, tell) };
+  } catch (error) {
+    if (error instanceof AppError) return { type: 'refused', code: error.code, values: error.values, field: error.extra.field };
+    throw error;
+  } finally {
+    port.close();
+  }
+}

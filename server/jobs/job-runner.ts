@@ -1,17 +1,17 @@
 import type { Clock } from '../context';
 import type { Db } from '../db/database';
-import { readBlob } from '../db/blobs';
 import { loadDraft, removeDraft, storeDraft } from '../drafts/queries';
 import { AppError, toProblem } from '../errors';
 import type { EventLog } from '../events/event-log';
-import type { Ingested, IngestInput } from '../ingest/ingest';
-import type { Ingester } from '../ingest/thread-ingester';
+import type { Ingested } from '../ingest/ingest';
+import type { Ask, Ingester } from '../ingest/ingester';
 import { storeSource } from '../sources/store';
 import { prepareVersion, storeVersion } from '../versions/store';
 import { finishJob, listedRunning, nextListed, nextSingle, requeueRunning, setProgress, type StoredJob } from './queries';
 
-/** Jobs under way, and how many of them may be of lists: what somebody waits for is never behind a long list. */
-const AT_ONCE = 4;
+/** Jobs under way, how many of them may be of one person, and how many of lists: nobody waits behind somebody else's slow pages, nor for a long list. */
+const AT_ONCE = 8;
+const AT_ONCE_OF_ONE = 3;
 const LISTED_AT_ONCE = 2;
 /** Between two pages of one site for a list, in milliseconds (common practice: a second is polite). */
 const SITE_PAUSE = 1_000;
@@ -54,7 +54,7 @@ export class JobRunner {
   kick(jobId?: string, password?: string): void {
     if (jobId !== undefined && password !== undefined) this.passwords.set(jobId, password);
     while (!this.stopped && this.running < AT_ONCE) {
-      const job = nextSingle(this.world.db) ?? this.listed();
+      const job = nextSingle(this.world.db, AT_ONCE_OF_ONE) ?? this.listed();
       if (!job) return;
       this.tell(job, 'Starting', 0.01);
       this.running++;
@@ -129,12 +129,11 @@ export class JobRunner {
     };
   }
 
-  private inputOf({ id, personId, input, uploadHash }: StoredJob): IngestInput {
-    const { db } = this.world, { choices, transcript } = input;
-    if (input.draft) return { type: 'shape', ingested: loadDraft(db, personId, input.draft.id), choices: choices! };
+  private inputOf({ id, personId, input, uploadHash }: StoredJob): Ask {
+    const { choices, transcript } = input;
+    if (input.draft) return { type: 'shape', ingested: loadDraft(this.world.db, personId, input.draft.id), choices: choices! };
     if (!uploadHash) return { type: 'address', address: input.address ?? '', choices, polite: input.polite };
-    const words = transcript && readBlob(db, transcript.hash);
-    return { type: 'file', name: input.fileName ?? 'file', bytes: readBlob(db, uploadHash)!.bytes, password: this.passwords.get(id), remote: input.remote, transcript: words && { name: transcript.name, bytes: words.bytes } };
+    return { type: 'file', name: input.fileName ?? 'file', files: { file: uploadHash, transcript }, password: this.passwords.get(id), remote: input.remote };
   }
 
   private fail(job: StoredJob, error: unknown): void {

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
 import type { Ingested } from '../ingest/ingest';
-import { directIngester, type Ingester } from '../ingest/thread-ingester';
+import { directIngester, type Ingester } from '../ingest/ingester';
 import { JobRunner } from './job-runner';
 import { insertJob, jobOf } from './queries';
 import { startServer } from '../testing/harness';
@@ -16,12 +16,18 @@ function held(): { ingester: Ingester; started: string[]; release: () => void } 
   };
 }
 
-test('four jobs run at once, the others wait their turn', async () => {
+test('slow pages of one person leave room for others: nobody has more than a share under way', async () => {
   const work = held();
   const server = await startServer({ ingester: work.ingester });
-  const person = await server.person('Keeper');
-  for (let n = 0; n < 7; n++) await person.send('POST', '/api/keep', { id: v7(), address: `http://a.test/${n}` });
-  expect(work.started).toHaveLength(4);
+  const [keeper, other, third] = [await server.person('Keeper'), await server.person('Other'), await server.person('Third')];
+  for (let n = 0; n < 9; n++) await keeper.send('POST', '/api/keep', { id: v7(), address: `http://slow.test/${n}` });
+  expect(work.started).toHaveLength(3);
+  const id = v7();
+  await other.send('POST', '/api/keep', { id, address: 'http://quick.test/' });
+  expect(jobOf(server.context.db, other.me.id, id)).toMatchObject({ state: 'running' });
+  for (const who of [other, third]) for (let n = 0; n < 4; n++) await who.send('POST', '/api/keep', { id: v7(), address: `http://more.test/${who.me.id}/${n}` });
+  const running = server.context.db.all<{ n: number }>("SELECT count(*) AS n FROM job WHERE state = 'running' GROUP BY person_id");
+  expect([running.every(({ n }) => n <= 3), running.reduce((sum, { n }) => sum + n, 0)]).toEqual([true, 8]);
   await server.close();
 });
 

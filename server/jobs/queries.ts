@@ -10,7 +10,13 @@ const COLUMNS = 'id, person_id, label, input, upload_hash, state, step, progress
 const INSERT = `INSERT INTO job (id, person_id, label, input, upload_hash, transcript_hash, batch_id, seq, host, state, step, progress, source_id, created_at)
   VALUES (@id, @person, @label, @input, @upload, @transcript, @batch, @seq, @host, 'queued', 'Waiting', 0, NULL, @now) ON CONFLICT (id) DO NOTHING`;
 const ONE = `SELECT ${COLUMNS} FROM job WHERE id = ? AND person_id = ?`;
-const SINGLE = `SELECT ${COLUMNS} FROM job WHERE state = 'queued' AND batch_id IS NULL ORDER BY created_at LIMIT 1`;
+/** Of whoever has the least under way, and less than a share, the oldest. */
+export const SINGLE = `
+  SELECT ${COLUMNS.replace(/\w+/g, 'j.$&')} FROM (
+    SELECT q.person_id, min(q.created_at) AS since, (SELECT count(*) FROM job r WHERE r.state = 'running' AND r.person_id = q.person_id AND r.batch_id IS NULL) AS busy
+    FROM job q WHERE q.state = 'queued' AND q.batch_id IS NULL GROUP BY q.person_id) t
+  JOIN job j ON j.state = 'queued' AND j.person_id = t.person_id AND j.batch_id IS NULL
+  WHERE t.busy < @most ORDER BY t.busy, t.since, j.created_at, j.id LIMIT 1`;
 /** Of each list that is not paused the first job of each host; the list with the least under way first. */
 export const LISTED = `
   SELECT ${COLUMNS.replace(/\w+/g, 'j.$&')}, min(j.seq) FROM job j JOIN batch b ON b.id = j.batch_id
@@ -86,7 +92,11 @@ export function jobOf(db: Db, personId: string, id: string): Job | undefined {
   return row && jobToWire(db, row);
 }
 
-export const nextSingle = (db: Db): StoredJob | undefined => { const row = db.get<Row>(SINGLE); return row && stored(row); };
+/** The next that is not of a list; nobody has more than `most` under way. */
+export function nextSingle(db: Db, most: number): StoredJob | undefined {
+  const row = db.get<Row>(SINGLE, { most } as never);
+  return row && stored(row);
+}
 export const nextListed = (db: Db): StoredJob[] => db.all<Row>(LISTED).map(stored);
 export const listedRunning = (db: Db): number => db.get<{ n: number }>(LISTED_RUNNING)!.n;
 export const recentJobs = (db: Db, personId: string, since: string): Job[] => db.all<Row>(RECENT, personId, since).map((row) => jobToWire(db, row));

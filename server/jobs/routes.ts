@@ -2,7 +2,6 @@ import type { FastifyInstance } from 'fastify';
 import { againSchema, keepSchema, retrySchema, tagsSchema, UUID_V7, type Job } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
-import { storeBlob } from '../db/blobs';
 import { AppError } from '../errors';
 import { parseAddress } from '../ingest/network-policy';
 import { parse } from '../parse';
@@ -11,7 +10,7 @@ import { sourceDetail } from '../sources/queries';
 import { mustOwn } from '../sources/routes';
 import { newestFile, newestVersion } from '../versions/queries';
 import { dismissJob, jobOf, recentJobs, requeueFailed, requeueFound, type JobInput } from './queries';
-import { readUpload } from './read-upload';
+import { withUpload } from './read-upload';
 import { startJob } from './start-job';
 
 const SHOWN_FOR = 86_400_000;
@@ -37,20 +36,19 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
     return startJob(context, { id, personId: me.id, label: address, input: { sourceId, address, tags: [], again: true, ...(kept === 'whole' && width === null ? {} : { choices: { amount: kept, width } }) } });
   });
 
-  app.post('/api/uploads/:id', async (request): Promise<Job> => {
-    const me = personOf(request), id = readId(request), upload = await readUpload(request);
-    const again = sourceField(upload.fields.source);
-    if (again !== undefined) mustOwn(context, me.id, again);
-    const tags = tagsSchema().cast((upload.fields.tags ?? '').split(/\s+/).filter(Boolean)) ?? [];
-    const job = db.transaction(() => {
-      const hash = (bytes: Uint8Array): string => storeBlob(db, bytes, 'application/octet-stream');
-      const recording = again !== undefined && upload.transcript && !upload.file ? newestFile(db, again) : undefined;
-      if (!upload.file && !recording) throw upload.transcript ? new AppError('no_recording', { name: upload.transcript.name }, { field: 'file' }) : new AppError('no_file', {}, { field: 'file' });
-      const name = upload.file?.name ?? recording!.title, transcript = upload.transcript && { transcript: { name: upload.transcript.name, hash: hash(upload.transcript.bytes) } };
-      const input: JobInput = { sourceId: again ?? newId(), fileName: name, tags, ...transcript, ...(again ? { again: true as const } : {}), ...(upload.fields.apart === 'yes' ? { apart: true as const } : {}) };
-      return { id, personId: me.id, label: name, input, uploadHash: upload.file ? hash(upload.file.bytes) : recording!.hash };
+  app.post('/api/uploads/:id', (request): Promise<Job> => {
+    const me = personOf(request), id = readId(request);
+    return withUpload(request, async ({ file, transcript, fields }) => {
+      const again = sourceField(fields.source);
+      if (again !== undefined) mustOwn(context, me.id, again);
+      const tags = tagsSchema().cast((fields.tags ?? '').split(/\s+/).filter(Boolean)) ?? [];
+      const recording = again !== undefined && transcript && !file ? newestFile(db, again) : undefined;
+      if (!file && !recording) throw transcript ? new AppError('no_recording', { name: transcript.name }, { field: 'file' }) : new AppError('no_file', {}, { field: 'file' });
+      const hash = (path: string): Promise<string> => context.ingester.store(path, 'application/octet-stream');
+      const name = file?.name ?? recording!.title, words = transcript && { name: transcript.name, hash: await hash(transcript.path) };
+      const input: JobInput = { sourceId: again ?? newId(), fileName: name, tags, ...(words ? { transcript: words } : {}), ...(again ? { again: true as const } : {}), ...(fields.apart === 'yes' ? { apart: true as const } : {}) };
+      return startJob(context, { id, personId: me.id, label: name, input, uploadHash: file ? await hash(file.path) : recording!.hash }, fields.password);
     });
-    return startJob(context, job, upload.fields.password);
   });
 
   /** A job that failed, tried again, with the password its file wants; or what was found to be kept before, kept all the same. */

@@ -38,7 +38,7 @@ test('everybody begins with the starting Key; what is changed is seen by whoever
   expect((await mate.send<AnnotationPage>('GET', '/api/annotations?q=seen')).body.annotations.map((h) => h.kind.name).sort()).toEqual(['Claim', 'Thesis']);
   const { body } = await author.send<SourcePage>('GET', '/api/sources');
   expect([body.sources[0]!.excerpts[0]!.kind.name, body.sources[0]!.strand.marks.map(([, pigment]) => pigment).sort()]).toEqual(['Thesis', ['lichen', 'weld']]);
-  expect((await author.send('GET', `/api/sources/${source.id}/study-notes.md`)).text).toContain('§ *Thesis*');
+  expect((await author.send('GET', `/api/sources/${source.id}/study-notes.md`)).text).toContain('§ [*Thesis*](');
 });
 
 test('a kind taken out of the Key keeps the look of its marks, and comes back as it was', async () => {

@@ -4,7 +4,7 @@ import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { recognise } from '../ingest/recognise';
-import { parse } from '../parse';
+import { parseQuery } from '../parse';
 import { readId } from '../read-id';
 import { mustOwn } from '../sources/routes';
 import { sourceDetail } from '../sources/queries';
@@ -22,7 +22,7 @@ export function pictureRoutes(app: FastifyInstance, context: Context): void {
     if (!source) throw new AppError('not_found', { what: 'source' });
     mustOwn(context, me.id, id);
     if (source.kind !== 'image') throw new AppError('not_a_picture', { title: source.title });
-    const { from, ...crop } = parse(pictureEditSchema, request.query), bytes = request.body as Buffer;
+    const { from, ...crop } = parseQuery(pictureEditSchema, request.query), bytes = request.body as Buffer;
     if (!Buffer.isBuffer(bytes) || bytes.length === 0) throw new AppError('no_file');
     const { mediaType } = await recognise({ bytes, name: 'The picture', contentType: request.headers['content-type'] ?? '', address: null });
     if (mediaType !== 'image/png') throw new AppError('wrong_type', { address: 'The picture', type: mediaType });

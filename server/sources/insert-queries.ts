@@ -1,6 +1,6 @@
 import { storeBlob } from '../db/blobs';
 import type { Db } from '../db/database';
-import type { Ingested } from '../ingest/ingest';
+import type { Ingested, StoredFiles } from '../ingest/ingest';
 
 const INSERT_SOURCE = `INSERT INTO source (id, owner_id, kind, amount, title, author, site, address, canonical, description, language, published_at, doi, lead_hash, remark, kept_at, current_version, minutes, length)
   VALUES (@id, @owner, @kind, @amount, @title, @author, @site, @address, @canonical, @description, @language, @published, @doi, @lead, @remark, @at, @version, @minutes, @length)`;
@@ -45,16 +45,9 @@ export function insertVersion(db: Db, { versionId, sourceId, number, at, ingeste
   db.run(INSERT_TEXT, { version: versionId, stream: ingested.text, outline: JSON.stringify(ingested.outline) } as never);
 }
 
-export interface StoredFiles {
-  readonly snapshot: string;
-  readonly assets: readonly string[];
-  readonly file: string | null;
-}
-
 /** Stores the bytes of a version; call inside the transaction that refers to them. */
-export function storeFiles(db: Db, { snapshot, assets, file }: Pick<Ingested, 'snapshot' | 'assets' | 'file'>): StoredFiles {
-  return {
-    snapshot: storeBlob(db, Buffer.from(snapshot, 'utf8'), 'text/html'), assets: assets.map((asset) => storeBlob(db, asset.bytes, asset.mediaType)),
-    file: file && storeBlob(db, file.bytes, file.mediaType),
-  };
+export function storeFiles(db: Db, { snapshot, assets, file, stored }: Pick<Ingested, 'snapshot' | 'assets' | 'file' | 'stored'>): StoredFiles {
+  const page = snapshot === '' && stored ? stored.snapshot : storeBlob(db, Buffer.from(snapshot, 'utf8'), 'text/html');
+  if (stored) return { ...stored, snapshot: page };
+  return { snapshot: page, assets: assets.map((asset) => storeBlob(db, asset.bytes, asset.mediaType)), file: file && storeBlob(db, file.bytes, file.mediaType) };
 }

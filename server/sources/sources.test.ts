@@ -79,7 +79,7 @@ describe('taking out', () => {
   });
 
   test('all that I see, under the names of those who wrote it', async () => {
-    expect((await owner.send('GET', `/api/sources/${id}/study-notes.md?whose=all`)).text).toContain('> at seven\n\n§ *Claim* · Mate\n\nNot mine');
+    expect((await owner.send('GET', `/api/sources/${id}/study-notes.md?whose=all`)).text).toMatch(/> at seven\n\n§ \[\*Claim\*\]\(\S+\) · Mate\n\nNot mine/);
     expect((await mate.send('GET', `/api/sources/${id}/study-notes.md?whose=all`)).text).not.toContain('First **bold**');
   });
 

@@ -7,7 +7,7 @@ import { buildApp } from '../app';
 import { readConfig } from '../config';
 import type { Context } from '../context';
 import { openDatabase, type Db } from '../db/database';
-import { directIngester, type Ingester } from '../ingest/thread-ingester';
+import { directIngester, type Ingester } from '../ingest/ingester';
 import { openContext } from '../open-context';
 import { serveLittleWeb, type LittleWeb } from '../../standins/web/serve';
 
@@ -15,6 +15,8 @@ export const ROOT = fileURLToPath(new URL('../../', import.meta.url));
 
 /** A whole server over a database in memory, spoken to without a network. */
 export interface Server {
+  /** Every route, as registered. */
+  readonly routes: readonly { readonly method: string; readonly url: string }[];
   readonly app: FastifyInstance;
   readonly context: Context;
   /** Makes an account and gives back somebody who sends requests under it. */
@@ -41,8 +43,9 @@ export interface Client {
 
 export async function startServer(options: { db?: Db; ingester?: Ingester; env?: Record<string, string>; web?: LittleWeb } = {}): Promise<Server> {
   const config = readConfig({ AVRELLE_WEB: '/nowhere', ...(options.web ? { AVRELLE_NAMES: `saltmere.test=127.0.0.1:${options.web.port}` } : {}), ...options.env });
-  const context = openContext({ config, ingester: options.ingester ?? directIngester(config), db: options.db ?? openDatabase(':memory:'), sitePause: 0 });
-  const app = await buildApp(context);
+  const db = options.db ?? openDatabase(':memory:'), context = openContext({ config, ingester: options.ingester ?? directIngester(config, db), db, sitePause: 0 });
+  const routes: { method: string; url: string }[] = [];
+  const app = await buildApp(context, (route) => routes.push(...[route.method].flat().map((method) => ({ method, url: route.url }))));
   context.jobs.start();
   const clientFor = (me: Me, cookie: string): Client => {
     const send: Client['send'] = async (method, url, body) => {
@@ -59,14 +62,14 @@ export async function startServer(options: { db?: Db; ingester?: Ingester; env?:
     } };
   };
   return {
-    app, context,
+    app, context, routes,
     nobody: clientFor({ id: '', name: '', email: '', role: 'member' }, ''),
     person: async (name) => {
       const answer = await app.inject({ method: 'POST', url: '/api/people', remoteAddress: `10.0.0.${Math.floor(Math.random() * 250)}`, payload: { email: `${name.toLowerCase().replace(/\W+/g, '.')}@college.saltmere.test`, name, password: 'a long enough password' } });
       if (answer.statusCode !== 200) throw new Error(answer.body);
       return clientFor(answer.json(), String(answer.headers['set-cookie']).split(';')[0]!);
     },
-    close: async () => { await context.jobs.stop(); await app.close(); context.db.close(); },
+    close: async () => { context.events.close(); await context.jobs.stop(); await app.close(); context.db.close(); },
   };
 }
 

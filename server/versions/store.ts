@@ -15,7 +15,7 @@ export function prepareVersion({ db }: Pick<Context, 'db'>, sourceId: string, in
   const newest = newestVersion(db, sourceId);
   if (!newest) throw new AppError('not_found', { what: 'source' });
   // The title of a text file is its name, which may be another although the text is the same.
-  const looksSame = (ingested.kind !== 'page' && ingested.kind !== 'letter' && ingested.file === null) || newest.snapshot_hash === hashOf(Buffer.from(ingested.snapshot, 'utf8'));
+  const looksSame = (ingested.kind !== 'page' && ingested.kind !== 'letter' && ingested.file === null) || newest.snapshot_hash === (ingested.snapshot === '' && ingested.stored ? ingested.stored.snapshot : hashOf(Buffer.from(ingested.snapshot, 'utf8')));
   if (newest.stream === ingested.text && looksSame) return { changed: false, newest };
   return { changed: true, newest, follow: { before: newest.stream, after: ingested.text, outline: ingested.outline, marks: marksIn(db, newest.id), reads: readsOf(db, sourceId) } };
 }

@@ -1,0 +1,40 @@
+import fs from 'node:fs/promises';
+import { compare, indexText, type Change } from '@avrelle/core/anchor';
+import { readBlob, storeBlob } from '../db/blobs';
+import type { Db } from '../db/database';
+import { follow, type Follow, type Followed } from '../versions/follow';
+import { fetchFeed, parseFeedOrPage, type ReadFeed } from './feed';
+import { fetchPage, ingest, type Ingested, type IngestInput, type Progress } from './ingest';
+import type { NetworkPolicy } from './network-policy';
+import { resolveInput, type JobFiles } from './stored-input';
+
+/** What is to be taken in, as a job has it: files are named by their hashes in the database. */
+export type Ask =
+  | Extract<IngestInput, { type: 'address' }>
+  | { readonly type: 'file'; readonly name: string; readonly files: JobFiles; readonly password?: string | undefined; readonly remote?: boolean | undefined }
+  | Extract<IngestInput, { type: 'shape' }>;
+
+export interface Ingester {
+  run(ask: Ask, progress: Progress): Promise<Ingested>;
+  /** Annotations and what was read, followed from one version to the next. */
+  follow(asked: Follow): Promise<Followed>;
+  compare(before: string, after: string): Promise<readonly Change[]>;
+  /** What a feed offers, by its address or that of a page that names one. */
+  feed(address: string): Promise<ReadFeed>;
+  /** Stores a file that lies on the disk, and gives its hash. The caller refers to it soon. */
+  store(file: string, mediaType: string): Promise<string>;
+  close(): Promise<void>;
+}
+
+/** Ingests in the calling thread: for the command line and tests. Files are read from `db`. */
+export const directIngester = (policy: NetworkPolicy, db?: Db): Ingester => ({
+  run: async (ask, progress) => {
+    if (ask.type === 'address') return ingest({ ...ask, got: await fetchPage(ask, policy, progress) }, policy, progress);
+    return ingest(resolveInput(ask, (hash) => readBlob(db!, hash)!.bytes), policy, progress);
+  },
+  follow: (asked) => Promise.resolve(follow(asked)),
+  compare: (before, after) => Promise.resolve(compare(indexText(before), indexText(after))),
+  feed: (address) => fetchFeed(address, policy, parseFeedOrPage),
+  store: async (file, mediaType) => { const bytes = await fs.readFile(file); return db!.transaction(() => storeBlob(db!, bytes, mediaType)); },
+  close: () => Promise.resolve(),
+});

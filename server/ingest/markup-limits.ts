@@ -1,0 +1,114 @@
+import { AppError } from '../errors';
+
+/** What one page may hold: more is no page that anybody reads, and takes a parser minutes. */
+const MOST_ELEMENTS = 400_000;
+const MOST_ATTRIBUTES = 1_000;
+/** Open elements at once as they are written; those whose end may be left out are not counted. */
+const MOST_OPEN = 2_000;
+/** As deep as browsers nest elements; what lies deeper they put beside each other. */
+export const DEEPEST = 512;
+
+const VOID = new Set('area base br col embed hr img input link meta param source track wbr'.split(' '));
+/** Elements whose end tag may be left out (HTML Standard, 13.1.2.4). */
+const MAY_STAY_OPEN = new Set('html head body p li dt dd option optgroup tr td th tbody thead tfoot colgroup caption rp rt'.split(' '));
+/** Elements whose text is no markup (HTML Standard, 13.2.5.1). */
+const RAW = new Set(['script', 'style', 'textarea', 'title', 'xmp', 'iframe', 'noembed', 'noframes', 'plaintext']);
+
+/** Looks a page through once, before anything is built of it. Throws `too_complex` with what there is too much of. */
+export function checkMarkup(html: string, address: string): void {
+  let elements = 0, open = 0;
+  const refuse = (reason: string): never => { throw new AppError('too_complex', { address, reason }); };
+  for (let at = html.indexOf('<'); at >= 0; at = html.indexOf('<', at)) {
+    if (html.startsWith('<!--', at)) {
+      at = after(html, '-->', at + 4);
+      continue;
+    }
+    const closes = html[at + 1] === '/', nameAt = at + (closes ? 2 : 1);
+    if (!isLetter(html.charCodeAt(nameAt))) {
+      at = nameAt;
+      continue;
+    }
+    const tag = readTag(html, nameAt);
+    at = tag.end;
+    if (closes) {
+      if (!MAY_STAY_OPEN.has(tag.name) && open > 0) open--;
+      continue;
+    }
+    elements++;
+    if (tag.attributes > MOST_ATTRIBUTES) refuse(`one element has more than ${MOST_ATTRIBUTES.toLocaleString('en')} attributes`);
+    if (!VOID.has(tag.name) && !MAY_STAY_OPEN.has(tag.name)) open++;
+    if (open > MOST_OPEN) refuse(`more than ${MOST_OPEN.toLocaleString('en')} elements stand in one another`);
+    if (RAW.has(tag.name)) {
+      open = Math.max(0, open - 1);
+      at = after(html, `</${tag.name}`, at);
+    }
+  }
+  if (elements > MOST_ELEMENTS) refuse(`it has ${elements.toLocaleString('en')} elements; ${MOST_ELEMENTS.toLocaleString('en')} can be read`);
+}
+
+/** How deep a tree is, without calling itself. */
+export function checkDepth(root: Element, address: string): void {
+  let depth = 0;
+  for (let node: Element | null = root; node;) {
+    if (node.firstElementChild) {
+      node = node.firstElementChild;
+      if (++depth > DEEPEST) throw new AppError('too_complex', { address, reason: `its elements are nested more than ${DEEPEST} deep, deeper than browsers show` });
+      continue;
+    }
+    while (node && node !== root && !node.nextElementSibling) {
+      node = node.parentElement;
+      depth--;
+    }
+    node = node === root || !node ? null : node.nextElementSibling;
+  }
+}
+
+const isLetter = (code: number): boolean => (code >= 65 && code <= 90) || (code >= 97 && code <= 122);
+const isSpace = (code: number): boolean => code === 32 || (code >= 9 && code <= 13);
+
+function after(html: string, words: string, from: number): number {
+  const at = indexOfFolded(html, words, from);
+  return at < 0 ? html.length : at + words.length;
+}
+
+/** In a text of any case; only the first letters are looked for one by one. */
+function indexOfFolded(html: string, words: string, from: number): number {
+  for (let at = html.indexOf(words[0]!, from); at >= 0; at = html.indexOf(words[0]!, at + 1)) {
+    if (html.slice(at, at + words.length).toLowerCase() === words) return at;
+  }
+  return -1;
+}
+
+/** From its name to behind its `>`; quoted values may hold one. */
+function readTag(html: string, nameAt: number): { name: string; attributes: number; end: number } {
+  let at = nameAt;
+  while (at < html.length && !isSpace(html.charCodeAt(at)) && html[at] !== '>' && html[at] !== '/') at++;
+  const name = html.slice(nameAt, at).toLowerCase();
+  let attributes = 0, inName = false;
+  for (; at < html.length; at++) {
+    const code = html.charCodeAt(at);
+    if (code === 62) return { name, attributes, end: at + 1 };
+    if (isSpace(code) || code === 47) inName = false;
+    else if (code === 61) {
+      at = valueEnd(html, at + 1) - 1;
+      inName = false;
+    } else if (!inName) {
+      inName = true;
+      attributes++;
+    }
+  }
+  return { name, attributes, end: html.length };
+}
+
+/** Behind the value of an attribute that begins after its `=`. */
+function valueEnd(html: string, from: number): number {
+  let at = from;
+  while (at < html.length && isSpace(html.charCodeAt(at))) at++;
+  const quote = html[at];
+  if (quote === '"' || quote === "'") {
+    const end = html.indexOf(quote, at + 1);
+    return end < 0 ? html.length : end + 1;
+  }
+  while (at < html.length && !isSpace(html.charCodeAt(at)) && html[at] !== '>') at++;
+  return at;
+}
