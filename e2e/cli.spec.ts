@@ -33,7 +33,7 @@ test('what cannot be done is said in words, with a status of its own, and writes
   const out = path.join(folder, 'nothing');
   for (const [args, words] of [
     [['keep', 'http://trouble.saltmere.test/loop', '--out', out], /redirected more than 8 times/],
-    [['keep', 'http://127.0.0.1/', '--out', out], /inside a private network/],
+    [['keep', 'http://127.0.0.1/', '--out', out], /leads into a private network/],
     [['keep', path.join(folder, 'none.html'), '--out', out], /cannot be read \(ENOENT\)/],
     [['stream'], /is not a command/],
     [['backup', path.join(folder, 'b.db')], /There is no database at/],

@@ -12,17 +12,17 @@ test('what cannot be kept says why, where it was asked for, and leaves nothing b
     ['http://trouble.saltmere.test/huge', /more than 20 MB/],
     ['http://trouble.saltmere.test/binary', /application\/octet-stream/],
     ['http://trouble.saltmere.test/loop', /redirected more than 8 times/],
-    ['http://trouble.saltmere.test/to-private', /leads to 10.1.2.3, an address inside a private network/],
+    ['http://trouble.saltmere.test/to-private', /leads into a private network/],
     ['http://trouble.saltmere.test/empty', /holds no text/],
-    ['http://127.0.0.1:4820/', /inside a private network/],
+    ['http://127.0.0.1:4820/', /leads into a private network/],
   ];
   for (const [address, words] of tried) {
     await page.getByLabel('Address of a page').fill(address);
     await page.getByRole('button', { name: 'Keep', exact: true }).click();
     await expect(page.getByRole('region', { name: 'Keep a source' }).getByRole('alert').filter({ hasText: words }).first()).toBeVisible({ timeout: 15_000 });
   }
-  await page.getByLabel('File to keep').setInputFiles({ name: 'latin.txt', mimeType: 'text/plain', buffer: Buffer.from([0x63, 0x61, 0x66, 0xe9, 0x0a]) });
-  await expect(page.getByRole('alert').filter({ hasText: '“latin.txt” is not valid UTF-8: byte 3' })).toBeVisible();
+  await page.getByLabel('File to keep').setInputFiles({ name: 'marked.txt', mimeType: 'text/plain', buffer: Buffer.from([0xef, 0xbb, 0xbf, 0x63, 0x61, 0x66, 0xe9, 0x0a]) });
+  await expect(page.getByRole('alert').filter({ hasText: '“marked.txt” is not valid UTF-8: byte 6' })).toBeVisible();
   expect(((await (await page.request.get('/api/sources')).json()) as { sources: unknown[] }).sources).toEqual([]);
   await close();
 });

@@ -41,8 +41,18 @@ const BODY_LIMIT = 4 * 1024 * 1024;
 const POLICY = "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; font-src 'self' data:; connect-src 'self'; frame-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'";
 
 /** `onRoute` is told of every route; for tests that walk all of them. */
+/** Nothing of ours asks for any of these. */
+const PERMISSIONS = 'camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), bluetooth=(), interest-cohort=()';
+
+declare module 'fastify' {
+  interface FastifyContextConfig {
+    /** Answers who is not signed in as well. */
+    open?: boolean;
+  }
+}
+
 export async function buildApp(context: Context, onRoute?: (route: RouteOptions) => void): Promise<FastifyInstance> {
-  const app = Fastify({ logger: false, bodyLimit: BODY_LIMIT, trustProxy: context.config.behindProxy, forceCloseConnections: true, querystringParser: (text) => Object.fromEntries(new URLSearchParams(text)) });
+  const app = Fastify({ logger: false, bodyLimit: BODY_LIMIT, trustProxy: context.config.trustProxy, forceCloseConnections: true, querystringParser: (text) => Object.fromEntries(new URLSearchParams(text)) });
   if (onRoute) app.addHook('onRoute', onRoute);
   await app.register(cookie);
   await app.register(multipart);
@@ -51,11 +61,16 @@ export async function buildApp(context: Context, onRoute?: (route: RouteOptions)
   app.addHook('onRequest', (request, _reply, done) => {
     if (request.method !== 'GET' && request.method !== 'HEAD') checkOrigin(request.headers.origin, request.host);
     request.person = readSession(context, request);
+    // Before anything is read of what a stranger sends.
+    const sends = request.method !== 'GET' && request.method !== 'HEAD';
+    if (sends && !request.is404 && request.person === null && !request.routeOptions.config.open) throw new AppError('signed_out');
     done();
   });
-  app.addHook('onSend', (_request, reply, _payload, done) => {
+  app.addHook('onSend', (request, reply, _payload, done) => {
     if (!reply.hasHeader('content-security-policy')) reply.header('content-security-policy', POLICY);
-    reply.header('x-content-type-options', 'nosniff').header('referrer-policy', 'same-origin');
+    if (request.url.startsWith('/api/') && !reply.hasHeader('cache-control')) reply.header('cache-control', 'no-store');
+    if (context.config.secureCookies) reply.header('strict-transport-security', 'max-age=31536000');
+    reply.header('x-content-type-options', 'nosniff').header('referrer-policy', 'same-origin').header('permissions-policy', PERMISSIONS).header('cross-origin-opener-policy', 'same-origin');
     done();
   });
   app.setErrorHandler(sendProblem);

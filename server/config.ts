@@ -1,4 +1,5 @@
-import { array, boolean, number, object, string, type InferType } from 'yup';
+import ipaddr from 'ipaddr.js';
+import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
 
 /** What can be set, each by one environment variable; docs/operations.md says what for. */
 const configSchema = object({
@@ -12,13 +13,17 @@ const configSchema = object({
   names: array(object({ suffix: string().required(), host: string().required(), port: number().required() })).required(),
   /** Hosts, as written in addresses, that may lie in a private network. */
   privateHosts: array(string().required()).required(),
-  behindProxy: boolean().required(),
+  /** Which proxies are believed about whom they forward: how many stand before the server, or their addresses; false for none. */
+  trustProxy: mixed<Trust>((value): value is Trust => value === false || typeof value === 'function' || Array.isArray(value)).required(),
   /** Where letters come in over SMTP; null for an installation that takes none. */
   mailPort: number().integer().min(0).max(65_535).nullable().defined(),
   mailHost: string().required(),
   /** What stands after the @ of the addresses at which letters come in. */
   mailDomain: string().required(),
 });
+
+/** As the server's library takes it: addresses, or whether the one at a hop, counted from the nearest, is believed. */
+type Trust = false | string[] | ((address: string, hop: number) => boolean);
 
 export type Config = InferType<typeof configSchema>;
 
@@ -30,7 +35,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     webFolder: env.AVRELLE_WEB ?? 'web/dist',
     signUp: yesNo('AVRELLE_SIGN_UP', env.AVRELLE_SIGN_UP ?? 'yes'),
     secureCookies: yesNo('AVRELLE_HTTPS', env.AVRELLE_HTTPS ?? 'no'),
-    behindProxy: yesNo('AVRELLE_PROXY', env.AVRELLE_PROXY ?? 'no'),
+    trustProxy: proxies(env.AVRELLE_PROXY ?? 'no'),
     names: list(env.AVRELLE_NAMES).map(readName),
     privateHosts: list(env.AVRELLE_PRIVATE_HOSTS),
     mailPort: env.AVRELLE_MAIL_PORT ? Number(env.AVRELLE_MAIL_PORT) : null,
@@ -40,6 +45,15 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
 }
 
 const list = (text: string | undefined): string[] => (text ?? '').split(',').map((part) => part.trim()).filter(Boolean);
+
+function proxies(value: string): Trust {
+  if (value === 'no') return false;
+  const count = value === 'yes' ? 1 : Number(value);
+  if (/^(yes|\d+)$/.test(value)) return (_address, hop) => hop < count;
+  const addresses = list(value), wrong = addresses.find((a) => !ipaddr.isValid(a) && !ipaddr.isValidCIDR(a));
+  if (addresses.length === 0 || wrong !== undefined) throw new Error(`AVRELLE_PROXY is "${value}"; write no, how many proxies stand before the server, or their addresses, parted by commas.`);
+  return addresses;
+}
 
 function yesNo(name: string, value: string): boolean {
   if (value !== 'yes' && value !== 'no') throw new Error(`${name} is "${value}"; write yes or no.`);

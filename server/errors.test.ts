@@ -126,6 +126,7 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   },
   signed_out: () => answered(server.nobody.send('GET', '/api/sources')),
   wrong_password: () => inject({ method: 'POST', url: '/api/session', payload: { email: 'teacher@college.saltmere.test', password: 'wrong' } }),
+  common_password: () => inject({ method: 'POST', url: '/api/people', payload: { email: 'weak@college.saltmere.test', name: 'T', password: 'password1234' } }),
   email_taken: () => inject({ method: 'POST', url: '/api/people', payload: { email: 'TEACHER@college.saltmere.test', name: 'T', password: 'long enough words' } }),
   sign_up_closed: () => answered(closed.nobody.send('POST', '/api/people', { email: 'x@y.test', name: 'X', password: 'long enough words' })),
   stale: () => answered(teacher.send('PATCH', `/api/annotations/${mark}`, { version: 99, note: 'late' })),
@@ -154,9 +155,9 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   redirect_loop: trouble('loop'),
   wrong_type: trouble('binary'),
   empty_page: trouble('empty'),
-  wrong_encoding: file('latin.txt', 0x63, 0xe9, 0x0a),
+  wrong_encoding: file('marked.txt', 0xef, 0xbb, 0xbf, 0x63, 0xe9, 0x0a),
   not_text: file('picture.txt', 0, 1, 2, 3),
-  file_too_large: () => inject({ method: 'POST', url: `/api/uploads/${v7()}`, headers: { cookie: '', 'content-type': 'application/json' }, payload: JSON.stringify('x'.repeat(5 * 1024 * 1024)) }),
+  file_too_large: () => inject({ method: 'POST', url: `/api/uploads/${v7()}`, headers: { cookie: teacher.cookie, 'content-type': 'application/json' }, payload: JSON.stringify('x'.repeat(5 * 1024 * 1024)) }),
   no_file: () => answered(teacher.send('POST', `/api/uploads/${v7()}`, {})),
   unreadable: async () => {
     // What calls itself too often, wherever that is.

@@ -21,6 +21,7 @@ export const ERRORS = {
   // Accounts
   signed_out: { status: 401, title: 'Please sign in', detail: 'You are not signed in, or your session has ended. Sign in and try again; what you wrote is still on this page.' },
   wrong_password: { status: 401, title: 'That does not match', detail: 'This e-mail address and password do not belong together. Check both; capital letters count in the password.' },
+  common_password: { status: 400, title: 'That password is tried first', detail: 'This password, or one like it, is on the lists that are tried first. Take three or four words that do not belong together.' },
   email_taken: { status: 409, title: 'There is an account already', detail: 'An account with the address {email} exists. Sign in with it instead.' },
   sign_up_closed: { status: 403, title: 'Accounts are made by an administrator', detail: 'This installation does not let people make their own account. Ask its administrator for one.' },
   // Writing
@@ -39,7 +40,7 @@ export const ERRORS = {
   // Fetching
   bad_address: { status: 400, title: 'That is not a web address', detail: '“{address}” cannot be opened. An address begins with http:// or https:// and names a host, as in https://review.saltmere.test/marsh.' },
   unknown_host: { status: 422, title: 'No such site', detail: 'There is no site called “{host}”. Check the spelling of the address.' },
-  private_address: { status: 422, title: 'That address is inside a private network', detail: '“{host}” leads to {ip}, an address inside a private network, which Avrelle does not open for anybody. Save the page in your browser and upload the file.' },
+  private_address: { status: 422, title: 'That address is inside a private network', detail: '“{host}” leads into a private network, which Avrelle does not open for anybody. Save the page in your browser and upload the file.' },
   unreachable: { status: 422, title: 'The site does not answer', detail: '“{host}” could not be reached ({reason}). Try again later, or save the page in your browser and upload the file.' },
   page_missing: { status: 422, title: 'The site has no such page', detail: '“{address}” answered {status}. Check the address; pages do vanish. If you have it open in a browser, save it there and upload the file.' },
   site_failed: { status: 422, title: 'The site is in trouble', detail: '“{address}” answered {status}, an error of its own. Try again later, or save the page in your browser and upload the file.' },

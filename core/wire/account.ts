@@ -1,5 +1,8 @@
 import { object, string, type InferType } from 'yup';
 
+/** Signs that turn the direction of writing, have no width, or are not to be seen at all (Unicode, general categories Cc and Cf, and blanks that look like letters). */
+const UNSEEN = /[\p{Cc}\p{Cf}\u115F\u1160\u3164\uFFA0\u2800]/u;
+
 export const signInSchema = object({
   email: string().trim().required().email('Write your e-mail address as name@example.test.').max(254),
   password: string().required().max(200),
@@ -7,7 +10,7 @@ export const signInSchema = object({
 
 export const signUpSchema = object({
   email: string().trim().required().email('Write your e-mail address as name@example.test.').max(254),
-  name: string().trim().required('Write the name others will see beside your notes.').max(80),
+  name: string().trim().required('Write the name others will see beside your notes.').max(80).test('plain', 'A name has letters, spaces and ordinary signs; this one holds signs that cannot be seen.', (name) => !UNSEEN.test(name)),
   password: string().required().min(10, 'Choose a password of at least 10 characters.').max(200),
 }).noUnknown();
 

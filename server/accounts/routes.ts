@@ -3,38 +3,46 @@ import { signInSchema, signUpSchema, type Me, type Welcome } from '@avrelle/core
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { parse } from '../parse';
+import { isCommon } from './common-passwords';
 import { hashPassword, verifyNobody, verifyPassword } from './passwords';
 import { addStartingSearches } from '../library/starting-searches';
 import { hasPeople, insertPerson, personByEmail } from './queries';
 import { endSession, startSession } from './session';
+import { Tries } from './tries';
 
-const GUARD = { config: { rateLimit: { max: 12, timeWindow: '5 minutes' } } };
+/** Anybody may ask, so little is read of what they send. */
+const OPEN = { config: { open: true }, bodyLimit: 16 * 1024 };
+const OPEN_AND_SLOW = { ...OPEN, config: { open: true, rateLimit: { max: 60, timeWindow: '5 minutes' } } };
 
 export function accountRoutes(app: FastifyInstance, context: Context): void {
-  const { db, config } = context;
+  const { db, config } = context, tries = new Tries();
 
   app.get('/api/welcome', (request): Welcome => {
     const firstAccount = !hasPeople(db);
     return { me: request.person, signUp: config.signUp || firstAccount, firstAccount, event: context.events.cursor() };
   });
 
-  app.post('/api/session', GUARD, async (request, reply): Promise<Me> => {
+  app.post('/api/session', OPEN, async (request, reply): Promise<Me> => {
     const { email, password } = parse(signInSchema, request.body);
-    const found = personByEmail(db, email);
-    const right = found ? await verifyPassword(found.password_hash, password) : await verifyNobody(password);
-    if (!found || !right) throw new AppError('wrong_password', {}, { field: 'password' });
-    startSession(context, reply, found.id);
-    return { id: found.id, name: found.name, email: found.email, role: found.role };
+    const person = await tries.guard(email, request.ip, ['wrong_password'], async () => {
+      const found = personByEmail(db, email);
+      const right = found ? await verifyPassword(found.password_hash, password) : await verifyNobody(password);
+      if (!found || !right) throw new AppError('wrong_password', {}, { field: 'password' });
+      return found;
+    });
+    startSession(context, reply, person.id);
+    return { id: person.id, name: person.name, email: person.email, role: person.role };
   });
 
-  app.delete('/api/session', (request, reply) => {
+  app.delete('/api/session', OPEN, (request, reply) => {
     endSession(context, request, reply);
     return reply.code(204).send();
   });
 
-  app.post('/api/people', GUARD, async (request, reply): Promise<Me> => {
+  app.post('/api/people', OPEN_AND_SLOW, async (request, reply): Promise<Me> => {
     const { email, name, password } = parse(signUpSchema, request.body);
     if (!config.signUp && hasPeople(db)) throw new AppError('sign_up_closed');
+    if (await isCommon(password)) throw new AppError('common_password', {}, { field: 'password' });
     const passwordHash = await hashPassword(password);
     const me: Me = db.transaction(() => {
       if (personByEmail(db, email)) throw new AppError('email_taken', { email }, { field: 'email' });

@@ -50,6 +50,7 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
   const { db, now, events } = context;
   return db.transaction(() => {
     const before = mine(context, me, id);
+    mayChange(context, me, before, patch);
     const deleted = patch.deleted ?? before.deleted_at !== null;
     const to = { kind: patch.kind ?? before.kind, kindOwner: patch.kind ? kindOwner(context, me, patch.kind) : before.kind_owner, note: patch.note ?? before.note, deletedAt: deleted ? (before.deleted_at ?? now()) : null };
     if (!updateAnnotation(db, id, patch.version, to, now())) throw new AppError('stale', { yours: patch.version, current: before.version }, { current: toWire(before) });
@@ -62,6 +63,13 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
     notify(context, id, peopleMeant(db, id), me.id);
     return toWire(ownAnnotation(db, me.id, id)!);
   });
+}
+
+/** Who may read the source no longer keeps what they wrote on it, and can take it back; its words, which others read, stay as they were. */
+function mayChange({ db }: Context, me: Me, before: AnnotationRow, patch: AnnotationPatch): void {
+  if (canRead(db, me.id, before.source_id)) return;
+  const { version: _version, deleted: _deleted, classIds = [], ...more } = patch;
+  if (Object.values(more).some((value) => value !== undefined) || classIds.length > 0) throw new AppError('not_found', { what: 'source' });
 }
 
 /** Grown, shrunk or put elsewhere: what was found of the former words in other versions holds no longer. */
@@ -88,7 +96,9 @@ function bringUpToDate({ db }: Context, { sourceId, versionId, anchor }: Pick<An
 export function placeAnnotation(context: Context, me: Me, id: string, { versionId, start, end }: PlacePut): Annotation {
   const { db, events } = context;
   return db.transaction(() => {
-    const before = mine(context, me, id), anchor = before.anchor === null ? null : (JSON.parse(before.anchor) as Anchor);
+    const before = mine(context, me, id);
+    if (!canRead(db, me.id, before.source_id)) throw new AppError('not_found', { what: 'source' });
+    const anchor = before.anchor === null ? null : (JSON.parse(before.anchor) as Anchor);
     const newest = newestVersion(db, before.source_id);
     if (!anchor || before.deleted_at !== null || newest?.id !== versionId) throw new AppError(anchor && newest ? 'old_version' : 'not_found', { what: 'annotation', number: newest?.number ?? 0 });
     const length = newest.stream.length;

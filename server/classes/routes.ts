@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import type { FastifyInstance } from 'fastify';
 import { classPutSchema, joinSchema, type ClassDetail, type ClassLabel, type ClassRow } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
+import { Tries } from '../accounts/tries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { parse } from '../parse';
@@ -11,10 +12,9 @@ import { classByCode, classesOf, classFor, classLabel, insertClass, joinClass, r
 import { addSourceTo, mustTeach, takeSourceFrom } from './readings';
 import { joinCode } from './join-code';
 
-const GUARD = { config: { rateLimit: { max: 12, timeWindow: '5 minutes' } } };
 
 export function classRoutes(app: FastifyInstance, context: Context): void {
-  const { db, events } = context;
+  const { db, events } = context, tries = new Tries();
 
   app.get('/api/classes', (request): ClassRow[] => classesOf(db, personOf(request).id));
 
@@ -40,10 +40,13 @@ export function classRoutes(app: FastifyInstance, context: Context): void {
     });
   });
 
-  app.post('/api/classes/join', GUARD, (request): ClassLabel => {
+  app.post('/api/classes/join', async (request): Promise<ClassLabel> => {
     const person = personOf(request), { code } = parse(joinSchema, request.body);
-    const found = classByCode(db, code);
-    if (!found) throw new AppError('wrong_code', { code }, { field: 'code' });
+    const found = await tries.guard(person.id, request.ip, ['wrong_code'], () => {
+      const label = classByCode(db, code);
+      if (!label) throw new AppError('wrong_code', { code }, { field: 'code' });
+      return label;
+    });
     db.transaction(() => {
       if (joinClass(db, found.id, person.id, 'student', context.now())) events.append({ type: 'classes', classId: found.id });
     });

@@ -5,6 +5,7 @@ import { AppError } from '../errors';
 import { littleWeb } from '../testing/harness';
 import { canonicalAddress } from './canonical';
 import { ingest, type Ingested } from './ingest';
+import { decodeText, likelyEncoding } from './decode-text';
 import { isPublicAddress, type NetworkPolicy } from './network-policy';
 import { oneFile } from './one-file';
 import { parseHtml } from './parse-html';
@@ -103,8 +104,7 @@ describe('keeping a file', () => {
   });
 
   test.each([
-    ['deep.html', Buffer.from(`${'<div>'.repeat(6000)}x`), 'unreadable'],
-    ['latin.txt', Buffer.from([0x63, 0x61, 0x66, 0xe9, 0x0a]), 'wrong_encoding'],
+    ['deep.html', Buffer.from(`${'<div>'.repeat(6000)}x`), 'too_complex'],
     ['photo.txt', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 1]), 'not_text'],
     ['photo.html', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 1]), 'not_text'],
     ['nothing.html', Buffer.from('<p> </p>'), 'empty_page'],
@@ -114,8 +114,22 @@ describe('keeping a file', () => {
     expect(await refusal(file(name, bytes))).toBe(code);
   });
 
-  test('a wrong encoding names the first bad byte', async () => {
-    await expect(file('latin.txt', Buffer.from([0x63, 0x61, 0x66, 0xe9, 0x0a]))).rejects.toThrow(/“latin.txt” is not valid UTF-8: byte 3 cannot be read. Save it as UTF-8/);
+  const WORDS = 'Die Ebbe läuft um sieben; wer über die Brücke will, wartet nicht auf die Fähre. Müde Gänse stehen am Ufer.';
+  const utf32 = (text: string, little: boolean): Buffer => { const out = Buffer.alloc([...text].length * 4); [...text].forEach((c, n) => (little ? out.writeUInt32LE(c.codePointAt(0)!, n * 4) : out.writeUInt32BE(c.codePointAt(0)!, n * 4))); return out; };
+  const swapped = (text: string): Buffer => Buffer.from(text, 'utf16le').swap16();
+  test.each([
+    ['UTF-16LE with a mark', Buffer.from(`\uFEFF${WORDS}`, 'utf16le')], ['UTF-16BE with a mark', swapped(`\uFEFF${WORDS}`)], ['UTF-16LE without', Buffer.from(WORDS, 'utf16le')],
+    ['UTF-32LE with a mark', utf32(`\uFEFF${WORDS}`, true)], ['UTF-32BE with a mark', utf32(`\uFEFF${WORDS}`, false)], ['UTF-8 with a mark', Buffer.from(`\uFEFF${WORDS}`)], ['windows-1252', Buffer.from(WORDS, 'latin1')],
+  ])('a text in %s is read, and is no recording', async (_name, bytes) => {
+    for (const name of ['a.txt', 'a.md', 'letter']) expect((await file(name, bytes)).text).toBe(WORDS);
+  });
+
+  test('what no mark tells is told by the header, else by what the bytes are like', async () => {
+    const cyrillic = Buffer.from([0xcf, 0xf0, 0xe8, 0xeb, 0xe8, 0xe2]), koi = Buffer.from([0xf0, 0xd2, 0xc9, 0xcc, 0xc9, 0xd7]);
+    expect([decodeText(cyrillic, 'a', 'text/plain; charset=windows-1251'), decodeText(koi, 'a', 'text/plain; charset=koi8-r')]).toEqual(['Прилив', 'Прилив']);
+    // "The tide comes in the evening, and the ferry waits for nobody", in Japanese, as EUC-JP has it.
+    const japanese = Buffer.from('c4acd1a2bfe5a4cfcdbcca fda4cbcbfea4c1a1a2c5cfa4b7c1a5a4cfc3afa4e2c2d4a4bfa4caa4a4a1a3'.replace(/ /g, ''), 'hex');
+    expect(likelyEncoding(japanese)).toBe('EUC-JP');
   });
 });
 
@@ -153,7 +167,7 @@ describe('what goes wrong on the way', () => {
 
 test('only the public internet counts as public (RFC 6890 special-purpose ranges)', () => {
   const closed = ['0.0.0.0', '10.0.0.1', '100.64.0.1', '127.0.0.1', '169.254.1.1', '172.16.0.1', '192.168.1.1', '198.18.0.1', '224.0.0.1', '240.0.0.1', '255.255.255.255', '::', '::1', 'fc00::1', 'fe80::1', 'ff02::1', '::ffff:10.0.0.1', '2001:db8::1', '64:ff9b::a00:1', 'nonsense'];
-  expect(closed.filter(isPublicAddress)).toEqual([]);
+  expect([...closed, '::127.0.0.1', '::7f00:1', '64:ff9b::7f00:1', '2002:7f00:1::1', '100::1', 'fec0::1'].filter(isPublicAddress)).toEqual([]);
   expect(['93.184.216.34', '2606:2800:220:1::1'].filter(isPublicAddress)).toHaveLength(2);
 });
 

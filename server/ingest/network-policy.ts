@@ -10,10 +10,14 @@ export interface NetworkPolicy {
 
 export const OPEN_WEB: NetworkPolicy = { names: [], privateHosts: [] };
 
+const GLOBAL = ipaddr.parseCIDR('2000::/3');
+
 /** True for addresses of the public internet only; everything reserved, local or embedded in another form is not. */
 export function isPublicAddress(ip: string): boolean {
   if (!ipaddr.isValid(ip)) return false;
-  return ipaddr.process(ip).range() === 'unicast';
+  const address = ipaddr.process(ip);
+  // Of IPv6 only what is given out for the internet (RFC 4291, 2.4): others may hold an IPv4 address in themselves.
+  return address.range() === 'unicast' && (address.kind() === 'ipv4' || address.match(GLOBAL as never));
 }
 
 /** Parses an address a person pasted. A missing scheme is refused with the whole rule in the message. */
@@ -36,5 +40,5 @@ export function mappedPlace(policy: NetworkPolicy, hostname: string): { host: st
 /** Throws unless `ip`, to which `hostname` leads, may be connected to. */
 export function checkAddress(policy: NetworkPolicy, hostname: string, port: string, ip: string): void {
   const exempt = policy.privateHosts.includes(hostname) || policy.privateHosts.includes(`${hostname}:${port}`);
-  if (!exempt && !isPublicAddress(ip)) throw new AppError('private_address', { host: hostname, ip });
+  if (!exempt && !isPublicAddress(ip)) throw new AppError('private_address', { host: hostname });
 }

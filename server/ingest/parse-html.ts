@@ -1,3 +1,4 @@
+import { isUtf8, likelyEncoding } from './decode-text';
 import { checkDepth, checkMarkup } from './markup-limits';
 import sniffEncoding from 'html-encoding-sniffer';
 import { JSDOM, VirtualConsole } from 'jsdom';
@@ -12,21 +13,12 @@ export function parseHtml(html: Uint8Array | string, address: string, contentTyp
   return document;
 }
 
-/** By byte order mark, header or meta; without any of them as UTF-8 where it is that, else as windows-1252 (HTML Standard, 13.2.3.2). */
+/** By byte order mark, header or meta; without any of them as UTF-8 where it is that, else as what it is most like (HTML Standard, 13.2.3.2). */
 export function decodeHtml(bytes: Uint8Array, contentType: string): string {
   const label = /charset=["']?([^"';\s]+)/i.exec(contentType)?.[1];
-  const encoding = sniffEncoding(bytes, { ...(label ? { transportLayerEncodingLabel: label } : {}), defaultEncoding: isUtf8(bytes) ? 'UTF-8' : 'windows-1252' });
+  const encoding = sniffEncoding(bytes, { ...(label ? { transportLayerEncodingLabel: label } : {}), defaultEncoding: isUtf8(bytes) ? 'UTF-8' : (likelyEncoding(bytes) ?? 'windows-1252') });
   // Not TextDecoder: Node 20 reads windows-1252 as latin1.
   return decode(bytes, encoding);
-}
-
-function isUtf8(bytes: Uint8Array): boolean {
-  try {
-    new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-    return true;
-  } catch {
-    return false;
-  }
 }
 
 /** Parses XML; undefined where it is not well-formed. */

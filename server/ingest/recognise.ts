@@ -1,6 +1,6 @@
 import { fileTypeFromBuffer } from 'file-type';
 import { AppError } from '../errors';
-import { looksBinary } from './decode-text';
+import { isMarkedText, looksBinary } from './decode-text';
 import type { Got } from './made';
 
 export type Format = 'html' | 'markdown' | 'text' | 'csv' | 'pdf' | 'book' | 'document' | 'image' | 'audio' | 'video' | 'letter' | 'archive' | 'web-archive' | 'saved-page' | 'transcript';
@@ -32,7 +32,7 @@ export async function recognise({ bytes, name, contentType, address }: Got): Pro
   }
   const said = BY_TYPE[sent] ?? (/^image\//.test(sent) ? 'image' : undefined);
   const format = address === null || said === undefined ? (ending ?? said ?? 'text') : said;
-  if (TEXTS.has(format) && !(looksBinary(bytes) && !startsUtf16(bytes))) return { format: format === 'text' && looksLikeHtml(bytes) && ending === undefined ? 'html' : format, mediaType: sent };
+  if (TEXTS.has(format) && !looksBinary(bytes)) return { format: format === 'text' && looksLikeHtml(bytes) && ending === undefined ? 'html' : format, mediaType: sent };
   if (looksLikeHtml(bytes)) return { format: 'html', mediaType: 'text/html' };
   if (format === 'image' && looksLikeSvg(bytes)) return { format, mediaType: 'image/svg+xml' };
   if (TEXTS.has(format)) throw address === null ? new AppError('not_text', { name }, { field: 'file' }) : new AppError('wrong_type', { address, type: said === undefined && sent ? sent : 'binary data' });
@@ -46,6 +46,7 @@ async function magic(bytes: Uint8Array): Promise<string | undefined> {
   // A PDF may begin with up to 1,024 bytes of something else (ISO 32000-1, annex H, note 13).
   if (/%PDF-\d/.test(head)) return 'application/pdf';
   if (/^WARC\/\d/.test(head)) return 'application/warc';
+  if (isMarkedText(bytes)) return undefined;
   // The library works on copies where it needs them; a bad file makes it throw.
   return fileTypeFromBuffer(bytes).then((type) => type?.mime, () => undefined);
 }
@@ -65,4 +66,3 @@ function byMagic(type: string, ending: Format | undefined): Format | undefined {
 const start = (bytes: Uint8Array): string => Buffer.from(bytes.subarray(0, 2_000)).toString('latin1').trimStart().toLowerCase();
 const looksLikeHtml = (bytes: Uint8Array): boolean => /^(<!doctype html|<html|<head|<body)/.test(start(bytes));
 const looksLikeSvg = (bytes: Uint8Array): boolean => /<svg[\s>]/.test(start(bytes));
-const startsUtf16 = (bytes: Uint8Array): boolean => (bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff);

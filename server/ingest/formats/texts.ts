@@ -4,15 +4,15 @@ import { decodeText } from '../decode-text';
 import { escapeHtml, markdownToHtml, page, textToHtml } from '../documents';
 import { titleOf, type Reader } from '../made';
 
-export const readMarkdown: Reader = (got) => ({ form: 'raw', kind: 'markdown', html: markdownToHtml(decodeText(got.bytes, got.name), titleOf(got.name)) });
+export const readMarkdown: Reader = (got) => ({ form: 'raw', kind: 'markdown', html: markdownToHtml(decodeText(got.bytes, got.name, got.contentType), titleOf(got.name)) });
 
-export const readPlainText: Reader = (got) => ({ form: 'raw', kind: 'text', html: textToHtml(decodeText(got.bytes, got.name), titleOf(got.name)) });
+export const readPlainText: Reader = (got) => ({ form: 'raw', kind: 'text', html: textToHtml(decodeText(got.bytes, got.name, got.contentType), titleOf(got.name)) });
 
 const MOST_ROWS = 20_000;
 
 /** RFC 4180, with whatever separator the file has; the first row is the head. */
 export const readCsv: Reader = (got) => {
-  const parsed = Papa.parse<string[]>(decodeText(got.bytes, got.name), { skipEmptyLines: 'greedy' });
+  const parsed = Papa.parse<string[]>(decodeText(got.bytes, got.name, got.contentType), { skipEmptyLines: 'greedy' });
   const rows = parsed.data, broken = parsed.errors.find((e) => e.type === 'Quotes');
   if (broken) throw new AppError('bad_table', { name: got.name, row: (broken.row ?? 0) + 1, reason: broken.message }, { field: 'file' });
   if (rows.length > MOST_ROWS) throw new AppError('too_many_rows', { name: got.name, rows: rows.length, limit: MOST_ROWS }, { field: 'file' });
