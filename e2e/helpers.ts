@@ -121,3 +121,15 @@ export async function stroke(page: Page, from: { x: number; y: number }, to: { x
 /** The words being written in a note, in the rich editor or, before that has come, as plain Markdown. */
 export const writtenIn = (within: Page | Locator): Locator => within.getByRole('textbox', { name: 'Note', exact: true });
 export const wordsIn = (field: Locator): Promise<string> => field.evaluate((node) => (node instanceof HTMLTextAreaElement ? node.value : node.textContent ?? ''));
+
+/** That a person sees it: wholly inside the window, and nothing lies over its middle. */
+export async function expectSeen(found: Locator): Promise<void> {
+  await expect(found).toBeVisible();
+  await expect.poll(() => found.evaluate((element) => {
+    const { left, top, right, bottom, width, height } = element.getBoundingClientRect();
+    if (width === 0 || height === 0) return 'it has no size';
+    if (left < -1 || top < -1 || right > innerWidth + 1 || bottom > innerHeight + 1) return `it is at ${Math.round(left)}, ${Math.round(top)} to ${Math.round(right)}, ${Math.round(bottom)} of ${innerWidth} × ${innerHeight}`;
+    const over = document.elementFromPoint(left + width / 2, top + height / 2);
+    return over && (element.contains(over) || over.contains(element)) ? 'seen' : `${over?.tagName} lies over it`;
+  })).toBe('seen');
+}

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { clickWords, drag, keep, newcomer, opened } from './helpers';
+import { clickWords, drag, keep, newcomer, opened, expectSeen } from './helpers';
 
 const PAGE = 'http://packet.saltmere.test/who-pays';
 const PNG = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==', 'base64');
@@ -64,6 +64,7 @@ test('somebody is mentioned, is told, and arrives at the note; an answered note 
   await t.keyboard.press('Escape');
   await drag(t, 'One had framed it.');
   await t.keyboard.type('What do you say, @Egon');
+  await expectSeen(t.getByRole('option', { name: 'Egon Test' }));
   await t.getByRole('option', { name: 'Egon Test' }).click();
   await t.keyboard.press('Control+Enter');
   await s.goto('/desk');

@@ -57,6 +57,7 @@ const inject = (options: object): Promise<string> => answered(server.app.inject(
 const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   empty_file: file('nothing.txt'),
   wrong_content: file('survey.pdf', 0, 1, 2, 3),
+  cut_off: () => keepFile('gate.png', PIXEL.subarray(0, PIXEL.length - 12)),
   bad_archive: file('page.zip', ...Buffer.from('PK\x03\x04 and no more')),
   archive_too_large: async () => refused(unzip(await zip({ 'a.html': 'a'.repeat(5000) }), 'a.zip', { entries: 9, bytes: 100 })),
   locked_archive: async () => { const bytes = await zip({ 'a.html': 'a' }); for (const at of [bytes.indexOf('PK\x01\x02') + 8, 6]) bytes[at] = 1; return refused(unzip(bytes, 'a.zip')); },

@@ -60,6 +60,7 @@ export const ERRORS = {
   no_file: { status: 400, title: 'No file came', detail: 'The upload held no file. Choose a file and send it again.' },
   empty_file: { status: 422, title: 'The file is empty', detail: '“{name}” has no bytes at all. Save it once more where it comes from and upload that.' },
   wrong_content: { status: 422, title: 'The file is not what its name says', detail: '“{name}” is called a {format} file, but its content is something else. Open it where it comes from, save it anew and upload that.' },
+  cut_off: { status: 422, title: 'The file is cut off', detail: '“{name}” ends before its end ({reason}). Download or save it once more and upload that.' },
   bad_archive: { status: 422, title: 'The archive cannot be unpacked', detail: '“{name}” is broken or not to be trusted ({reason}). Pack the page and its folder anew and upload that.' },
   archive_too_large: { status: 422, title: 'The archive holds too much', detail: '“{name}” would unpack to more than {entries} files or {limit} MB. Pack only the page and its own folder.' },
   locked_archive: { status: 422, title: 'The archive is locked', detail: '“{name}” is protected by a password. Pack the page and its folder without one.' },

@@ -35,7 +35,7 @@ export const outward = (note: string, origin: string): string => note.replace(/\
 
 /** The words of a note without the signs of its Markdown, for a line of a list. */
 export function plainWords(note: string): string {
-  return note.replace(/!\[([^\]]*)\]\([^)]*\)/g, '$1').replace(/\[([^\]]*)\]\([^)]*\)/g, '$1').replace(/^[ \t]{0,3}(?:>|#{1,6}[ \t]|[-*+][ \t]|\d+[.)][ \t])[ \t]*/gm, '').replace(/(\*\*|__|`{1,3})/g, '').replace(/(^|[\s(])[*_](?=\S)|([^\s\\])[*_](?=[\s).,;:!?]|$)/g, '$1$2').replace(/\\([\\`*_[\]<>&#+\-.!~|$])/g, '$1').trim();
+  return note.replace(/&#x([0-9a-f]{1,6});/gi, (_, hex: string) => String.fromCodePoint(Math.min(0x10ffff, parseInt(hex, 16)))).replace(/\\\n/g, '\n').replace(/!\[([^\]]*)\]\([^)]*\)/g, '$1').replace(/\[([^\]]*)\]\([^)]*\)/g, '$1').replace(/^[ \t]{0,3}(?:>|#{1,6}[ \t]|[-*+][ \t]|\d+[.)][ \t])[ \t]*/gm, '').replace(/(\*\*|__|`{1,3})/g, '').replace(/(^|[\s(])[*_](?=\S)|([^\s\\])[*_](?=[\s).,;:!?]|$)/g, '$1$2').replace(/\\([!-/:-@[-`{-~])/g, '$1').trim();
 }
 
 /** `#tags` in the words of a note, in lower case, each once; not in what is code or an address. */

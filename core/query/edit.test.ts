@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, test } from '@jest/globals';
 import { asksFor, boundsOf, completionAt, EMPTY_FORM, formOf, meaningful, parseQuery, placesOf, snippetOf, toggled, typedFrom } from '.';
 
@@ -33,6 +34,16 @@ describe('a query and the form for those who do not type one are the same', () =
     expect(formOf(typedFrom(form))).toEqual(form);
     const bare = (t: string) => { const p = parseQuery(t); return p.ok && p.query?.type === 'all' ? p.query.of.map((q) => JSON.stringify(q, (k, v: unknown) => (k === 'start' || k === 'end' ? undefined : v))).sort() : []; };
     expect(bare(typedFrom(form))).toEqual(bare(typed));
+  });
+  test('filling in one field changes that field’s part of the query, and nothing else', () => {
+    const other = ['mud', '-eels', '"salt pan"', 'title:marsh', 'tag:essay', 'tag:y', '(marsh OR gate)', '(a OR -b OR (c d))', '-(a b)', 'is:reading', 'minutes>3', 'saved:last 7 days', 'site:review'];
+    const parts = (typed: string): string[] => { const p = parseQuery(typed), of = !p.ok || !p.query ? [] : p.query.type === 'all' ? p.query.of : [p.query]; return of.map((q) => JSON.stringify(q, (k, v: unknown) => (k === 'start' || k === 'end' ? undefined : v))).sort(); };
+    fc.assert(fc.property(fc.uniqueArray(fc.constantFrom(...other), { maxLength: 6 }), (of) => {
+      const typed = of.join(' '), form = formOf(typed)!;
+      expect(parts(typedFrom(form))).toEqual(parts(typed));
+      expect(parts(typedFrom({ ...form, by: 'farrant' }))).toEqual([...parts(typed), ...parts('by:farrant')].sort());
+      if (form.tag) expect(parts(typedFrom({ ...form, tag: '' }))).toEqual(parts(typed).filter((part) => part !== parts(`tag:${form.tag}`)[0]));
+    }));
   });
   test('what no field holds stays as it was typed; what cannot be read is no form', () => {
     expect(formOf('mud (a OR b) tag:x tag:y')).toEqual({ ...EMPTY_FORM, words: 'mud', tag: 'x', rest: '(a OR b) tag:y' });

@@ -5,6 +5,11 @@ import { writeQuery } from './write';
 /** Parts of which all must hold. */
 const partsOf = (query: Query | undefined): readonly Query[] => (!query ? [] : query.type === 'all' ? query.of : [query]);
 const joined = (parts: readonly Query[]): string => (parts.length === 0 ? '' : writeQuery(parts.length === 1 ? parts[0]! : { type: 'all', of: parts }));
+/** As it stands beside other parts: alternatives keep to themselves. */
+function beside(typed: string): string {
+  const parsed = parseQuery(typed);
+  return parsed.ok && parsed.query?.type === 'any' ? `(${typed})` : typed;
+}
 
 /** Of these a source has one at a time: naming another takes the first one's place. */
 const ONE_OF: readonly (readonly string[])[] = [['to-read', 'reading', 'finished', 'set-aside']];
@@ -64,7 +69,7 @@ export function formOf(typed: string): PlainForm | undefined {
       : part.type === 'date' && part.field === 'saved' && part.operator === '=' && 'last' in part.days && part.days.unit === 'day' && put('days', String(part.days.last));
     if (!fits) rest.push(part);
   }
-  return { ...form, rest: joined(rest) };
+  return { ...form, rest: rest.length === 1 ? beside(joined(rest)) : joined(rest) };
 }
 
 /** Words as they stand in a field of a form. */
@@ -82,7 +87,7 @@ export function typedFrom(form: PlainForm): string {
     ...(['title', 'note', 'quote'] as const).flatMap((scope) => (form[scope].trim() ? [`${scope}:${quoted(form[scope].trim())}`] : [])),
     ...FORM_NAMES.flatMap((field) => (form[field].trim() ? [`${field}:${quoted(form[field].trim())}`] : [])),
     ...(form.minutes.trim() ? [`minutes<=${form.minutes.trim()}`] : []), ...(form.days.trim() ? [`saved:last ${form.days.trim()} days`] : []),
-    form.rest,
+    beside(form.rest.trim()),
   ];
   return parts.filter(Boolean).join(' ');
 }

@@ -2,8 +2,8 @@ import { readingMinutes } from '../text/reading-time';
 import type { Block } from '../text/stream';
 import { addSpan, covers, type Spans } from './spans';
 
-/** A block counts as read after this share of its reading time on screen: fast readers count, skimmers do not. */
-const SHARE = 0.3;
+/** A block counts as read after half of its reading time on screen: fast readers count, skimmers do not. */
+const SHARE = 0.5;
 /** Milliseconds under which no block counts as read, however short. */
 const LEAST_MS = 700;
 

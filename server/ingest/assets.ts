@@ -125,7 +125,7 @@ async function takeStyles(document: Document, base: string, collector: AssetColl
   const sheets = await Promise.all(owners.map(async (owner) => {
     const media = owner.getAttribute('media') ?? '';
     const href = owner.getAttribute('href') ?? '';
-    const sheet = owner.nodeName === 'STYLE' ? { css: owner.textContent ?? '', address: base } : URL.canParse(href, base) ? await collector.loadSheet(new URL(href, base).href) : undefined;
+    const sheet = owner.nodeName.toLowerCase() === 'style' ? { css: owner.textContent ?? '', address: base } : URL.canParse(href, base) ? await collector.loadSheet(new URL(href, base).href) : undefined;
     owner.remove();
     return sheet && { css: await selfContainedCss(sheet.css, sheet.address, collector.resolve, collector.loadSheet), media };
   }));

@@ -17,6 +17,8 @@ const markOf = (bytes: Uint8Array): readonly [length: number, encoding: Mark] | 
   return found && [found[0].length, found[1]];
 };
 
+/** Most megabytes of a text: ten novels. */
+const MOST_TEXT = 20;
 /** Under this a guess is no better than another (the library's own scale, 0 to 100). */
 const LEAST_SURE = 10;
 /** Fewer bytes beyond ASCII say nothing of a language: then what most of the web was in (HTML Standard, 13.2.3.2). */
@@ -27,6 +29,7 @@ const LEAST_BYTES = 6;
  * are most like. Throws `not_text`, `wrong_encoding` with the first bad byte.
  */
 export function decodeText(bytes: Uint8Array, name: string, contentType = ''): string {
+  if (bytes.byteLength > MOST_TEXT * 1024 * 1024) throw new AppError('too_large', { address: name, limit: MOST_TEXT }, { field: 'file' });
   const mark = markOf(bytes), text = mark ? withMark(bytes.subarray(mark[0]), mark[1]) : unmarked(bytes, contentType);
   if (text === undefined) {
     if (looksBinary(bytes)) throw new AppError('not_text', { name }, { field: 'file' });

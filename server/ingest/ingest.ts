@@ -12,7 +12,7 @@ import { markAsides } from './main-text';
 import type { Got, KeptFile, Made, RawPage, ReadyPage, Tools } from './made';
 import { readMetadata, type Metadata } from './metadata';
 import type { NetworkPolicy } from './network-policy';
-import { parseHtml } from './parse-html';
+import { doctypeOf, parseHtml } from './parse-html';
 import { readFormat } from './formats/read-format';
 import { checkRobots } from './robots';
 import { PAGE_LIMITS, SafeFetcher } from './safe-fetch';
@@ -92,8 +92,34 @@ export async function fetchPage(input: Extract<IngestInput, { type: 'address' }>
 async function fromAddress({ address, polite }: Extract<IngestInput, { type: 'address' }>, web: SafeFetcher, progress: Progress): Promise<Got> {
   progress('Fetching', 0.05);
   if (polite) await checkRobots(address, web);
-  const got = await web.fetch(address, PAGE_LIMITS);
+  let got = await web.fetch(address, PAGE_LIMITS);
+  for (let hop = 0; hop < MOST_REFRESHES; hop++) {
+    const next = refreshOf(got);
+    if (next === undefined) break;
+    // Where it cannot be had, the page that leads there is what there is.
+    const led = await web.fetch(next, PAGE_LIMITS).catch((error: unknown) => { if (error instanceof AppError) return undefined; throw error; });
+    if (!led) break;
+    got = led;
+  }
   return { ...got, name: lastPart(got.address) };
+}
+
+const MOST_REFRESHES = 3;
+/** Characters of a page that only says where it leads. */
+const MOST_LEADING = 400;
+/** Seconds up to which a refresh leads on; later it is for people who have read the page. */
+const AT_ONCE = 5;
+
+/** Where a page leads that is there only to lead on (HTML Standard, 4.2.5.3, refresh). */
+function refreshOf({ bytes, address, contentType }: { bytes: Uint8Array; address: string; contentType: string }): string | undefined {
+  if (bytes.byteLength > 16_384 || !/html|^$/i.test(contentType)) return undefined;
+  const html = Buffer.from(bytes).toString('latin1'), tag = /<meta[^>]+http-equiv\s*=\s*["']?refresh["']?[^>]*>/i.exec(html)?.[0];
+  const [, seconds, to] = /content\s*=\s*["']?\s*(\d+)[^"'>]*?[;,]\s*url\s*=\s*["']?([^"'>\s]+)/i.exec(tag ?? '') ?? [];
+  if (to === undefined || Number(seconds) > AT_ONCE || !URL.canParse(to, address)) return undefined;
+  const words = html.replace(/<(script|style|head)[\s\S]*?<\/\1>/gi, '').replace(/<[^>]*>/g, '').trim();
+  if (words.length > MOST_LEADING) return undefined;
+  const next = new URL(to, address);
+  return /^https?:$/.test(next.protocol) && next.href !== address ? next.href : undefined;
 }
 
 function lastPart(address: string): string {
@@ -112,7 +138,7 @@ async function build(made: Made, got: Got, progress: Progress): Promise<Ingested
   const { body, bodyClass, rootClass } = sanitise(document, base);
   progress('Reading the text', 0.85);
   const facts = { ...made.facts, ...(scripted ? { scripted: true as const } : {}) };
-  return finish({ ...made, form: 'ready', body, styles, collector, bodyClass, rootClass, icon, facts }, { ...meta, lead: lead ?? null }, got, address);
+  return finish({ ...made, form: 'ready', body, styles, collector, bodyClass, rootClass, icon, facts, doctype: doctypeOf(document) }, { ...meta, lead: lead ?? null }, got, address);
 }
 
 function open(made: RawPage, address: string | null): { document: Document; base: string } {
@@ -124,6 +150,8 @@ function open(made: RawPage, address: string | null): { document: Document; base
 const given = (meta: Partial<Metadata> = {}): Partial<Metadata> => Object.fromEntries(Object.entries(meta).filter(([, value]) => value !== '' && value !== null && value !== undefined));
 
 interface Clean extends ReadyPage {
+  /** A page that was written without one is laid out as such pages are (HTML Standard, 13.2.6.4.1, quirks). */
+  readonly doctype?: string;
   readonly bodyClass: string;
   readonly rootClass: string;
   readonly icon?: string | undefined;
@@ -151,7 +179,7 @@ function finish(page: Clean, known: Partial<Metadata>, got: Got, address: string
 function withAsides(html: string, title: string, address: string | null): string {
   const document = parseHtml(html, address ?? NOWHERE);
   markAsides(document, title);
-  return `<!doctype html>\n${document.documentElement.outerHTML}`;
+  return `${doctypeOf(document)}\n${document.documentElement.outerHTML}`;
 }
 
 const bareHost = (address: string): string => new URL(address).hostname.replace(/^www\./, '');
@@ -163,8 +191,8 @@ function completed(meta: Partial<Metadata>, got: Got, address: string | null): M
   return { title: meta.title || got.name, author: meta.author ?? '', site, description: meta.description ?? '', language: meta.language ?? '', publishedAt: meta.publishedAt ?? null, canonical: meta.canonical ?? null, doi: meta.doi ?? '', lead: meta.lead ?? null };
 }
 
-function assemble({ body, styles = [], bodyClass, rootClass, icon }: Clean, meta: Metadata): string {
+function assemble({ body, styles = [], bodyClass, rootClass, icon, doctype = '<!doctype html>' }: Clean, meta: Metadata): string {
   const attribute = (name: string, value: string): string => (value ? ` ${name}="${escapeHtml(value)}"` : '');
   const sheets = styles.map(({ css, media }) => `<style${attribute('media', media)}>${css}</style>`).join('\n');
-  return `<!doctype html><html${attribute('lang', meta.language)}${attribute('class', rootClass)}><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escapeHtml(meta.title)}</title>${icon ? `<link rel="icon" href="${icon}">` : ''}${sheets}</head><body${attribute('class', bodyClass)}>${body}</body></html>`;
+  return `${doctype}<html${attribute('lang', meta.language)}${attribute('class', rootClass)}><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escapeHtml(meta.title)}</title>${icon ? `<link rel="icon" href="${icon}">` : ''}${sheets}</head><body${attribute('class', bodyClass)}>${body}</body></html>`;
 }

@@ -27,7 +27,7 @@ export function readMetadata(document: Document, address: string): Metadata {
   const text = (selector: string): string | null | undefined => document.querySelector(selector)?.textContent;
   const attribute = (selector: string, name: string): string | null | undefined => document.querySelector(selector)?.getAttribute(name);
   return {
-    title: pick(first('citation_title'), first('dc.title'), linked.headline, first('og:title'), micro.name, text('[itemprop=headline]'), text('h1'), document.title),
+    title: plainTitle(pick(first('citation_title'), first('dc.title'), linked.headline, first('og:title'), micro.name, text('[itemprop=headline]'), headingOf(document), document.title)),
     author: pick(all('citation_author'), first('citation_authors')?.replace(/\s*;\s*/g, '; '), all('dc.creator'), linked.author, all('author'), all('article:author'), micro.author, listed(document, '[itemprop=author]'), text('[rel~=author]')),
     site: pick(first('citation_journal_title'), first('citation_conference_title'), first('og:site_name'), first('dc.publisher'), linked.publisher, first('application-name'), new URL(address).hostname.replace(/^www\./, '')),
     description: pick(first('description'), first('dc.description'), first('og:description'), linked.description, micro.summary).slice(0, 600),
@@ -37,6 +37,18 @@ export function readMetadata(document: Document, address: string): Metadata {
     doi: readDoi(pick(first('citation_doi'), first('dc.identifier'), first('dc.identifier.doi'), linked.doi, attribute('a[href*="doi.org/10."]', 'href'))),
     lead: absolute(first('og:image') ?? first('og:image:url') ?? linked.image ?? attribute('.h-entry .u-photo', 'src') ?? attribute('[itemprop=image]', 'src'), address),
   };
+}
+
+/** Without the sign by which a heading links to itself (common practice: ¶, #, §, a chain). */
+const plainTitle = (title: string): string => title.replace(/[\s\u00A0]*(?:[¶§#🔗⚓]|\uF0C1)\uFE0F?$/u, '').trim() || title;
+
+/** The one heading of the first level; where there are several, they head sections, and the title is the page's. */
+function headingOf(document: Document): string | undefined {
+  const headings = [...document.querySelectorAll('h1')], [only] = headings;
+  if (!only || (headings.length > 1 && document.title.trim() && !clean(document.title).includes(plainTitle(clean(only.textContent))))) return undefined;
+  const copy = only.cloneNode(true) as HTMLElement;
+  for (const link of copy.querySelectorAll('.headerlink, .anchor, .permalink, [aria-hidden=true]')) link.remove();
+  return copy.textContent ?? undefined;
 }
 
 const clean = (text: string | undefined | null): string => (text ?? '').replace(/\s+/g, ' ').trim();

@@ -13,6 +13,9 @@ export function parseHtml(html: Uint8Array | string, address: string, contentTyp
   return document;
 }
 
+/** What stands before the root, so that a page is laid out by the rules it was written for. */
+export const doctypeOf = (document: Document): string => (document.compatMode === 'BackCompat' ? '' : '<!doctype html>');
+
 /** By byte order mark, header or meta; without any of them as UTF-8 where it is that, else as what it is most like (HTML Standard, 13.2.3.2). */
 export function decodeHtml(bytes: Uint8Array, contentType: string): string {
   const label = /charset=["']?([^"';\s]+)/i.exec(contentType)?.[1];

@@ -49,8 +49,12 @@ export class PoolIngester implements Ingester {
   /** Of its own: what somebody uploads does not wait for what others keep. */
   private readonly files: Piscina;
 
-  constructor(script: URL, private readonly policy: NetworkPolicy, private readonly dataFile: string, { longest = LONGEST, threads = THREADS, memory = MEMORY }: PoolOptions = {}) {
+  private readonly policy: NetworkPolicy;
+
+  constructor(script: URL, { names, privateHosts }: NetworkPolicy, private readonly dataFile: string, { longest = LONGEST, threads = THREADS, memory = MEMORY }: PoolOptions = {}) {
     this.longest = longest;
+    // No more than this is sent to the threads.
+    this.policy = { names, privateHosts };
     const common = { filename: script.href, minThreads: 0, idleTimeout: 60_000, concurrentTasksPerWorker: 1, atomics: 'disabled' as const };
     this.pool = new Piscina({ ...common, maxThreads: threads, resourceLimits: { maxOldGenerationSizeMb: memory, maxYoungGenerationSizeMb: 64 } });
     this.files = new Piscina({ ...common, maxThreads: 1 });

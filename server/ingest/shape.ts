@@ -5,7 +5,7 @@ import { escapeHtml } from './documents';
 import type { Ingested } from './ingest';
 import { lightTree } from './light-tree';
 import { NOWHERE } from './loader';
-import { parseHtml } from './parse-html';
+import { doctypeOf, parseHtml } from './parse-html';
 
 /** How much of a page is kept, and how. */
 export interface Choices {
@@ -27,7 +27,7 @@ export function shape(whole: Ingested, { amount, width = null, removed = [], pas
   if (amount === 'main') for (const aside of root.querySelectorAll(`[${ASIDE_ATTRIBUTE}]`)) aside.remove();
   if (amount === 'passage') keepPassage(document, passage ?? undefined);
   if (amount === 'link') keepLink(document, whole);
-  const snapshot = `<!doctype html>\n${root.outerHTML}`, { text, outline } = readTree(lightTree(snapshot));
+  const snapshot = `${doctypeOf(document)}\n${root.outerHTML}`, { text, outline } = readTree(lightTree(snapshot));
   if (!text.trim()) throw new AppError('empty_page', { address: whole.address ?? whole.meta.title });
   const assets = whole.assets.filter(({ hash }) => hash === whole.lead || snapshot.includes(hash));
   return { ...whole, amount, width, snapshot, text, outline, minutes: readingMinutes(mainText(text, outline)), assets, ...(stored ? { stored: { ...stored, assets: assets.map((a) => a.hash) } } : {}) };

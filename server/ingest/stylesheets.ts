@@ -11,7 +11,8 @@ const DEEPEST_IMPORT = 5;
  * `resolve` gives, or by nothing.
  */
 export async function selfContainedCss(css: string, base: string, resolve: ResolveUrl, load: LoadSheet, depth = 0): Promise<string> {
-  const tree = csstree.parse(css, { context: 'stylesheet', parseValue: true, parseCustomProperty: true, onParseError: () => undefined });
+  const tree = csstree.parse(plainEscapes(css), { context: 'stylesheet', parseValue: true, parseCustomProperty: true, onParseError: () => undefined });
+  dropUnread(tree);
   const imported = await takeImports(tree, base, resolve, load, depth);
   await replaceUrls(tree, base, resolve);
   return safeInStyleElement([...imported, csstree.generate(tree)].join('\n'));
@@ -19,9 +20,21 @@ export async function selfContainedCss(css: string, base: string, resolve: Resol
 
 /** The same for the declarations of one `style` attribute. */
 export async function selfContainedDeclarations(css: string, base: string, resolve: ResolveUrl): Promise<string> {
-  const tree = csstree.parse(css, { context: 'declarationList', onParseError: () => undefined });
+  const tree = csstree.parse(plainEscapes(css), { context: 'declarationList', parseCustomProperty: true, onParseError: () => undefined });
+  dropUnread(tree);
   await replaceUrls(tree, base, resolve);
   return csstree.generate(tree);
+}
+
+/** Letters that are written as escapes (CSS Syntax 4.3.7) mean the same as themselves: `u\\72l(` loads, and would not be seen. */
+export const plainEscapes = (css: string): string => css.replace(/\\(?:([0-9a-f]{1,6})(?:\r\n|[ \t\r\n\f])?|([g-z]))/gi, (whole, hex: string | undefined, letter: string | undefined) => {
+  const sign = letter ?? String.fromCodePoint(Math.min(0x10ffff, parseInt(hex!, 16)));
+  return /^[a-z@(]$/i.test(sign) ? sign : whole;
+});
+
+/** What the parser could not take apart stays as it is written: not where that may load something. */
+function dropUnread(tree: csstree.CssNode): void {
+  csstree.walk(tree, { visit: 'Raw', enter(node, item, list) { if (/url\s*\(|image-set\s*\(|src\s*\(|@import/i.test(node.value)) { if (list) list.remove(item); else node.value = ''; } } });
 }
 
 async function takeImports(tree: csstree.CssNode, base: string, resolve: ResolveUrl, load: LoadSheet, depth: number): Promise<string[]> {

@@ -4,7 +4,7 @@ import { mergeWords } from '../find/words';
 import { removeOldEvents } from '../events/queries';
 import { removeOldJobs } from '../jobs/queries';
 import { removeOldDrafts } from '../drafts/queries';
-import { removeAnnotations } from '../annotations/remove';
+import { removeAnnotations } from '../annotations/remove-queries';
 import { expired, filesOf, removeSource } from './queries';
 
 const DAY = 86_400_000;

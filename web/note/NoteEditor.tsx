@@ -1,6 +1,7 @@
 import { useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import { EditorContent, useEditor, useEditorState, type Editor } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
+import { Popover } from 'radix-ui';
 import { linkAddress, tagsIn } from '@avrelle/core/note';
 import { LONGEST_NOTE, type StoredPicture } from '@avrelle/core/wire';
 import { sendFile, wordsOf as wordsOfError } from '../data/api';
@@ -94,12 +95,27 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
       <Tools editor={editor} onPictures={(files) => putPictures(editor, files)} />
       <div className="relative py-1">{empty && <span aria-hidden="true" className="pointer-events-none absolute left-0 top-1 text-faint">{placeholder}</span>}<EditorContent editor={editor} /></div>
       {busy && <p role="status" className="pb-1 text-[13px] text-soft">{busy}</p>}
-      {completing?.at && (
-        <ul role="listbox" aria-label="Suggestions" className="over fixed py-1 text-[14px]" style={{ left: completing.at.left, top: completing.at.bottom + 4 }}>
-          {completing.offers.map((offer, n) => <li key={offer.key} role="option" aria-selected={n === chosen} className={`cursor-pointer px-3 py-1 ${n === chosen ? 'bg-wash' : ''}`} onMouseDown={(e) => { e.preventDefault(); completing.choose(offer); }}>{offer.words}</li>)}
-        </ul>
-      )}
+      <Suggestions completing={completing} chosen={chosen} />
     </div>
+  );
+}
+
+/** Below the word that is being typed, above whatever else stands there. */
+function Suggestions({ completing, chosen }: { completing: Completing | undefined; chosen: number }) {
+  const at = completing?.at, anchor = useRef({ getBoundingClientRect: () => new DOMRect() });
+  useLayoutEffect(() => { anchor.current = { getBoundingClientRect: () => at ?? new DOMRect() }; });
+  if (!completing || !at) return null;
+  return (
+    <Popover.Root open>
+      <Popover.Anchor virtualRef={anchor} key={`${at.left} ${at.top}`} />
+      <Popover.Portal>
+        <Popover.Content align="start" sideOffset={4} collisionPadding={8} className="over z-50 py-1 text-[14px]" onOpenAutoFocus={(e) => e.preventDefault()} onCloseAutoFocus={(e) => e.preventDefault()}>
+          <ul role="listbox" aria-label="Suggestions">
+            {completing.offers.map((offer, n) => <li key={offer.key} role="option" aria-selected={n === chosen} className={`cursor-pointer px-3 py-1 ${n === chosen ? 'bg-wash' : ''}`} onMouseDown={(e) => { e.preventDefault(); completing.choose(offer); }}>{offer.words}</li>)}
+          </ul>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   );
 }
 

@@ -50,3 +50,9 @@ describe('whatever is typed comes back', () => {
     }), { numRuns: 300 });
   });
 });
+
+test('a note that ends with a chosen name and a blank is written without an entity', () => {
+  const doc = (content: object[]) => ({ type: 'doc', content: [{ type: 'paragraph', content }] }), name = { type: 'text', text: '@Ines', marks: [{ type: 'link', attrs: { href: 'avrelle:person/019ab000-0000-7000-8000-000000000000' } }] };
+  expect(toMarkdown(doc([{ type: 'text', text: 'See ' }, name, { type: 'text', text: ' ' }]))).toBe('See [@Ines](avrelle:person/019ab000-0000-7000-8000-000000000000)');
+  expect(toMarkdown(doc([{ type: 'text', text: ' a ' }, { type: 'hardBreak' }, { type: 'text', text: ' b ' }]))).toBe('a\\\nb');
+});

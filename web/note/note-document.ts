@@ -74,10 +74,20 @@ function fromBlock(node: JSONContent): RootContent[] {
   }
 }
 
-/** Breaks at the ends of a paragraph have nothing to part. */
+/** Breaks and blanks at the ends of a paragraph, and blanks beside a break, have nothing to part; written down they would be entities. */
 function withoutEnds(nodes: readonly JSONContent[]): readonly JSONContent[] {
-  const isBreak = (node: JSONContent): boolean => node.type === 'hardBreak', from = nodes.findIndex((n) => !isBreak(n));
-  return from < 0 ? [] : nodes.slice(from, nodes.findLastIndex((n) => !isBreak(n)) + 1);
+  const isBreak = (node: JSONContent | undefined): boolean => node === undefined || node.type === 'hardBreak', isCode = (node: JSONContent): boolean => node.marks?.some((m) => m.type === 'code') ?? false;
+  const trimmed = nodes.flatMap((node, n): JSONContent[] => {
+    if (node.type !== 'text' || isCode(node)) return [node];
+    let text = node.text ?? '';
+    if (isBreak(nodes[n - 1])) text = text.replace(/^[ \t]+/, '');
+    if (isBreak(nodes[n + 1])) text = text.replace(/[ \t]+$/, '');
+    return text === '' ? [] : [{ ...node, text }];
+  });
+  // What is left at an end may end in a blank by now.
+  if (trimmed.length < nodes.length) return withoutEnds(trimmed);
+  const from = trimmed.findIndex((n) => !isBreak(n));
+  return from < 0 ? [] : trimmed.slice(from, trimmed.findLastIndex((n) => !isBreak(n)) + 1);
 }
 
 /** Outermost first: a link holds what is bold in it. */

@@ -24,7 +24,7 @@ export function useReading(source: SourceDetail | undefined, text: string | unde
     state.current ??= { dwell: new Map(), spans: source!.spans, saved: source!.spans, position: source!.position, savedPosition: source!.position };
     const tick = setInterval(() => {
       const view = scroll();
-      if (!view || document.hidden) return;
+      if (!view || document.hidden || !document.hasFocus()) return;
       const visible = blocks.filter((b) => b.top < view.top + view.height && b.bottom > view.top).map((b) => b.block);
       const now = state.current!;
       const after = dwellOn(text, visible, TICK, now.dwell, now.spans);

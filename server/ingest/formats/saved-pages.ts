@@ -28,6 +28,7 @@ export function savedFrom(html: Uint8Array): { address?: string } {
 
 /** RFC 2557: a page and its parts as one MIME message. */
 export const readMimePage: Reader = async (got): Promise<RawPage> => {
+  checkClosed(got);
   const mail = await simpleParser(Buffer.from(got.bytes), { keepCidLinks: true, skipImageLinks: true, skipTextToHtml: true, skipHtmlToText: true } as SimpleParserOptions);
   if (!mail.html) throw none(got);
   const end = mail.html.search(/<\/html>/i), html = end < 0 ? mail.html : mail.html.slice(0, end);
@@ -39,6 +40,12 @@ export const readMimePage: Reader = async (got): Promise<RawPage> => {
   const address = locationOfPage(got.bytes);
   return { form: 'raw', kind: 'page', html, loader: new PartLoader(parts), ...(address ? { base: address, address } : {}) };
 };
+
+/** The last boundary says that nothing is missing (RFC 2046, 5.1.1). Throws `cut_off`. */
+function checkClosed({ bytes, name }: Got): void {
+  const boundary = /boundary\s*=\s*(?:"([^"]+)"|([^\s;]+))/i.exec(Buffer.from(bytes.subarray(0, 20_000)).toString('latin1')), value = boundary?.[1] ?? boundary?.[2];
+  if (value !== undefined && !Buffer.from(bytes.subarray(Math.max(0, bytes.byteLength - 10_000))).includes(`--${value}--`, 0, 'latin1')) throw new AppError('cut_off', { name, reason: 'its last boundary is missing' }, { field: 'file' });
+}
 
 /** The `Content-Location` of the first part that is HTML. */
 function locationOfPage(bytes: Uint8Array): string | undefined {
@@ -64,6 +71,8 @@ export const readWebArchive: Reader = async (got): Promise<RawPage> => {
         if (total > ARCHIVE_LIMITS.bytes) throw new AppError('archive_too_large', { name: got.name, entries: ARCHIVE_LIMITS.entries, limit: ARCHIVE_LIMITS.bytes / 1024 / 1024 }, { field: 'file' });
         chunks.push(chunk);
       }
+      const length = Number(record.httpHeaders?.headers.get('content-length') ?? Number.NaN), held = chunks.reduce((sum, c) => sum + c.byteLength, 0);
+      if (held < length && !record.httpHeaders?.headers.get('content-encoding')) throw new AppError('cut_off', { name: got.name, reason: `the record of ${address} has ${held} of ${length} bytes` }, { field: 'file' });
       const headers = record.httpHeaders?.headers, part: Part = { bytes: Buffer.concat(chunks), contentType: headers?.get('content-type') ?? record.warcContentType ?? '' };
       if (!page && /^(text\/html|application\/xhtml\+xml)/i.test(part.contentType)) page = { address, part };
       parts.push([address, part]);

@@ -1,12 +1,16 @@
 import Papa from 'papaparse';
+import { hashOf } from '../../db/blobs';
 import { AppError } from '../../errors';
 import { decodeText } from '../decode-text';
 import { escapeHtml, markdownToHtml, page, textToHtml } from '../documents';
-import { titleOf, type Reader } from '../made';
+import { titleOf, type Got, type Reader } from '../made';
 
-export const readMarkdown: Reader = (got) => ({ form: 'raw', kind: 'markdown', html: markdownToHtml(decodeText(got.bytes, got.name, got.contentType), titleOf(got.name)) });
+export const readMarkdown: Reader = (got) => ({ form: 'raw', kind: 'markdown', identity: identityOf(got), html: markdownToHtml(decodeText(got.bytes, got.name, got.contentType), titleOf(got.name)) });
 
-export const readPlainText: Reader = (got) => ({ form: 'raw', kind: 'text', html: textToHtml(decodeText(got.bytes, got.name, got.contentType), titleOf(got.name)) });
+export const readPlainText: Reader = (got) => ({ form: 'raw', kind: 'text', identity: identityOf(got), html: textToHtml(decodeText(got.bytes, got.name, got.contentType), titleOf(got.name)) });
+
+/** The same file under another name is the same; one at an address is known by that. */
+const identityOf = ({ bytes }: Got): string => `sha256:${hashOf(bytes)}`;
 
 const MOST_ROWS = 20_000;
 
@@ -19,5 +23,5 @@ export const readCsv: Reader = (got) => {
   const [head = [], ...body] = rows, title = titleOf(got.name);
   const cells = (row: readonly string[], tag: 'th' | 'td'): string => `<tr>${head.map((_, n) => `<${tag}>${escapeHtml(row[n] ?? '')}</${tag}>`).join('')}${row.slice(head.length).map((cell) => `<${tag}>${escapeHtml(cell)}</${tag}>`).join('')}</tr>`;
   const table = `<table><thead>${cells(head, 'th')}</thead><tbody>${body.map((row) => cells(row, 'td')).join('\n')}</tbody></table>`;
-  return { form: 'raw', kind: 'table', html: page(title, `<main><h1>${escapeHtml(title)}</h1>${table}</main>`) };
+  return { form: 'raw', kind: 'table', identity: identityOf(got), html: page(title, `<main><h1>${escapeHtml(title)}</h1>${table}</main>`) };
 };
