@@ -52,7 +52,7 @@ declare module 'fastify' {
 }
 
 export async function buildApp(context: Context, onRoute?: (route: RouteOptions) => void): Promise<FastifyInstance> {
-  const app = Fastify({ logger: false, bodyLimit: BODY_LIMIT, trustProxy: context.config.trustProxy, forceCloseConnections: true, querystringParser: (text) => Object.fromEntries(new URLSearchParams(text)) });
+  const app = Fastify({ logger: false, bodyLimit: BODY_LIMIT, trustProxy: context.config.trustProxy, forceCloseConnections: true, routerOptions: { querystringParser: (text) => Object.fromEntries(new URLSearchParams(text)) } });
   if (onRoute) app.addHook('onRoute', onRoute);
   await app.register(cookie);
   await app.register(multipart);

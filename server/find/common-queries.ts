@@ -1,3 +1,4 @@
+import type { Db } from '../db/database';
 import { boundsOf, type DateField, type Query, type Term } from '@avrelle/core/query';
 import { KIND_WORDS, READING_STATES, SOURCE_KINDS, STATE_NAMES } from '@avrelle/core/wire';
 import { sees } from '../annotations/visible-queries';
@@ -90,3 +91,9 @@ export function onDays(column: string, { operator, days }: DateTerm, today: stri
 
 /** The day of an instant where the asker is. */
 export const dayOf = (column: string, { ahead }: Asker, values: Values): string => (ahead === 0 ? `substr(${column}, 1, 10)` : `date(${column}, ${values.hold(`${ahead} minutes`)})`);
+
+const MERGE = ["INSERT INTO source_words(source_words) VALUES ('optimize')", "INSERT INTO annotation_words(annotation_words) VALUES ('optimize')"];
+/** Writes the word indexes anew: until then they hold the words of what was removed. */
+export function mergeWords(db: Db): void {
+  for (const sql of MERGE) db.run(sql);
+}

@@ -1,4 +1,3 @@
-import type { Db } from '../db/database';
 import { spaced } from '../db/spaced';
 import type { Asker } from './asker';
 
@@ -19,10 +18,4 @@ export const audienceOf = (authorId: string, classIds: readonly string[]): strin
 export function forAsker({ me, classes }: Asker, query?: string): string {
   const audience = `audience : (${[personToken(me), ...classes.map(classToken)].map((token) => `"${token}"`).join(' OR ')})`;
   return query === undefined ? audience : `(${audience}) AND (${query})`;
-}
-
-const MERGE = ["INSERT INTO source_words(source_words) VALUES ('optimize')", "INSERT INTO annotation_words(annotation_words) VALUES ('optimize')"];
-/** Writes the word indexes anew: until then they hold the words of what was removed. */
-export function mergeWords(db: Db): void {
-  for (const sql of MERGE) db.run(sql);
 }

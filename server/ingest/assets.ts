@@ -3,7 +3,7 @@ import { decode, labelToName } from 'whatwg-encoding';
 import type { Loader } from './loader';
 import { ASSET_LIMITS } from './safe-fetch';
 import { backgroundsAsStyle, noteEmbedded, showLazy, standAlone } from './page-parts';
-import { selfContainedCss, selfContainedDeclarations } from './stylesheets';
+import { mayLoad, selfContainedCss, selfContainedDeclarations } from './stylesheets';
 
 export interface Asset {
   readonly hash: string;
@@ -173,7 +173,7 @@ export async function favicon(document: Document, base: string, collector: Asset
 }
 
 function styleAttributes(document: Document, base: string, collector: AssetCollector): Promise<void>[] {
-  return [...document.querySelectorAll('[style*="url" i]')].map(async (element) => {
+  return [...document.querySelectorAll('[style]')].filter((element) => mayLoad(element.getAttribute('style') ?? '')).map(async (element) => {
     element.setAttribute('style', await selfContainedDeclarations(element.getAttribute('style') ?? '', base, collector.resolve));
   });
 }

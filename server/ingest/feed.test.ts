@@ -35,6 +35,15 @@ describe('what a feed may get wrong', () => {
     expect(feed.title).toBe('example.org');
   });
 
+  test('a document type, titles in XHTML, items without a title, and who wrote them', async () => {
+    const rss = await read('<?xml version="1.0"?><!-- made by hand --><!DOCTYPE rss PUBLIC "-//X//DTD RSS 0.91//EN" "http://x.test/rss.dtd"><rss version="2.0" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:content="http://purl.org/rss/1.0/modules/content/"><channel><title>Tides</title><item><link>http://x.test/a</link><description>Mud, mostly.</description><author>ines@x.test (Ines Kestle)</author></item><item><title>High &amp; low</title><link>http://x.test/b</link><dc:creator>Tomas Rell</dc:creator><content:encoded>&lt;p&gt;All of &lt;i&gt;it&lt;/i&gt;.&lt;/p&gt;</content:encoded></item></channel></rss>');
+    expect(rss.items.map((i) => [i.title, i.author, i.summary])).toEqual([['Mud, mostly.', 'Ines Kestle', 'Mud, mostly.'], ['High & low', 'Tomas Rell', 'All of it.']]);
+    const atom = await read('<feed xmlns="http://www.w3.org/2005/Atom"><title type="xhtml"><div xmlns="http://www.w3.org/1999/xhtml">The <em>marsh</em></div></title><author><name>Odile Farrant</name></author><entry><title type="xhtml"><div xmlns="http://www.w3.org/1999/xhtml">Salt <b>pans</b></div></title><id>urn:x:1</id><link href="http://x.test/1"/><author><name>Lettice Marl</name></author></entry><entry><id>urn:x:2</id><link href="http://x.test/2"/></entry></feed>');
+    expect(atom.items.map((i) => [i.name, i.title.split(' ').sort().join(' '), i.author])).toEqual([['urn:x:1', 'Salt pans', 'Lettice Marl'], ['urn:x:2', 'http://x.test/2', expect.any(String)]]);
+    const json = await read('{"version":"https://jsonfeed.org/version/1.1","title":"T","items":[{"url":"http://x.test/1","content_text":"one"},{"id":"2","url":"http://x.test/2"}]}', 'application/feed+json');
+    expect(json.items.map((i) => i.address)).toEqual(['http://x.test/1', 'http://x.test/2']);
+  });
+
   test.each(['<rss version="2.0"><channel><item>', '{"version":"https://jsonfeed.org/version/1.1","items":"none"}', '{"version": broken'])('%s says what is wrong', async (text) => {
     await expect(read(text)).rejects.toMatchObject({ code: 'bad_feed' });
   });

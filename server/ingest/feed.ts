@@ -66,17 +66,41 @@ export function namedFeed(page: Document): string | undefined {
 export async function parseFeed(bytes: Uint8Array, contentType: string, address: string): Promise<ReadFeed | undefined> {
   const text = decodeHtml(bytes, contentType).trimStart();
   if (/^\{/.test(text)) return fromJson(text, address);
-  if (!/^(<\?xml[^>]*>\s*)?(<!--[\s\S]*?-->\s*)*<(\?xml-stylesheet[^>]*>\s*<)?(rss|feed|rdf:RDF)[\s>]/i.test(text)) return undefined;
-  const parsed = await new Parser().parseString(text).catch((cause: Error) => { throw new AppError('bad_feed', { address, reason: cause.message.split('\n')[0]! }); });
-  return completed(address, parsed.title ?? '', parsed.items.map((item) => ({
-    name: item.guid ?? (item as { id?: string }).id ?? item.link ?? '', address: item.link ?? (/^https?:/.test(item.guid ?? '') ? item.guid! : ''), title: item.title ?? '',
-    author: item.creator ?? (item as { author?: string }).author ?? '', summary: item.contentSnippet ?? item.summary ?? '', publishedAt: item.isoDate ?? item.pubDate ?? '',
-  })));
+  if (!/^(rss|feed|rdf:RDF)$/i.test(rootOf(text))) return undefined;
+  const parser = new Parser<object, Record<string, unknown>>({ customFields: { item: ['id', 'author', 'dc:creator', 'content:encoded', 'summary'] } });
+  const parsed = await parser.parseString(text.replace(DOCTYPE, '')).catch((cause: Error) => { throw new AppError('bad_feed', { address, reason: cause.message.split('\n')[0]! }); });
+  const feedAuthor = plain((parsed as { author?: unknown }).author);
+  return completed(address, plain(parsed.title), parsed.items.map((item) => {
+    const guid = plain(item.guid), link = plain(item.link), id = guid || plain(item.id) || link, content = plain(item['content:encoded']) || plain(item.content);
+    return {
+      name: id, address: link || (/^https?:/.test(guid) ? guid : ''), title: textOf(plain(item.title)), author: nameIn(plain(item['dc:creator']) || plain(item.creator) || plain(item.author)) || feedAuthor,
+      summary: textOf(plain(item.summary) || content), publishedAt: plain(item.isoDate) || plain(item.pubDate),
+    };
+  }));
 }
+
+const DOCTYPE = /<!DOCTYPE[^>[]*(?:\[[^\]]*\])?[^>]*>/i;
+
+/** The name of the first element; comments, instructions and a document type may stand before it. */
+function rootOf(text: string): string {
+  const bare = text.slice(0, 20_000).replace(/<\?[\s\S]*?\?>|<!--[\s\S]*?-->/g, '').replace(DOCTYPE, '').trimStart();
+  return /^<([A-Za-z:]+)[\s>/]/.exec(bare)?.[1] ?? '';
+}
+
+/** The words of whatever the parser made of an element: text, an element with attributes, XHTML (RFC 4287, 3.1.1.3), or several of them. */
+function plain(value: unknown): string {
+  if (typeof value === 'string') return value.trim();
+  if (Array.isArray(value)) return value.map(plain).filter(Boolean).join(' ');
+  if (typeof value !== 'object' || value === null) return '';
+  return Object.entries(value).filter(([key]) => key !== '$').map(([, inner]) => plain(inner)).filter(Boolean).join(' ');
+}
+
+/** RSS 2.0 gives an address with the name in parentheses. */
+const nameIn = (author: string): string => /\(([^)]+)\)\s*$/.exec(author)?.[1] ?? author;
 
 const jsonFeed = object({
   version: string().required().matches(/^https:\/\/jsonfeed\.org\/version\//), title: string().default(''),
-  items: array(object({ id: string().required(), url: string(), external_url: string(), title: string(), summary: string(), content_text: string(), content_html: string(), date_published: string(), authors: array(object({ name: string() })), author: object({ name: string() }).default(undefined) })).required(),
+  items: array(object({ id: string().default(''), url: string(), external_url: string(), title: string(), summary: string(), content_text: string(), content_html: string(), date_published: string(), authors: array(object({ name: string() })), author: object({ name: string() }).default(undefined) })).required(),
 });
 
 function fromJson(text: string, address: string): ReadFeed | undefined {
@@ -94,12 +118,12 @@ function fromJson(text: string, address: string): ReadFeed | undefined {
     throw new AppError('bad_feed', { address, reason: (cause as Error).message });
   }
   return completed(address, feed.title, feed.items.map((item) => ({
-    name: item.id, address: item.url ?? item.external_url ?? (/^https?:/.test(item.id) ? item.id : ''), title: item.title ?? '', author: (item.authors ?? []).map((a) => a.name).filter(Boolean).join('; ') || (item.author?.name ?? ''),
+    name: item.id || item.url || item.external_url || '', address: item.url ?? item.external_url ?? (/^https?:/.test(item.id) ? item.id : ''), title: item.title ?? '', author: (item.authors ?? []).map((a) => a.name).filter(Boolean).join('; ') || (item.author?.name ?? ''),
     summary: item.summary ?? item.content_text ?? textOf(item.content_html ?? ''), publishedAt: item.date_published ?? '',
   })));
 }
 
-const textOf = (html: string): string => parseHtml(html, 'https://file.invalid/').body.textContent ?? '';
+const textOf = (html: string): string => (/[<&]/.test(html) ? (parseHtml(html, 'https://file.invalid/').body.textContent ?? '') : html);
 const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim();
 
 function completed(address: string, title: string, items: readonly (Omit<FeedItem, 'publishedAt'> & { readonly publishedAt: string })[]): ReadFeed {

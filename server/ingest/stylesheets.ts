@@ -22,6 +22,8 @@ export async function selfContainedCss(css: string, base: string, resolve: Resol
 export async function selfContainedDeclarations(css: string, base: string, resolve: ResolveUrl): Promise<string> {
   const tree = csstree.parse(plainEscapes(css), { context: 'declarationList', parseCustomProperty: true, onParseError: () => undefined });
   dropUnread(tree);
+  // A style attribute has declarations alone (CSS Style Attributes, 3).
+  if (tree.type === 'DeclarationList') tree.children = tree.children.filter((node) => node.type !== 'Atrule');
   await replaceUrls(tree, base, resolve);
   return csstree.generate(tree);
 }
@@ -32,9 +34,13 @@ export const plainEscapes = (css: string): string => css.replace(/\\(?:([0-9a-f]
   return /^[a-z@(]$/i.test(sign) ? sign : whole;
 });
 
+const LOADS = /url\s*\(|image-set\s*\(|src\s*\(|@import/i;
+/** Whether declarations hold anything that could be fetched. */
+export const mayLoad = (css: string): boolean => LOADS.test(plainEscapes(css));
+
 /** What the parser could not take apart stays as it is written: not where that may load something. */
 function dropUnread(tree: csstree.CssNode): void {
-  csstree.walk(tree, { visit: 'Raw', enter(node, item, list) { if (/url\s*\(|image-set\s*\(|src\s*\(|@import/i.test(node.value)) { if (list) list.remove(item); else node.value = ''; } } });
+  csstree.walk(tree, { visit: 'Raw', enter(node, item, list) { if (LOADS.test(node.value)) { if (list) list.remove(item); else node.value = ''; } } });
 }
 
 async function takeImports(tree: csstree.CssNode, base: string, resolve: ResolveUrl, load: LoadSheet, depth: number): Promise<string[]> {

@@ -1,6 +1,6 @@
 import type { Context } from '../context';
 import { forGood, removeOrphans, removeUnused } from '../db/unused';
-import { mergeWords } from '../find/words';
+import { mergeWords } from '../find/common-queries';
 import { removeOldEvents } from '../events/queries';
 import { removeOldJobs } from '../jobs/queries';
 import { removeOldDrafts } from '../drafts/queries';

@@ -1,3 +1,4 @@
+import { decodeText, looksBinary } from '../decode-text';
 import { simpleParser, type AddressObject, type ParsedMail } from 'mailparser';
 import { AppError } from '../../errors';
 import { escapeHtml, textToHtml } from '../documents';
@@ -12,7 +13,7 @@ import { NOWHERE } from '../loader';
 export const readLetter: Reader = async (got, { remote, web }) => {
   const mail = await simpleParser(Buffer.from(got.bytes)).catch((cause: Error) => { throw new AppError('bad_letter', { name: got.name, reason: cause.message }, { field: 'file' }); });
   if (!mail.headerLines.some(({ key }) => /^(from|subject|date|to|message-id)$/.test(key))) throw new AppError('bad_letter', { name: got.name, reason: 'it has no sender, subject or date' }, { field: 'file' });
-  const { head, body, strangers } = contentOf(mail);
+  const { head, body, strangers } = await contentOf(mail);
   const title = mail.subject?.trim() || 'A letter without a subject', from = mail.from?.value[0];
   const attached = mail.attachments.filter((a) => !a.related && a.filename).map((a) => escapeHtml(a.filename!));
   const byline = [from && escapeHtml(from.name || from.address || ''), mail.date && mail.date.toISOString().slice(0, 10)].filter(Boolean).join(' · ');
@@ -33,12 +34,45 @@ function listOf(mail: ParsedMail): string {
   return line.replace(/<[^>]*>/, '').replace(/^[\s"]+|[\s"]+$/g, '');
 }
 
-function contentOf(mail: ParsedMail): { head: string; body: string; strangers: number } {
-  if (!mail.html) return { head: '', body: parseHtml(textToHtml(mail.text ?? '', ''), NOWHERE).querySelector('main')!.innerHTML.replace(/<(\/?)h1>/g, '<$1h2>'), strangers: 0 };
+interface Content {
+  readonly head: string;
+  readonly body: string;
+  /** How many pictures lie on other computers. */
+  readonly strangers: number;
+}
+
+/** Letters within letters within letters. */
+const DEEPEST = 5;
+
+/** Its own words, and below them the letters it forwards or collects (RFC 2046, 5.1.5 and 5.2.1). */
+async function contentOf(mail: ParsedMail, depth = 0): Promise<Content> {
+  const own = ownContent(mail), inner: Content[] = [];
+  for (const part of depth < DEEPEST ? mail.attachments.filter((a) => a.contentType === 'message/rfc822') : []) {
+    const letter = await simpleParser(part.content).catch(() => undefined);
+    if (!letter) continue;
+    const { head, body, strangers } = await contentOf(letter, depth + 1), line = [letter.from?.text, letter.date?.toISOString().slice(0, 10)].filter(Boolean).join(' · ');
+    inner.push({ head, strangers, body: `<section><h2>${escapeHtml(letter.subject?.trim() || 'A letter without a subject')}</h2>${line ? `<p class="byline">${escapeHtml(line)}</p>` : ''}${body}</section>` });
+  }
+  const all = [own, ...inner];
+  return { head: all.map((c) => c.head).join(''), body: all.map((c) => c.body).join('\n'), strangers: all.reduce((sum, c) => sum + c.strangers, 0) };
+}
+
+function ownContent(mail: ParsedMail): Content {
+  if (!mail.html) return { head: '', body: asHtml([mail.text ?? '', ...loose(mail)].filter((text) => text.trim()).join('\n\n')), strangers: 0 };
   const document = parseHtml(mail.html, NOWHERE);
   unwrapLayout(document);
   const strangers = [...document.querySelectorAll('img[src], [background]')].filter((el) => /^https?:/i.test(el.getAttribute('src') ?? el.getAttribute('background') ?? '')).length;
   return { head: [...document.querySelectorAll('style')].map((style) => style.outerHTML).join(''), body: document.body.innerHTML, strangers };
+}
+
+const asHtml = (text: string): string => (text ? parseHtml(textToHtml(text, ''), NOWHERE).querySelector('main')!.innerHTML.replace(/<(\/?)h1>/g, '<$1h2>') : '');
+
+/** Words of an odd type that the letter shows within itself: without a name, they are no file. */
+const loose = (mail: ParsedMail): string[] => mail.attachments.filter((a) => !a.filename && a.contentType !== 'message/rfc822' && (/^text\//.test(a.contentType) || (!mail.text && !looksBinary(a.content)))).map((a) => decodeText(a.content, 'letter', a.headers.get('content-type') ? `charset=${charsetIn(a)}` : ''));
+
+function charsetIn(part: { readonly headers: ReadonlyMap<string, unknown> }): string {
+  const type = part.headers.get('content-type') as { params?: { charset?: string } } | undefined;
+  return type?.params?.charset ?? '';
 }
 
 /** Tables that only lay a letter out become plain boxes: those with tables inside, one column, or said to be so. */

@@ -1,3 +1,4 @@
+import { gunzipSync } from 'node:zlib';
 import { simpleParser, type SimpleParserOptions } from 'mailparser';
 import { WARCParser } from 'warcio';
 import { AppError } from '../../errors';
@@ -57,6 +58,7 @@ function locationOfPage(bytes: Uint8Array): string | undefined {
 
 /** WARC 1.0 and 1.1 (ISO 28500), gzipped or not: the first page that was answered with 200, and what came with it. */
 export const readWebArchive: Reader = async (got): Promise<RawPage> => {
+  checkEnd(got);
   const parts: [string, Part][] = [];
   let page: { address: string; part: Part } | undefined;
   try {
@@ -71,8 +73,6 @@ export const readWebArchive: Reader = async (got): Promise<RawPage> => {
         if (total > ARCHIVE_LIMITS.bytes) throw new AppError('archive_too_large', { name: got.name, entries: ARCHIVE_LIMITS.entries, limit: ARCHIVE_LIMITS.bytes / 1024 / 1024 }, { field: 'file' });
         chunks.push(chunk);
       }
-      const length = Number(record.httpHeaders?.headers.get('content-length') ?? Number.NaN), held = chunks.reduce((sum, c) => sum + c.byteLength, 0);
-      if (held < length && !record.httpHeaders?.headers.get('content-encoding')) throw new AppError('cut_off', { name: got.name, reason: `the record of ${address} has ${held} of ${length} bytes` }, { field: 'file' });
       const headers = record.httpHeaders?.headers, part: Part = { bytes: Buffer.concat(chunks), contentType: headers?.get('content-type') ?? record.warcContentType ?? '' };
       if (!page && /^(text\/html|application\/xhtml\+xml)/i.test(part.contentType)) page = { address, part };
       parts.push([address, part]);
@@ -84,6 +84,20 @@ export const readWebArchive: Reader = async (got): Promise<RawPage> => {
   if (!page) throw none(got);
   return { form: 'raw', kind: 'page', html: page.part.bytes, contentType: page.part.contentType, base: page.address, address: page.address, loader: new PartLoader(parts) };
 };
+
+/** A record ends with two line ends (ISO 28500, 4); a gzipped one with its checksum (RFC 1952). Throws `cut_off`. */
+function checkEnd({ bytes, name }: Got): void {
+  const cut = (): never => { throw new AppError('cut_off', { name, reason: 'its last record is not complete' }, { field: 'file' }); };
+  if (bytes[0] !== 0x1f || bytes[1] !== 0x8b) {
+    if (!/\r?\n\r?\n$/.test(Buffer.from(bytes.subarray(-4)).toString('latin1'))) cut();
+    return;
+  }
+  try {
+    gunzipSync(bytes, { maxOutputLength: ARCHIVE_LIMITS.bytes });
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'Z_BUF_ERROR') cut();
+  }
+}
 
 async function* pieces(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
   for (let at = 0; at < bytes.byteLength; at += 65_536) yield await Promise.resolve(bytes.subarray(at, at + 65_536));
