@@ -6,6 +6,7 @@ import { PoolIngester } from '../server/ingest/pool-ingester';
 import { watchFeeds } from '../server/feeds/feed-watch';
 import { openMailDoor } from '../server/mail/intake';
 import { openContext } from '../server/open-context';
+import { listen, wordsForStart } from '../server/starting';
 import { serveLittleWeb } from '../standins/web/serve';
 import { emailOf, PASSWORD, STUDENTS, TEACHER } from './people';
 import { DemoClock, seed } from './seed';
@@ -34,11 +35,12 @@ if (fresh) {
     throw error;
   }
 }
-await app.listen({ port: config.port, host: config.host });
+const port = await listen(app, config, 20).catch((error: unknown) => { console.error(wordsForStart(error, config)); process.exit(1); });
+if (port !== config.port) console.log(`Port ${config.port} is in use already, so the demo takes the next that is free.`);
 
 const people = [STUDENTS[0]!, STUDENTS[1]!, TEACHER, STUDENTS[10]!].map(({ key, name, classes }) => `  ${emailOf(key).padEnd(34)} ${name}${key === TEACHER.key ? ', teacher of both classes' : `, Field Course ${classes.join(' and ')}`}`);
 console.log(`
-Avrelle, the Saltmere College demo, is open at http://${config.host}:${(app.server.address() as { port: number }).port}
+Avrelle, the Saltmere College demo, is open at http://${config.host}:${port}
 
 Sign in with the password "${PASSWORD}" as
 ${people.join('\n')}

@@ -320,3 +320,19 @@ test('a page about a tag gathers what bears it, keeps what is written, and is li
   await expect(written).toHaveCount(0);
   await close();
 });
+
+test('while a search cannot be read, the last answer stays, and says so', async ({ browser }) => {
+  const { page, close } = await newcomer(browser, 'Fault');
+  await page.getByLabel('File to keep').setInputFiles(['demo/files/sea-lavender.md']);
+  await expect(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' })).toBeVisible();
+  const field = page.getByRole('combobox', { name: 'Search the Library' }).or(page.getByLabel('Search the Library')).first();
+  await field.fill('lavender');
+  await field.press('Enter');
+  await expect(page.getByText('1 of 1')).toBeVisible();
+  await field.fill('lavender (mud');
+  await field.press('Enter');
+  await expect(page.getByText('Still shown: lavender')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' })).toBeVisible();
+  await expect(page.getByText('Nothing here fits')).toHaveCount(0);
+  await close();
+});

@@ -2,6 +2,7 @@ import type { Clock } from '../context';
 import type { Db } from '../db/database';
 import { loadDraft, removeDraft, storeDraft } from '../drafts/queries';
 import { AppError, toProblem } from '../errors';
+import { removeLeftChunks } from '../db/unused';
 import type { EventLog } from '../events/event-log';
 import type { Ingested } from '../ingest/ingest';
 import type { Ask, Ingester } from '../ingest/ingester';
@@ -46,6 +47,7 @@ export class JobRunner {
   constructor(private readonly world: World) {}
 
   start(): void {
+    removeLeftChunks(this.world.db);
     requeueRunning(this.world.db);
     this.kick();
   }

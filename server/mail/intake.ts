@@ -20,6 +20,8 @@ export function intakeLocal(db: Db, personId: string, renew = false): string {
 }
 
 const LARGEST = 25 * 1024 * 1024;
+/** Senders at once, so that what they send in all is bounded as well; each has so many milliseconds for a letter. */
+const MOST_CLIENTS = 20, LONGEST = 120_000;
 
 export interface MailDoor {
   readonly port: number;
@@ -37,10 +39,13 @@ export async function openMailDoor(context: Context, { port, host, domain }: { p
     return address.slice(at + 1).toLowerCase() === domain.toLowerCase() ? ownerOfLocal(db, address.slice(0, at).toLowerCase()) : undefined;
   };
   const server = new SMTPServer({
-    authOptional: true, disabledCommands: ['AUTH', 'STARTTLS'], size: LARGEST, disableReverseLookup: true, banner: 'Avrelle', logger: false,
+    authOptional: true, disabledCommands: ['AUTH', 'STARTTLS'], size: LARGEST, maxClients: MOST_CLIENTS, socketTimeout: 60_000, closeTimeout: 5_000, disableReverseLookup: true, banner: 'Avrelle', logger: false,
     onRcptTo: (address, _session, done) => (ownerOf(address) ? done() : done(refusal(550, `No letters are taken in for ${address.address}.`))),
     onData: (stream, session, done) => {
       const parts: Buffer[] = [];
+      // One that is sent a byte a minute would never end.
+      const timer = setTimeout(() => stream.destroy(refusal(421, 'The letter took too long; send it again later.')), LONGEST);
+      stream.on('close', () => clearTimeout(timer));
       stream.on('data', (part: Buffer) => { if (!stream.sizeExceeded) parts.push(part); });
       stream.on('error', (error) => done(error));
       stream.on('end', () => {

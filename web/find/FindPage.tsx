@@ -2,6 +2,8 @@ import { useCallback, useEffect, useMemo, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import { useAllFound, useFound, useSources } from '../data/queries';
 import { QueryField } from '../library/QueryField';
+import { StillShown } from '../library/StillShown';
+import { useReadable } from '../library/use-readable';
 import PlainForm from '../library/PlainForm';
 import { SourceRow } from '../ui/SourceRow';
 import { State } from '../ui/State';
@@ -15,7 +17,8 @@ const AHEAD = '1200px';
 /** Annotations across all sources, and the sources themselves, each with the words that were looked for in their context. */
 export default function FindPage() {
   const [params, setParams] = useSearchParams(), q = params.get('q') ?? '', of = params.get('of') === 'sources' ? 'sources' : 'annotations', limit = Number(params.get('limit')) || PART;
-  const parts = useAllFound({ q }, of === 'annotations'), first = useFound({ q, limit: 1 }, of !== 'annotations'), found = of === 'annotations' ? parts.data?.pages[0] : first.data, hits = useMemo(() => parts.data?.pages.flatMap((p) => p.annotations) ?? [], [parts.data]), sources = useSources({ q, limit: of === 'sources' ? Math.min(200, limit) : 1, passages: true });
+  const { asked, faulty } = useReadable(q);
+  const parts = useAllFound({ q: asked }, of === 'annotations'), first = useFound({ q: asked, limit: 1 }, of !== 'annotations'), found = of === 'annotations' ? parts.data?.pages[0] : first.data, hits = useMemo(() => parts.data?.pages.flatMap((p) => p.annotations) ?? [], [parts.data]), sources = useSources({ q: asked, limit: of === 'sources' ? Math.min(200, limit) : 1, passages: true });
   const to = (change: Record<string, string | undefined>): void => setParams((before) => { const after = new URLSearchParams(before); for (const [key, value] of Object.entries(change)) { if (value) after.set(key, value); else after.delete(key); } return after; }, { replace: true });
   const back = { to: `/find?${params}`, words: q ? `Find: ${q}` : 'Find' }, onQuery = (query: string): void => to({ q: query || undefined, limit: undefined });
   const tab = (name: typeof of, words: string, total: number | undefined) => <button role="tab" id={`tab-${name}`} aria-controls="found" aria-selected={of === name} onClick={() => to({ of: name === 'annotations' ? undefined : name, limit: undefined })} className={of === name ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}>{words} {total !== undefined && <span className="font-normal text-faint">{total.toLocaleString('en')}</span>}</button>;
@@ -25,6 +28,7 @@ export default function FindPage() {
         <h1 className="text-[23px]">Find</h1>
         <QueryField value={q} onChange={onQuery} label="What is looked for" placeholder="words, &quot;a phrase&quot;, note:why, kind:question, by:ines …" />
         <PlainForm q={q} onQuery={onQuery} />
+        {faulty && <span className="text-[13.5px]"><StillShown asked={asked} /></span>}
         <div role="tablist" aria-label="What is listed" className="ml-auto flex gap-4 text-[14px] max-[900px]:ml-0">{tab('annotations', 'Marks and notes', found?.total)}{tab('sources', 'Sources', sources.data?.total)}</div>
       </div>
       <div id="found" role="tabpanel" aria-labelledby={`tab-${of}`} className="flex min-h-0 flex-1 flex-col">

@@ -16,6 +16,8 @@ import { RowActions } from './RowActions';
 import { Sidebar } from './Sidebar';
 import { useChanging } from './use-changing';
 import { useChosen } from './use-chosen';
+import { StillShown } from './StillShown';
+import { useReadable } from './use-readable';
 import { useSourceList } from './use-source-list';
 
 // What one begins with is there at once; the rest comes when it is asked for.
@@ -44,7 +46,7 @@ export default function LibraryPage() {
   const [params, setParams] = useSearchParams(), [usual, setUsual] = useStored<View>('library.view', 'detailed');
   const q = params.get('q') ?? '', view = VIEWS.find((v) => v === params.get('view')) ?? usual, sort = SOURCE_SORTS.find((s) => s === params.get('sort'));
   const parsed = parseQuery(q), hasWords = parsed.ok && asksWords(parsed.query).length > 0, tag = parsed.ok && parsed.query?.type === 'name' && parsed.query.field === 'tag' ? parsed.query.value : undefined;
-  const list = useSourceList(q, sort), outline = useOutline().data, classes = useClasses().data ?? [], chosen = useChosen(), changing = useChanging();
+  const { asked, faulty } = useReadable(q), list = useSourceList(asked, sort), outline = useOutline().data, classes = useClasses().data ?? [], chosen = useChosen(), changing = useChanging();
   const [asking, setAsking] = useState<Asking>(), [beside, setBeside] = useState(false), [choosing, setChoosing] = useState(false), [scroller, setScroller] = useState<HTMLElement | null>(null), client = useQueryClient(), navigate = useNavigate();
   const to = useCallback((change: Record<string, string | undefined>): void => setParams((before) => {
     const after = new URLSearchParams(before);
@@ -55,7 +57,7 @@ export default function LibraryPage() {
   const collections = outline?.collections.filter((c) => c.owned || c.may === 'add') ?? [];
   const actions = (source: FoundSource) => <RowActions source={source} changing={changing} collections={collections} onEdit={() => setAsking({ edit: source })} />;
   const chooseAll = async (): Promise<void> => {
-    const pages = await Promise.all(Array.from({ length: Math.ceil(Math.min(list.total, MOST_CHOSEN) / AT_ONCE) }, (_, n) => client.fetchQuery(sourcesQuery({ q, sort, offset: n * AT_ONCE, limit: AT_ONCE }))));
+    const pages = await Promise.all(Array.from({ length: Math.ceil(Math.min(list.total, MOST_CHOSEN) / AT_ONCE) }, (_, n) => client.fetchQuery(sourcesQuery({ q: asked, sort, offset: n * AT_ONCE, limit: AT_ONCE }))));
     chosen.set(pages.flatMap((p) => p.sources).slice(0, MOST_CHOSEN));
   };
   const shared = { scroller, list, chosen, actions };
@@ -75,6 +77,7 @@ export default function LibraryPage() {
         <div className="flex flex-wrap items-baseline gap-x-5 border-b border-rule px-[30px] py-1.5 text-[13.5px] text-soft max-[900px]:px-4">
           <button className="act hidden max-[900px]:block" onClick={() => setBeside(true)}>Narrow it</button>
           {(view === 'detailed' || view === 'compact') && <button aria-pressed={choosing} className="act hidden max-[900px]:block" onClick={() => { setChoosing(!choosing); chosen.none(); }}>{choosing ? 'Done choosing' : 'Choose'}</button>}
+          {faulty && <StillShown asked={asked} />}
           <span aria-live="polite">{!list.isPending && !list.error && (q ? `${list.total} of ${outline?.all ?? '…'}` : count(list.total, 'source'))}</span>
           {view !== 'calendar' && <Menu words={SORT_WORDS[sort ?? (hasWords ? 'best' : 'touched')]}>{SOURCE_SORTS.filter((s) => hasWords || s !== 'best').map((s) => <DropdownMenu.Item key={s} className="item" onSelect={() => to({ sort: s })}>{SORT_WORDS[s]}</DropdownMenu.Item>)}</Menu>}
           {list.total > 0 && <Menu words="Take out">{([['sources.csv', 'As a table (CSV)'], ['sources/bookmarks.html', 'As bookmarks']] as const).map(([path, words]) => <DropdownMenu.Item key={path} className="item" asChild><a href={`/api/${path}?${new URLSearchParams({ q })}`} download>{words}</a></DropdownMenu.Item>)}</Menu>}
