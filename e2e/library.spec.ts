@@ -331,7 +331,12 @@ test('while a search cannot be read, the last answer stays, and says so', async 
   await expect(page.getByText('1 of 1')).toBeVisible();
   await field.fill('lavender (mud');
   await field.press('Enter');
-  await expect(page.getByText('Still shown: lavender')).toBeVisible();
+  await field.blur();
+  await expect(page.getByText('Until then you see the answer to lavender')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' })).toBeVisible();
+  // Also where one arrives with it.
+  await page.goto('/library?q=lavender+(mud');
+  await expect(page.getByText('Still shown: everything')).toBeVisible();
   await expect(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' })).toBeVisible();
   await expect(page.getByText('Nothing here fits')).toHaveCount(0);
   await close();

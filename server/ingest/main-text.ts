@@ -19,8 +19,47 @@ export function markAsides(document: Document, title: string): void {
     keepNotes(document, kept);
     const holding = withAncestors(kept);
     markBelow(document.body, kept, (element) => holding.has(element));
+    bringBack(document.body);
   }
   for (const element of elements) element.removeAttribute(NUMBER);
+}
+
+/** What a page itself says is beside its content (HTML Standard, 4.3; WAI-ARIA 1.2, landmarks). */
+const BESIDE = 'nav, aside, footer, form, dialog, [role=navigation], [role=banner], [role=contentinfo], [role=search], [role=complementary], [role=dialog], body > header, [class*=sidebar i], [id*=sidebar i], [class*=navbar i], [class*=breadcrumb i], [class*=footer i], [id*=footer i]';
+/** Under this share of what is not said to be beside it, the extraction is not to be relied on. */
+const SURE = 0.9;
+/** Where not even so much is left, it found no article at all, as on pages of contents and indexes. */
+const NO_ARTICLE = 0.5;
+/** Links of prose are a small part of it, those of a menu nearly all; of words, prose has so many characters. */
+const MOST_LINKED = 0.34, LEAST_PROSE = 60;
+
+/**
+ * Where the extraction leaves out much, it took prose for something else: reference pages of definition lists, boxes used
+ * as paragraphs, functions in tables. What reads as prose is then of the main text after all; menus are not.
+ */
+function bringBack(body: HTMLElement): void {
+  const asides = [...body.querySelectorAll(`[${ASIDE_ATTRIBUTE}]`)], length = (element: Element): number => (element.textContent ?? '').trim().length;
+  const lost = asides.filter((aside) => !aside.closest(BESIDE) && !LINKS_OUT.test(`${aside.className} ${aside.id}`)), dropped = lost.reduce((sum, aside) => sum + length(aside), 0);
+  const beside = [...body.querySelectorAll(BESIDE)].filter((element) => !element.parentElement?.closest(BESIDE)).reduce((sum, element) => sum + length(element), 0);
+  const all = Math.max(1, length(body) - beside);
+  if (dropped <= (1 - SURE) * all) return;
+  for (const aside of lost) {
+    if (dropped > NO_ARTICLE * all && !aside.querySelector(BESIDE)) aside.removeAttribute(ASIDE_ATTRIBUTE);
+    else bringBackProse(aside);
+  }
+}
+
+/** An element, or what of it reads as prose. */
+function bringBackProse(element: Element): void {
+  const linked = [...element.querySelectorAll('a')].reduce((sum, a) => sum + (a.textContent ?? '').trim().length, 0), all = (element.textContent ?? '').trim().length;
+  const within = elementsIn(element).filter((child) => child.matches(BESIDE) || child.querySelector(BESIDE) !== null);
+  if (within.length === 0 && all >= LEAST_PROSE && linked <= MOST_LINKED * all) return element.removeAttribute(ASIDE_ATTRIBUTE);
+  if (all < LEAST_PROSE || element.firstElementChild === null) return;
+  element.removeAttribute(ASIDE_ATTRIBUTE);
+  for (const child of elementsIn(element)) {
+    child.setAttribute(ASIDE_ATTRIBUTE, '');
+    if (!child.matches(BESIDE)) bringBackProse(child);
+  }
 }
 
 /** The elements given and all they stand in. */

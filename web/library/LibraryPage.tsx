@@ -77,11 +77,11 @@ export default function LibraryPage() {
         <div className="flex flex-wrap items-baseline gap-x-5 border-b border-rule px-[30px] py-1.5 text-[13.5px] text-soft max-[900px]:px-4">
           <button className="act hidden max-[900px]:block" onClick={() => setBeside(true)}>Narrow it</button>
           {(view === 'detailed' || view === 'compact') && <button aria-pressed={choosing} className="act hidden max-[900px]:block" onClick={() => { setChoosing(!choosing); chosen.none(); }}>{choosing ? 'Done choosing' : 'Choose'}</button>}
-          {faulty && <StillShown asked={asked} />}
           <span aria-live="polite">{!list.isPending && !list.error && (q ? `${list.total} of ${outline?.all ?? '…'}` : count(list.total, 'source'))}</span>
           {view !== 'calendar' && <Menu words={SORT_WORDS[sort ?? (hasWords ? 'best' : 'touched')]}>{SOURCE_SORTS.filter((s) => hasWords || s !== 'best').map((s) => <DropdownMenu.Item key={s} className="item" onSelect={() => to({ sort: s })}>{SORT_WORDS[s]}</DropdownMenu.Item>)}</Menu>}
           {list.total > 0 && <Menu words="Take out">{([['sources.csv', 'As a table (CSV)'], ['sources/bookmarks.html', 'As bookmarks']] as const).map(([path, words]) => <DropdownMenu.Item key={path} className="item" asChild><a href={`/api/${path}?${new URLSearchParams({ q })}`} download>{words}</a></DropdownMenu.Item>)}</Menu>}
           {q && <><button className="act" onClick={() => onQuery('')}>Show all</button><button className="act" onClick={() => setAsking({ search: undefined })}>Keep this search</button></>}
+          {faulty && <StillShown asked={asked} />}
           {tag && <Link className="act" to={`/topic?${new URLSearchParams({ tag })}`}>The page about #{tag}</Link>}
           {outline && outline.states.to_read > 0 && <button className="act ml-auto" onClick={() => void navigate('/work-through')}>Work through what is to read: {outline.states.to_read}</button>}
         </div>

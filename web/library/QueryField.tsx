@@ -39,18 +39,19 @@ export function QueryField({ value, onChange, label, placeholder }: { value: str
         {found?.options.map((option, n) => <li key={option.label} id={`${id}-${n}`} role="option" aria-selected={n === at} data-highlighted={n === at || undefined} className="item" onMouseDown={(e) => { e.preventDefault(); take(n); }} onMouseMove={() => setAt(n)}>{option.label}</li>)}
         {found && <li aria-hidden="true" className="px-3.5 pt-1 text-[12.5px] text-faint">Tab takes it</li>}
       </ul>
-      {!parsed.ok && caret === undefined && <Wrong id={`${id}-wrong`} typed={typed} error={parsed.error} onMend={write} />}
-      {!parsed.ok && caret !== undefined && !found && <Wrong id={`${id}-wrong`} typed={typed} error={parsed.error} onMend={write} />}
+      {!parsed.ok && caret === undefined && <Wrong id={`${id}-wrong`} typed={typed} error={parsed.error} shown={value} onMend={write} />}
+      {!parsed.ok && caret !== undefined && !found && <Wrong id={`${id}-wrong`} typed={typed} error={parsed.error} shown={value} onMend={write} />}
     </div>
   );
 }
 
 /** Where the fault is, why, and the search as it was probably meant. */
-function Wrong({ id, typed, error, onMend }: { id: string; typed: string; error: QueryError; onMend: (text: string) => void }) {
+function Wrong({ id, typed, error, shown, onMend }: { id: string; typed: string; error: QueryError; /** The search whose answer is still there. */ shown: string; onMend: (text: string) => void }) {
   return (
     <div id={id} role="status" className="over absolute left-0 top-full mt-1 w-max max-w-[min(560px,92vw)] border-l-[3px] border-l-brick px-3 py-2 text-[14px]">
       <p className="font-mono text-[13.5px]">{typed.slice(0, error.start)}<mark className="bg-transparent font-semibold text-brick underline decoration-wavy underline-offset-4">{typed.slice(error.start, error.end) || '␣'}</mark>{typed.slice(error.end)}</p>
       <p className="mt-1 text-soft">{error.message}</p>
+      {shown !== typed && <p className="mt-1 text-soft">Until then you see the answer to {shown ? <span className="font-mono text-[13.5px]">{shown}</span> : 'no search: everything'}.</p>}
       {error.mend !== undefined && <button className="act mt-1" onMouseDown={(e) => e.preventDefault()} onClick={() => onMend(error.mend!)}>Make it {error.mend === '' ? 'empty' : error.mend}</button>}
     </div>
   );

@@ -102,14 +102,14 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
 
 /** Below the word that is being typed, above whatever else stands there. */
 function Suggestions({ completing, chosen }: { completing: Completing | undefined; chosen: number }) {
-  const at = completing?.at, anchor = useRef({ getBoundingClientRect: () => new DOMRect() });
-  useLayoutEffect(() => { anchor.current = { getBoundingClientRect: () => at ?? new DOMRect() }; });
-  if (!completing || !at) return null;
+  const anchor = useRef({ getBoundingClientRect: () => new DOMRect() });
+  useLayoutEffect(() => { anchor.current.getBoundingClientRect = () => completing?.at() ?? new DOMRect(); });
+  if (!completing?.at()) return null;
   return (
     <Popover.Root open>
-      <Popover.Anchor virtualRef={anchor} key={`${at.left} ${at.top}`} />
+      <Popover.Anchor virtualRef={anchor} />
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={4} collisionPadding={8} className="over z-50 py-1 text-[14px]" onOpenAutoFocus={(e) => e.preventDefault()} onCloseAutoFocus={(e) => e.preventDefault()}>
+        <Popover.Content align="start" sideOffset={4} collisionPadding={8} updatePositionStrategy="always" className="over z-50 py-1 text-[14px]" onOpenAutoFocus={(e) => e.preventDefault()} onCloseAutoFocus={(e) => e.preventDefault()}>
           <ul role="listbox" aria-label="Suggestions">
             {completing.offers.map((offer, n) => <li key={offer.key} role="option" aria-selected={n === chosen} className={`cursor-pointer px-3 py-1 ${n === chosen ? 'bg-wash' : ''}`} onMouseDown={(e) => { e.preventDefault(); completing.choose(offer); }}>{offer.words}</li>)}
           </ul>

@@ -11,7 +11,8 @@ export interface Offer {
 /** What is offered while a `#tag` or an `@person` is being typed, and where. */
 export interface Completing {
   readonly offers: readonly Offer[];
-  readonly at: DOMRect | null;
+  /** Where the word stands now; null where it stands nowhere. */
+  at(): DOMRect | null;
   choose(offer: Offer): void;
 }
 
@@ -31,7 +32,7 @@ export const completion = (options: Options) => Extension.create({
   name: 'completion',
   addProseMirrorPlugins() {
     const common = { editor: this.editor, render: () => ({ onStart: tell, onUpdate: tell, onKeyDown: ({ event }: { event: KeyboardEvent }) => options.onKey(event), onExit: () => options.onChange(undefined) }) };
-    const tell = ({ items, clientRect, command }: { items: Offer[]; clientRect?: (() => DOMRect | null) | null; command: (offer: Offer) => void }): void => options.onChange({ offers: items, at: clientRect?.() ?? null, choose: command });
+    const tell = ({ items, clientRect, command }: { items: Offer[]; clientRect?: (() => DOMRect | null) | null; command: (offer: Offer) => void }): void => options.onChange({ offers: items, at: () => clientRect?.() ?? null, choose: command });
     return [
       Suggestion<Offer, Offer>({ ...common, char: '#', pluginKey: new PluginKey('tags'), items: ({ query }) => options.tags().filter((t) => query !== '' && begins(t, query) && t !== query.toLowerCase()).slice(0, MOST).map((t) => ({ key: t, words: `#${t}` })), command: ({ editor, range, props }) => insert(editor, range, { type: 'text', text: `${props.words} ` }) }),
       Suggestion<Offer, Offer>({ ...common, char: '@', pluginKey: new PluginKey('people'), items: ({ query }) => options.people().filter((p) => begins(p.name, query)).slice(0, MOST).map((p) => ({ key: p.id, words: p.name })), command: ({ editor, range, props }) => insert(editor, range, { type: 'text', text: `@${props.words}`, marks: [{ type: 'link', attrs: { href: linkAddress({ type: 'person', id: props.key }) } }] }, { type: 'text', text: ' ' }) }),

@@ -8,7 +8,8 @@ import { NOWHERE } from '../loader';
 export const readHtml: Reader = (got, { web }) => {
   const address = got.address ?? NOWHERE;
   const contentType = /html|xml/i.test(got.contentType) ? got.contentType : 'text/html';
-  const thread = readThread(parseHtml(got.bytes, address, contentType), address);
+  // Only a page that has such entries is parsed for them.
+  const thread = Buffer.from(got.bytes).includes('h-entry') ? readThread(parseHtml(got.bytes, address, contentType), address) : undefined;
   const loader = got.address === null ? undefined : web, from = got.address === null ? savedFrom(got.bytes) : {};
   return thread ? { form: 'raw', kind: 'thread', ...thread, loader } : { form: 'raw', kind: 'page', html: got.bytes, contentType, loader, ...from };
 };
