@@ -220,3 +220,18 @@ test('thousands are gone over by the same rule as one: of all that was written h
   }
   expect(seen).toBeGreaterThan(20);
 });
+
+test('who may read a source no longer changes no words that others read, and learns nothing of its text', async () => {
+  const id = await people.author!.keepText('left', 'The old weir stands below the mill.'), { versionId } = (await people.author!.send<SourceDetail>('GET', `/api/sources/${id}`)).body;
+  await people.author!.send('PUT', `/api/classes/${classIds.A}/sources/${id}`, {});
+  const note = v7(), anchor = { quote: { exact: 'weir', prefix: 'old ', suffix: ' stands' }, position: { start: 8, end: 12 } };
+  expect((await people.mate!.send('PUT', `/api/annotations/${note}`, { sourceId: id, versionId, kind: 'claim', note: 'as it was', tags: [], anchor, classIds: [classIds.A] })).status).toBe(200);
+  await people.author!.send('DELETE', `/api/classes/${classIds.A}/sources/${id}`);
+  const patch = async (fields: object) => (await people.mate!.send('PATCH', `/api/annotations/${note}`, { version: 1, ...fields })).status;
+  expect([await patch({ note: 'changed' }), await patch({ tags: ['x'] }), await patch({ classIds: [classIds.A] })]).toEqual([404, 404, 404]);
+  // A guess that is right and one that is wrong are answered alike.
+  const guess = (exact: string, start: number) => patch({ passage: { versionId, anchor: { quote: { exact, prefix: '', suffix: '' }, position: { start, end: start + exact.length } } } });
+  expect([await guess('mill', 30), await guess('moon', 30)]).toEqual([404, 404]);
+  expect((await people.mate!.send('PUT', `/api/annotations/${note}/place`, { versionId, start: 0, end: 3 })).status).toBe(404);
+  expect(await patch({ deleted: true })).toBe(200);
+});

@@ -104,3 +104,41 @@ test('what happened between a page’s first question and its stream is heard', 
 test('nobody listens without being signed in', async () => {
   expect((await fetch(`${base}/api/events`)).status).toBe(401);
 });
+
+test('the stream ends with its session, and others go on', async () => {
+  const one = await server.app.inject({ method: 'POST', url: '/api/session', remoteAddress: '10.1.2.1', payload: { email: 'mate@college.saltmere.test', password: 'a long enough password' } });
+  const cookie = `${COOKIE}=${one.cookies[0]!.value}`, other = await listen('mate');
+  const response = await fetch(`${base}/api/events`, { headers: { cookie } }), ended = response.text();
+  await fetch(`${base}/api/session`, { method: 'DELETE', headers: { cookie } });
+  expect(await ended).toContain('event: ready');
+  const shared = await write([classId]);
+  await other.until(has(shared));
+  other.close();
+});
+
+test('a page that heard another database, or far too much ago, is told to start anew or to ask for everything', async () => {
+  const first = async (since: string): Promise<string> => {
+    const stop = new AbortController(), response = await fetch(`${base}/api/events?since=${since}`, { headers: { cookie: cookies.author! }, signal: stop.signal });
+    const { value } = await response.body!.getReader().read();
+    stop.abort();
+    return Buffer.from(value!).toString('utf8');
+  };
+  expect([await first('0123456789abcdef-1'), await first('7'), await first('x')].map((text) => /^event: (\w+)$/m.exec(text)?.[1])).toEqual(['restart', 'restart', 'restart']);
+  const { events, db } = server.context, at = events.cursor();
+  db.transaction(() => { for (let n = 0; n < 600; n++) events.append({ type: 'desk', personId: clients.author!.me.id }); });
+  expect(/^event: (\w+)$/m.exec(await first(at))?.[1]).toBe('reload');
+});
+
+test('what an event says is asked of the database once, however many listen', async () => {
+  const many = await Promise.all(Array.from({ length: 12 }, () => listen('mate'))), { db } = server.context, all = db.all.bind(db), get = db.get.bind(db);
+  let asked = 0;
+  const counting = <T extends unknown[], R>(work: (...given: T) => R) => (...given: T): R => { if (/annotation_visible|FROM annotation a/.test(String(given[0]))) asked++; return work(...given); };
+  Object.assign(db, { all: counting(all as never), get: counting(get as never) });
+  const shared = await write([classId]);
+  const before = asked;
+  await Promise.all(many.map((one) => one.until(has(shared))));
+  Object.assign(db, { all, get });
+  expect([before > 0, asked - before]).toEqual([true, expect.any(Number)]);
+  expect(asked - before).toBeLessThanOrEqual(4);
+  for (const one of many) one.close();
+});
