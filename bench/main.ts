@@ -7,6 +7,7 @@ import { fifty, longPdfs } from './gather';
 import { locate, oddTexts, places } from './places';
 import { reading } from './reading';
 import { keeping, searching, tell, write } from './server';
+import { waiting } from './waiting';
 
 /** The scripts that a visit to the Library loads before it shows. */
 const size: Bench = () => {
@@ -19,7 +20,7 @@ const size: Bench = () => {
   return [atMost('first JavaScript for the Library, gzipped', bytes / 1024, 'kB', 180)];
 };
 
-const BENCHES: Readonly<Record<string, Bench>> = { stream, places, locate, odd: oddTexts, write, find: searching, tell, keep: keeping, pdf: longPdfs, list: fifty, paint, reading, size };
+const BENCHES: Readonly<Record<string, Bench>> = { stream, places, locate, odd: oddTexts, write, find: searching, tell, keep: keeping, pdf: longPdfs, list: fifty, waiting, paint, reading, size };
 const chosen = process.argv.slice(2).find((a) => !a.startsWith('-'));
 if (chosen && !(chosen in BENCHES)) throw new Error(`There is no benchmark "${chosen}"; there are: ${Object.keys(BENCHES).join(', ')}.`);
 
