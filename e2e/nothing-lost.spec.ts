@@ -107,7 +107,7 @@ test('the Undo in a message takes back its own step, also after others', async (
   await expect.poll(() => stored(page, path)).toHaveLength(1);
   await page.keyboard.press('.');
   await page.keyboard.press('Delete');
-  await expect(page.getByText('Claim removed.')).toBeVisible();
+  await expect(page.getByText('Claim removed.', { exact: true })).toBeVisible();
   await drag(page, 'I would not build a wall on it');
   await page.keyboard.press('2');
   await expect.poll(async () => (await stored(page, path)).map((a) => a.kind.name)).toEqual(['Evidence']);

@@ -27,7 +27,7 @@ test('a block is read after long enough on screen, not at a glance', () => {
   const block = { start: 0, end: text.length, role: 'paragraph' as const, path: '0' };
   const glance = dwellOn(text, [block], 1000, new Map(), []);
   expect(glance.spans).toEqual([]);
-  expect(dwellOn(text, [block], 10_000, glance.dwell, glance.spans).spans).toEqual([[0, text.length]]);
+  expect(dwellOn(text, [block], 14_000, glance.dwell, glance.spans).spans).toEqual([[0, text.length]]);
 });
 
 test('two blocks on screen share the time', () => {

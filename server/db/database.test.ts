@@ -23,6 +23,11 @@ const folders: string[] = [];
 const folder = (): string => { const made = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-db-')); folders.push(made); return made; };
 afterEach(() => { for (const f of folders.splice(0)) fs.rmSync(f, { recursive: true }); });
 
+/** Waits for what comes with a later turn of the event loop; a test that hangs is ended by its runner. */
+async function until(found: () => boolean): Promise<void> {
+  while (!found()) await new Promise((next) => setImmediate(next));
+}
+
 const opened = (file = ':memory:'): Db => { const db = openDatabase(file); migrate(db); return db; };
 
 test('migrating twice changes nothing, and a newer database is refused', () => {
@@ -74,7 +79,7 @@ test('a restore wins over people who write all the time, whole, and is noticed b
   for (let n = 0; n < 50; n++) log.append({ type: 'desk', personId: 'before' });
   const cursor = log.cursor(), told: string[] = [];
   log.subscribe({ hear: (events) => told.push(...events.map((e) => e.type)), restart: () => told.push('restart') });
-  await new Promise((next) => setTimeout(next, 20));
+  await until(() => told.length === 50);
   told.length = 0;
   // Four programs that write without a pause: as many connections, each holding the file as long as it can.
   const writers = Array.from({ length: 4 }, () => new Worker(`
@@ -91,7 +96,7 @@ test('a restore wins over people who write all the time, whole, and is noticed b
   log.look();
   expect([told, log.seqOf(cursor)]).toEqual([['restart'], undefined]);
   log.append({ type: 'library', personId: 'before' });
-  await new Promise((next) => setTimeout(next, 20));
+  await until(() => told.length === 2);
   expect(told).toEqual(['restart', 'library']);
   expect(db.raw.pragma('integrity_check', { simple: true })).toBe('ok');
   log.close();
@@ -117,7 +122,7 @@ test('more events at once than are read at once are all told', async () => {
   let heard = 0;
   log.subscribe({ hear: (events) => { heard += events.length; }, restart: () => undefined });
   db.transaction(() => { for (let n = 0; n < 2_500; n++) log.append({ type: 'desk', personId: 'p' }); });
-  await new Promise((next) => setTimeout(next, 50));
+  await until(() => heard >= 2_500);
   expect(heard).toBe(2_500);
   log.close();
 });
