@@ -2,12 +2,25 @@ import { expect, test, type Page } from '@playwright/test';
 import { drag, keep, newcomer, opened, placeOf, wordsIn, writtenIn } from './helpers';
 
 const SOURCE = 'http://harbour.saltmere.test/dredger';
-interface Row { readonly id: string; readonly note: string; readonly kind: { readonly name: string }; readonly createdAt: string }
-const stored = async (page: Page, path: string): Promise<readonly Row[]> => (await (await page.request.get(`/api${path.replace('source', 'sources')}/annotations`)).json()) as Row[];
+interface Row {
+  readonly id: string;
+  readonly note: string;
+  readonly kind: { readonly name: string };
+  readonly createdAt: string;
+}
+const stored = async (page: Page, path: string): Promise<readonly Row[]> =>
+  (await (await page.request.get(`/api${path.replace('source', 'sources')}/annotations`)).json()) as Row[];
 /** A server that does not answer writes, while everything else of the page works. */
-const cutOff = (page: Page) => page.context().route(/\/api\/(annotations|replies)/, (route) => (route.request().method() === 'GET' ? route.continue() : route.abort()));
+const cutOff = (page: Page) =>
+  page
+    .context()
+    .route(/\/api\/(annotations|replies)/, (route) =>
+      route.request().method() === 'GET' ? route.continue() : route.abort(),
+    );
 
-test('what was written without a connection is stored, and sent once and in order by the next window', async ({ browser }) => {
+test('what was written without a connection is stored, and sent once and in order by the next window', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Lost');
   await keep(page, SOURCE);
   const path = new URL(page.url()).pathname;
@@ -30,7 +43,14 @@ test('what was written without a connection is stored, and sent once and in orde
   await context.unroute(/\/api\/(annotations|replies)/);
   const next = await context.newPage();
   await next.goto('/library');
-  await expect.poll(async () => (await stored(next, path)).map((a) => [a.kind.name, a.note])).toEqual(expect.arrayContaining([['Question', ''], ['Note', 'Who would, indeed?']]));
+  await expect
+    .poll(async () => (await stored(next, path)).map((a) => [a.kind.name, a.note]))
+    .toEqual(
+      expect.arrayContaining([
+        ['Question', ''],
+        ['Note', 'Who would, indeed?'],
+      ]),
+    );
   await next.goto(path);
   await opened(next);
   await expect(next.getByRole('article', { name: /Note, Lost/ })).toContainText('Who would, indeed?');
@@ -38,10 +58,14 @@ test('what was written without a connection is stored, and sent once and in orde
   await close();
 });
 
-test('a half-written note stays with its passage, whatever key is pressed, window closed or class chosen', async ({ browser }) => {
+test('a half-written note stays with its passage, whatever key is pressed, window closed or class chosen', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Half');
   await keep(page, SOURCE);
-  const form = page.getByRole('form').or(page.locator('form').filter({ has: page.getByRole('button', { name: 'Set down' }) }));
+  const form = page
+    .getByRole('form')
+    .or(page.locator('form').filter({ has: page.getByRole('button', { name: 'Set down' }) }));
   await drag(page, 'in boots, and come along');
   await page.keyboard.type('Half a thought');
   await expect.poll(() => wordsIn(writtenIn(form))).toBe('Half a thought');
@@ -71,18 +95,23 @@ test('a half-written note stays with its passage, whatever key is pressed, windo
   await writtenIn(form).press('End');
   await page.keyboard.type(', finished');
   await page.keyboard.press('Control+Enter');
-  await expect(page.getByRole('article', { name: /Note, Half/ }).filter({ hasText: 'Half a thought, finished' })).toBeVisible();
+  await expect(
+    page.getByRole('article', { name: /Note, Half/ }).filter({ hasText: 'Half a thought, finished' }),
+  ).toBeVisible();
   await expect(left).toHaveCount(0);
   await close();
 });
 
-test('a note that changes elsewhere while it is edited is shown beside the words that are written', async ({ browser }) => {
+test('a note that changes elsewhere while it is edited is shown beside the words that are written', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Both');
   await keep(page, SOURCE);
   await drag(page, 'in boots, and come along');
   await page.keyboard.type('First');
   await page.keyboard.press('Control+Enter');
-  const card = page.getByRole('article', { name: /Note, Both/ }), id = (await card.getAttribute('data-annotation'))!;
+  const card = page.getByRole('article', { name: /Note, Both/ }),
+    id = (await card.getAttribute('data-annotation'))!;
   await expect.poll(async () => (await page.request.get(`/api/annotations/${id}`)).status()).toBe(200);
   await card.getByRole('button', { name: 'Edit' }).click();
   await writtenIn(card).fill('Mine');
@@ -91,10 +120,20 @@ test('a note that changes elsewhere while it is edited is shown beside the words
   await expect(beside).toContainText('Theirs');
   expect(await wordsIn(writtenIn(card))).toBe('Mine');
   // Seen long enough, both are known: what is saved now takes its place.
-  await expect.poll(async () => { await page.waitForTimeout(300); return beside.isVisible(); }).toBe(true);
-  await page.waitForFunction((since) => performance.now() - since > 1_200, await page.evaluate(() => performance.now()));
+  await expect
+    .poll(async () => {
+      await page.waitForTimeout(300);
+      return beside.isVisible();
+    })
+    .toBe(true);
+  await page.waitForFunction(
+    (since) => performance.now() - since > 1_200,
+    await page.evaluate(() => performance.now()),
+  );
   await card.getByRole('button', { name: 'Set down' }).click();
-  await expect.poll(async () => ((await (await page.request.get(`/api/annotations/${id}`)).json()) as Row).note).toBe('Mine');
+  await expect
+    .poll(async () => ((await (await page.request.get(`/api/annotations/${id}`)).json()) as Row).note)
+    .toBe('Mine');
   await close();
 });
 
@@ -112,15 +151,23 @@ test('the Undo in a message takes back its own step, also after others', async (
   await page.keyboard.press('2');
   await expect.poll(async () => (await stored(page, path)).map((a) => a.kind.name)).toEqual(['Evidence']);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect.poll(async () => (await stored(page, path)).map((a) => a.kind.name).toSorted()).toEqual(['Claim', 'Evidence']);
+  await expect
+    .poll(async () => (await stored(page, path)).map((a) => a.kind.name).toSorted())
+    .toEqual(['Claim', 'Evidence']);
   await close();
 });
 
-test('many windows of one browser share one stream, and go on hearing when the one that listens is closed', async ({ browser }) => {
+test('many windows of one browser share one stream, and go on hearing when the one that listens is closed', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Tabs');
   await keep(page, SOURCE);
-  const path = new URL(page.url()).pathname, context = page.context(), streams: string[] = [];
-  context.on('request', (request) => { if (request.url().includes('/api/events')) streams.push(request.url()); });
+  const path = new URL(page.url()).pathname,
+    context = page.context(),
+    streams: string[] = [];
+  context.on('request', (request) => {
+    if (request.url().includes('/api/events')) streams.push(request.url());
+  });
   const others: Page[] = [];
   for (let n = 0; n < 7; n++) {
     const other = await context.newPage();

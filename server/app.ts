@@ -2,7 +2,6 @@ import fs from 'node:fs';
 import path from 'node:path';
 import cookie from '@fastify/cookie';
 import multipart from '@fastify/multipart';
-import rateLimit from '@fastify/rate-limit';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyInstance, type RouteOptions } from 'fastify';
 import { accountRoutes } from './accounts/routes';
@@ -56,7 +55,6 @@ export async function buildApp(context: Context, onRoute?: (route: RouteOptions)
   if (onRoute) app.addHook('onRoute', onRoute);
   await app.register(cookie);
   await app.register(multipart);
-  await app.register(rateLimit, { global: false, keyGenerator: (request) => `${request.ip} ${request.routeOptions.url}`, errorResponseBuilder: (_request, limit) => new AppError('too_fast', { wait: limit.after }) });
   app.decorateRequest('person', null);
   app.addHook('onRequest', (request, _reply, done) => {
     if (request.method !== 'GET' && request.method !== 'HEAD') checkOrigin(request.headers.origin, request.host);

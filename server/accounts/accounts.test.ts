@@ -61,6 +61,13 @@ test('what a proxy forwards is believed of so many proxies as there are, and of 
   await expect(startServer({ env: { AVRELLE_PROXY: 'maybe' } })).rejects.toThrow(/how many proxies/);
 });
 
+test('so many accounts are made from one address, and no more for a while', async () => {
+  const make = async () => (await server.app.inject({ method: 'POST', url: '/api/people', remoteAddress: '10.8.8.8', payload: { email: 'no address' } })).statusCode;
+  const statuses = [];
+  for (let n = 0; n < 61; n++) statuses.push(await make());
+  expect([new Set(statuses.slice(0, 60)), statuses[60]]).toEqual([new Set([400]), 429]);
+});
+
 test('nothing is read of what strangers send, and answers are stored by nobody', async () => {
   const large = await server.app.inject({ method: 'PUT', url: '/api/annotations/x', headers: { 'content-type': 'application/json' }, payload: `"${'x'.repeat(3_000_000)}"` });
   expect([large.statusCode, large.headers['cache-control'], large.headers['cross-origin-opener-policy'], large.headers['strict-transport-security']]).toEqual([401, 'no-store', 'same-origin', undefined]);

@@ -26,7 +26,8 @@ async function storeSlowly(db: Db, hash: string, size: number, mediaType: string
   try {
     for (let at = 0; at < size; at += AT_ONCE) {
       db.transaction(() => {
-        for (let from = at; from < Math.min(size, at + AT_ONCE); from += CHUNK) db.run(INSERT_CHUNK, hash, from / CHUNK, part(from, Math.min(size, from + CHUNK)));
+        for (let from = at; from < Math.min(size, at + AT_ONCE); from += CHUNK)
+          db.run(INSERT_CHUNK, hash, from / CHUNK, part(from, Math.min(size, from + CHUNK)));
       });
       if (at + AT_ONCE < size) await pause(BREATH);
     }
@@ -40,7 +41,8 @@ async function storeSlowly(db: Db, hash: string, size: number, mediaType: string
 export async function storeFile(db: Db, file: string, mediaType: string): Promise<string> {
   const hash = createHash('sha256');
   for await (const part of fs.createReadStream(file, { highWaterMark: CHUNK })) hash.update(part as Buffer);
-  const name = hash.digest('hex'), handle = fs.openSync(file, 'r');
+  const name = hash.digest('hex'),
+    handle = fs.openSync(file, 'r');
   try {
     await storeSlowly(db, name, fs.fstatSync(handle).size, mediaType, (start, end) => {
       const bytes = Buffer.alloc(end - start);
@@ -65,10 +67,17 @@ export async function storeIngested(db: Db, ingested: Ingested): Promise<Ingeste
   // What is only shaped has its pictures and its file in the database already.
   if (!stored) for (const { bytes, mediaType } of assets) await storeBytes(db, bytes, mediaType);
   const files = {
-    snapshot: snapshot === '' && stored ? stored.snapshot : await storeBytes(db, Buffer.from(snapshot, 'utf8'), 'text/html'),
+    snapshot:
+      snapshot === '' && stored ? stored.snapshot : await storeBytes(db, Buffer.from(snapshot, 'utf8'), 'text/html'),
     assets: assets.map((asset) => asset.hash),
     file: stored ? stored.file : file && (await storeBytes(db, file.bytes, file.mediaType)),
   };
   const none = new Uint8Array(0);
-  return { ...ingested, snapshot: '', assets: assets.map((asset) => ({ ...asset, bytes: none })), file: file && { ...file, bytes: none }, stored: files };
+  return {
+    ...ingested,
+    snapshot: '',
+    assets: assets.map((asset) => ({ ...asset, bytes: none })),
+    file: file && { ...file, bytes: none },
+    stored: files,
+  };
 }

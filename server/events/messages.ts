@@ -15,22 +15,28 @@ export type Told = (personId: string) => string | undefined;
  */
 export function told(db: Db, event: EventRow): Told {
   switch (event.type) {
-    case 'annotation': return annotationTold(db, event);
-    case 'source': return toThose(() => new Set(readersOf(db, event.source_id!)), { type: 'source', sourceId: event.source_id! });
+    case 'annotation':
+      return annotationTold(db, event);
+    case 'source':
+      return toThose(() => new Set(readersOf(db, event.source_id!)), { type: 'source', sourceId: event.source_id! });
     case 'classes':
     case 'key':
-    case 'library': return toThose(() => new Set([...membersIn(db, event.class_id), event.person_id ?? '']), { type: event.type });
+    case 'library':
+      return toThose(() => new Set([...membersIn(db, event.class_id), event.person_id ?? '']), { type: event.type });
     case 'arrivals':
-    case 'desk': return toThose(() => new Set([event.person_id ?? '']), { type: event.type });
+    case 'desk':
+      return toThose(() => new Set([event.person_id ?? '']), { type: event.type });
     case 'job': {
-      const job = once(() => jobOf(db, event.person_id!, event.job_id!)), message = once(() => job() && JSON.stringify({ type: 'job', job: job()! } satisfies StreamEvent));
+      const job = once(() => jobOf(db, event.person_id!, event.job_id!)),
+        message = once(() => job() && JSON.stringify({ type: 'job', job: job()! } satisfies StreamEvent));
       return (personId) => (personId === event.person_id ? message() : undefined);
     }
   }
 }
 
 function toThose(people: () => ReadonlySet<string>, event: StreamEvent): Told {
-  const those = once(people), message = JSON.stringify(event);
+  const those = once(people),
+    message = JSON.stringify(event);
   return (personId) => (those().has(personId) ? message : undefined);
 }
 
@@ -40,19 +46,28 @@ function annotationTold(db: Db, event: EventRow): Told {
   const base = once(() => annotationFor(db, authorOf(db, id) ?? '', id));
   const viewers = once(() => new Set(viewersOf(db, id)));
   const classesBy = once(() => grouped(membershipsOf(db, base()?.classIds ?? [])));
-  const former = once(() => new Set((event.former_classes ? (JSON.parse(event.former_classes) as string[]) : []).flatMap((classId) => membersIn(db, classId))));
+  const former = once(
+    () =>
+      new Set(
+        (event.former_classes ? (JSON.parse(event.former_classes) as string[]) : []).flatMap((classId) =>
+          membersIn(db, classId),
+        ),
+      ),
+  );
   const messages = new Map<string, string>();
   const as = (annotation: Annotation): string => {
     const key = annotation.classIds.join();
     let message = messages.get(key);
-    if (message === undefined) messages.set(key, (message = JSON.stringify({ type: 'annotation', annotation } satisfies StreamEvent)));
+    if (message === undefined)
+      messages.set(key, (message = JSON.stringify({ type: 'annotation', annotation } satisfies StreamEvent)));
     return message;
   };
   const gone = JSON.stringify({ type: 'gone', annotationId: id, sourceId: event.source_id! } satisfies StreamEvent);
   return (personId) => {
     const annotation = base();
     if (annotation && personId === annotation.author.id) return as(annotation);
-    if (annotation && viewers().has(personId)) return as({ ...annotation, classIds: annotation.classIds.filter((c) => classesBy().get(personId)?.has(c)) });
+    if (annotation && viewers().has(personId))
+      return as({ ...annotation, classIds: annotation.classIds.filter((c) => classesBy().get(personId)?.has(c)) });
     // What was taken back leaves a trace for whoever sees an answer to it.
     const trace = annotation?.deleted ? annotationFor(db, personId, id) : undefined;
     if (trace) return as(trace);
@@ -60,9 +75,12 @@ function annotationTold(db: Db, event: EventRow): Told {
   };
 }
 
-const membersIn = (db: Db, classId: string | null): string[] => (classId === null ? [] : membershipsOf(db, [classId]).map((m) => m.personId));
+const membersIn = (db: Db, classId: string | null): string[] =>
+  classId === null ? [] : membershipsOf(db, [classId]).map((m) => m.personId);
 
-function grouped(memberships: readonly { readonly classId: string; readonly personId: string }[]): ReadonlyMap<string, ReadonlySet<string>> {
+function grouped(
+  memberships: readonly { readonly classId: string; readonly personId: string }[],
+): ReadonlyMap<string, ReadonlySet<string>> {
   const groups = new Map<string, Set<string>>();
   for (const { classId, personId } of memberships) {
     const group = groups.get(personId) ?? new Set<string>();

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
-import { decode, labelToName } from 'whatwg-encoding';
+import { decode } from 'whatwg-encoding';
+import { charsetOf } from './decode-text';
 import type { Loader } from './loader';
 import { ASSET_LIMITS } from './safe-fetch';
 import { backgroundsAsStyle, noteEmbedded, showLazy, standAlone } from './page-parts';
@@ -47,7 +48,7 @@ export class AssetCollector {
       return sheet && { css: Buffer.from(sheet.bytes).toString('utf8'), address: 'about:blank' };
     }
     const got = await this.get(absolute, 'text/css,*/*;q=0.1');
-    return got && { css: decode(got.bytes, charsetOf(got.contentType)), address: got.address };
+    return got && { css: decode(got.bytes, charsetOf(got.contentType) ?? 'UTF-8'), address: got.address };
   };
 
   /** A file of markup, as a document of its own. */
@@ -107,8 +108,6 @@ function fromDataUrl(url: string): { bytes: Uint8Array; mediaType: string } | un
     return undefined;
   }
 }
-
-const charsetOf = (contentType: string): string => labelToName(/charset=["']?([\w-]+)/i.exec(contentType)?.[1] ?? 'utf-8') ?? 'UTF-8';
 
 /** Brings the page's pictures and styles inside. Returns its style sheets in order; the document no longer holds them. */
 export async function makeSelfContained(document: Document, base: string, collector: AssetCollector): Promise<readonly { css: string; media: string }[]> {

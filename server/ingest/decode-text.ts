@@ -61,7 +61,7 @@ export const charsetOf = (contentType: string): string | undefined => labelToNam
 export function looksBinary(bytes: Uint8Array): boolean {
   const head = bytes.subarray(0, 4096);
   if (markOf(head)) {
-    const [length, encoding] = markOf(head)!, text = withMark(head.subarray(length, 4092), encoding);
+    const [length, encoding] = markOf(head)!, text = withMark(head.subarray(length, 4092), encoding, true);
     return text === undefined ? encoding !== 'utf-8' || BINARY.test(Buffer.from(head).toString('latin1')) : BINARY.test(text);
   }
   return wideEncoding(head) === undefined && BINARY.test(Buffer.from(head).toString('latin1'));
@@ -79,14 +79,15 @@ function unmarked(bytes: Uint8Array, contentType: string): string | undefined {
   return likely && decode(bytes, likely);
 }
 
-function withMark(bytes: Uint8Array, encoding: Mark): string | undefined {
+/** `begun` is the beginning of a text, which may end within a character. */
+function withMark(bytes: Uint8Array, encoding: Mark, begun = false): string | undefined {
   // The Encoding Standard has no UTF-32.
-  return encoding === 'utf-32le' || encoding === 'utf-32be' ? fromUtf32(bytes, encoding === 'utf-32le') : strict(encoding, bytes);
+  return encoding === 'utf-32le' || encoding === 'utf-32be' ? fromUtf32(bytes, encoding === 'utf-32le') : strict(encoding, bytes, begun);
 }
 
-function strict(encoding: string, bytes: Uint8Array): string | undefined {
+function strict(encoding: string, bytes: Uint8Array, begun = false): string | undefined {
   try {
-    return new TextDecoder(encoding, { fatal: true }).decode(bytes);
+    return new TextDecoder(encoding, { fatal: true }).decode(bytes, { stream: begun });
   } catch {
     return undefined;
   }

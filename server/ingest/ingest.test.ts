@@ -124,6 +124,10 @@ describe('keeping a file', () => {
     for (const name of ['a.txt', 'a.md', 'letter']) expect((await file(name, bytes)).text).toBe(WORDS);
   });
 
+  test('a marked text is one wherever its beginning happens to end, within a character as well', async () => {
+    for (let n = 0; n < 4; n++) expect((await file('a.txt', Buffer.from(`\uFEFF${'x'.repeat(2_040 + n)}🌊${WORDS}`, 'utf16le'))).text).toContain(WORDS);
+  });
+
   test('what no mark tells is told by the header, else by what the bytes are like', async () => {
     const cyrillic = Buffer.from([0xcf, 0xf0, 0xe8, 0xeb, 0xe8, 0xe2]), koi = Buffer.from([0xf0, 0xd2, 0xc9, 0xcc, 0xc9, 0xd7]);
     expect([decodeText(cyrillic, 'a', 'text/plain; charset=windows-1251'), decodeText(koi, 'a', 'text/plain; charset=koi8-r')]).toEqual(['Прилив', 'Прилив']);

@@ -11,7 +11,13 @@ import { resolveInput, type JobFiles } from './stored-input';
 /** What is to be taken in, as a job has it: files are named by their hashes in the database. */
 export type Ask =
   | Extract<IngestInput, { type: 'address' }>
-  | { readonly type: 'file'; readonly name: string; readonly files: JobFiles; readonly password?: string | undefined; readonly remote?: boolean | undefined }
+  | {
+      readonly type: 'file';
+      readonly name: string;
+      readonly files: JobFiles;
+      readonly password?: string | undefined;
+      readonly remote?: boolean | undefined;
+    }
   | Extract<IngestInput, { type: 'shape' }>;
 
 export interface Ingester {
@@ -29,12 +35,20 @@ export interface Ingester {
 /** Ingests in the calling thread: for the command line and tests. Files are read from `db`. */
 export const directIngester = (policy: NetworkPolicy, db?: Db): Ingester => ({
   run: async (ask, progress) => {
-    if (ask.type === 'address') return ingest({ ...ask, got: await fetchPage(ask, policy, progress) }, policy, progress);
-    return ingest(resolveInput(ask, (hash) => readBlob(db!, hash)!.bytes), policy, progress);
+    if (ask.type === 'address')
+      return ingest({ ...ask, got: await fetchPage(ask, policy, progress) }, policy, progress);
+    return ingest(
+      resolveInput(ask, (hash) => readBlob(db!, hash)!.bytes),
+      policy,
+      progress,
+    );
   },
   follow: (asked) => Promise.resolve(follow(asked)),
   compare: (before, after) => Promise.resolve(compare(indexText(before), indexText(after))),
   feed: (address) => fetchFeed(address, policy, parseFeedOrPage),
-  store: async (file, mediaType) => { const bytes = await fs.readFile(file); return db!.transaction(() => storeBlob(db!, bytes, mediaType)); },
+  store: async (file, mediaType) => {
+    const bytes = await fs.readFile(file);
+    return db!.transaction(() => storeBlob(db!, bytes, mediaType));
+  },
   close: () => Promise.resolve(),
 });

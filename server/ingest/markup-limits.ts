@@ -10,20 +10,26 @@ export const DEEPEST = 512;
 
 const VOID = new Set('area base br col embed hr img input link meta param source track wbr'.split(' '));
 /** Elements whose end tag may be left out (HTML Standard, 13.1.2.4). */
-const MAY_STAY_OPEN = new Set('html head body p li dt dd option optgroup tr td th tbody thead tfoot colgroup caption rp rt'.split(' '));
+const MAY_STAY_OPEN = new Set(
+  'html head body p li dt dd option optgroup tr td th tbody thead tfoot colgroup caption rp rt'.split(' '),
+);
 /** Elements whose text is no markup (HTML Standard, 13.2.5.1). */
 const RAW = new Set(['script', 'style', 'textarea', 'title', 'xmp', 'iframe', 'noembed', 'noframes', 'plaintext']);
 
 /** Looks a page through once, before anything is built of it. Throws `too_complex` with what there is too much of. */
 export function checkMarkup(html: string, address: string): void {
-  let elements = 0, open = 0;
-  const refuse = (reason: string): never => { throw new AppError('too_complex', { address, reason }); };
+  let elements = 0,
+    open = 0;
+  const refuse = (reason: string): never => {
+    throw new AppError('too_complex', { address, reason });
+  };
   for (let at = html.indexOf('<'); at >= 0; at = html.indexOf('<', at)) {
     if (html.startsWith('<!--', at)) {
       at = after(html, '-->', at + 4);
       continue;
     }
-    const closes = html[at + 1] === '/', nameAt = at + (closes ? 2 : 1);
+    const closes = html[at + 1] === '/',
+      nameAt = at + (closes ? 2 : 1);
     if (!isLetter(html.charCodeAt(nameAt))) {
       at = nameAt;
       continue;
@@ -35,7 +41,8 @@ export function checkMarkup(html: string, address: string): void {
       continue;
     }
     elements++;
-    if (tag.attributes > MOST_ATTRIBUTES) refuse(`one element has more than ${MOST_ATTRIBUTES.toLocaleString('en')} attributes`);
+    if (tag.attributes > MOST_ATTRIBUTES)
+      refuse(`one element has more than ${MOST_ATTRIBUTES.toLocaleString('en')} attributes`);
     if (!VOID.has(tag.name) && !MAY_STAY_OPEN.has(tag.name)) open++;
     if (open > MOST_OPEN) refuse(`more than ${MOST_OPEN.toLocaleString('en')} elements stand in one another`);
     if (RAW.has(tag.name)) {
@@ -43,7 +50,8 @@ export function checkMarkup(html: string, address: string): void {
       at = after(html, `</${tag.name}`, at);
     }
   }
-  if (elements > MOST_ELEMENTS) refuse(`it has ${elements.toLocaleString('en')} elements; ${MOST_ELEMENTS.toLocaleString('en')} can be read`);
+  if (elements > MOST_ELEMENTS)
+    refuse(`it has ${elements.toLocaleString('en')} elements; ${MOST_ELEMENTS.toLocaleString('en')} can be read`);
 }
 
 /** How deep a tree is, without calling itself. */
@@ -52,7 +60,11 @@ export function checkDepth(root: Element, address: string): void {
   for (let node: Element | null = root; node;) {
     if (node.firstElementChild) {
       node = node.firstElementChild;
-      if (++depth > DEEPEST) throw new AppError('too_complex', { address, reason: `its elements are nested more than ${DEEPEST} deep, deeper than browsers show` });
+      if (++depth > DEEPEST)
+        throw new AppError('too_complex', {
+          address,
+          reason: `its elements are nested more than ${DEEPEST} deep, deeper than browsers show`,
+        });
       continue;
     }
     while (node && node !== root && !node.nextElementSibling) {
@@ -84,7 +96,8 @@ function readTag(html: string, nameAt: number): { name: string; attributes: numb
   let at = nameAt;
   while (at < html.length && !isSpace(html.charCodeAt(at)) && html[at] !== '>' && html[at] !== '/') at++;
   const name = html.slice(nameAt, at).toLowerCase();
-  let attributes = 0, inName = false;
+  let attributes = 0,
+    inName = false;
   for (; at < html.length; at++) {
     const code = html.charCodeAt(at);
     if (code === 62) return { name, attributes, end: at + 1 };

@@ -10,7 +10,13 @@ import type { Got } from './made';
 import type { NetworkPolicy } from './network-policy';
 
 export type Task =
-  | { readonly type: 'ingest'; readonly ask: Ask; readonly got: Got | undefined; readonly policy: NetworkPolicy; readonly dataFile: string }
+  | {
+      readonly type: 'ingest';
+      readonly ask: Ask;
+      readonly got: Got | undefined;
+      readonly policy: NetworkPolicy;
+      readonly dataFile: string;
+    }
   | { readonly type: 'follow'; readonly asked: Follow }
   | { readonly type: 'feed'; readonly bytes: Uint8Array; readonly contentType: string; readonly address: string }
   | { readonly type: 'compare'; readonly before: string; readonly after: string }
@@ -19,7 +25,12 @@ export type Task =
 /** Errors of ours do not cross between threads as such. */
 export type Outcome =
   | { readonly type: 'done'; readonly result: unknown }
-  | { readonly type: 'refused'; readonly code: ErrorCode; readonly values: ErrorValues; readonly field: string | undefined };
+  | {
+      readonly type: 'refused';
+      readonly code: ErrorCode;
+      readonly values: ErrorValues;
+      readonly field: string | undefined;
+    };
 
 /** Told by a thread while it works; the first says that it has begun. */
 export interface Step {
@@ -27,7 +38,8 @@ export interface Step {
   readonly share: number;
 }
 
-const nameOf = (ask: Ask): string => (ask.type === 'address' ? ask.address : ask.type === 'file' ? ask.name : ask.ingested.meta.title);
+const nameOf = (ask: Ask): string =>
+  ask.type === 'address' ? ask.address : ask.type === 'file' ? ask.name : ask.ingested.meta.title;
 
 export interface PoolOptions {
   /** After so long a task is given up, and its thread ended, in milliseconds. */
@@ -37,7 +49,9 @@ export interface PoolOptions {
   readonly memory?: number;
 }
 
-const LONGEST = 90_000, THREADS = 4, MEMORY = 1_024;
+const LONGEST = 90_000,
+  THREADS = 4,
+  MEMORY = 1_024;
 
 /**
  * Takes things in in a pool of threads, one task at a time each: a task that never ends, or takes more memory than it
@@ -51,12 +65,27 @@ export class PoolIngester implements Ingester {
 
   private readonly policy: NetworkPolicy;
 
-  constructor(script: URL, { names, privateHosts }: NetworkPolicy, private readonly dataFile: string, { longest = LONGEST, threads = THREADS, memory = MEMORY }: PoolOptions = {}) {
+  constructor(
+    script: URL,
+    { names, privateHosts }: NetworkPolicy,
+    private readonly dataFile: string,
+    { longest = LONGEST, threads = THREADS, memory = MEMORY }: PoolOptions = {},
+  ) {
     this.longest = longest;
     // No more than this is sent to the threads.
     this.policy = { names, privateHosts };
-    const common = { filename: script.href, minThreads: 0, idleTimeout: 60_000, concurrentTasksPerWorker: 1, atomics: 'disabled' as const };
-    this.pool = new Piscina({ ...common, maxThreads: threads, resourceLimits: { maxOldGenerationSizeMb: memory, maxYoungGenerationSizeMb: 64 } });
+    const common = {
+      filename: script.href,
+      minThreads: 0,
+      idleTimeout: 60_000,
+      concurrentTasksPerWorker: 1,
+      atomics: 'disabled' as const,
+    };
+    this.pool = new Piscina({
+      ...common,
+      maxThreads: threads,
+      resourceLimits: { maxOldGenerationSizeMb: memory, maxYoungGenerationSizeMb: 64 },
+    });
     this.files = new Piscina({ ...common, maxThreads: 1 });
   }
 
@@ -74,7 +103,12 @@ export class PoolIngester implements Ingester {
   }
 
   feed(address: string): Promise<ReadFeed> {
-    return fetchFeed(address, this.policy, (got) => this.send<ParsedFeed>({ type: 'feed', bytes: got.bytes, contentType: got.contentType, address: got.address }, address));
+    return fetchFeed(address, this.policy, (got) =>
+      this.send<ParsedFeed>(
+        { type: 'feed', bytes: got.bytes, contentType: got.contentType, address: got.address },
+        address,
+      ),
+    );
   }
 
   store(file: string, mediaType: string): Promise<string> {
@@ -86,7 +120,8 @@ export class PoolIngester implements Ingester {
   }
 
   private async send<T>(task: Task, name: string, progress: Progress = () => undefined, pool = this.pool): Promise<T> {
-    const { port1, port2 } = new MessageChannel(), stop = new AbortController();
+    const { port1, port2 } = new MessageChannel(),
+      stop = new AbortController();
     let timer: NodeJS.Timeout | undefined;
     // Its time begins with its work, not with its waiting for a thread.
     port1.on('message', ({ step, share }: Step) => {
@@ -95,13 +130,18 @@ export class PoolIngester implements Ingester {
     });
     port1.unref();
     try {
-      const outcome = (await pool.run({ task, port: port2 }, { transferList: [port2], signal: stop.signal })) as Outcome;
-      if (outcome.type === 'refused') throw new AppError(outcome.code, outcome.values, outcome.field ? { field: outcome.field } : {});
+      const outcome = (await pool.run(
+        { task, port: port2 },
+        { transferList: [port2], signal: stop.signal },
+      )) as Outcome;
+      if (outcome.type === 'refused')
+        throw new AppError(outcome.code, outcome.values, outcome.field ? { field: outcome.field } : {});
       return outcome.result as T;
     } catch (error) {
       if (error instanceof AppError) throw error;
       if (stop.signal.aborted) throw new AppError('too_slow', { address: name, seconds: this.longest / 1000 });
-      if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY') throw new AppError('too_heavy', { address: name });
+      if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY')
+        throw new AppError('too_heavy', { address: name });
       throw error;
     } finally {
       clearTimeout(timer);

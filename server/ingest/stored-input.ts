@@ -9,11 +9,26 @@ export interface JobFiles {
 }
 
 /** What is to be taken in, with its bytes at hand. */
-export function resolveInput(ask: Exclude<Ask, { type: 'address' }>, read: (hash: string) => Buffer): Exclude<IngestInput, { type: 'address' }> {
+export function resolveInput(
+  ask: Exclude<Ask, { type: 'address' }>,
+  read: (hash: string) => Buffer,
+): Exclude<IngestInput, { type: 'address' }> {
   if (ask.type === 'shape') {
     const { stored } = ask.ingested;
     return stored ? { ...ask, ingested: { ...ask.ingested, snapshot: read(stored.snapshot).toString('utf8') } } : ask;
   }
-  const { name, files: { file, transcript }, password, remote } = ask;
-  return { type: 'file', name, bytes: read(file), password, remote, transcript: transcript && { name: transcript.name, bytes: read(transcript.hash) } };
+  const {
+    name,
+    files: { file, transcript },
+    password,
+    remote,
+  } = ask;
+  return {
+    type: 'file',
+    name,
+    bytes: read(file),
+    password,
+    remote,
+    transcript: transcript && { name: transcript.name, bytes: read(transcript.hash) },
+  };
 }

@@ -5,7 +5,14 @@ import { AppError } from '../errors';
 import { addTags, canRead, setDeleted, shelve, stateOf, takeTags, wasOwned } from '../sources/queries';
 import { mustOwn } from '../sources/routes';
 import { mayAddTo, tellOfCollection } from './collections';
-import { addToCollection, collectionChanged, collectionFor, itemIn, moveInCollection, takeFromCollection } from './queries';
+import {
+  addToCollection,
+  collectionChanged,
+  collectionFor,
+  itemIn,
+  moveInCollection,
+  takeFromCollection,
+} from './queries';
 
 /**
  * Changes many sources at once, all that are there or none. What one may not do ends all; what is not there any more is
@@ -14,7 +21,9 @@ import { addToCollection, collectionChanged, collectionFor, itemIn, moveInCollec
 export function changeSources(context: Context, me: Me, changes: readonly SourceChange[]): SourceChangesMade {
   const { db, events } = context;
   return db.transaction(() => {
-    const undo: SourceChange[] = [], missing: string[] = [], collections = new Set<string>();
+    const undo: SourceChange[] = [],
+      missing: string[] = [],
+      collections = new Set<string>();
     for (const change of changes) {
       const there = canRead(db, me.id, change.id) || (change.deleted === false && wasOwned(db, me.id, change.id));
       if (!there) missing.push(change.id);
@@ -36,7 +45,8 @@ export function changeSources(context: Context, me: Me, changes: readonly Source
 
 /** Its inverse, empty where nothing was changed. */
 function changeOne(context: Context, me: Me, change: SourceChange): Partial<SourceChange> {
-  const { db, now } = context, { id, state, ifState, deleted } = change;
+  const { db, now } = context,
+    { id, state, ifState, deleted } = change;
   const back: Partial<SourceChange> = {};
   if (deleted !== undefined) {
     if (deleted) mustOwn(context, me.id, id);
@@ -50,7 +60,8 @@ function changeOne(context: Context, me: Me, change: SourceChange): Partial<Sour
     shelve(db, me.id, id, { state }, now());
     Object.assign(back, { state: before, ifState: state });
   }
-  const added = addTags(db, me.id, id, change.addTags ?? []), taken = takeTags(db, me.id, id, change.takeTags ?? []);
+  const added = addTags(db, me.id, id, change.addTags ?? []),
+    taken = takeTags(db, me.id, id, change.takeTags ?? []);
   if (added.length > 0) back.takeTags = added;
   if (taken.length > 0) back.addTags = taken;
   if (change.putInto && put(context, me, id, change.putInto)) back.takeFrom = change.putInto.collectionId;
@@ -62,8 +73,15 @@ function changeOne(context: Context, me: Me, change: SourceChange): Partial<Sour
 }
 
 /** False where it is in it already. */
-function put(context: Context, me: Me, sourceId: string, { collectionId, section, position }: NonNullable<SourceChange['putInto']>): boolean {
-  const { db, now } = context, row = mayAddTo(context, me.id, collectionId), within = Math.min(section, row.sections.length - 1);
+function put(
+  context: Context,
+  me: Me,
+  sourceId: string,
+  { collectionId, section, position }: NonNullable<SourceChange['putInto']>,
+): boolean {
+  const { db, now } = context,
+    row = mayAddTo(context, me.id, collectionId),
+    within = Math.min(section, row.sections.length - 1);
   if (!addToCollection(db, me.id, collectionId, sourceId, within, now())) return false;
   if (position !== undefined) moveInCollection(db, collectionId, sourceId, within, position);
   return true;

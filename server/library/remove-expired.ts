@@ -30,7 +30,7 @@ export interface Removed {
  */
 export function removeExpired({ db, now }: Pick<Context, 'db' | 'now'>, seenBefore: Orphans = new Set()): Removed {
   const before = (days: number): string => new Date(Date.parse(now()) - days * DAY).toISOString();
-  const removed = forGood(db, () => {
+  return forGood(db, () => {
     const ids = expired(db, before(KEPT_DAYS));
     for (const id of ids) {
       const files = filesOf(db, id);
@@ -45,5 +45,4 @@ export function removeExpired({ db, now }: Pick<Context, 'db' | 'now'>, seenBefo
     if (ids.length + annotations > 0) mergeWords(db);
     return { sources: ids.length, annotations, orphans: removeOrphans(db, seenBefore) };
   });
-  return removed;
 }

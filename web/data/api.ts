@@ -8,7 +8,7 @@ export class ProblemError extends Error {
   }
 }
 
-const OFFLINE: Problem = { type: 'urn:avrelle:error:offline', code: 'offline', status: 0, title: 'No connection', detail: 'The server cannot be reached. What you wrote is kept on this page and sent as soon as it answers.' };
+const OFFLINE: Problem = { type: 'urn:avrelle:error:offline', code: 'offline', status: 0, title: 'No connection', detail: 'The server cannot be reached. What you wrote is stored on this computer and sent as soon as it answers.' };
 
 export const isOffline = (error: unknown): boolean => error instanceof ProblemError && error.problem.code === 'offline';
 
@@ -22,10 +22,13 @@ export async function request<T>(method: Method, url: string, body?: unknown): P
     ...(body === undefined ? {} : { body: isForm ? body : JSON.stringify(body) }),
     ...(body === undefined || isForm ? {} : { headers: { 'content-type': 'application/json' } }),
   });
+  // A page that a network shows before it lets anybody through is no answer of ours.
+  if (isPage(response)) throw new ProblemError(OFFLINE);
   if (response.status === 204) return undefined as T;
   return (isJson(response) ? await response.json() : await response.text()) as T;
 }
 
+const isPage = (response: Response): boolean => (response.headers.get('content-type') ?? '').includes('text/html');
 const isJson = (response: Response): boolean => (response.headers.get('content-type') ?? '').includes('json');
 
 async function answered(url: string, asked: RequestInit): Promise<Response> {

@@ -2,11 +2,19 @@ import { expect, test } from '@jest/globals';
 import { QueryClient, QueryObserver } from '@tanstack/react-query';
 import type { Annotation, Job } from '@avrelle/core/wire';
 import { upsert, without } from './annotation-cache';
+import { request } from './api';
 import { begunAgain, mergedBatch, withJob } from './jobs';
 import { keys } from './queries';
 import { receive } from './use-live';
 
 const job = (id: string, state: Job['state'], progress: number): Job => ({ id, state, progress, step: state, sourceId: null, already: false, error: null, batchId: null, look: false, before: null, label: id });
+
+test('a page that a network shows in the server’s place is no answer: what is sent waits for the server', async () => {
+  const { fetch: before } = globalThis;
+  globalThis.fetch = () => Promise.resolve(new Response('<h1>Sign in to the network</h1>', { status: 200, headers: { 'content-type': 'text/html' } }));
+  await expect(request('PUT', '/api/annotations/a', {})).rejects.toMatchObject({ problem: { code: 'offline' } });
+  globalThis.fetch = before;
+});
 
 test('an answer that comes after a later event does not set a job back', () => {
   const failed = withJob([job('a', 'running', 0.3)], job('a', 'failed', 1));

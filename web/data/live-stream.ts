@@ -1,7 +1,11 @@
 import type { StreamEvent } from '@avrelle/core/wire';
 
 /** What is heard: an event, or that everything is to be asked for anew, or that the page is to start anew. */
-export type Heard = { readonly type: 'event'; readonly event: StreamEvent } | { readonly type: 'reload' } | { readonly type: 'restart' } | { readonly type: 'closed' };
+export type Heard =
+  | { readonly type: 'event'; readonly event: StreamEvent }
+  | { readonly type: 'reload' }
+  | { readonly type: 'restart' }
+  | { readonly type: 'closed' };
 
 export interface Listener {
   hear(heard: Heard): void;
@@ -24,10 +28,13 @@ const AGAIN = 5_000;
  * without locks (pages that are not served over https) listen each for themselves.
  */
 export class LiveStream {
-  private readonly channel = typeof BroadcastChannel === 'function' && globalThis.navigator?.locks ? new BroadcastChannel(CHANNEL) : undefined;
+  private readonly channel =
+    typeof BroadcastChannel === 'function' && globalThis.navigator?.locks ? new BroadcastChannel(CHANNEL) : undefined;
   /** Heard of others before it was known who sits here. */
   private early: Told[] = [];
-  private onTold = (told: Told): void => { this.early.push(told); };
+  private onTold = (told: Told): void => {
+    this.early.push(told);
+  };
 
   constructor() {
     if (this.channel) this.channel.onmessage = ({ data }: MessageEvent<Told>) => this.onTold(data);
@@ -35,8 +42,12 @@ export class LiveStream {
 
   /** Listens for a person, from a cursor on. Returns how to stop. */
   listen(personId: string, since: string, listener: Listener): () => void {
-    const stop = new AbortController(), { channel } = this;
-    let cursor = since, leave = (): void => undefined, leads = false, connected = true;
+    const stop = new AbortController(),
+      { channel } = this;
+    let cursor = since,
+      leave = (): void => undefined,
+      leads = false,
+      connected = true;
     const stands = (is: boolean): void => {
       connected = is;
       listener.connected(is);
@@ -66,15 +77,24 @@ export class LiveStream {
     for (const told of this.early.splice(0)) this.onTold(told);
     if (channel) {
       channel.postMessage({ personId, type: 'ask' } satisfies Told);
-      navigator.locks.request(`${CHANNEL}.${personId}`, { signal: stop.signal }, () => new Promise<void>((done) => {
-        lead();
-        stop.signal.addEventListener('abort', () => done());
-      })).catch(() => undefined);
+      navigator.locks
+        .request(
+          `${CHANNEL}.${personId}`,
+          { signal: stop.signal },
+          () =>
+            new Promise<void>((done) => {
+              lead();
+              stop.signal.addEventListener('abort', () => done());
+            }),
+        )
+        .catch(() => undefined);
     } else lead();
     return () => {
       stop.abort();
       leave();
-      this.onTold = (told) => { this.early.push(told); };
+      this.onTold = (told) => {
+        this.early.push(told);
+      };
     };
   }
 }
@@ -86,7 +106,9 @@ interface Stream {
 }
 
 function openStream(cursor: () => string, to: Stream): () => void {
-  let source: EventSource, timer: ReturnType<typeof setTimeout> | undefined, broken = false;
+  let source: EventSource,
+    timer: ReturnType<typeof setTimeout> | undefined,
+    broken = false;
   const open = (): void => {
     source = new EventSource(`/api/events?since=${encodeURIComponent(cursor())}`);
     source.onopen = () => {
@@ -101,8 +123,10 @@ function openStream(cursor: () => string, to: Stream): () => void {
       to.hear({ type: 'closed' }, '');
       timer = setTimeout(open, AGAIN);
     };
-    source.onmessage = ({ data, lastEventId }: MessageEvent<string>) => to.hear({ type: 'event', event: JSON.parse(data) as StreamEvent }, lastEventId);
-    for (const type of ['reload', 'restart'] as const) source.addEventListener(type, ({ lastEventId }) => to.hear({ type }, lastEventId));
+    source.onmessage = ({ data, lastEventId }: MessageEvent<string>) =>
+      to.hear({ type: 'event', event: JSON.parse(data) as StreamEvent }, lastEventId);
+    for (const type of ['reload', 'restart'] as const)
+      source.addEventListener(type, ({ lastEventId }) => to.hear({ type }, lastEventId));
   };
   open();
   return () => {

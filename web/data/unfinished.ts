@@ -5,7 +5,12 @@ import type { Entry } from './outbox/write';
 /** What half-written words are for. */
 export type Purpose =
   /** A note on a passage, or on what is no words there. */
-  | { readonly type: 'note'; readonly range: { readonly start: number; readonly end: number }; readonly spot?: Spot | undefined; /** The words there, by which they are found again in another version. */ readonly exact: string }
+  | {
+      readonly type: 'note';
+      readonly range: { readonly start: number; readonly end: number };
+      readonly spot?: Spot | undefined;
+      /** The words there, by which they are found again in another version. */ readonly exact: string;
+    }
   /** An annotation, begun to be changed at a version. */
   | { readonly type: 'edit'; readonly id: string; readonly version: number }
   | { readonly type: 'reply'; readonly rootId: string };
@@ -25,7 +30,10 @@ export interface Unfinished {
 /** Where the unfinished words of one purpose are kept. */
 export interface Slot {
   read(): Unfinished | undefined;
+  /** Tells nobody: what is being written is in its form. */
   write(words: Pick<Unfinished, 'note' | 'kind' | 'tags'>): void;
+  /** Shows what was written, once it is left. */
+  settle(): void;
   drop(): void;
 }
 
@@ -33,9 +41,12 @@ const PREFIX = 'avrelle.unfinished';
 const place = (personId: string, sourceId: string): string => `${PREFIX}/${personId}/${sourceId}/`;
 const nameOf = (purpose: Purpose): string => {
   switch (purpose.type) {
-    case 'note': return `note:${purpose.range.start}-${purpose.range.end}${purpose.spot ? `:${JSON.stringify(purpose.spot)}` : ''}`;
-    case 'edit': return `edit:${purpose.id}`;
-    case 'reply': return `reply:${purpose.rootId}`;
+    case 'note':
+      return `note:${purpose.range.start}-${purpose.range.end}${purpose.spot ? `:${JSON.stringify(purpose.spot)}` : ''}`;
+    case 'edit':
+      return `edit:${purpose.id}`;
+    case 'reply':
+      return `reply:${purpose.rootId}`;
   }
 };
 
@@ -45,7 +56,10 @@ const changed = (): void => {
   generation += 1;
   for (const listener of listeners) listener();
 };
-if (typeof addEventListener === 'function') addEventListener('storage', ({ key }) => { if (key === null || key.startsWith(PREFIX)) changed(); });
+if (typeof addEventListener === 'function')
+  addEventListener('storage', ({ key }) => {
+    if (key === null || key.startsWith(PREFIX)) changed();
+  });
 
 function read(key: string): Unfinished | undefined {
   try {
@@ -64,9 +78,11 @@ export function slotOf(personId: string, sourceId: string, purpose: Purpose): Sl
     write: (words) => {
       try {
         localStorage.setItem(key, JSON.stringify({ purpose, ...words, at: new Date().toISOString() }));
-      } catch { /* full, or not allowed */ }
-      changed();
+      } catch {
+        /* full, or not allowed */
+      }
     },
+    settle: changed,
     drop: () => {
       localStorage.removeItem(key);
       changed();
@@ -76,21 +92,30 @@ export function slotOf(personId: string, sourceId: string, purpose: Purpose): Sl
 
 /** All unfinished words of a person on a source, the first passage first. */
 export function unfinishedOn(personId: string, sourceId: string): readonly Unfinished[] {
-  const prefix = place(personId, sourceId), names = Object.keys(localStorage).filter((key) => key.startsWith(prefix));
-  return names.flatMap((key) => read(key) ?? []).filter((words) => words.note.trim() !== '').sort((a, b) => startOf(a) - startOf(b));
+  const prefix = place(personId, sourceId),
+    names = Object.keys(localStorage).filter((key) => key.startsWith(prefix));
+  return names
+    .flatMap((key) => read(key) ?? [])
+    .filter((words) => words.note.trim() !== '')
+    .sort((a, b) => startOf(a) - startOf(b));
 }
 
 const startOf = ({ purpose }: Unfinished): number => (purpose.type === 'note' ? purpose.range.start : Infinity);
 
 const subscribe = (listener: () => void): (() => void) => {
   listeners.add(listener);
-  return () => { listeners.delete(listener); };
+  return () => {
+    listeners.delete(listener);
+  };
 };
 
 /** Where the words that a note was begun on stand in a text by now; undefined where they do not. */
 export function passageIn(text: string, { purpose }: Unfinished): { start: number; end: number } | undefined {
   if (purpose.type !== 'note') return undefined;
-  const { range: { start, end }, exact } = purpose;
+  const {
+    range: { start, end },
+    exact,
+  } = purpose;
   if (text.slice(start, end) === exact) return { start, end };
   const at = exact === '' ? -1 : text.indexOf(exact);
   return at < 0 ? undefined : { start: at, end: at + exact.length };
@@ -104,18 +129,28 @@ export function useUnfinished(personId: string, sourceId: string): readonly Unfi
 
 /** The words of a write that was refused come back where they were written. */
 export function keepWords({ personId, sourceId, write }: Entry): void {
-  const keep = (purpose: Purpose, words: Pick<Unfinished, 'note' | 'kind' | 'tags'>): void => slotOf(personId, sourceId, purpose).write(words);
+  const keep = (purpose: Purpose, words: Pick<Unfinished, 'note' | 'kind' | 'tags'>): void => {
+    const slot = slotOf(personId, sourceId, purpose);
+    slot.write(words);
+    slot.settle();
+  };
   switch (write.type) {
     case 'create': {
       const { anchor, note, kind, tags } = write.put;
-      if (note) keep({ type: 'note', range: anchor.position, spot: anchor.spot as Spot | undefined, exact: anchor.quote.exact }, { note, kind, tags: tags as readonly string[] });
+      if (note)
+        keep(
+          { type: 'note', range: anchor.position, spot: anchor.spot as Spot | undefined, exact: anchor.quote.exact },
+          { note, kind, tags: tags as readonly string[] },
+        );
       break;
     }
     case 'reply':
       keep({ type: 'reply', rootId: write.rootId }, { note: write.note });
       break;
     case 'change':
-      for (const { id, version, fields } of write.changes) if (fields.note) keep({ type: 'edit', id, version }, { note: fields.note, kind: fields.kind, tags: fields.tags });
+      for (const { id, version, fields } of write.changes)
+        if (fields.note)
+          keep({ type: 'edit', id, version }, { note: fields.note, kind: fields.kind, tags: fields.tags });
       break;
     case 'place':
       break;

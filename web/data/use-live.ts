@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { useQueryClient, type QueryClient, type QueryKey } from '@tanstack/react-query';
+import { linksIn } from '@avrelle/core/note';
 import type { Batch, Job, StreamEvent } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from './annotation-cache';
 import { withJob } from './jobs';
@@ -32,7 +33,10 @@ function hear(client: QueryClient, heard: Heard): void {
 /** Brings one event into what the pages know. */
 export function receive(client: QueryClient, event: StreamEvent): void {
   switch (event.type) {
-    case 'annotation': return patch(client, keys.annotations(event.annotation.sourceId), () => showAnnotation(client, event.annotation));
+    case 'annotation': {
+      if (linksIn(event.annotation.note).length > 0) void client.invalidateQueries({ queryKey: ['links'] });
+      return patch(client, keys.annotations(event.annotation.sourceId), () => showAnnotation(client, event.annotation));
+    }
     case 'gone': return patch(client, keys.annotations(event.sourceId), () => hideAnnotation(client, event.sourceId, event.annotationId));
     case 'library': return void Promise.all([client.invalidateQueries({ queryKey: keys.library }), client.invalidateQueries({ queryKey: ['source'] }), client.invalidateQueries({ queryKey: keys.desk }), client.invalidateQueries({ queryKey: keys.tints })]);
     case 'source': return void ['source', 'annotations', 'versions', 'library'].map((key) => client.invalidateQueries({ queryKey: key === 'library' ? [key] : [key, event.sourceId] }));

@@ -17,10 +17,19 @@ interface Given {
 /** Notes that were begun and not saved, beside their passages. Where a version has other words, at the beginning. */
 export function useUnfinishedNotes({ source, text, me, blocks, draft }: Given): readonly UnfinishedNote[] {
   const all = useUnfinished(me, source.id);
-  return useMemo(() => all.flatMap((note): UnfinishedNote[] => {
-    const first = text.outline[0], range = passageIn(text.text, note) ?? (first && { start: first.start, end: first.end });
-    if (note.purpose.type !== 'note' || !range) return [];
-    const atHand = draft && draft.range.start === range.start && draft.range.end === range.end && JSON.stringify(draft.spot) === JSON.stringify(note.purpose.spot);
-    return atHand ? [] : [{ ...note, range, top: about(blocks, range.start)?.top }];
-  }), [all, text, blocks, draft]);
+  return useMemo(
+    () =>
+      all.flatMap((note): UnfinishedNote[] => {
+        const first = text.outline[0],
+          range = passageIn(text.text, note) ?? (first && { start: first.start, end: first.end });
+        if (note.purpose.type !== 'note' || !range) return [];
+        const atHand =
+          draft &&
+          draft.range.start === range.start &&
+          draft.range.end === range.end &&
+          JSON.stringify(draft.spot) === JSON.stringify(note.purpose.spot);
+        return atHand ? [] : [{ ...note, range, top: about(blocks, range.start)?.top }];
+      }),
+    [all, text, blocks, draft],
+  );
 }

@@ -64,7 +64,7 @@ export function useWrites(source: SourceDetail, kindOf: (code: KindCode) => Kind
       return true;
     } catch (error) {
       const current = error instanceof ProblemError && error.problem.code === 'stale' ? (error.problem.current as Annotation | undefined) : undefined;
-      if (current) showAnnotation(client, { ...current, version: current.version });
+      if (current) showAnnotation(client, current);
       messages.warn(wordsOf(error));
       void client.invalidateQueries({ queryKey: keys.annotations(source.id) });
       return false;

@@ -14,17 +14,32 @@ export interface Watcher {
   waiting(): void;
 }
 
-const LOCK = 'avrelle.outbox', AGAIN_AFTER = 2_000;
+const LOCK = 'avrelle.outbox',
+  AGAIN_AFTER = 2_000;
 let watcher: Watcher | undefined;
 const channel = typeof BroadcastChannel === 'function' ? new BroadcastChannel(LOCK) : undefined;
 
 /** Several at once all or none; a place is said of one annotation alone. */
 async function send(write: Write): Promise<readonly Annotation[]> {
   switch (write.type) {
-    case 'create': return [await request<Annotation>('PUT', `/api/annotations/${write.id}`, write.put)];
-    case 'reply': return [await request<Annotation>('PUT', `/api/replies/${write.id}`, { parentId: write.parentId, note: write.note })];
-    case 'place': return [await request<Annotation>('PUT', `/api/annotations/${write.id}/place`, { versionId: write.versionId, start: write.place?.start ?? null, end: write.place?.end ?? null })];
-    case 'change': return request<Annotation[]>('POST', '/api/annotations/changes', { changes: write.changes.map(({ id, version, fields }) => ({ id, version, ...fields })) });
+    case 'create':
+      return [await request<Annotation>('PUT', `/api/annotations/${write.id}`, write.put)];
+    case 'reply':
+      return [
+        await request<Annotation>('PUT', `/api/replies/${write.id}`, { parentId: write.parentId, note: write.note }),
+      ];
+    case 'place':
+      return [
+        await request<Annotation>('PUT', `/api/annotations/${write.id}/place`, {
+          versionId: write.versionId,
+          start: write.place?.start ?? null,
+          end: write.place?.end ?? null,
+        }),
+      ];
+    case 'change':
+      return request<Annotation[]>('POST', '/api/annotations/changes', {
+        changes: write.changes.map(({ id, version, fields }) => ({ id, version, ...fields })),
+      });
   }
 }
 
@@ -34,11 +49,22 @@ export const outbox = new Outbox({
   send,
   newKey: v7,
   // Without locks (pages that are not served over https) two windows may send the same: it changes nothing more.
-  alone: async (work) => { if (navigator.locks) await navigator.locks.request(LOCK, work); else await work(); },
-  pause: (tries) => new Promise((later) => {
-    const timer = setTimeout(later, AGAIN_AFTER * Math.min(8, 1 + tries));
-    addEventListener('online', () => { clearTimeout(timer); later(); }, { once: true });
-  }),
+  alone: async (work) => {
+    if (navigator.locks) await navigator.locks.request(LOCK, work);
+    else await work();
+  },
+  pause: (tries) =>
+    new Promise((later) => {
+      const timer = setTimeout(later, AGAIN_AFTER * Math.min(8, 1 + tries));
+      addEventListener(
+        'online',
+        () => {
+          clearTimeout(timer);
+          later();
+        },
+        { once: true },
+      );
+    }),
   announce: (ended) => channel?.postMessage(ended),
   refused: (entry, error, mine) => {
     keepWords(entry);
@@ -50,5 +76,7 @@ if (channel) channel.onmessage = ({ data }: MessageEvent<Ended>) => outbox.heard
 
 export function watchOutbox(by: Watcher): () => void {
   watcher = by;
-  return () => { watcher = undefined; };
+  return () => {
+    watcher = undefined;
+  };
 }

@@ -7,7 +7,8 @@ import { rebase } from './rebase';
 import { MemoryOutbox, type OutboxStore } from './store';
 import type { Entry, Write } from './write';
 
-const problem = (code: string, status: number, more: object = {}): ProblemError => new ProblemError({ type: '', title: '', detail: code, code, status, ...more } as Problem);
+const problem = (code: string, status: number, more: object = {}): ProblemError =>
+  new ProblemError({ type: '', title: '', detail: code, code, status, ...more } as Problem);
 
 /** A server of annotations by the rules of the real one: versions, stale writes, writes that arrive twice. */
 class Server {
@@ -23,7 +24,10 @@ class Server {
     if (this.refuses) return Promise.reject(this.refuses);
     try {
       const answer = this.take(write);
-      if (this.loses > 0) { this.loses -= 1; return Promise.reject(problem('offline', 0)); }
+      if (this.loses > 0) {
+        this.loses -= 1;
+        return Promise.reject(problem('offline', 0));
+      }
       return Promise.resolve(answer);
     } catch (error) {
       return Promise.reject(error as Error);
@@ -43,7 +47,8 @@ class Server {
     if (stale) throw problem('stale', 409, { current: this.rows.get(stale.id) });
     return write.changes.map(({ id, fields }) => {
       const row = this.rows.get(id)!;
-      const { note = row.note, tags = row.tags } = fields, after = { ...row, note, tags, version: row.version + 1 };
+      const { note = row.note, tags = row.tags } = fields,
+        after = { ...row, note, tags, version: row.version + 1 };
       this.rows.set(id, after);
       this.log.push(`change ${id} ${Object.keys(fields).join()}`);
       return after;
@@ -51,15 +56,42 @@ class Server {
   }
 }
 
-const annotation = (id: string, more: Partial<Annotation> = {}): Annotation => ({ id, version: 1, note: '', tags: [], classIds: [], kind: { code: 'claim' }, versionId: 'v', anchor: null, place: null, ...more } as unknown as Annotation);
-const create = (id: string, note = ''): Write => ({ type: 'create', id, put: { note, tags: [] } as unknown as AnnotationPut });
-const change = (id: string, version: number, note: string, before: string): Write => ({ type: 'change', changes: [{ id, version, fields: { note }, before: { note: before } }] });
+const annotation = (id: string, more: Partial<Annotation> = {}): Annotation =>
+  ({
+    id,
+    version: 1,
+    note: '',
+    tags: [],
+    classIds: [],
+    kind: { code: 'claim' },
+    versionId: 'v',
+    anchor: null,
+    place: null,
+    ...more,
+  }) as unknown as Annotation;
+const create = (id: string, note = ''): Write => ({
+  type: 'create',
+  id,
+  put: { note, tags: [] } as unknown as AnnotationPut,
+});
+const change = (id: string, version: number, note: string, before: string): Write => ({
+  type: 'change',
+  changes: [{ id, version, fields: { note }, before: { note: before } }],
+});
 
 function window(server: Server, store: OutboxStore, refused: Entry[] = []) {
   let keys = 0;
-  const name = Math.random(), wakes: (() => void)[] = [], announced: Ended[] = [];
+  const name = Math.random(),
+    wakes: (() => void)[] = [],
+    announced: Ended[] = [];
   const outbox = new Outbox({
-    store, send: server.send, newKey: () => `${name}-${(keys += 1)}`, alone: (work) => work(), announce: (ended) => announced.push(ended), refused: (entry) => refused.push(entry), waiting: () => undefined,
+    store,
+    send: server.send,
+    newKey: () => `${name}-${(keys += 1)}`,
+    alone: (work) => work(),
+    announce: (ended) => announced.push(ended),
+    refused: (entry) => refused.push(entry),
+    waiting: () => undefined,
     pause: () => new Promise((wake) => wakes.push(wake)),
   });
   outbox.resume('p');
@@ -68,7 +100,9 @@ function window(server: Server, store: OutboxStore, refused: Entry[] = []) {
 const settle = (): Promise<void> => new Promise((next) => setTimeout(next, 5));
 
 test('what waits without a connection outlives its window, and another sends it once and in order', async () => {
-  const server = new Server(), store = new MemoryOutbox(), first = window(server, store);
+  const server = new Server(),
+    store = new MemoryOutbox(),
+    first = window(server, store);
   server.down = true;
   void first.outbox.add('s', create('a', 'one'));
   void first.outbox.add('s', change('a', 0, 'two', 'one'));
@@ -86,7 +120,8 @@ test('what waits without a connection outlives its window, and another sends it 
 });
 
 test('a write whose answer was lost changes nothing when it is sent again', async () => {
-  const server = new Server(), { outbox, wake } = window(server, new MemoryOutbox());
+  const server = new Server(),
+    { outbox, wake } = window(server, new MemoryOutbox());
   await outbox.add('s', create('a', 'one'));
   server.loses = 1;
   const sent = outbox.add('s', change('a', 1, 'two', 'one'));
@@ -96,31 +131,53 @@ test('a write whose answer was lost changes nothing when it is sent again', asyn
 });
 
 test('a note that changed elsewhere meanwhile is not written over: the write is refused with both', async () => {
-  const server = new Server(), refused: Entry[] = [], { outbox } = window(server, new MemoryOutbox(), refused);
+  const server = new Server(),
+    refused: Entry[] = [],
+    { outbox } = window(server, new MemoryOutbox(), refused);
   server.rows.set('a', annotation('a', { note: 'theirs', version: 2 }));
-  await expect(outbox.add('s', change('a', 1, 'mine', 'first'))).rejects.toMatchObject({ problem: { code: 'stale', current: { note: 'theirs' } } });
-  expect([server.rows.get('a')!.note, refused.map((e) => e.write)]).toEqual(['theirs', [change('a', 1, 'mine', 'first')]]);
+  await expect(outbox.add('s', change('a', 1, 'mine', 'first'))).rejects.toMatchObject({
+    problem: { code: 'stale', current: { note: 'theirs' } },
+  });
+  expect([server.rows.get('a')!.note, refused.map((e) => e.write)]).toEqual([
+    'theirs',
+    [change('a', 1, 'mine', 'first')],
+  ]);
 });
 
 test('what does not touch the same is joined: another field, other tags', async () => {
-  const server = new Server(), { outbox } = window(server, new MemoryOutbox());
+  const server = new Server(),
+    { outbox } = window(server, new MemoryOutbox());
   server.rows.set('a', annotation('a', { note: 'first', tags: ['old', 'theirs'], version: 2 }));
-  await outbox.add('s', { type: 'change', changes: [{ id: 'a', version: 1, fields: { note: 'mine', tags: ['new'] }, before: { note: 'first', tags: ['old'] } }] });
+  await outbox.add('s', {
+    type: 'change',
+    changes: [
+      { id: 'a', version: 1, fields: { note: 'mine', tags: ['new'] }, before: { note: 'first', tags: ['old'] } },
+    ],
+  });
   expect(server.rows.get('a')).toMatchObject({ note: 'mine', tags: ['theirs', 'new'] });
 });
 
 test('own changes follow each other, although each was begun before the one before had come back', async () => {
-  const server = new Server(), { outbox } = window(server, new MemoryOutbox());
+  const server = new Server(),
+    { outbox } = window(server, new MemoryOutbox());
   server.rows.set('a', annotation('a', { note: 'zero' }));
-  await Promise.all([change('a', 1, 'one', 'zero'), change('a', 1, 'two', 'one'), change('a', 1, 'three', 'two')].map((write) => outbox.add('s', write)));
+  await Promise.all(
+    [change('a', 1, 'one', 'zero'), change('a', 1, 'two', 'one'), change('a', 1, 'three', 'two')].map((write) =>
+      outbox.add('s', write),
+    ),
+  );
   await outbox.add('s', change('a', 1, 'four', 'three'));
   expect(server.rows.get('a')).toMatchObject({ note: 'four', version: 5 });
 });
 
 test('what a refused write made is asked for no more, and the others go on', async () => {
-  const server = new Server(), store = new MemoryOutbox(), refused: Entry[] = [], { outbox, wake } = window(server, store, refused);
+  const server = new Server(),
+    store = new MemoryOutbox(),
+    refused: Entry[] = [],
+    { outbox, wake } = window(server, store, refused);
   server.down = true;
-  const made = outbox.add('s', create('a', 'lost?')), after = outbox.add('s', change('a', 0, 'more', 'lost?'));
+  const made = outbox.add('s', create('a', 'lost?')),
+    after = outbox.add('s', change('a', 0, 'more', 'lost?'));
   await settle();
   server.down = false;
   server.refuses = problem('not_in_class', 403);
@@ -133,7 +190,9 @@ test('what a refused write made is asked for no more, and the others go on', asy
 });
 
 test('who is signed out keeps what waits, for the next time', async () => {
-  const server = new Server(), store = new MemoryOutbox(), { outbox } = window(server, store);
+  const server = new Server(),
+    store = new MemoryOutbox(),
+    { outbox } = window(server, store);
   server.refuses = problem('signed_out', 401);
   void outbox.add('s', create('a'));
   await settle();
@@ -148,13 +207,15 @@ test('who is signed out keeps what waits, for the next time', async () => {
 
 test('joining two changes of tags loses what neither took away, whatever they are', () => {
   const tags = fc.uniqueArray(fc.constantFrom('a', 'b', 'c', 'd', 'e'));
-  fc.assert(fc.property(tags, tags, tags, (before, mine, theirs) => {
-    const rebased = rebase({ tags: mine }, { tags: before }, annotation('x', { tags: theirs }));
-    if (rebased.type !== 'fits') throw new Error('tags always fit');
-    const after = new Set(rebased.fields.tags ?? theirs);
-    for (const tag of ['a', 'b', 'c', 'd', 'e'] as const) {
-      const [was, here, there] = [before, mine, theirs].map((list) => list.includes(tag));
-      expect([tag, after.has(tag)]).toEqual([tag, here === was ? there : here]);
-    }
-  }));
+  fc.assert(
+    fc.property(tags, tags, tags, (before, mine, theirs) => {
+      const rebased = rebase({ tags: mine }, { tags: before }, annotation('x', { tags: theirs }));
+      if (rebased.type !== 'fits') throw new Error('tags always fit');
+      const after = new Set(rebased.fields.tags ?? theirs);
+      for (const tag of ['a', 'b', 'c', 'd', 'e'] as const) {
+        const [was, here, there] = [before, mine, theirs].map((list) => list.includes(tag));
+        expect([tag, after.has(tag)]).toEqual([tag, here === was ? there : here]);
+      }
+    }),
+  );
 });

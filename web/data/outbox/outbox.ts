@@ -59,7 +59,8 @@ export class Outbox {
   async add(sourceId: string, write: Write): Promise<readonly Annotation[]> {
     const { personId } = this;
     if (personId === undefined) throw new Error('A write needs somebody who is signed in.');
-    const key = this.world.newKey(), ended = new Promise<readonly Annotation[]>((resolve, reject) => this.waiters.set(key, { resolve, reject }));
+    const key = this.world.newKey(),
+      ended = new Promise<readonly Annotation[]>((resolve, reject) => this.waiters.set(key, { resolve, reject }));
     ended.catch(() => undefined);
     await this.world.store.add({ key, personId, sourceId, tab: this.tab, write: this.onOwn(write) });
     void this.drain();
@@ -79,7 +80,13 @@ export class Outbox {
   /** A change begun before an own earlier one had come back goes on from that. */
   private onOwn(write: Write): Write {
     if (write.type !== 'change') return write;
-    return { ...write, changes: write.changes.map((change) => { const led = this.led.get(change.id); return led?.from.has(change.version) ? { ...change, version: led.to } : change; }) };
+    return {
+      ...write,
+      changes: write.changes.map((change) => {
+        const led = this.led.get(change.id);
+        return led?.from.has(change.version) ? { ...change, version: led.to } : change;
+      }),
+    };
   }
 
   private lead(id: string, to: number, from?: number): void {
@@ -109,7 +116,8 @@ export class Outbox {
 
   private async sendAll(): Promise<void> {
     for (;;) {
-      const { personId } = this, [entry] = personId === undefined ? [] : await this.world.store.all(personId);
+      const { personId } = this,
+        [entry] = personId === undefined ? [] : await this.world.store.all(personId);
       if (!entry || !(await this.sendOne(entry))) return;
     }
   }
@@ -139,7 +147,8 @@ export class Outbox {
 
   /** What was to change something that was refused itself has nothing to change. */
   private async dropWith(entry: Entry): Promise<void> {
-    const { store } = this.world, [made] = entry.write.type === 'create' || entry.write.type === 'reply' ? idsOf(entry.write) : [];
+    const { store } = this.world,
+      [made] = entry.write.type === 'create' || entry.write.type === 'reply' ? idsOf(entry.write) : [];
     await store.remove(entry.seq);
     if (made === undefined) return;
     for (const later of await store.all(entry.personId)) {
@@ -156,9 +165,14 @@ export class Outbox {
       try {
         return now.type === 'change' && now.changes.length === 0 ? [] : await this.world.send(now);
       } catch (error) {
-        const current = error instanceof ProblemError && error.problem.code === 'stale' ? (error.problem.current as Annotation | undefined) : undefined;
+        const current =
+          error instanceof ProblemError && error.problem.code === 'stale'
+            ? (error.problem.current as Annotation | undefined)
+            : undefined;
         if (!current || now.type !== 'change' || left <= 0) throw error;
-        const changes = now.changes.flatMap((change) => (change.id === current.id ? rebasedOn(change, current) : [change]));
+        const changes = now.changes.flatMap((change) =>
+          change.id === current.id ? rebasedOn(change, current) : [change],
+        );
         if (changes === undefined || changes.includes('conflict')) throw error;
         now = { type: 'change', changes: changes as AnnotationChange[] };
       }
@@ -167,13 +181,26 @@ export class Outbox {
 
   /** What was written in the same window after this write goes on from where it led. */
   private async goOn(entry: Entry, annotations: readonly Annotation[]): Promise<void> {
-    const { store } = this.world, versions = new Map(annotations.map((a) => [a.id, a.version]));
-    const begun = entry.write.type === 'change' ? new Map(entry.write.changes.map((c) => [c.id, c.version])) : new Map<string, number>();
+    const { store } = this.world,
+      versions = new Map(annotations.map((a) => [a.id, a.version]));
+    const begun =
+      entry.write.type === 'change'
+        ? new Map(entry.write.changes.map((c) => [c.id, c.version]))
+        : new Map<string, number>();
     if (entry.tab === this.tab) for (const { id, version } of annotations) this.lead(id, version, begun.get(id));
     for (const later of await store.all(entry.personId)) {
       const { write } = later;
-      if (later.seq === entry.seq || later.tab !== entry.tab || write.type !== 'change' || !write.changes.some((c) => versions.has(c.id))) continue;
-      await store.put({ ...later, write: { ...write, changes: write.changes.map((c) => ({ ...c, version: versions.get(c.id) ?? c.version })) } });
+      if (
+        later.seq === entry.seq ||
+        later.tab !== entry.tab ||
+        write.type !== 'change' ||
+        !write.changes.some((c) => versions.has(c.id))
+      )
+        continue;
+      await store.put({
+        ...later,
+        write: { ...write, changes: write.changes.map((c) => ({ ...c, version: versions.get(c.id) ?? c.version })) },
+      });
     }
     await store.remove(entry.seq);
   }
@@ -187,7 +214,9 @@ export class Outbox {
 function rebasedOn(change: AnnotationChange, current: Annotation): (AnnotationChange | 'conflict')[] {
   const rebased = rebase(change.fields, change.before, current);
   if (rebased.type === 'conflict') return ['conflict'];
-  return Object.keys(rebased.fields).length === 0 ? [] : [{ ...change, version: current.version, fields: rebased.fields }];
+  return Object.keys(rebased.fields).length === 0
+    ? []
+    : [{ ...change, version: current.version, fields: rebased.fields }];
 }
 
 /** No connection, or a server that is busy or being started. */

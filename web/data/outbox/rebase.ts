@@ -13,7 +13,8 @@ export type Rebased =
  * others stay; any other field must still be what it was, or be what it is to become.
  */
 export function rebase(fields: Fields, before: Fields, current: Annotation): Rebased {
-  const now = fieldsOf(current), left: { -readonly [K in keyof Fields]: Fields[K] } = {};
+  const now = fieldsOf(current),
+    left: { -readonly [K in keyof Fields]: Fields[K] } = {};
   for (const key of Object.keys(fields) as (keyof Fields)[]) {
     if (key === 'tags' || key === 'classIds') {
       const wanted = joined(now[key] ?? [], before[key] ?? [], fields[key] ?? []);
@@ -36,9 +37,23 @@ const sorted = (list: readonly string[]): readonly string[] => list.toSorted();
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /** What of an annotation its author can change, as it stands. */
-export function fieldsOf({ kind, note, tags, classIds, deleted, place, versionId, anchor }: Annotation): Required<Fields> {
+export function fieldsOf({
+  kind,
+  note,
+  tags,
+  classIds,
+  deleted,
+  place,
+  versionId,
+  anchor,
+}: Annotation): Required<Fields> {
   return {
-    kind: kind.code, note, tags, classIds, deleted: deleted === true, passage: { versionId, anchor: anchor! },
+    kind: kind.code,
+    note,
+    tags,
+    classIds,
+    deleted: deleted === true,
+    passage: { versionId, anchor: anchor! },
     place: place?.byHand && place.start !== null && place.end !== null ? { start: place.start, end: place.end } : null,
   };
 }

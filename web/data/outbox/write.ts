@@ -12,9 +12,20 @@ export interface AnnotationChange {
 /** What somebody wrote, as it waits to be sent. Sent twice it changes nothing more. */
 export type Write =
   | { readonly type: 'create'; readonly id: string; readonly put: AnnotationPut }
-  | { readonly type: 'reply'; readonly id: string; readonly parentId: string; readonly rootId: string; readonly note: string }
+  | {
+      readonly type: 'reply';
+      readonly id: string;
+      readonly parentId: string;
+      readonly rootId: string;
+      readonly note: string;
+    }
   | { readonly type: 'change'; readonly changes: readonly AnnotationChange[] }
-  | { readonly type: 'place'; readonly id: string; readonly versionId: string; readonly place: { readonly start: number; readonly end: number } | null };
+  | {
+      readonly type: 'place';
+      readonly id: string;
+      readonly versionId: string;
+      readonly place: { readonly start: number; readonly end: number } | null;
+    };
 
 export interface Entry {
   /** Its place in the queue; given by the store. */
@@ -27,7 +38,8 @@ export interface Entry {
   readonly write: Write;
 }
 
-export const idsOf = (write: Write): readonly string[] => (write.type === 'change' ? write.changes.map((c) => c.id) : [write.id]);
+export const idsOf = (write: Write): readonly string[] =>
+  write.type === 'change' ? write.changes.map((c) => c.id) : [write.id];
 
 /** Asks the server; gives the annotations as they stand after it. */
 export type Send = (write: Write) => Promise<readonly Annotation[]>;

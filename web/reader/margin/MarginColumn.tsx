@@ -52,7 +52,7 @@ export function MarginColumn(props: Props) {
   const hidden = pageLoaded ? threads.filter((t) => !places.has(t.root.id)).length : 0;
 
   const form = draft && <div className="border border-strong bg-sheet px-3 py-2 [border-top:3px_solid_var(--tide)]"><NoteForm key={`${draft.range.start}-${draft.range.end}`} sourceId={props.sourceId} initial={{ kind: draft.kind, note: draft.note, tags: [] }} audience={props.draftAudience} slot={actions.slot({ type: 'note', range: draft.range, spot: draft.spot, exact: draft.exact })} onSave={props.onSetDown} onLeave={props.onLeave} onDiscard={(restore) => { props.onLeave(); if (restore) actions.discarded(restore); }} /></div>;
-  const begun = (note: UnfinishedNote) => <UnfinishedCard key={note.key} note={note} onContinue={() => props.onContinue(note)} onDiscard={() => { const slot = actions.slot(note.purpose); slot.drop(); actions.discarded(() => slot.write(note)); }} />;
+  const begun = (note: UnfinishedNote) => <UnfinishedCard key={note.key} note={note} onContinue={() => props.onContinue(note)} onDiscard={() => { const slot = actions.slot(note.purpose); slot.drop(); actions.discarded(() => { slot.write(note); slot.settle(); }); }} />;
   const card = (t: Thread) => <NoteCard thread={t} me={me} open={opened.has(t.root.id)} chosen={chosen?.has(t.root.id)} actions={actions} />;
   const outside = hidden > 0 && <p className="px-6 py-1.5 text-[13px] text-soft">{count(hidden, 'mark stands', 'marks stand')} outside the main text. <button className="act" onClick={props.onWholePage}>Show the whole page</button></p>;
 

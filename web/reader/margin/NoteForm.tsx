@@ -54,6 +54,8 @@ export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onL
     if (touched && note.trim()) slot.write({ note, kind: kind.code, tags: tagsIn(tagText) });
   }, [slot, touched, note, kind, tagText]);
 
+  useEffect(() => () => slot.settle(), [slot]);
+
   const save = (): void => {
     const tags = [...spoken.current, ...tagsIn(tagText)], bad = tags.find((t) => !TAG.test(t));
     if (bad) return setWrong(`“${bad}” cannot be a tag: use letters, digits, - _ and /.`);
@@ -63,7 +65,7 @@ export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onL
   const discard = (): void => {
     const words = { note, kind: kind.code, tags: tagsIn(tagText) };
     slot.drop();
-    onDiscard(touched && note.trim() ? () => slot.write(words) : undefined);
+    onDiscard(touched && note.trim() ? () => { slot.write(words); slot.settle(); } : undefined);
   };
   const onKey = (event: KeyboardEvent): void => {
     event.stopPropagation();
