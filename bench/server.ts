@@ -43,7 +43,7 @@ function person(context: Context, n: number): string {
 
 function store(context: Context, ownerId: string, title: string, text: string): string {
   const id = v7();
-  const ingested: Ingested = { kind: 'text', snapshot: `<p>${id}</p>`, assets: [], text, outline: [{ start: 0, end: text.length, role: 'paragraph', path: '0' }], minutes: 5, address: null, canonical: null, meta: { ...EMPTY_META, title }, lead: null, missing: [], amount: 'whole', facts: {}, file: null, fingerprint: '', width: null };
+  const ingested: Ingested = { kind: 'text', snapshot: `<p>${id}</p>`, assets: [], text, outline: [{ start: 0, end: text.length, role: 'paragraph', path: '0' }], inlines: [], minutes: 5, address: null, canonical: null, meta: { ...EMPTY_META, title }, lead: null, missing: [], amount: 'whole', facts: {}, file: null, fingerprint: '', width: null };
   storeSource(context, { id, ownerId, tags: [], ingested });
   return id;
 }

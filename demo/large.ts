@@ -52,7 +52,7 @@ function made(title: string, text: string, kind: 'page' | 'pdf' | 'text'): Inges
   let start = 0;
   const outline = paragraphs.map((p, n) => { const block = { start, end: start + p.length, role: 'paragraph' as const, path: `1/${n}` }; start += p.length + 2; return block; });
   return {
-    kind, snapshot: `<!doctype html><html><head><title>${title}</title></head><body>${paragraphs.map((p) => `<p>${p}</p>`).join('')}</body></html>`, assets: [], text, outline, minutes: Math.max(1, Math.round(text.length / 1_200)), address: null, canonical: null,
+    kind, snapshot: `<!doctype html><html><head><title>${title}</title></head><body>${paragraphs.map((p) => `<p>${p}</p>`).join('')}</body></html>`, assets: [], text, outline, inlines: [], minutes: Math.max(1, Math.round(text.length / 1_200)), address: null, canonical: null,
     meta: { title, author: `${word(0.3)} ${word(0.6)}`, site: 'Saltmere', description: '', language: 'en', publishedAt: null, canonical: null, doi: '', lead: null }, lead: null, missing: [], amount: 'whole', facts: {}, file: null, fingerprint: '', width: null,
   };
 }

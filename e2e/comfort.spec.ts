@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { keep, newcomer, opened, painted, stroke } from './helpers';
+import { keep, newcomer, opened, painted, stroke, expectSeen } from './helpers';
 
 const PAGE = 'http://packet.saltmere.test/who-pays';
 const styleOf = (page: Page) => page.evaluate(() => { const inner = document.querySelector('iframe')!.contentDocument!, style = getComputedStyle(inner.body); return { size: style.fontSize, face: style.fontFamily.split(',')[0], width: inner.body.getBoundingClientRect().width, paper: getComputedStyle(inner.documentElement).backgroundColor }; });
@@ -32,7 +32,7 @@ test('nothing but the page is shown, and the rest comes back; what has been read
   await expect(page.getByRole('navigation', { name: 'Places' })).toBeHidden();
   await expect(page.getByRole('complementary', { name: 'Margin' })).toBeHidden();
   await page.keyboard.press('Escape');
-  await expect(page.getByRole('complementary', { name: 'Margin' })).toBeVisible();
+  await expectSeen(page.getByRole('complementary', { name: 'Margin' }));
   const progress = page.getByRole('button', { name: /% read/ });
   await progress.click();
   await page.getByRole('menuitem', { name: 'I have read all of it' }).click();
@@ -74,7 +74,7 @@ test('a browser without a voice says so', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Deaf');
   await keep(page, PAGE);
   await page.getByRole('button', { name: 'Listen' }).click();
-  await expect(page.getByText('This browser has no voice for English')).toBeVisible();
+  await expectSeen(page.getByText('This browser has no voice for English'));
   expect((await painted(page))['avrelle-cue']).toBeUndefined();
   await close();
 });

@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import fs from 'node:fs';
 import path from 'node:path';
 import { PNG } from 'pngjs';
-import { drag, keep, newcomer, opened, painted, placeOf, stroke, visit } from './helpers';
+import { drag, keep, newcomer, opened, painted, placeOf, stroke, visit, expectSeen } from './helpers';
 
 const PAGE = 'http://packet.saltmere.test/who-pays', FILES = path.resolve('demo/files');
 interface Box { readonly x: number; readonly y: number; readonly width: number; readonly height: number }
@@ -147,7 +147,7 @@ test('on the pages of a PDF a drawing keeps its place at any size; a classmate s
   const report = sources.find((s) => s.kind === 'pdf')!;
   await page.goto(`/source/${report.id}`);
   await opened(page);
-  await expect(page.locator('canvas[data-drawn="1"]')).toBeVisible();
+  await expectSeen(page.locator('canvas[data-drawn="1"]'));
   await page.getByRole('button', { name: /Only me/ }).first().click();
   await page.getByRole('menuitemcheckbox').or(page.getByRole('menuitem')).filter({ hasText: 'Field Course' }).first().click();
   await page.keyboard.press('Escape');
@@ -201,7 +201,7 @@ test('a picture is drawn on and downloaded with its marks, then cropped and blac
   await page.getByRole('radio', { name: 'Crop' }).click();
   for (const [name, value] of [['Left', 0], ['Top', 0], ['Width', 1200], ['Height', 400]] as const) await page.getByLabel(name, { exact: true }).fill(String(value));
   await page.getByRole('button', { name: 'Crop to this' }).click();
-  await expect(page.getByText('1200 × 400 pixels')).toBeVisible();
+  await expectSeen(page.getByText('1200 × 400 pixels'));
   await page.getByRole('button', { name: 'Keep it so' }).click();
   await page.getByRole('button', { name: 'Delete the former, keep this' }).click();
   await opened(page);
@@ -255,7 +255,7 @@ test('a point and an area of plain text, and the whole source, are written about
   await page.reload();
   await opened(page);
   await drawn(page, '†', 'box');
-  for (const words of ['Read this before the walk.', 'Here.', 'All of this.']) await expect(note(words)).toBeVisible();
+  for (const words of ['Read this before the walk.', 'Here.', 'All of this.']) await expectSeen(note(words));
   const again = await placeOf(page, 'Nothing, for a while.'), box = (await ink(page)).find((i) => i.tool === 'box')!;
   expect([Math.abs(box.x - again.from.x + 6) < 4, Math.abs(box.y - again.from.y + 14) < 4]).toEqual([true, true]);
   await page.setViewportSize({ width: 390, height: 844 });

@@ -5,7 +5,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { pdf } from '../server/testing/files';
 import { sendLetter } from '../standins/mail/send';
 import { MAIL_PORT } from './constants';
-import { drag, newcomer, opened, painted, stroke } from './helpers';
+import { drag, newcomer, opened, painted, stroke, expectSeen } from './helpers';
 
 const FILES = fileURLToPath(new URL('../demo/files/', import.meta.url));
 const frameText = (page: Page, title: RegExp) => page.frameLocator('iframe').locator('body').filter({ hasText: title });
@@ -35,7 +35,7 @@ test('a page is looked at first: sections are clicked away, one comes back, and 
   await expect(choices).toContainText('3 sections taken out');
   await expect(body.getByText('One had framed it.')).toBeHidden();
   await page.keyboard.press('Control+z');
-  await expect(body.getByText('One had framed it.')).toBeVisible();
+  await expectSeen(body.getByText('One had framed it.'));
   await choices.getByRole('button', { name: 'desk' }).click();
   await choices.getByRole('textbox', { name: 'Title' }).fill('The sluice and its bill');
   await choices.getByRole('textbox', { name: 'Remark' }).fill('For the essay on retreat');
@@ -43,7 +43,7 @@ test('a page is looked at first: sections are clicked away, one comes back, and 
   await openKept(page);
   await page.getByRole('button', { name: 'Whole page' }).click();
   const kept = page.frameLocator('iframe[title^="Text of"]').locator('body');
-  await expect(kept.getByText('One had framed it.')).toBeVisible();
+  await expectSeen(kept.getByText('One had framed it.'));
   await expect(kept.getByText('Your advertisement could stand here')).toHaveCount(0);
   await expect(kept.getByText('WIN A WHEELBARROW')).toHaveCount(0);
   // Its own 1280 pixels, shown smaller: boxes in the margin's measure are those one sees.
@@ -60,7 +60,7 @@ test('only a passage, only a link, or an area as a picture is kept', async ({ br
     await address(page).fill('http://packet.saltmere.test/letters/in-praise-of-soup');
     await page.getByRole('button', { name: 'Look first' }).click();
     await expect(page).toHaveURL(/\/look\//);
-    await expect(page.frameLocator('iframe').getByText('The soup was leek.')).toBeVisible();
+    await expectSeen(page.frameLocator('iframe').getByText('The soup was leek.'));
   };
   const choices = page.getByRole('form', { name: 'How it is kept' }), keep = choices.getByRole('button', { name: /^Keep/ });
 
@@ -83,7 +83,7 @@ test('only a passage, only a link, or an area as a picture is kept', async ({ br
   await expect(choices).toContainText('put her spoon on it');
   await keep.click();
   await openKept(page);
-  await expect(frameText(page, /put her spoon on it/)).toBeVisible();
+  await expectSeen(frameText(page, /put her spoon on it/));
   await expect(page.frameLocator('iframe[title^="Text of"]').getByText('The soup was leek.')).toHaveCount(0);
   await close();
 });
@@ -92,12 +92,12 @@ test('what was kept before is said with its day, and can be opened, kept as a ne
   const { page, close } = await newcomer(browser, 'Twice');
   const keep = async (given: string): Promise<void> => { await address(page).fill(given); await page.getByRole('button', { name: 'Keep', exact: true }).click(); };
   await keep('http://harbour.saltmere.test/dredger');
-  await expect(page.getByRole('list', { name: 'Being kept' }).getByText('Kept.')).toBeVisible();
+  await expectSeen(page.getByRole('list', { name: 'Being kept' }).getByText('Kept.'));
   await keep('http://www.harbour.saltmere.test/dredger/?utm_source=letter');
   const job = page.getByRole('list', { name: 'Being kept' }).getByRole('listitem').filter({ hasText: 'You kept “What the Dredger Said” on' });
-  await expect(job).toBeVisible();
+  await expectSeen(job);
   await job.getByRole('button', { name: 'Keep as a new version' }).click();
-  await expect(page.getByText('Nothing has changed since the version you have').first()).toBeVisible();
+  await expectSeen(page.getByText('Nothing has changed since the version you have').first());
   await keep('http://harbour.saltmere.test/dredger#again');
   await page.getByRole('button', { name: 'Keep it apart' }).first().click();
   await expect(page.getByRole('heading', { name: 'What the Dredger Said' })).toHaveCount(2);
@@ -139,7 +139,7 @@ test('a letter sent to one’s own address arrives while one looks on, and asks 
   await sendLetter(MAIL_PORT, { from: 'Eel Watch <eels@letters.saltmere.test>', to: own, subject: 'Eleven eels', html: '<p>All of them were going out.</p><img src="http://studio.saltmere.test/pictures/still.svg" width="300">' });
   await page.getByRole('link', { name: 'Eleven eels' }).click();
   await opened(page);
-  await expect(page.getByText('1 picture of this letter lies with its sender')).toBeVisible();
+  await expectSeen(page.getByText('1 picture of this letter lies with its sender'));
   await page.getByRole('button', { name: 'Fetch the pictures' }).click();
   await expect(page.getByTitle('Versions of this source')).toContainText('1 of 2');
   await close();
@@ -150,7 +150,7 @@ test('a PDF shows its pages, and words dragged over on them are marked in their 
   await address(page).fill('http://survey.saltmere.test/state-of-the-marsh-2025.pdf');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await openKept(page);
-  await expect(page.locator('canvas[data-drawn="1"]')).toBeVisible();
+  await expectSeen(page.locator('canvas[data-drawn="1"]'));
   await drag(page, 'lies on the surface; the plate is needed because a');
   await page.keyboard.press('2');
   await expect.poll(async () => (await painted(page))['avrelle-verdigris-dashed']).toEqual(['lies on the surface; the plate is needed because a']);
@@ -161,10 +161,10 @@ test('a PDF shows its pages, and words dragged over on them are marked in their 
   await expect(page.getByTitle('Fill the width')).toHaveText('125 %');
   await page.getByRole('button', { name: 'Contents' }).click();
   await page.getByRole('menuitem', { name: '4 What this means p. 2' }).click();
-  await expect(page.locator('canvas[data-drawn="2"]')).toBeVisible();
+  await expectSeen(page.locator('canvas[data-drawn="2"]'));
   await page.getByRole('button', { name: 'Find in it' }).click();
   await page.getByLabel('Words in this source').fill('neap high water');
-  await expect(page.getByText('1 of 1, p. 2')).toBeVisible();
+  await expectSeen(page.getByText('1 of 1, p. 2'));
   await expect.poll(async () => (await painted(page))['avrelle-found']).toEqual(['neap high water']);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Text', exact: true }).click();
@@ -184,7 +184,7 @@ test('a locked PDF asks for its password beside what failed', async ({ browser }
   await job.getByLabel('Password of ledger.pdf').fill('low tide');
   await page.keyboard.press('Enter');
   await openKept(page);
-  await expect(page.locator('canvas[data-drawn="1"]')).toBeVisible();
+  await expectSeen(page.locator('canvas[data-drawn="1"]'));
   await close();
 });
 
@@ -205,7 +205,7 @@ test('a recording is followed word by word, and a moment of it noted', async ({ 
   await opened(page);
   await page.getByRole('region', { name: 'Recording' }).getByRole('button', { name: /^Note at 1:1\d$/ }).click();
   await page.getByRole('button', { name: /^Play at 1:1\d$/ }).click();
-  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
+  await expectSeen(page.getByRole('button', { name: 'Pause' }));
   await expect.poll(async () => (await painted(page))['avrelle-cue']?.[0]).toMatch(/You lie on a door|closing by itself/);
   await close();
 });
@@ -218,11 +218,11 @@ test('words of a transcript are marked with a real drag, and stand on the line o
   await page.keyboard.press('2');
   await expect.poll(async () => (await painted(page))['avrelle-verdigris-dashed']).toEqual(['The bank broke here']);
   const tick = page.getByRole('region', { name: 'Recording' }).getByRole('button', { name: /^Evidence at 0:\d\d$/ });
-  await expect(tick).toBeVisible();
+  await expectSeen(tick);
   await page.reload();
   await opened(page);
   await tick.click();
-  await expect(page.getByRole('article', { name: /Evidence, Spoken/ })).toBeVisible();
+  await expectSeen(page.getByRole('article', { name: /Evidence, Spoken/ }));
   const moment = page.getByRole('slider', { name: 'Moment' });
   await moment.focus();
   await page.keyboard.press('Home');
@@ -248,8 +248,8 @@ test('an area and a point of a picture are drawn with the pointer, stay, and ope
   await page.keyboard.type('The sun.');
   await page.getByRole('button', { name: 'Set down' }).click();
   const area = page.getByRole('button', { name: /: area$/ }), point = page.getByRole('button', { name: /: point$/ });
-  await expect(area).toBeVisible();
-  await expect(point).toBeVisible();
+  await expectSeen(area);
+  await expectSeen(point);
   await page.reload();
   await opened(page);
   const box = (await area.boundingBox())!;

@@ -122,14 +122,24 @@ export async function stroke(page: Page, from: { x: number; y: number }, to: { x
 export const writtenIn = (within: Page | Locator): Locator => within.getByRole('textbox', { name: 'Note', exact: true });
 export const wordsIn = (field: Locator): Promise<string> => field.evaluate((node) => (node instanceof HTMLTextAreaElement ? node.value : node.textContent ?? ''));
 
-/** That a person sees it: wholly inside the window, and nothing lies over its middle. */
-export async function expectSeen(found: Locator): Promise<void> {
-  await expect(found).toBeVisible();
-  await expect.poll(() => found.evaluate((element) => {
-    const { left, top, right, bottom, width, height } = element.getBoundingClientRect();
-    if (width === 0 || height === 0) return 'it has no size';
-    if (left < -1 || top < -1 || right > innerWidth + 1 || bottom > innerHeight + 1) return `it is at ${Math.round(left)}, ${Math.round(top)} to ${Math.round(right)}, ${Math.round(bottom)} of ${innerWidth} × ${innerHeight}`;
-    const over = document.elementFromPoint(left + width / 2, top + height / 2);
-    return over && (element.contains(over) || over.contains(element)) ? 'seen' : `${over?.tagName} lies over it`;
-  })).toBe('seen');
+/**
+ * That a person sees it, scrolling where it must be: what fits into the window lies in it wholly, and nothing lies over its
+ * middle. What is drawn where no scrolling leads is not seen, however visible it is to a program.
+ */
+export async function expectSeen(found: Locator, timeout = 20_000): Promise<void> {
+  await expect(found).toBeVisible({ timeout });
+  await found.scrollIntoViewIfNeeded();
+  await expect.poll(() => found.evaluate(whatHidesIt).catch(String), { timeout }).toBe('seen');
+}
+
+function whatHidesIt(element: Element): string {
+  const { left, top, right, bottom, width, height } = element.getBoundingClientRect();
+  const place = `${Math.round(left)}, ${Math.round(top)} to ${Math.round(right)}, ${Math.round(bottom)} of ${innerWidth} × ${innerHeight}`;
+  if (width === 0 || height === 0) return 'it has no size';
+  const outside = left < -1 || top < -1 || right > innerWidth + 1 || bottom > innerHeight + 1;
+  if (outside && width <= innerWidth && height <= innerHeight) return `it is at ${place}`;
+  const [from, to] = [Math.max(0, left), Math.min(innerWidth, right)], [above, below] = [Math.max(0, top), Math.min(innerHeight, bottom)];
+  if (to <= from || below <= above) return `it is at ${place}`;
+  const over = document.elementFromPoint((from + to) / 2, (above + below) / 2);
+  return over && (element.contains(over) || over.contains(element)) ? 'seen' : `${over?.tagName} ${over?.className ?? ''} lies over it, at ${place}`;
 }

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { newcomer, opened, painted, selectedText, wordsIn, writtenIn } from './helpers';
+import { newcomer, opened, painted, selectedText, wordsIn, writtenIn, expectSeen } from './helpers';
 
 test('the main job is done by keyboard alone', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Kay');
@@ -11,11 +11,11 @@ test('the main job is done by keyboard alone', async ({ browser }) => {
     }
     throw new Error(`Tab never reached ${name}`);
   };
-  await expect(page.getByRole('heading', { name: 'Library', exact: true })).toBeVisible();
+  await expectSeen(page.getByRole('heading', { name: 'Library', exact: true }));
   await tabTo(/Address of a page/);
   await page.keyboard.type('http://review.saltmere.test/marsh-that-walks-inland');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('link', { name: 'Open it' })).toBeVisible();
+  await expectSeen(page.getByRole('link', { name: 'Open it' }));
   await tabTo(/^\s*Open it/);
   await page.keyboard.press('Enter');
   await opened(page);
@@ -48,7 +48,7 @@ test('the main job is done by keyboard alone', async ({ browser }) => {
     await page.keyboard.press('Escape');
     await expect(page.getByRole('article').getByRole('button', { expanded: true })).toHaveCount(0);
     await page.keyboard.press('?');
-    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+    await expectSeen(page.getByRole('dialog', { name: 'Keys' }));
     await page.keyboard.press('Escape');
   });
 

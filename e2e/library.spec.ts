@@ -3,7 +3,7 @@ import { v7 } from 'uuid';
 import { describe, indexText } from '@avrelle/core/anchor';
 import { range } from '@avrelle/core/text';
 import type { SourceDetail, SourcePage, SourceText } from '@avrelle/core/wire';
-import { newcomer, opened, painted, visit } from './helpers';
+import { newcomer, opened, painted, visit, expectSeen } from './helpers';
 
 /** Keeps some pages of the simulated web without opening them. */
 async function keepAll(page: Page, addresses: readonly string[]): Promise<void> {
@@ -25,17 +25,17 @@ test('a search is completed as it is typed, told where it is wrong, kept, and ch
   await expect(list(page).getByRole('listitem')).toHaveCount(3);
 
   await search(page).pressSequentially('tit');
-  await expect(page.getByRole('option', { name: 'title:' })).toBeVisible();
+  await expectSeen(page.getByRole('option', { name: 'title:' }));
   await page.keyboard.press('Tab');
   await expect(search(page)).toHaveValue('title:');
   await page.keyboard.type('marsh');
   await expect.poll(() => titles(page)).toEqual(['The Marsh That Walks Inland']);
-  await expect(page.getByText('1 of 3')).toBeVisible();
+  await expectSeen(page.getByText('1 of 3'));
 
   await search(page).fill('mi<10 mud');
-  await expect(page.getByText(/There is no field “mi”/)).toBeVisible();
+  await expectSeen(page.getByText(/There is no field “mi”/));
   await search(page).fill('(marsh OR creek');
-  await expect(page.getByText('This parenthesis is not closed.')).toBeVisible();
+  await expectSeen(page.getByText('This parenthesis is not closed.'));
   await page.getByRole('button', { name: 'Make it (marsh OR creek)' }).click();
   await expect(search(page)).toHaveValue('(marsh OR creek)');
   await search(page).fill('minutes<60 is:to-read -title:creek');
@@ -52,7 +52,7 @@ test('a search is completed as it is typed, told where it is wrong, kept, and ch
   await expect(search(page)).toHaveValue('is:to-read');
   await page.getByRole('button', { name: /^Finished/ }).click();
   await expect(search(page)).toHaveValue('is:finished');
-  await expect(page.getByText('Nothing here fits all of that.')).toBeVisible();
+  await expectSeen(page.getByText('Nothing here fits all of that.'));
   await page.getByRole('button', { name: 'As a form' }).click();
   await expect(page.getByLabel('State')).toHaveValue('finished');
   await page.getByLabel('State').selectOption('');
@@ -82,7 +82,7 @@ test('sources are chosen by keys, changed together, and that is undone; what is 
   await bar.getByRole('button', { name: 'Tags' }).click();
   await page.getByLabel('Tags to add').fill('#essay #week4');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: '#essay 2' })).toBeVisible();
+  await expectSeen(page.getByRole('button', { name: '#essay 2' }));
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('button', { name: /^#essay/ })).toHaveCount(0);
 
@@ -92,14 +92,14 @@ test('sources are chosen by keys, changed together, and that is undone; what is 
   await expect(bar).toContainText('3 sources chosen');
   await bar.getByRole('button', { name: 'State' }).click();
   await page.getByRole('menuitem', { name: 'Set aside' }).click();
-  await expect(page.getByRole('button', { name: 'Set aside 3' })).toBeVisible();
+  await expectSeen(page.getByRole('button', { name: 'Set aside 3' }));
 
   await page.getByRole('button', { name: /^More for The Marsh/ }).click();
   await page.getByRole('menuitem', { name: 'Delete' }).click();
   await expect(rows).toHaveCount(2);
   await page.getByRole('link', { name: /Deleted, kept for thirty days: 1/ }).click();
   await page.getByRole('button', { name: 'Bring it back' }).click();
-  await expect(page.getByText('Nothing was deleted in the last thirty days.')).toBeVisible();
+  await expectSeen(page.getByText('Nothing was deleted in the last thirty days.'));
   await page.goto('/library');
   await expect(list(page).getByRole('listitem')).toHaveCount(3);
   await close();
@@ -117,7 +117,7 @@ test('the board changes states by dragging, the table is ordered by its heads, t
   for (let n = 1; n <= 8; n++) await page.mouse.move(from.x + ((to.x + 90 - from.x) * n) / 8, from.y + 8 + 4 * n);
   await page.mouse.up();
   await expect(column('Reading').getByRole('listitem')).toHaveText(/Five Drawings/);
-  await expect(page.getByRole('button', { name: 'Reading 1' })).toBeVisible();
+  await expectSeen(page.getByRole('button', { name: 'Reading 1' }));
 
   await page.getByRole('button', { name: 'Table' }).click();
   const cells = page.getByRole('table', { name: 'Sources' }).locator('[data-row]');
@@ -130,7 +130,7 @@ test('the board changes states by dragging, the table is ordered by its heads, t
   await page.getByRole('button', { name: 'Columns' }).click();
   await page.getByRole('menuitemcheckbox', { name: 'Language' }).click();
   await page.keyboard.press('Escape');
-  await expect(page.getByRole('columnheader', { name: /^Language/ })).toBeVisible();
+  await expectSeen(page.getByRole('columnheader', { name: /^Language/ }));
 
   // What is known is corrected where it stands, from cell to cell; what cannot hold stays to be mended.
   await cells.first().focus();
@@ -147,7 +147,7 @@ test('the board changes states by dragging, the table is ordered by its heads, t
   await row.getByRole('cell').nth(-2).dblclick();
   await page.getByLabel(/^Language of/).fill('neither one nor other');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('A language is written as in en, el or pt-BR').first()).toBeVisible();
+  await expectSeen(page.getByText('A language is written as in en, el or pt-BR').first());
   await expect(page.getByLabel(/^Language of/)).toHaveValue('neither one nor other');
   await page.keyboard.press('Escape');
   await page.getByRole('checkbox', { name: 'Choose Six Drawings of a Creek' }).check();
@@ -164,7 +164,7 @@ test('a collection has sections and an order of its own, moved by keys; two peop
   const aldous = await visit(browser, 'aldous'), ines = await visit(browser, 'ines');
   for (const { page } of [aldous, ines]) {
     await page.getByRole('link', { name: /Field course, week by week/ }).click();
-    await expect(page.getByRole('heading', { name: 'Field course, week by week' })).toBeVisible();
+    await expectSeen(page.getByRole('heading', { name: 'Field course, week by week' }));
   }
   const order = (page: Page): Promise<string[]> => page.getByRole('list', { name: 'Sources' }).getByRole('link').allTextContents(), before = await order(ines.page);
   await ines.page.getByRole('button', { name: `Move ${before[1]}` }).focus();
@@ -200,14 +200,14 @@ test('what is new is worked through by single keys, and every step can be taken 
   await expect(now).toContainText('#fieldwork');
   await page.keyboard.press('s');
   await expect(now).toContainText('Who pays for high water?');
-  await expect(page.getByText('2 left')).toBeVisible();
+  await expectSeen(page.getByText('2 left'));
   await page.keyboard.press('k');
   await page.keyboard.press('r');
-  await expect(page.getByText('All 3 looked at.')).toBeVisible();
+  await expectSeen(page.getByText('All 3 looked at.'));
   await page.keyboard.press('u');
   await expect(now).toContainText('The Marsh That Walks Inland');
   await page.goto('/library');
-  for (const state of ['To read 2', 'Set aside 1', '#fieldwork 1']) await expect(page.getByRole('button', { name: state })).toBeVisible();
+  for (const state of ['To read 2', 'Set aside 1', '#fieldwork 1']) await expectSeen(page.getByRole('button', { name: state }));
   await close();
 });
 
@@ -218,7 +218,7 @@ test('marks of all sources are listed, grouped, changed together, and open in th
   await expect(page.getByRole('tab', { name: /^Marks and notes [1-9]/ })).toHaveAttribute('aria-selected', 'true');
   await page.getByRole('button', { name: /one list/ }).click();
   await page.getByRole('menuitem', { name: 'by source' }).click();
-  await expect(page.getByRole('heading', { level: 2 }).first()).toBeVisible();
+  await expectSeen(page.getByRole('heading', { level: 2 }).first());
   await page.getByRole('checkbox').first().check();
   const bar = page.getByRole('region', { name: 'The chosen marks' });
   await bar.getByRole('button', { name: 'Tags' }).click();
@@ -226,7 +226,7 @@ test('marks of all sources are listed, grouped, changed together, and open in th
   await page.keyboard.press('Enter');
   await page.getByLabel('What is looked for').fill('tag:gathered');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('tab', { name: 'Marks and notes 1' })).toBeVisible();
+  await expectSeen(page.getByRole('tab', { name: 'Marks and notes 1' }));
   await page.getByRole('tabpanel').getByRole('link').first().click();
   await opened(page);
   await expect.poll(async () => (await painted(page))['avrelle-open']?.length).toBe(1);
@@ -249,7 +249,7 @@ test('hundreds of marks are listed to the last of them, part by part', async ({ 
   await expect.poll(async () => { await marks.last().scrollIntoViewIfNeeded(); return marks.count(); }).toBe(150);
   await expect(marks.last()).toContainText('Note 0');
   await page.getByRole('button', { name: 'Choose all of mine here' }).click();
-  await expect(page.getByText('150 marks chosen')).toBeVisible();
+  await expectSeen(page.getByText('150 marks chosen'));
   await close();
 });
 
@@ -259,7 +259,7 @@ test('a source is put on its shelf while it is read: state, collection, tags; a 
   await page.getByRole('button', { name: 'New collection' }).click();
   await page.getByLabel('Name').fill('For the essay');
   await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByRole('heading', { name: 'For the essay' })).toBeVisible();
+  await expectSeen(page.getByRole('heading', { name: 'For the essay' }));
   await page.getByRole('link', { name: 'Library', exact: true }).first().click();
   await list(page).getByRole('link').first().click();
   await opened(page);
@@ -270,7 +270,7 @@ test('a source is put on its shelf while it is read: state, collection, tags; a 
   await expect(page.getByRole('menuitem', { name: 'Finished' })).toContainText('✓');
   await page.getByRole('menuitem', { name: 'Put into' }).press('ArrowRight');
   await page.getByRole('menuitemcheckbox', { name: 'For the essay' }).press('Enter');
-  await expect(page.getByText('put into For the essay').first()).toBeVisible();
+  await expectSeen(page.getByText('put into For the essay').first());
   await shelf.click();
   await page.getByRole('menuitem', { name: 'Put into' }).press('ArrowRight');
   await expect(page.getByRole('menuitemcheckbox', { name: 'For the essay' })).toBeChecked();
@@ -299,20 +299,20 @@ test('a tag is renamed onto another, which is told before', async ({ browser }) 
   await page.getByRole('dialog').getByRole('textbox').fill('mud');
   await expect(page.getByRole('status').filter({ hasText: 'on 2 sources' })).toContainText('#mud is in use: the two become one');
   await page.getByRole('button', { name: 'Make them one' }).click();
-  await expect(page.getByRole('button', { name: '#mud 3' })).toBeVisible();
+  await expectSeen(page.getByRole('button', { name: '#mud 3' }));
   await expect(page.getByRole('button', { name: /^#wet/ })).toHaveCount(0);
   await close();
 });
 
 test('a page about a tag gathers what bears it, keeps what is written, and is linked from what it leads to', async ({ browser }) => {
   const { page, close } = await visit(browser, 'ines', '/topic?tag=essay');
-  await expect(page.getByRole('heading', { name: '#essay' })).toBeVisible();
+  await expectSeen(page.getByRole('heading', { name: '#essay' }));
   const bearing = page.getByRole('region', { name: 'What bears it' });
-  await expect(bearing.getByRole('heading', { name: 'Marks and notes' })).toBeVisible();
+  await expectSeen(bearing.getByRole('heading', { name: 'Marks and notes' }));
   const written = page.getByRole('textbox', { name: 'What I write about essay' });
   await written.click();
   await page.keyboard.type('Room is the whole argument.');
-  await expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
+  await expectSeen(page.getByRole('status').filter({ hasText: 'Saved' }));
   await page.reload();
   await expect(written).toContainText('Room is the whole argument.');
   await page.getByRole('region', { name: 'Tags beside it' }).getByRole('link').first().click();
@@ -324,20 +324,20 @@ test('a page about a tag gathers what bears it, keeps what is written, and is li
 test('while a search cannot be read, the last answer stays, and says so', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Fault');
   await page.getByLabel('File to keep').setInputFiles(['demo/files/sea-lavender.md']);
-  await expect(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' })).toBeVisible();
+  await expectSeen(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' }));
   const field = page.getByRole('combobox', { name: 'Search the Library' }).or(page.getByLabel('Search the Library')).first();
   await field.fill('lavender');
   await field.press('Enter');
-  await expect(page.getByText('1 of 1')).toBeVisible();
+  await expectSeen(page.getByText('1 of 1'));
   await field.fill('lavender (mud');
   await field.press('Enter');
   await field.blur();
-  await expect(page.getByText('Until then you see the answer to lavender')).toBeVisible();
-  await expect(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' })).toBeVisible();
+  await expectSeen(page.getByText('Until then you see the answer to lavender'));
+  await expectSeen(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' }));
   // Also where one arrives with it.
   await page.goto('/library?q=lavender+(mud');
-  await expect(page.getByText('Still shown: everything')).toBeVisible();
-  await expect(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' })).toBeVisible();
+  await expectSeen(page.getByText('Still shown: everything'));
+  await expectSeen(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' }));
   await expect(page.getByText('Nothing here fits')).toHaveCount(0);
   await close();
 });

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { clickWords, drag, keep, newcomer, opened, painted, stroke } from './helpers';
+import { clickWords, drag, keep, newcomer, opened, painted, stroke, expectSeen } from './helpers';
 
 const PAGE = 'http://packet.saltmere.test/who-pays';
 const mark = async (page: Page, words: string, key: string): Promise<void> => { await drag(page, words); await page.keyboard.press(key); };
@@ -87,7 +87,7 @@ test('while marking as one selects, every selection is a mark, but for those wit
   expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('By Friday three had answered.');
   expect((await painted(page))['avrelle-weld-solid']).toEqual(['One had framed it.']);
   await drag(page, 'One had framed it.', { leaves: true });
-  await expect(page.getByRole('article', { name: /Claim, Quick/ })).toBeVisible();
+  await expectSeen(page.getByRole('article', { name: /Claim, Quick/ }));
   expect((await painted(page))['avrelle-weld-solid']).toHaveLength(1);
   await close();
 });
@@ -111,7 +111,7 @@ test('several marks are chosen and given a kind, a tag and away in one step each
   await page.keyboard.press('Escape');
   await expect(margin.getByText('#letters')).toHaveCount(2);
   await margin.getByRole('button', { name: 'All of mine' }).click();
-  await expect(margin.getByText('3 chosen')).toBeVisible();
+  await expectSeen(margin.getByText('3 chosen'));
   await margin.getByRole('button', { name: 'Delete', exact: true }).click();
   await expect.poll(() => painted(page)).toEqual({});
   await page.getByRole('button', { name: 'Undo' }).first().click();

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { drag, keep, newcomer, opened, placeOf, wordsIn, writtenIn } from './helpers';
+import { drag, keep, newcomer, opened, placeOf, wordsIn, writtenIn, expectSeen } from './helpers';
 
 const SOURCE = 'http://harbour.saltmere.test/dredger';
 interface Row {
@@ -35,7 +35,7 @@ test('what was written without a connection is stored, and sent once and in orde
   await card.getByRole('button', { name: 'Edit' }).click();
   await writtenIn(card).fill('Who would, indeed?');
   await card.getByRole('button', { name: 'Set down' }).click();
-  await expect(page.getByText('is stored on this computer').first()).toBeVisible();
+  await expectSeen(page.getByText('is stored on this computer').first());
   expect(await stored(page, path)).toEqual([]);
   // The window is closed before there is a connection again.
   const context = page.context();
@@ -71,7 +71,7 @@ test('a half-written note stays with its passage, whatever key is pressed, windo
   await expect.poll(() => wordsIn(writtenIn(form))).toBe('Half a thought');
   // A menu that the form opened closes alone.
   await form.getByRole('button', { name: /^For:/ }).click();
-  await expect(page.getByRole('menu')).toBeVisible();
+  await expectSeen(page.getByRole('menu'));
   await page.keyboard.press('Escape');
   await expect(page.getByRole('menu')).toHaveCount(0);
   expect(await wordsIn(writtenIn(form))).toBe('Half a thought');
@@ -95,9 +95,9 @@ test('a half-written note stays with its passage, whatever key is pressed, windo
   await writtenIn(form).press('End');
   await page.keyboard.type(', finished');
   await page.keyboard.press('Control+Enter');
-  await expect(
+  await expectSeen(
     page.getByRole('article', { name: /Note, Half/ }).filter({ hasText: 'Half a thought, finished' }),
-  ).toBeVisible();
+  );
   await expect(left).toHaveCount(0);
   await close();
 });
@@ -146,7 +146,7 @@ test('the Undo in a message takes back its own step, also after others', async (
   await expect.poll(() => stored(page, path)).toHaveLength(1);
   await page.keyboard.press('.');
   await page.keyboard.press('Delete');
-  await expect(page.getByText('Claim removed.', { exact: true })).toBeVisible();
+  await expectSeen(page.getByText('Claim removed.', { exact: true }));
   await drag(page, 'I would not build a wall on it');
   await page.keyboard.press('2');
   await expect.poll(async () => (await stored(page, path)).map((a) => a.kind.name)).toEqual(['Evidence']);

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { clickWords, drag, keep, newcomer, opened, painted, placeOf } from './helpers';
+import { clickWords, drag, keep, newcomer, opened, painted, placeOf, expectSeen } from './helpers';
 
 test('two people do the whole job once', async ({ browser }) => {
   const teacher = await newcomer(browser, 'Maud'), student = await newcomer(browser, 'Nils'), outsider = await newcomer(browser, 'Ola');
@@ -7,9 +7,9 @@ test('two people do the whole job once', async ({ browser }) => {
 
   await test.step('a page is kept, with its metadata, and opens', async () => {
     await keep(t, 'http://packet.saltmere.test/who-pays');
-    await expect(t.getByRole('heading', { name: 'Who pays for high water?' })).toBeVisible();
+    await expectSeen(t.getByRole('heading', { name: 'Who pays for high water?' }));
     const frame = await opened(t);
-    await expect(frame.getByText('The letter that reached eleven households')).toBeVisible();
+    await expectSeen(frame.getByText('The letter that reached eleven households'));
     await expect(frame.getByText('614 partners')).toBeHidden();
   });
   const address = t.url();
@@ -73,7 +73,7 @@ test('two people do the whole job once', async ({ browser }) => {
     await expect(s.getByRole('alert')).toContainText('No class has the code “AAAAAA”');
     await s.getByLabel('Code from your teacher').fill(code.toLowerCase());
     await s.getByRole('button', { name: 'Join' }).click();
-    await expect(s.getByRole('heading', { name: 'Tide Watch' })).toBeVisible();
+    await expectSeen(s.getByRole('heading', { name: 'Tide Watch' }));
   });
 
   await test.step('the audience is in view, is changed, and the classmate sees the note appear without reloading', async () => {
@@ -82,7 +82,7 @@ test('two people do the whole job once', async ({ browser }) => {
     await t.getByRole('button', { name: 'Writing for: Only me' }).click();
     await t.getByRole('menuitemcheckbox', { name: /Tide Watch/ }).click();
     await t.keyboard.press('Escape');
-    await expect(t.getByRole('button', { name: 'Writing for: Tide Watch' })).toBeVisible();
+    await expectSeen(t.getByRole('button', { name: 'Writing for: Tide Watch' }));
     await s.getByRole('link', { name: 'Who pays for high water?' }).click();
     await opened(s);
     expect(await painted(s)).toEqual({});
@@ -99,7 +99,7 @@ test('two people do the whole job once', async ({ browser }) => {
     await s.getByLabel('Reply').fill('Comfort for whom?');
     await s.getByRole('button', { name: 'Reply' }).click();
     await expect(t.getByRole('article', { name: /Note, Maud/ })).toContainText('Comfort for whom?');
-    await expect(t.getByLabel('1 new')).toBeVisible();
+    await expectSeen(t.getByLabel('1 new'));
     await t.getByRole('link', { name: /^Desk/ }).click();
     await expect(t.getByRole('region', { name: 'Answers to you' })).toContainText('Nils T. answered');
     await t.getByRole('link', { name: /Comfort for whom/ }).click();
@@ -119,7 +119,7 @@ test('two people do the whole job once', async ({ browser }) => {
     await o.goto(new URL(address).pathname);
     await expect(o.getByRole('alert')).toContainText('There is no such source, or it is not shared with you');
     await o.goto('/find?q=comfort');
-    await expect(o.getByText('Nothing you can see holds that')).toBeVisible();
+    await expectSeen(o.getByText('Nothing you can see holds that'));
   });
 
   await test.step('words are found in texts and notes; one click opens the place', async () => {
@@ -141,7 +141,7 @@ test('two people do the whole job once', async ({ browser }) => {
   await test.step('highlights and notes are taken out to the clipboard and as a file', async () => {
     await t.getByRole('button', { name: /Take out/ }).click();
     await t.getByRole('button', { name: 'Copy' }).click();
-    await expect(t.getByText('Study notes copied. Paste them wherever you write.', { exact: true })).toBeVisible();
+    await expectSeen(t.getByText('Study notes copied. Paste them wherever you write.', { exact: true }));
     const copied = await t.evaluate(() => navigator.clipboard.readText());
     expect(copied).toContain('title: Who pays for high water?');
     expect(copied.indexOf('> By Friday')).toBeLessThan(copied.indexOf('> Nothing, for a while'));
@@ -166,14 +166,14 @@ test('an account is made, left and entered again; where one wanted to go is wher
   const email = `una.${Date.now()}@college.saltmere.test`;
   await page.getByLabel('E-mail address').fill(email);
   await page.getByRole('button', { name: 'Make the account' }).click();
-  await expect(page.getByText('You are in no class yet.')).toBeVisible();
+  await expectSeen(page.getByText('You are in no class yet.'));
   await page.getByRole('button', { name: 'Una T.' }).click();
   await page.getByRole('menuitem', { name: 'Sign out' }).click();
-  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await expectSeen(page.getByRole('heading', { name: 'Sign in' }));
   expect((await page.request.get('/api/sources')).status()).toBe(401);
   await page.getByLabel('E-mail address').fill(email);
   await page.getByLabel('Password').fill('a long enough password');
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible();
+  await expectSeen(page.getByRole('heading', { name: 'Desk' }));
   await context.close();
 });

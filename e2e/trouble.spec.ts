@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { VECTORS } from '../server/testing/xss-vectors';
-import { drag, keep, newcomer, opened, painted, wordsIn, writtenIn } from './helpers';
+import { drag, keep, newcomer, opened, painted, wordsIn, writtenIn, expectSeen } from './helpers';
 
 test('what cannot be kept says why, where it was asked for, and leaves nothing behind', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Tess');
@@ -19,10 +19,10 @@ test('what cannot be kept says why, where it was asked for, and leaves nothing b
   for (const [address, words] of tried) {
     await page.getByLabel('Address of a page').fill(address);
     await page.getByRole('button', { name: 'Keep', exact: true }).click();
-    await expect(page.getByRole('region', { name: 'Keep a source' }).getByRole('alert').filter({ hasText: words }).first()).toBeVisible({ timeout: 15_000 });
+    await expectSeen(page.getByRole('region', { name: 'Keep a source' }).getByRole('alert').filter({ hasText: words }).first(), 15_000);
   }
   await page.getByLabel('File to keep').setInputFiles({ name: 'marked.txt', mimeType: 'text/plain', buffer: Buffer.from([0xef, 0xbb, 0xbf, 0x63, 0x61, 0x66, 0xe9, 0x0a]) });
-  await expect(page.getByRole('alert').filter({ hasText: '“marked.txt” is not valid UTF-8: byte 6' })).toBeVisible();
+  await expectSeen(page.getByRole('alert').filter({ hasText: '“marked.txt” is not valid UTF-8: byte 6' }));
   expect(((await (await page.request.get('/api/sources')).json()) as { sources: unknown[] }).sources).toEqual([]);
   await close();
 });
@@ -31,10 +31,10 @@ test('an endless page is given up, and something else can be kept meanwhile', as
   const { page, close } = await newcomer(browser, 'Ed');
   await page.getByLabel('Address of a page').fill('http://trouble.saltmere.test/endless');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Fetching…')).toBeVisible();
+  await expectSeen(page.getByText('Fetching…'));
   await page.getByLabel('Address of a page').fill('http://harbour.saltmere.test/dredger');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Kept.')).toBeVisible();
+  await expectSeen(page.getByText('Kept.'));
   await expect(page.getByRole('alert')).toContainText('was not complete after 20 seconds', { timeout: 30_000 });
   await close();
 });
@@ -43,8 +43,8 @@ test('files of Markdown, text and HTML are kept; the same page again is the same
   const { page, close } = await newcomer(browser, 'Fil');
   await page.getByLabel('File to keep').setInputFiles(['demo/files/sea-lavender.md', 'demo/files/last-keeper.txt']);
   await expect(page.getByText('Kept.')).toHaveCount(2);
-  await expect(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' })).toBeVisible();
-  await expect(page.getByRole('link', { name: 'Walking the Sluice with the Last Keeper' })).toBeVisible();
+  await expectSeen(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' }));
+  await expectSeen(page.getByRole('link', { name: 'Walking the Sluice with the Last Keeper' }));
   await keep(page, 'http://harbour.saltmere.test/dredger');
   const first = new URL(page.url()).pathname;
   await keep(page, 'http://harbour.saltmere.test/dredger?utm_source=letter#end');
@@ -61,9 +61,9 @@ test('published attacks in a kept page run nothing, load nothing and leave nowhe
   await page.getByLabel('File to keep').setInputFiles({ name: 'attack.html', mimeType: 'text/html', buffer: Buffer.from(`<h1>Attack</h1><p>Calm words at the start.</p>${VECTORS.map((v) => `<div>${v}</div>`).join('\n')}<p>Calm words at the end.</p>`) });
   await page.getByRole('link', { name: 'Open it' }).click();
   const frame = await opened(page);
-  await expect(frame.getByText('Calm words at the start.')).toBeVisible();
+  await expectSeen(frame.getByText('Calm words at the start.'));
   await page.getByRole('button', { name: 'Whole page' }).click();
-  await expect(frame.getByText('Calm words at the end.')).toBeVisible();
+  await expectSeen(frame.getByText('Calm words at the end.'));
   expect(await page.evaluate(() => [(window as unknown as { avrelleHit?: number }).avrelleHit, (document.querySelector('iframe')!.contentWindow as unknown as { avrelleHit?: number }).avrelleHit])).toEqual([undefined, undefined]);
   const version = await page.locator('iframe').getAttribute('src');
   const answer = await page.request.get(version!);
@@ -81,7 +81,7 @@ test('without a connection a mark is shown, waits, and is written once the serve
   await page.context().setOffline(true);
   await drag(page, 'in boots, and come along');
   await page.keyboard.press('3');
-  await expect(page.getByText('No connection just now.').first()).toBeVisible();
+  await expectSeen(page.getByText('No connection just now.').first());
   expect(await painted(page)).toEqual({ 'avrelle-woad-wavy': ['in boots, and come along'] });
   await page.context().setOffline(false);
   await expect.poll(async () => ((await (await page.request.get(`/api${new URL(page.url()).pathname.replace('source', 'sources')}/annotations`)).json()) as unknown[]).length).toBe(1);
@@ -94,11 +94,11 @@ test('a page whose code does not come says so, leaves the rest standing, and ope
   await page.evaluate(() => { history.pushState(null, '', '/gather'); dispatchEvent(new PopStateEvent('popstate')); });
   await expect(page.getByRole('alert')).toContainText('Look whether there is a connection');
   await page.getByRole('link', { name: 'Library' }).click();
-  await expect(page.getByLabel('Address of a page')).toBeVisible();
+  await expectSeen(page.getByLabel('Address of a page'));
   await expect(page.getByRole('alert')).toHaveCount(0);
   await page.unroute(/assets\/GatherPage/);
   await page.goto('/gather');
-  await expect(page.getByRole('heading', { name: 'Gather' })).toBeVisible();
+  await expectSeen(page.getByRole('heading', { name: 'Gather' }));
   await close();
 });
 
@@ -119,7 +119,7 @@ test('two windows of one person: a stale change is refused in words and the newe
   await card.getByRole('button', { name: 'Edit' }).click();
   await writtenIn(card).fill('Second text');
   await card.getByRole('button', { name: 'Set down' }).click();
-  await expect(page.getByText('You changed version 1, but version 2 is there by now').first()).toBeVisible();
+  await expectSeen(page.getByText('You changed version 1, but version 2 is there by now').first());
   await expect(card.getByRole('note', { name: 'The note as it is now' })).toContainText('Written elsewhere');
   await expect.poll(() => wordsIn(writtenIn(card))).toBe('Second text');
   await close();

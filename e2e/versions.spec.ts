@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { drag, keep, newcomer, opened, painted } from './helpers';
+import { drag, keep, newcomer, opened, painted, expectSeen } from './helpers';
 
 const FIRST = ['# The Gate at Nine Acres', 'The gate was hung in spring and nobody has mended it since.', 'It holds the creek back on all but the lowest tides.', 'The keeper reads the gauge before breakfast every day.', 'Eels wait below the sill until the water drops in the evening.'];
 const SECOND = ['# The Gate at Nine Acres', 'A storm took the railing in November.', 'The gate was hung in spring and two smiths have mended it since.', 'The keeper reads the gauge before breakfast every day.', 'Herons stand beside the pool and look as though they owned it.'];
@@ -38,29 +38,29 @@ test('a source is kept again; every annotation is in place, moved, edited or unp
 
   await test.step('the same text is no new version', async () => {
     await bringNewer(page, FIRST);
-    await expect(page.getByText('Nothing has changed since the version you have.').first()).toBeVisible();
+    await expectSeen(page.getByText('Nothing has changed since the version you have.').first());
   });
 
   await test.step('the page is not taken from under a reader, in any window', async () => {
     await bringNewer(page, SECOND);
     for (const window of [page, second]) {
-      await expect(window.getByText('You are reading version 1')).toBeVisible();
-      await expect(window.frameLocator('iframe').getByText('Eels wait below the sill')).toBeVisible();
+      await expectSeen(window.getByText('You are reading version 1'));
+      await expectSeen(window.frameLocator('iframe').getByText('Eels wait below the sill'));
     }
     await drag(second, 'It holds the creek back');
     await second.keyboard.press('3');
-    await expect(second.getByText('This is version 1. Go to the newest version').first()).toBeVisible();
+    await expectSeen(second.getByText('This is version 1. Go to the newest version').first());
     expect((await painted(second))['avrelle-woad-wavy']).toBeUndefined();
   });
 
   await test.step('what changed, and what became of the annotations', async () => {
     await page.getByRole('link', { name: 'What changed' }).click();
-    await expect(page.locator('ins', { hasText: 'two smiths have' })).toBeVisible();
-    await expect(page.locator('del', { hasText: 'nobody has' })).toBeVisible();
+    await expectSeen(page.locator('ins', { hasText: 'two smiths have' }));
+    await expectSeen(page.locator('del', { hasText: 'nobody has' }));
     const fates = page.getByRole('complementary', { name: 'What became of the annotations' });
     await expect(fates.getByRole('heading')).toHaveText('What became of 3 annotations');
-    await expect(fates.getByText('The gate was hung in spring and two smiths have mended it since.')).toBeVisible();
-    await expect(fates.getByText('Moved along')).toBeVisible();
+    await expectSeen(fates.getByText('The gate was hung in spring and two smiths have mended it since.'));
+    await expectSeen(fates.getByText('Moved along'));
     await fates.getByRole('listitem', { name: /Unplaced: Eels wait/ }).getByRole('button', { name: 'Choose its place on the page' }).click();
   });
 
@@ -71,7 +71,7 @@ test('a source is kept again; every annotation is in place, moved, edited or unp
     await page.getByRole('button', { name: 'Put it here' }).click();
     await expect.poll(async () => (await painted(page))['avrelle-madder-double']).toEqual(['Herons stand beside the pool']);
     await page.keyboard.press('Control+z');
-    await expect(page.getByText('1 annotation is unplaced')).toBeVisible();
+    await expectSeen(page.getByText('1 annotation is unplaced'));
     await page.keyboard.press('Control+y');
     await expect.poll(async () => (await painted(page))['avrelle-madder-double']).toEqual(['Herons stand beside the pool']);
     await page.reload();
@@ -98,7 +98,7 @@ test('an address with a passage opens there, and a note gives one', async ({ bro
   await page.keyboard.press('6');
   await page.keyboard.press('.');
   await page.getByRole('article', { name: /Keep, Paz/ }).getByRole('button', { name: 'Address' }).click();
-  await expect(page.getByText('Address copied.').first()).toBeVisible();
+  await expectSeen(page.getByText('Address copied.').first());
   expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('http://harbour.saltmere.test/dredger#:~:text=the%20ferry%20brings%20the%20bread');
   await close();
 });

@@ -3,7 +3,7 @@ import { createRequire } from 'node:module';
 import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from '@playwright/test';
 import { buildSync } from 'esbuild';
-import { opened, visit } from './helpers';
+import { opened, visit, expectSeen } from './helpers';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 const axe = fs.readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -36,7 +36,7 @@ for (const theme of ['day', 'night']) {
     const found: string[] = [];
     for (const path of ['/desk', '/library', '/library?view=compact', '/library?view=table', '/library?view=board', '/library?view=calendar', '/library/deleted', '/work-through', '/topic?tag=essay', `/collection/${collection}`, '/classes', `/classes/${id}`, '/find?q=marsh', '/find?q=marsh&of=sources', `/source/${marsh}`, `/source/${sluice}?version=1`, `/source/${sluice}/changes`, '/gather', ...(await Promise.all(['State of the Saltmere', 'Walk along', 'Sluice nine at dawn', 'Walker’s Booklet'].map(async (title) => `/source/${await sourceId(page, title)}`)))]) {
       await page.goto(path);
-      await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
+      await expectSeen(page.getByRole('main').getByRole('heading').first());
       if (path === `/source/${marsh}`) {
         await opened(page);
         await page.getByRole('article', { name: /Tomas Rell/ }).first().getByRole('button', { expanded: false }).click();
@@ -50,21 +50,21 @@ for (const theme of ['day', 'night']) {
     for (const digit of ['1', '2', '9']) {
       if (!(await page.getByRole('button', { name: 'Done' }).isVisible())) await page.keyboard.press('d');
       await page.keyboard.press(digit);
-      await expect(page.getByRole('radiogroup', { name: 'What the hand holds' })).toBeVisible();
+      await expectSeen(page.getByRole('radiogroup', { name: 'What the hand holds' }));
       found.push(...(await violations(page)).map((v) => `drawing ${digit} ${v}`));
     }
     await page.goto(`/source/${dawn}/picture`);
-    await expect(page.getByText('1200 × 800 pixels')).toBeVisible();
+    await expectSeen(page.getByText('1200 × 800 pixels'));
     found.push(...(await violations(page)).map((v) => `picture ${v}`));
     expect(found).toEqual([]);
     await page.goto('/library');
     await page.getByLabel('Address of a page').fill('http://packet.saltmere.test/letters/gate-at-night');
     await page.getByRole('button', { name: 'Look first' }).click();
-    await expect(page.getByRole('form', { name: 'How it is kept' })).toBeVisible();
+    await expectSeen(page.getByRole('form', { name: 'How it is kept' }));
     expect(await violations(page)).toEqual([]);
     await page.request.delete('/api/session');
     await page.goto('/library');
-    await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+    await expectSeen(page.getByRole('heading', { name: 'Sign in' }));
     expect(await violations(page)).toEqual([]);
     await close();
   });
@@ -92,7 +92,7 @@ test('what a source needs is asked for once, though its page tells of it beforeh
   page.on('request', (request) => { const { pathname } = new URL(request.url()); if (pathname.startsWith(`/api/sources/${id}`) || pathname.startsWith('/assets/ReaderPage')) asked.push(pathname); });
   await page.goto(`/source/${id}`);
   await opened(page);
-  await expect(page.locator('[data-annotation]').first()).toBeVisible();
+  await expectSeen(page.locator('[data-annotation]').first());
   expect(['/text', '/annotations', '/assets/ReaderPage'].map((part) => asked.filter((path) => path.includes(part)).length)).toEqual([1, 1, 1]);
   await close();
 });
@@ -108,7 +108,7 @@ const ODD = `<p>one<p>two <b>bold <i>both</b> italic</i><table><p>foster</p><tr>
 test('the browser reads the same text stream as the server, on every sample', async ({ browser }) => {
   const { page, close } = await visit(browser, 'ines');
   await page.getByLabel('File to keep').setInputFiles({ name: 'odd.html', mimeType: 'text/html', buffer: Buffer.from(ODD) });
-  await expect(page.getByText('Kept.')).toBeVisible();
+  await expectSeen(page.getByText('Kept.'));
   const { sources } = (await (await page.request.get('/api/sources')).json()) as { sources: { id: string; title: string }[] };
   expect(sources.length).toBeGreaterThanOrEqual(8);
   for (const { id, title } of sources) {
@@ -132,15 +132,15 @@ test('on a phone a reader finds, reads and opens a note', async ({ browser }) =>
   await opened(page);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   await page.getByRole('article', { name: /Evidence, Tomas/ }).getByRole('button').first().click();
-  await expect(page.getByText('Then the gap is 0.7 mm a year.')).toBeVisible();
+  await expectSeen(page.getByText('Then the gap is 0.7 mm a year.'));
   for (const path of ['/library', '/library?view=compact', '/library?view=table', '/library?view=board', '/work-through', '/desk', '/classes', '/find?q=mud']) {
     await page.goto(path);
-    await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
+    await expectSeen(page.getByRole('main').getByRole('heading').first());
     expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);
   }
   await page.goto('/library');
   await page.getByRole('button', { name: 'Narrow it' }).click();
   await page.getByRole('button', { name: /^Reading/ }).click();
-  await expect(page.getByText(/^\d+ of \d+$/)).toBeVisible();
+  await expectSeen(page.getByText(/^\d+ of \d+$/));
   await close();
 });

@@ -1,4 +1,6 @@
 import { stringify } from 'yaml';
+import { quotation } from '../markdown/quotation';
+import type { Marked } from '../query/mark-words';
 import type { Kind } from '../key/key';
 
 export interface TakenReply {
@@ -10,6 +12,8 @@ export interface TakenMark {
   readonly start: number;
   readonly kind: Pick<Kind, 'name' | 'sign'>;
   readonly quote: string;
+  /** The same with its links, emphasis, code and formulas, where it has some. */
+  readonly quoted?: Marked | undefined;
   readonly note: string;
   readonly tags: readonly string[];
   readonly author: string;
@@ -52,7 +56,8 @@ function markBlock(mark: TakenMark, me: string): string {
   const { kind } = mark;
   const by = mark.author === me ? '' : ` · ${escapeMarkdown(mark.author)}`;
   const what = mark.what ? ` · ${escapeMarkdown(mark.what)}` : '';
-  const quoted = mark.quote.split('\n').map((line) => `> ${escapeMarkdown(line)}`).join('\n>\n');
+  const lines = mark.quoted ? quotation(mark.quoted) : mark.quote.split('\n').map(escapeMarkdown).join('\n\n');
+  const quoted = lines.split('\n').map((line) => `> ${line}`.trimEnd()).join('\n');
   const tags = mark.tags.length ? `\n${mark.tags.map((t) => `#${t}`).join(' ')}\n` : '';
   const note = mark.note.trim() ? `\n${mark.note.trim()}\n` : '';
   const replies = mark.replies.map((r) => `\n- **${escapeMarkdown(r.author)}:** ${r.note.trim().replaceAll('\n', '\n  ')}`).join('');

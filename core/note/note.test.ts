@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { linkAddress, linksIn, outward, parseLinkAddress, plainWords, tagsIn } from '.';
+import { linkAddress, linksIn, outward, parseLinkAddress, tagsIn } from '.';
 
 const A = '0193a1b2-0000-7000-8000-000000000001', HASH = 'ab'.repeat(32);
 
@@ -13,11 +13,6 @@ test('what a note leads to is found in links and pictures, each once', () => {
   expect(linksIn(note).map(linkAddress)).toEqual([`avrelle:annotation/${A}`, `avrelle:person/${A}`, `avrelle:picture/${HASH}`]);
   expect(outward(note, 'https://a.test')).toContain(`[here](https://a.test/to/annotation/${A}) and`);
   expect(outward(note, 'https://a.test')).toContain(`(https://a.test/pictures/${HASH} "peg")`);
-});
-
-test('in a list a note is its words', () => {
-  expect(plainWords(`**Main** *claim*, see [here](avrelle:annotation/${A}).\n\n- one\n- two\n\n> said \`x\``)).toBe('Main claim, see here.\n\none\ntwo\n\nsaid x');
-  expect(plainWords('3 * 4 = 12, snake_case and 2 \\* 3')).toBe('3 * 4 = 12, snake_case and 2 * 3');
 });
 
 test('tags stand in the words', () => {

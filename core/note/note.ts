@@ -33,11 +33,6 @@ export function linksIn(note: string): readonly NoteLink[] {
 /** A note for readers outside Avrelle: links within it become addresses of this installation. `origin` as `https://host`. */
 export const outward = (note: string, origin: string): string => note.replace(/\]\(<?avrelle:(annotation|source|person|picture)\/([0-9a-f-]+)>?/g, (_, type: string, id: string) => `](${origin}/${type === 'picture' ? 'pictures' : `to/${type}`}/${id}`);
 
-/** The words of a note without the signs of its Markdown, for a line of a list. */
-export function plainWords(note: string): string {
-  return note.replace(/&#x([0-9a-f]{1,6});/gi, (_, hex: string) => String.fromCodePoint(Math.min(0x10ffff, parseInt(hex, 16)))).replace(/\\\n/g, '\n').replace(/!\[([^\]]*)\]\([^)]*\)/g, '$1').replace(/\[([^\]]*)\]\([^)]*\)/g, '$1').replace(/^[ \t]{0,3}(?:>|#{1,6}[ \t]|[-*+][ \t]|\d+[.)][ \t])[ \t]*/gm, '').replace(/(\*\*|__|`{1,3})/g, '').replace(/(^|[\s(])[*_](?=\S)|([^\s\\])[*_](?=[\s).,;:!?]|$)/g, '$1$2').replace(/\\([!-/:-@[-`{-~])/g, '$1').trim();
-}
-
 /** `#tags` in the words of a note, in lower case, each once; not in what is code or an address. */
 export function tagsIn(words: string): readonly string[] {
   return [...new Set([...words.matchAll(/(?:^|[\s(])#([\p{L}\p{M}\p{N}_/-]*[\p{L}][\p{L}\p{M}\p{N}_/-]*)/gu)].map((m) => m[1]!.toLowerCase().slice(0, 60)))];

@@ -1,3 +1,4 @@
+import type { InlineStyle } from '../text/inline';
 import type { Range } from '../text/offset';
 import type { Term } from './query';
 
@@ -54,8 +55,8 @@ function take(text: string, wanted: RegExp, most: number): Range[] {
   return found;
 }
 
-/** A piece of text with the words that were looked for marked. */
-export type Marked = readonly { readonly text: string; readonly hit: boolean }[];
+/** A piece of text with the words that were looked for marked, and with what its words were in their source. */
+export type Marked = readonly { readonly text: string; readonly hit: boolean; readonly as?: readonly InlineStyle[] }[];
 
 /** A text with those places marked; white space is one space. */
 export function markPlaces(text: string, places: readonly Range[]): Marked {

@@ -9,6 +9,9 @@ export const SILENT = new Set([
   'select', 'datalist', 'textarea', 'input', 'option', 'progress', 'meter', 'map', 'link', 'meta', 'base', 'rp',
 ]);
 
+/** Of a drawing in SVG only what is written in it is text; names of its parts and what is defined for use are not (SVG 2, 5). */
+export const SILENT_IN_SVG = new Set(['title', 'desc', 'metadata', 'style', 'script', 'defs', 'symbol', 'clippath', 'mask', 'pattern', 'marker', 'filter', 'foreignobject']);
+
 /** Elements that begin and end a line of their own (HTML Standard, rendering section, flow content with `display: block`). */
 export const BLOCKS = new Set([
   'address', 'article', 'aside', 'blockquote', 'body', 'caption', 'center', 'dd', 'details', 'dialog', 'dir', 'div', 'dl', 'dt',

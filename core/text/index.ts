@@ -2,10 +2,12 @@ export { offset, range, wholeCodePoints, splitsPair, overlaps, contains, type Of
 export { type Block, type Locator, type Outline, type Run, type TextStream } from './stream';
 export { type BlockRole } from './elements';
 export { type TextNodeLike } from './tree';
-export { readTree, ASIDE_ATTRIBUTE } from './read-tree';
+export { readTree, ASIDE_ATTRIBUTE, HIDDEN_ATTRIBUTE, NEWEST_RULES, RULES_ATTRIBUTE } from './read-tree';
+export { INLINE_TYPES, type Inline, type InlineStyle, type InlineType } from './inline';
 export { LOCATOR_ATTRIBUTES, clockTime, placeName } from './locator';
 export { toTree, TreeMap, type TreePoint } from './locate-in-tree';
 export { readingMinutes, mainText, WORDS_PER_MINUTE } from './reading-time';
+export { textDirection } from './direction';
 export { sentences } from './sentences';
 export { findWords } from './find-words';
 export { around, charactersIn, snapEdge, stepEdge, UNITS, wordsIn, type Edge, type Piece, type Unit } from './edges';

@@ -1,10 +1,21 @@
-import { BLOCKS, PRESERVING, SILENT, headingLevel, roleOf, type BlockRole } from './elements';
+import { BLOCKS, PRESERVING, SILENT, SILENT_IN_SVG, headingLevel, roleOf, type BlockRole } from './elements';
+import { inlineOf, MOST_INLINES, type Inline, type InlineStyle } from './inline';
 import { readLocator } from './locator';
 import type { Block, Locator, Run, TextStream } from './stream';
 import { ELEMENT_NODE, TEXT_NODE, type TextNodeLike } from './tree';
 
 /** Set by the server on what lies outside the main text; part of the snapshot, so both sides read it alike. */
 export const ASIDE_ATTRIBUTE = 'data-avrelle-aside';
+
+/** Set by the server on what a page's own styles hide. */
+export const HIDDEN_ATTRIBUTE = 'data-avrelle-hidden';
+
+/**
+ * By which rules a snapshot is read, on its root: the offsets of a version hold for those it was read by.
+ * Without it pictures in SVG are silent; by 2 what is written in them is text, and what styles hide is not.
+ */
+export const RULES_ATTRIBUTE = 'data-avrelle-rules';
+export const NEWEST_RULES = '2';
 
 /** HTML white space, and the characters that show nothing: soft hyphen, zero-width space, byte order mark. */
 const PIECES = /[ \t\n\f\r]+|[\u00AD\u200B\uFEFF]+|[^ \t\n\f\r\u00AD\u200B\uFEFF]+/g;
@@ -29,16 +40,18 @@ interface Frame {
   readonly aside: boolean;
   readonly preserve: boolean;
   readonly locator: Locator | undefined;
+  /** Within a drawing in SVG. */
+  readonly svg: boolean;
 }
 
-const ROOT: Frame = { role: 'paragraph', level: undefined, path: undefined, aside: false, preserve: false, locator: undefined };
+const ROOT: Frame = { role: 'paragraph', level: undefined, path: undefined, aside: false, preserve: false, locator: undefined, svg: false };
 
 /**
  * Reads a tree as one stream. Blocks stand on lines of their own, cells of one row are parted by a tab, white space
  * folds to one space, and nothing begins or ends with it. The tree is not changed.
  */
 export function readTree(root: TextNodeLike): TextStream {
-  const reader = new Reader();
+  const reader = new Reader(root.getAttribute?.(RULES_ATTRIBUTE) === NEWEST_RULES);
   reader.visit(root, ROOT);
   return reader.finish();
 }
@@ -47,29 +60,71 @@ class Reader {
   private readonly parts: string[] = [];
   private readonly runs: Run[] = [];
   private readonly outline: Block[] = [];
+  private readonly inlines: Inline[] = [];
+  /** Inline elements of which no word was read yet: they begin with the next. */
+  private waiting: { start: number }[] = [];
   private length = 0;
   /** What must be written before the next visible character: white space, a tab between cells, a newline between blocks. */
   private gap = '';
   private spaceRun: { node: TextNodeLike; from: number; to: number } | undefined;
   /** True from a row's edge until something is written in it. */
   private rowIsNew = false;
+  private inSvgText = false;
   private open: { frame: Frame; start: number } | undefined;
 
+  constructor(private readonly readsDrawings: boolean) {}
+
   visit(node: TextNodeLike, frame: Frame, path?: Path): void {
-    if (node.nodeType === TEXT_NODE) return this.text(node, frame);
+    if (node.nodeType === TEXT_NODE) return frame.svg && !this.inSvgText ? undefined : this.text(node, frame);
     const name = node.nodeName.toLowerCase();
-    if (node.nodeType === ELEMENT_NODE) {
-      if (SILENT.has(name) || node.getAttribute?.('hidden') != null) return;
-      if (name === 'br') return this.lineBreak();
+    if (node.nodeType !== ELEMENT_NODE) return this.children(node, frame, path);
+    if (this.isSilent(node, name, frame)) return;
+    if (name === 'br') return this.lineBreak();
+    if (name === 'img') return this.picture(node);
+    const inline = inlineOf(node, name);
+    const mark = inline && this.inlines.length < MOST_INLINES ? this.beginInline() : undefined;
+    this.element(node, name, frame, path);
+    if (mark) this.endInline(mark, inline!);
+  }
+
+  private element(node: TextNodeLike, name: string, frame: Frame, path: Path | undefined): void {
+    const writing = frame.svg && name === 'text', before = this.inSvgText;
+    if (writing) {
+      this.breakBlock(name);
+      this.inSvgText = true;
     }
-    const inner = node.nodeType === ELEMENT_NODE ? this.enter(node, name, frame, path) : frame;
-    this.children(node, inner, path);
-    if (node.nodeType === ELEMENT_NODE && BLOCKS.has(name)) this.breakBlock(name);
+    this.children(node, this.enter(node, name, frame, path), path);
+    if (writing) this.inSvgText = before;
+    if (BLOCKS.has(name) || writing) this.breakBlock(name);
+  }
+
+  private isSilent(node: TextNodeLike, name: string, frame: Frame): boolean {
+    if (node.getAttribute?.('hidden') != null) return true;
+    if (!this.readsDrawings) return SILENT.has(name);
+    if (node.getAttribute?.(HIDDEN_ATTRIBUTE) != null) return true;
+    return frame.svg ? SILENT_IN_SVG.has(name) : SILENT.has(name) && name !== 'svg';
+  }
+
+  private beginInline(): { start: number } {
+    const mark = { start: -1 };
+    this.waiting.push(mark);
+    return mark;
+  }
+
+  private endInline(mark: { readonly start: number }, inline: InlineStyle): void {
+    if (mark.start >= 0) this.inlines.push({ start: mark.start, end: this.length, ...inline });
+    else this.waiting = this.waiting.filter((other) => other !== mark);
+  }
+
+  private picture(node: TextNodeLike): void {
+    const inline = inlineOf(node, 'img');
+    if (inline && this.inlines.length < MOST_INLINES) this.inlines.push({ start: this.length, end: this.length, ...inline });
   }
 
   finish(): TextStream {
     this.closeBlock();
-    return { text: this.parts.join(''), outline: this.outline, runs: this.runs };
+    const inlines = this.inlines.sort((a, b) => a.start - b.start || b.end - a.end);
+    return { text: this.parts.join(''), outline: this.outline, inlines, runs: this.runs };
   }
 
   private children(node: TextNodeLike, frame: Frame, path: Path | undefined): void {
@@ -82,12 +137,13 @@ class Reader {
 
   private enter(node: TextNodeLike, name: string, frame: Frame, path: Path | undefined): Frame {
     const aside = frame.aside || node.getAttribute?.(ASIDE_ATTRIBUTE) != null;
-    if (!BLOCKS.has(name)) return aside === frame.aside ? frame : { ...frame, aside };
+    const svg = frame.svg || name === 'svg';
+    if (!BLOCKS.has(name)) return aside === frame.aside && svg === frame.svg ? frame : { ...frame, aside, svg };
     this.breakBlock(name);
     const locator = readLocator(node) ?? frame.locator;
     const role = roleOf(name) ?? (locator && 'from' in locator ? 'cue' : name === 'p' ? inherited(frame.role) : frame.role);
     const level = headingLevel(name) ?? (role === 'heading' ? frame.level : undefined);
-    return { role, level, path, aside, preserve: frame.preserve || PRESERVING.has(name), locator };
+    return { role, level, path, aside, preserve: frame.preserve || PRESERVING.has(name), locator, svg };
   }
 
   /** Between cells of one row stands a tab, also around the paragraphs inside them; elsewhere a newline. */
@@ -133,8 +189,14 @@ class Reader {
   private words(node: TextNodeLike, from: number, to: number, piece: string, frame: Frame): void {
     this.writeGap();
     this.open ??= { frame, start: this.length };
+    if (this.waiting.length > 0) this.beginWaiting();
     this.addRun({ node, nodeStart: from, nodeEnd: to, start: this.length, end: this.length + piece.length });
     this.write(piece);
+  }
+
+  private beginWaiting(): void {
+    for (const mark of this.waiting) mark.start = this.length;
+    this.waiting = [];
   }
 
   private writeGap(): void {

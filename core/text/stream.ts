@@ -1,4 +1,5 @@
 import type { BlockRole } from './elements';
+import type { Inline } from './inline';
 import type { TextNodeLike } from './tree';
 
 /** One block of a source, in document order; offsets are UTF-16 units in the stream, half-open. */
@@ -39,5 +40,7 @@ export interface Run {
 export interface TextStream {
   readonly text: string;
   readonly outline: Outline;
+  /** Links, emphasis, code and the like, in the order in which they begin. */
+  readonly inlines: readonly Inline[];
   readonly runs: readonly Run[];
 }

@@ -1,4 +1,5 @@
 import { array, boolean, lazy, mixed, number, object, string, type InferType } from 'yup';
+import type { Marked } from '../query/mark-words';
 import { isDrawnSpot } from '../ink/drawing';
 import type { Kind } from '../key/key';
 import type { Anchor, Candidate, Located } from '../anchor/anchor';
@@ -92,6 +93,8 @@ export interface Annotation {
   readonly tags: readonly string[];
   /** As it was made, on the version `versionId`. */
   readonly anchor: Anchor | null;
+  /** Its words with their links, emphasis, code and formulas, where they have some. */
+  readonly quoted?: Marked;
   /** Where it stands in the version at hand; null for a reply, and for one made on a later version. */
   readonly place: AnnotationPlace | null;
   /** The classes it is for, of those the viewer is in. None and mine: only me. */

@@ -66,6 +66,7 @@ export interface DeskNotice {
   readonly quote: string;
   /** Whether it answers me, or means me by name. */
   readonly why: 'answer' | 'mention';
+  /** Its short form. */
   readonly reply: string;
   readonly at: string;
   readonly seen: boolean;

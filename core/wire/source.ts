@@ -1,6 +1,7 @@
 import { array, boolean, number, object, string, tuple, type InferType } from 'yup';
 import { idSchema } from './ids';
 import { AMOUNTS, NO_TAG, READING_STATES, TAG, type Amount, type ReadingState, type SourceKind } from './source-words';
+import type { Marked } from '../query/mark-words';
 import type { Outline } from '../text/stream';
 import type { Kind, Pigment } from '../key/key';
 
@@ -125,7 +126,8 @@ export interface ClassLabel {
 export interface Excerpt {
   readonly id: string;
   readonly kind: Kind;
-  readonly quote: string;
+  readonly quote: Marked;
+  /** Its short form. */
   readonly note: string;
 }
 

@@ -1,3 +1,4 @@
+import { markQuote } from '@avrelle/core/query';
 import type { Annotation } from '@avrelle/core/wire';
 import type { Anchor } from '@avrelle/core/anchor';
 import { PLAIN_NOTE, type KindCode } from '@avrelle/core/key';
@@ -7,12 +8,13 @@ import { audienceOf } from '../find/words';
 import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries';
 import { setLinks } from '../notes/queries';
 import { placeOf, type PlaceRow } from './place';
+import { inlinesOf, readInlines } from './quotation-queries';
 import { sees } from './visible-queries';
 
 export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
   viewed_version: string; place_start: number | null;
   id: string; source_id: string; version_id: string; author_id: string; author_name: string; kind_owner: string; note: string; quote: string; anchor: string | null; start: number;
-  root_id: string | null; parent_id: string | null; created_at: string; updated_at: string; version: number; deleted_at: string | null; tags: string; classes: string;
+  root_id: string | null; parent_id: string | null; created_at: string; updated_at: string; version: number; deleted_at: string | null; tags: string; classes: string; inlines: string | null;
 }
 
 /** Tags and, of the classes it is for, those the viewer shares with it; its author sees all of them. */
@@ -20,7 +22,7 @@ const COLUMNS = `a.id, a.source_id, a.version_id, a.author_id, p.name AS author_
   coalesce(@version, s.current_version) AS viewed_version, pl.state, pl.start AS place_start, pl.stop, pl.confidence, pl.candidates, pl.hand_start, pl.hand_stop,
   (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags,
   (SELECT json_group_array(ac.class_id) FROM annotation_class ac WHERE ac.annotation_id = a.id
-     AND (a.author_id = @me OR EXISTS (SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me))) AS classes`;
+     AND (a.author_id = @me OR EXISTS (SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me))) AS classes, ${inlinesOf('a')} AS inlines`;
 /** The place asked for is that in version `@version`, or in the newest where that is null. */
 const FROM = `FROM annotation a JOIN person p ON p.id = a.author_id JOIN source s ON s.id = a.source_id ${KIND_JOIN} LEFT JOIN placement pl ON pl.annotation_id = a.id AND pl.version_id = coalesce(@version, s.current_version)`;
 /** What was deleted after it was answered is there, without its words, for whoever sees an answer. */
@@ -99,9 +101,14 @@ export function toWire(row: AnnotationRow): Annotation {
   const made = row.anchor === null ? null : (JSON.parse(row.anchor) as Anchor), anchor = made && row.deleted_at !== null ? withoutDrawing(made) : made;
   return {
     id: row.id, sourceId: row.source_id, versionId: row.version_id, author: { id: row.author_id, name: row.author_name },
-    ...(row.deleted_at === null ? { kind: kindFrom(row), note: row.note, tags: JSON.parse(row.tags) as string[] } : { kind: PLAIN_NOTE, note: '', tags: [], deleted: true as const }), anchor, place: anchor && placeOf({ ...row, start: row.place_start }, anchor, row.version_id, row.viewed_version), classIds: JSON.parse(row.classes) as string[],
+    ...(row.deleted_at === null ? { kind: kindFrom(row), note: row.note, tags: JSON.parse(row.tags) as string[] } : { kind: PLAIN_NOTE, note: '', tags: [], deleted: true as const }), anchor, ...quotedOf(row, anchor), place: anchor && placeOf({ ...row, start: row.place_start }, anchor, row.version_id, row.viewed_version), classIds: JSON.parse(row.classes) as string[],
     rootId: row.root_id, parentId: row.parent_id, createdAt: row.created_at, updatedAt: row.updated_at, version: row.version,
   };
+}
+
+function quotedOf({ inlines, deleted_at }: AnnotationRow, anchor: Anchor | null): Pick<Annotation, 'quoted'> {
+  const within = anchor && deleted_at === null ? readInlines(inlines) : [];
+  return within.length > 0 ? { quoted: markQuote(anchor!.quote.exact, [], anchor!.position.start, within) } : {};
 }
 
 /** Of what was taken back only the place is told, not what had been drawn there. */

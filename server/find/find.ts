@@ -1,8 +1,10 @@
-import { asksWords, markPlaces, meaningful, parseQuery, placesOf, snippetOf, type Marked, type Query } from '@avrelle/core/query';
+import { asksWords, markPlaces, markQuote, meaningful, parseQuery, placesOf, snippetOf, type Marked, type Query } from '@avrelle/core/query';
+import { plainWords } from '@avrelle/core/markdown';
 import type { Outline } from '@avrelle/core/text';
 import type { AnnotationHit, AnnotationPage, AnnotationSort, SourceKind, SourcePage, SourceSort } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
+import { readInlines } from '../annotations/quotation-queries';
 import { kindFrom } from '../key/queries';
 import { sourceRowsOf } from '../sources/queries';
 import type { Asker } from './asker';
@@ -65,9 +67,9 @@ export function annotationPage(db: Db, query: Query | undefined, asker: Asker, p
 export const annotationHits = (db: Db, me: string, seqs: readonly number[], words: ReturnType<typeof asksWords> = []): AnnotationHit[] => hits(db, me, seqs).map((row) => annotationHit(row, words));
 
 function annotationHit(row: HitRow, words: ReturnType<typeof asksWords>): AnnotationHit {
-  const marked = (text: string, scope: 'quote' | 'note') => markPlaces(text, placesOf(text, words.filter((w) => w.scope === undefined || w.scope === scope)));
+  const places = (text: string, scope: 'quote' | 'note') => placesOf(text, words.filter((w) => w.scope === undefined || w.scope === scope)), note = plainWords(row.note);
   return {
     id: row.id, sourceId: row.source_id, title: row.title, site: row.site, sourceKind: row.source_kind as SourceKind, language: row.language, openAt: row.root_id ?? row.id, rootId: row.root_id, kind: kindFrom(row), author: { id: row.author_id, name: row.author },
-    quote: marked(row.quote, 'quote'), note: marked(row.note, 'note'), tags: JSON.parse(row.tags) as string[], classIds: JSON.parse(row.classes) as string[], createdAt: row.created_at, version: row.version,
+    quote: markQuote(row.quote, places(row.quote, 'quote'), row.from ?? 0, readInlines(row.inlines)), note: markPlaces(note, places(note, 'note')), tags: JSON.parse(row.tags) as string[], classIds: JSON.parse(row.classes) as string[], createdAt: row.created_at, version: row.version,
   };
 }

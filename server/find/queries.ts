@@ -2,6 +2,7 @@ import type { Query } from '@avrelle/core/query';
 import { asksWords } from '@avrelle/core/query';
 import type { AnnotationSort, SourceSort } from '@avrelle/core/wire';
 import type { Db, Value } from '../db/database';
+import { inlinesOf } from '../annotations/quotation-queries';
 import { REACH, sees, seesByReach } from '../annotations/visible-queries';
 import { KIND_LOOK, type KindRow } from '../key/queries';
 import { annotationCondition, besideWords, necessaryWords } from './annotation-queries';
@@ -65,13 +66,14 @@ export function annotationsStatement(db: Db, query: Query | undefined, asker: As
 }
 
 export interface HitRow extends KindRow {
-  seq: number; id: string; source_id: string; root_id: string | null; parent_id: string | null; title: string; site: string; source_kind: string; language: string; author_id: string; author: string; quote: string; note: string; created_at: string; version: number; start: number; tags: string; classes: string;
+  seq: number; id: string; source_id: string; root_id: string | null; parent_id: string | null; title: string; site: string; source_kind: string; language: string; author_id: string; author: string; quote: string; note: string; created_at: string; version: number; start: number; tags: string; classes: string; from: number | null; inlines: string | null;
 }
 /** An answer has the kind of what it answers, and is about its words. What is given out is asked of the rule itself. */
 const HITS = `
   SELECT a.seq, a.id, a.source_id, a.root_id, a.parent_id, s.title, s.site, s.kind AS source_kind, s.language, a.author_id, p.name AS author, coalesce(r.quote, a.quote) AS quote, a.note, a.created_at, a.version, coalesce(r.start, a.start) AS start, coalesce(r.kind, a.kind) AS kind, ${KIND_LOOK},
     (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags,
-    (SELECT json_group_array(ac.class_id) FROM annotation_class ac WHERE ac.annotation_id = a.id AND (a.author_id = @me OR EXISTS (SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me))) AS classes
+    (SELECT json_group_array(ac.class_id) FROM annotation_class ac WHERE ac.annotation_id = a.id AND (a.author_id = @me OR EXISTS (SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me))) AS classes,
+    coalesce(r.anchor, a.anchor) ->> '$.position.start' AS "from", CASE WHEN r.id IS NULL THEN ${inlinesOf('a')} ELSE ${inlinesOf('r')} END AS inlines
   FROM json_each(@seqs) j JOIN annotation a ON a.seq = j.value AND ${sees('a')} JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id LEFT JOIN annotation r ON r.id = a.root_id
     LEFT JOIN kind k ON k.owner_id = coalesce(r.kind_owner, a.kind_owner) AND k.code = coalesce(r.kind, a.kind)
   ORDER BY j.key`;

@@ -1,4 +1,4 @@
-import { mainText, readingMinutes, readTree, type Outline } from '@avrelle/core/text';
+import { mainText, NEWEST_RULES, readingMinutes, readTree, RULES_ATTRIBUTE, textDirection, type Inline, type Outline } from '@avrelle/core/text';
 import type { Amount, SourceFacts, SourceKind } from '@avrelle/core/wire';
 import { hashOf } from '../db/blobs';
 import { AppError } from '../errors';
@@ -7,7 +7,9 @@ import { canonicalAddress } from './canonical';
 import { decoded } from './decoded';
 import { escapeHtml } from './documents';
 import { NOWHERE } from './loader';
+import { markHidden } from './hidden';
 import { lightTree, normalised } from './light-tree';
+import { parseTree, serializeTree } from './page-tree';
 import { markAsides } from './main-text';
 import type { Got, KeptFile, Made, RawPage, ReadyPage, Tools } from './made';
 import { readMetadata, type Metadata } from './metadata';
@@ -34,6 +36,7 @@ export interface Ingested {
   readonly assets: readonly Asset[];
   readonly text: string;
   readonly outline: Outline;
+  readonly inlines: readonly Inline[];
   readonly minutes: number;
   /** Where it was fetched from, redirects followed; null for a file. */
   readonly address: string | null;
@@ -135,10 +138,10 @@ async function build(made: Made, got: Got, progress: Progress): Promise<Ingested
   const collector = new AssetCollector(made.loader);
   const [styles, icon, lead] = await Promise.all([makeSelfContained(document, base, collector), favicon(document, base, collector), made.kind === 'page' && meta.lead ? collector.resolve(meta.lead) : undefined]);
   progress('Making it safe', 0.75);
-  const { body, bodyClass, rootClass } = sanitise(document, base);
+  const clean = sanitise(document, base);
   progress('Reading the text', 0.85);
   const facts = { ...made.facts, ...(scripted ? { scripted: true as const } : {}) };
-  return finish({ ...made, form: 'ready', body, styles, collector, bodyClass, rootClass, icon, facts, doctype: doctypeOf(document) }, { ...meta, lead: lead ?? null }, got, address);
+  return finish({ ...made, form: 'ready', styles, collector, ...clean, icon, facts, doctype: doctypeOf(document) }, { ...meta, lead: lead ?? null }, got, address);
 }
 
 function open(made: RawPage, address: string | null): { document: Document; base: string } {
@@ -154,6 +157,9 @@ interface Clean extends ReadyPage {
   readonly doctype?: string;
   readonly bodyClass: string;
   readonly rootClass: string;
+  /** As the page says them; where it says none, the text does. */
+  readonly bodyDirection?: string;
+  readonly rootDirection?: string;
   readonly icon?: string | undefined;
 }
 
@@ -162,13 +168,13 @@ const LEAST_TO_KNOW = 400;
 /** The stream is read from the very string that is stored, parsed once more, as a browser will parse it. */
 function finish(page: Clean, known: Partial<Metadata>, got: Got, address: string | null): Ingested {
   const meta = completed(known, got, address), { collector } = page;
-  const snapshot = page.kind === 'page' ? withAsides(assemble(page, meta), meta.title, address) : normalised(assemble(page, meta));
-  const { text, outline } = readTree(lightTree(snapshot));
+  const snapshot = page.kind === 'page' ? withAsides(assemble(page, meta), meta.title) : normalised(assemble(page, meta));
+  const { text, outline, inlines } = readTree(lightTree(snapshot));
   if (!text.trim()) throw new AppError('empty_page', { address: got.address ?? got.name });
   const lead = /^asset\/([0-9a-f]{64})$/.exec(meta.lead ?? '')?.[1] ?? null, main = mainText(text, outline);
   const missing = page.kind === 'letter' && page.facts?.remote ? [] : collector.missing;
   return {
-    kind: page.kind, amount: page.kind === 'image' ? 'picture' : 'whole', snapshot, text, outline, meta, address, lead, missing, width: null,
+    kind: page.kind, amount: page.kind === 'image' ? 'picture' : 'whole', snapshot, text, outline, inlines, meta, address, lead, missing, width: null,
     assets: collector.assets.filter(({ hash }) => hash === lead || snapshot.includes(hash)), minutes: readingMinutes(main), file: page.file ?? null,
     facts: { ...page.facts, ...(missing.length ? { missing: missing.length } : {}) },
     fingerprint: page.identity ?? (page.file ? `sha256:${hashOf(page.file.bytes)}` : main.length >= LEAST_TO_KNOW ? `text:${hashOf(Buffer.from(main))}` : ''),
@@ -176,10 +182,11 @@ function finish(page: Clean, known: Partial<Metadata>, got: Got, address: string
   };
 }
 
-function withAsides(html: string, title: string, address: string | null): string {
-  const document = parseHtml(html, address ?? NOWHERE);
-  markAsides(document, title);
-  return `${doctypeOf(document)}\n${document.documentElement.outerHTML}`;
+function withAsides(html: string, title: string): string {
+  const tree = parseTree(html);
+  markHidden(tree);
+  markAsides(tree, title);
+  return serializeTree(tree);
 }
 
 const bareHost = (address: string): string => new URL(address).hostname.replace(/^www\./, '');
@@ -191,8 +198,22 @@ function completed(meta: Partial<Metadata>, got: Got, address: string | null): M
   return { title: meta.title || got.name, author: meta.author ?? '', site, description: meta.description ?? '', language: meta.language ?? '', publishedAt: meta.publishedAt ?? null, canonical: meta.canonical ?? null, doi: meta.doi ?? '', lead: meta.lead ?? null };
 }
 
-function assemble({ body, styles = [], bodyClass, rootClass, icon, doctype = '<!doctype html>' }: Clean, meta: Metadata): string {
-  const attribute = (name: string, value: string): string => (value ? ` ${name}="${escapeHtml(value)}"` : '');
-  const sheets = styles.map(({ css, media }) => `<style${attribute('media', media)}>${css}</style>`).join('\n');
-  return `${doctype}<html${attribute('lang', meta.language)}${attribute('class', rootClass)}><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escapeHtml(meta.title)}</title>${icon ? `<link rel="icon" href="${icon}">` : ''}${sheets}</head><body${attribute('class', bodyClass)}>${body}</body></html>`;
+function assemble(page: Clean, meta: Metadata): string {
+  const { body, styles = [], icon, doctype = '<!doctype html>' } = page;
+  const sheets = styles.map(({ css, media }) => `<style${attributes({ media })}>${css}</style>`).join('\n');
+  const head = `<meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escapeHtml(meta.title)}</title>`;
+  const root = { lang: meta.language, ...directionOf(page, meta.language), class: page.rootClass, [RULES_ATTRIBUTE]: NEWEST_RULES };
+  return `${doctype}<html${attributes(root)}><head>${head}${icon ? `<link rel="icon" href="${icon}">` : ''}${sheets}</head><body${attributes({ dir: page.bodyDirection, class: page.bodyClass })}>${body}</body></html>`;
 }
+
+const attributes = (all: Readonly<Record<string, string | undefined>>): string =>
+  Object.entries(all).map(([name, value]) => (value ? ` ${name}="${escapeHtml(value)}"` : '')).join('');
+
+/** As the page says it; else by most of its letters, or its language. Left to right needs no word, as browsers have it. */
+function directionOf({ rootDirection, bodyDirection, body }: Clean, language: string): Readonly<Record<string, string>> {
+  if (rootDirection || bodyDirection) return rootDirection ? { dir: rootDirection } : {};
+  const words = body.replace(/<[^>]*>|&#?\w+;/g, ' ');
+  return textDirection(words, language) === 'rtl' ? { dir: 'rtl', [GUESSED_DIRECTION]: 'guessed' } : {};
+}
+
+const GUESSED_DIRECTION = 'data-avrelle-dir';

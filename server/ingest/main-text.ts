@@ -1,6 +1,21 @@
 import { Readability } from '@mozilla/readability';
+import JSDOMParser from '@mozilla/readability/JSDOMParser.js';
 import { ASIDE_ATTRIBUTE } from '@avrelle/core/text';
+import { isTag, isText } from 'domhandler';
 import { decoded } from './decoded';
+import {
+  childElements,
+  closest,
+  fits,
+  has,
+  nextElement,
+  parentOf,
+  previousElement,
+  within,
+  wordsOf,
+  type PageElement,
+  type PageTree,
+} from './page-tree';
 
 const NUMBER = 'data-avrelle-number';
 /** Under this many characters the extraction found a fragment rather than the main text. */
@@ -8,135 +23,200 @@ const LEAST = 250;
 
 /**
  * Marks what lies outside the main text. The extraction library works on a copy and says which elements it keeps;
- * everything without a kept element inside is aside. The document's text and order stay as they are.
+ * everything without a kept element inside is aside. The page's text and order stay as they are.
  */
-export function markAsides(document: Document, title: string): void {
-  const elements = [...document.body.querySelectorAll('*')];
-  elements.forEach((element, n) => element.setAttribute(NUMBER, String(n)));
-  const kept = extract(document);
-  if (kept) {
-    keepHeading(elements, kept, title);
-    keepNotes(document, kept);
-    const holding = withAncestors(kept);
-    markBelow(document.body, kept, (element) => holding.has(element));
-    bringBack(document.body);
-  }
-  for (const element of elements) element.removeAttribute(NUMBER);
+export function markAsides(tree: PageTree, title: string): void {
+  const [body] = within(tree, isBody);
+  const elements = body ? within(body) : [];
+  const kept = body && extract(tree, elements);
+  if (!body || !kept) return;
+  keepHeading(elements, kept, title);
+  keepNotes(elements, kept);
+  const holding = withAncestors(kept);
+  markBelow(body, kept, (element) => holding.has(element));
+  bringBack(body);
 }
 
-/** What a page itself says is beside its content (HTML Standard, 4.3; WAI-ARIA 1.2, landmarks). */
-const BESIDE = 'nav, aside, footer, form, dialog, [role=navigation], [role=banner], [role=contentinfo], [role=search], [role=complementary], [role=dialog], body > header, [class*=sidebar i], [id*=sidebar i], [class*=navbar i], [class*=breadcrumb i], [class*=footer i], [id*=footer i]';
+const isBody = (element: PageElement): boolean => element.name === 'body';
+const isLink = (element: PageElement): boolean => element.name === 'a';
+const isAside = (element: PageElement): boolean => ASIDE_ATTRIBUTE in element.attribs;
+const setAside = (element: PageElement): void => void (element.attribs[ASIDE_ATTRIBUTE] = '');
+const unsetAside = (element: PageElement): void => void delete element.attribs[ASIDE_ATTRIBUTE];
+
+const length = (element: PageElement): number => wordsOf(element).length;
+const sum = (elements: readonly PageElement[]): number => elements.reduce((all, element) => all + length(element), 0);
+/** Characters of its links. */
+const linkedIn = (element: PageElement): number => sum(within(element, isLink));
+const leadsOut = ({ attribs }: PageElement): boolean => LINKS_OUT.test(`${attribs.class ?? ''} ${attribs.id ?? ''}`);
+
+/** What a page itself says is beside its content (HTML Standard, 4.3; WAI-ARIA 1.2, landmarks), or calls by such a name. */
+const beside = fits(
+  'nav, aside, footer, form, dialog, [role=navigation], [role=banner], [role=contentinfo], [role=search], [role=complementary], [role=dialog], body > header, [class*=sidebar i], [id*=sidebar i], [class*=navbar i], [class*=breadcrumb i], [class*=footer i], [id*=footer i]',
+);
 /** Under this share of what is not said to be beside it, the extraction is not to be relied on. */
 const SURE = 0.9;
 /** Where not even so much is left, it found no article at all, as on pages of contents and indexes. */
 const NO_ARTICLE = 0.5;
 /** Links of prose are a small part of it, those of a menu nearly all; of words, prose has so many characters. */
-const MOST_LINKED = 0.34, LEAST_PROSE = 60;
+const MOST_LINKED = 0.34,
+  LEAST_PROSE = 60;
 
 /**
  * Where the extraction leaves out much, it took prose for something else: reference pages of definition lists, boxes used
  * as paragraphs, functions in tables. What reads as prose is then of the main text after all; menus are not.
  */
-function bringBack(body: HTMLElement): void {
-  const asides = [...body.querySelectorAll(`[${ASIDE_ATTRIBUTE}]`)], length = (element: Element): number => (element.textContent ?? '').trim().length;
-  const lost = asides.filter((aside) => !aside.closest(BESIDE) && !LINKS_OUT.test(`${aside.className} ${aside.id}`)), dropped = lost.reduce((sum, aside) => sum + length(aside), 0);
-  const beside = [...body.querySelectorAll(BESIDE)].filter((element) => !element.parentElement?.closest(BESIDE)).reduce((sum, element) => sum + length(element), 0);
-  const all = Math.max(1, length(body) - beside);
+function bringBack(body: PageElement): void {
+  const lost = within(body, isAside).filter((aside) => !closest(aside, beside) && !leadsOut(aside));
+  const dropped = sum(lost);
+  const outer = within(body, beside).filter((element) => !closest(parentOf(element) ?? body, beside));
+  const all = Math.max(1, length(body) - sum(outer));
   if (dropped <= (1 - SURE) * all) return;
   for (const aside of lost) {
-    if (dropped > NO_ARTICLE * all && !aside.querySelector(BESIDE)) aside.removeAttribute(ASIDE_ATTRIBUTE);
+    if (dropped > NO_ARTICLE * all && !has(aside, beside)) unsetAside(aside);
     else bringBackProse(aside);
   }
 }
 
 /** An element, or what of it reads as prose. */
-function bringBackProse(element: Element): void {
-  const linked = [...element.querySelectorAll('a')].reduce((sum, a) => sum + (a.textContent ?? '').trim().length, 0), all = (element.textContent ?? '').trim().length;
-  const within = elementsIn(element).filter((child) => child.matches(BESIDE) || child.querySelector(BESIDE) !== null);
-  if (within.length === 0 && all >= LEAST_PROSE && linked <= MOST_LINKED * all) return element.removeAttribute(ASIDE_ATTRIBUTE);
-  if (all < LEAST_PROSE || element.firstElementChild === null) return;
-  element.removeAttribute(ASIDE_ATTRIBUTE);
-  for (const child of elementsIn(element)) {
-    child.setAttribute(ASIDE_ATTRIBUTE, '');
-    if (!child.matches(BESIDE)) bringBackProse(child);
+function bringBackProse(element: PageElement): void {
+  const children = childElements(element);
+  const all = length(element);
+  const mixed = children.some((child) => beside(child) || has(child, beside));
+  if (!mixed && all >= LEAST_PROSE && linkedIn(element) <= MOST_LINKED * all) return unsetAside(element);
+  if (all < LEAST_PROSE || children.length === 0) return;
+  unsetAside(element);
+  for (const child of children) {
+    setAside(child);
+    if (!beside(child)) bringBackProse(child);
   }
 }
 
 /** The elements given and all they stand in. */
-function withAncestors(elements: Iterable<Element>): ReadonlySet<Element> {
-  const all = new Set<Element>();
-  for (const element of elements) for (let here: Element | null = element; here && !all.has(here); here = here.parentElement) all.add(here);
+function withAncestors(elements: Iterable<PageElement>): ReadonlySet<PageElement> {
+  const all = new Set<PageElement>();
+  for (const element of elements) {
+    for (let here: PageElement | undefined = element; here && !all.has(here); here = parentOf(here)) all.add(here);
+  }
   return all;
 }
 
-function extract(document: Document): Set<Element> | undefined {
-  const copy = document.cloneNode(true) as Document;
-  const article = new Readability<Node>(copy, { charThreshold: LEAST, keepClasses: true, serializer: (node) => node }).parse();
+function extract(tree: PageTree, elements: readonly PageElement[]): Set<PageElement> | undefined {
+  const copy = new JSDOMParser().parse(forExtraction(tree, elements), 'https://file.invalid/');
+  const library = new Readability<Node>(copy, { charThreshold: LEAST, keepClasses: true, serializer: (node) => node });
+  const article = library.parse();
   if (!article?.content || (article.textContent ?? '').trim().length < LEAST) return undefined;
-  const numbers = new Set([...(article.content as Element).querySelectorAll(`[${NUMBER}]`)].map((el) => el.getAttribute(NUMBER)));
-  return new Set([...document.querySelectorAll(`[${NUMBER}]`)].filter((el) => numbers.has(el.getAttribute(NUMBER))));
+  const found = [...(article.content as Element).getElementsByTagName('*')].map((element) => element.getAttribute(NUMBER));
+  return new Set(found.flatMap((number) => elements[Number(number ?? NaN)] ?? []));
 }
 
+/** Well-formed, every element of the body with its number: the library's own small document reads nothing else. */
+function forExtraction(tree: PageTree, elements: readonly PageElement[]): string {
+  const numbers = new Map(elements.map((element, n) => [element, n]));
+  const parts: string[] = [];
+  const write = (element: PageElement): void => {
+    const number = numbers.get(element);
+    const named = Object.entries(element.attribs).filter(([name]) => /^[a-z][\w.-]*$/i.test(name));
+    const attributes = [...named, ...(number === undefined ? [] : [[NUMBER, String(number)] as const])];
+    parts.push(`<${element.name}${attributes.map(([name, value]) => ` ${name}="${escaped(value)}"`).join('')}`);
+    if (element.children.length === 0) return void parts.push('/>');
+    parts.push('>');
+    for (const child of element.children) {
+      if (isTag(child)) write(child);
+      else if (isText(child)) parts.push(escaped(child.data));
+    }
+    parts.push(`</${element.name}>`);
+  };
+  for (const child of tree.children) if (isTag(child)) write(child);
+  return parts.join('');
+}
+
+const SIGNS: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
+const escaped = (text: string): string => text.replace(/[&<>"]/g, (sign) => SIGNS[sign]!);
+
 const SHORT = 240;
+const lineOf = /^(p|div|address|time|span)$/;
+const furniture = fits('nav, ul, button, input');
 
 /** The library takes out the heading that repeats the title, and the lines about author and date below it: put them back. */
-function keepHeading(elements: readonly Element[], kept: Set<Element>, title: string): void {
+function keepHeading(elements: readonly PageElement[], kept: Set<PageElement>, title: string): void {
   const wanted = simple(title);
-  const heading = elements.find((el) => /^H[12]$/.test(el.nodeName) && (simple(el.textContent ?? '') === wanted || (el.nodeName === 'H1' && wanted.includes(simple(el.textContent ?? '')))));
+  const heading = elements.find((element) => {
+    if (element.name !== 'h1' && element.name !== 'h2') return false;
+    const words = simple(wordsOf(element));
+    return words === wanted || (element.name === 'h1' && wanted.includes(words));
+  });
   if (!heading) return;
   kept.add(heading);
-  for (let next = heading.nextElementSibling; next && !kept.has(next); next = next.nextElementSibling) {
-    const fits = /^(P|DIV|ADDRESS|TIME|SPAN)$/.test(next.nodeName) && (next.textContent ?? '').length <= SHORT && !next.querySelector('nav, ul, button, input');
-    if (!fits) break;
+  for (let next = nextElement(heading); next && !kept.has(next); next = nextElement(next)) {
+    if (!lineOf.test(next.name) || length(next) > SHORT || has(next, furniture)) break;
     kept.add(next);
   }
 }
 
-const simple = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ' ').trim();
+const simple = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
 
-function markBelow(parent: Element, kept: ReadonlySet<Element>, holds: (element: Element) => boolean): void {
-  for (const child of elementsIn(parent)) {
+const shows = fits('img, svg, input, button');
+
+function markBelow(parent: PageElement, kept: ReadonlySet<PageElement>, holds: (element: PageElement) => boolean): void {
+  for (const child of childElements(parent)) {
     if (kept.has(child)) markWithin(child, kept, holds);
     else if (holds(child)) markBelow(child, kept, holds);
-    else if ((child.textContent ?? '').trim() || child.querySelector('img, svg, input, button')) child.setAttribute(ASIDE_ATTRIBUTE, '');
+    else if (wordsOf(child) || has(child, shows)) setAside(child);
   }
 }
+
+const MAY_BE_ASIDE = /^(aside|nav|footer|form|section|div|ul|button)$/;
 
 /** Inside a kept element, only what the library took out on purpose is aside: blocks, never words within a line. */
-function markWithin(parent: Element, kept: ReadonlySet<Element>, holds: (element: Element) => boolean): void {
-  for (const child of elementsIn(parent)) {
+function markWithin(parent: PageElement, kept: ReadonlySet<PageElement>, holds: (element: PageElement) => boolean): void {
+  for (const child of childElements(parent)) {
     if (kept.has(child) || holds(child)) markWithin(child, kept, holds);
-    else if (/^(ASIDE|NAV|FOOTER|FORM|SECTION|DIV|UL|BUTTON)$/.test(child.nodeName) && !holdsContent(child)) child.setAttribute(ASIDE_ATTRIBUTE, '');
+    else if (MAY_BE_ASIDE.test(child.name) && !holdsContent(child)) setAside(child);
   }
 }
+
+const solid = fits('pre, math, figure figcaption, table th, table caption');
+const subheading = fits('h2, h3, h4');
+const control = fits('input, button');
 
 /** What the library loses though it is content: tables with heads, code, figures with captions, formulas, headings with text below them. */
-function holdsContent(element: Element): boolean {
-  if (/^(NAV|FOOTER|FORM|BUTTON)$/.test(element.nodeName) || LINKS_OUT.test(`${element.className} ${element.id}`)) return false;
-  const solid = element.querySelector('pre, math, figure figcaption, table th, table caption');
-  const linked = [...element.querySelectorAll('a')].reduce((sum, a) => sum + (a.textContent ?? '').length, 0), length = (element.textContent ?? '').trim().length;
-  return (solid !== null && linked < length / 2) || (element.querySelector('h2, h3, h4') !== null && length >= LEAST && linked < length / 5 && !element.querySelector('input, button'));
+function holdsContent(element: PageElement): boolean {
+  if (/^(nav|footer|form|button)$/.test(element.name) || leadsOut(element)) return false;
+  const all = length(element);
+  const linked = linkedIn(element);
+  if (has(element, solid) && linked < all / 2) return true;
+  return has(element, subheading) && all >= LEAST && linked < all / 5 && !has(element, control);
 }
 
-const LINKS_OUT = /\b(related|share|social|promo|sponsor|advert|banner|newsletter|subscribe|comments?|recommend|cookie)/i;
+const LINKS_OUT =
+  /\b(related|share|social|promo|sponsor|advert|banner|newsletter|subscribe|comments?|recommend|cookie)/i;
+
+const LONGEST_NOTE = 4_000;
+const WHOLES = /^(body|main|article|nav|header)$/;
+const listOf = fits('ol, ul, dl, section, aside');
+const menu = fits('nav, form');
 
 /** Footnotes and endnotes: what the kept text links to within the page, with the list they stand in. */
-function keepNotes(document: Document, kept: Set<Element>): void {
-  for (const link of document.querySelectorAll('a[href^="#"]')) {
-    const holder = link.parentElement && kept.has(link.parentElement), target = document.getElementById(decoded(link.getAttribute('href')!.slice(1)));
-    if (!holder || !target || kept.has(target) || /^(BODY|MAIN|ARTICLE|NAV|HEADER)$/.test(target.nodeName) || target.closest('nav, form') || (target.textContent ?? '').length > LONGEST_NOTE) continue;
-    const list = target.closest('ol, ul, dl, section, aside') ?? target;
-    for (const element of [list, ...list.querySelectorAll('*')]) kept.add(element);
-    const heading = list.previousElementSibling;
-    if (heading && /^H[1-6]$/.test(heading.nodeName)) kept.add(heading);
+function keepNotes(elements: readonly PageElement[], kept: Set<PageElement>): void {
+  const byId = new Map<string, PageElement>();
+  for (const element of elements) if (element.attribs.id && !byId.has(element.attribs.id)) byId.set(element.attribs.id, element);
+  for (const link of elements) {
+    const href = link.attribs.href;
+    const parent = parentOf(link);
+    if (!isLink(link) || !href?.startsWith('#') || !parent || !kept.has(parent)) continue;
+    const target = byId.get(decoded(href.slice(1)));
+    if (!target || kept.has(target) || WHOLES.test(target.name) || closest(target, menu)) continue;
+    if (length(target) <= LONGEST_NOTE) keepWithList(target, kept);
   }
 }
 
-const LONGEST_NOTE = 4_000;
-
-/** Not `children`: that live collection is searched anew at every step once attributes change. */
-function elementsIn(parent: Element): Element[] {
-  const found: Element[] = [];
-  for (let child = parent.firstElementChild; child; child = child.nextElementSibling) found.push(child);
-  return found;
+function keepWithList(note: PageElement, kept: Set<PageElement>): void {
+  const list = closest(note, listOf) ?? note;
+  for (const element of [list, ...within(list)]) kept.add(element);
+  const heading = previousElement(list);
+  if (heading && /^h[1-6]$/.test(heading.name)) kept.add(heading);
 }

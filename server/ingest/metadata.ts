@@ -24,11 +24,14 @@ export function readMetadata(document: Document, address: string): Metadata {
   const pick = (...values: (string | undefined | null)[]): string => values.map((v) => clean(v)).find(Boolean) ?? '';
   const all = (name: string): string => (meta.get(name) ?? []).map((v) => clean(v)).filter((v) => !/^https?:/i.test(v)).join('; ');
   const first = (name: string): string | undefined => meta.get(name)?.[0];
-  const text = (selector: string): string | null | undefined => document.querySelector(selector)?.textContent;
-  const attribute = (selector: string, name: string): string | null | undefined => document.querySelector(selector)?.getAttribute(name);
+  // Searching the whole page costs much: what may say something is looked for once.
+  const telling = [...document.querySelectorAll(TELLING)];
+  const found = (selector: string): Element | undefined => telling.find((element) => element.matches(selector));
+  const text = (selector: string): string | null | undefined => found(selector)?.textContent;
+  const attribute = (selector: string, name: string): string | null | undefined => found(selector)?.getAttribute(name);
   return {
     title: plainTitle(pick(first('citation_title'), first('dc.title'), linked.headline, first('og:title'), micro.name, text('[itemprop=headline]'), headingOf(document), document.title)),
-    author: pick(all('citation_author'), first('citation_authors')?.replace(/\s*;\s*/g, '; '), all('dc.creator'), linked.author, all('author'), all('article:author'), micro.author, listed(document, '[itemprop=author]'), text('[rel~=author]')),
+    author: pick(all('citation_author'), first('citation_authors')?.replace(/\s*;\s*/g, '; '), all('dc.creator'), linked.author, all('author'), all('article:author'), micro.author, listed(telling, '[itemprop=author]'), text('[rel~=author]')),
     site: pick(first('citation_journal_title'), first('citation_conference_title'), first('og:site_name'), first('dc.publisher'), linked.publisher, first('application-name'), new URL(address).hostname.replace(/^www\./, '')),
     description: pick(first('description'), first('dc.description'), first('og:description'), linked.description, micro.summary).slice(0, 600),
     language: pick(document.documentElement.getAttribute('lang'), document.documentElement.getAttribute('xml:lang'), first('citation_language'), first('dc.language'), linked.inLanguage, first('og:locale')?.replace('_', '-')).slice(0, 35),
@@ -38,6 +41,9 @@ export function readMetadata(document: Document, address: string): Metadata {
     lead: absolute(first('og:image') ?? first('og:image:url') ?? linked.image ?? attribute('.h-entry .u-photo', 'src') ?? attribute('[itemprop=image]', 'src'), address),
   };
 }
+
+/** Elements asked for below. */
+const TELLING = '[itemprop], [rel~=author], [rel~=canonical], time[datetime], a[href*="doi.org/10."], .h-entry .u-photo';
 
 /** Without the sign by which a heading links to itself (common practice: ¶, #, §, a chain). */
 const plainTitle = (title: string): string => title.replace(/[\s\u00A0]*(?:[¶§#🔗⚓]|\uF0C1)\uFE0F?$/u, '').trim() || title;
@@ -65,8 +71,8 @@ function metaTags(document: Document): ReadonlyMap<string, string[]> {
   return found;
 }
 
-function listed(document: Document, selector: string): string {
-  const names = [...document.querySelectorAll(selector)].map((el) => clean(el.querySelector('[itemprop=name]')?.textContent ?? el.getAttribute('content') ?? el.textContent));
+function listed(elements: readonly Element[], selector: string): string {
+  const names = elements.filter((element) => element.matches(selector)).map((el) => clean(el.querySelector('[itemprop=name]')?.textContent ?? el.getAttribute('content') ?? el.textContent));
   return [...new Set(names.filter((name) => name && name.length < 100))].join('; ');
 }
 

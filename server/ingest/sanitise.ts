@@ -5,6 +5,7 @@ import createDOMPurify, { type Config, type WindowLike } from 'dompurify';
 const CONFIG: Config = {
   WHOLE_DOCUMENT: true,
   ADD_TAGS: ['main'],
+  ADD_ATTR: ['alttext'],
   FORBID_TAGS: ['style', 'form', 'template', 'noscript', 'iframe', 'audio', 'video', 'source', 'track', 'dialog', 'slot'],
   FORBID_ATTR: ['srcset', 'sizes', 'ping', 'target', 'autofocus', 'autoplay', 'background', 'poster', 'action', 'formaction', 'contenteditable', 'tabindex', 'accesskey', 'popover', 'is', 'slot', 'nonce', 'background-image'],
   ALLOW_DATA_ATTR: false,
@@ -16,49 +17,93 @@ const CONFIG: Config = {
 };
 
 /** Contents of these go with the element; of others that are taken out, the content stays. */
-const WITH_CONTENT = 'script, template, noscript, iframe, object, embed, audio, video, base, meta, link, [hidden], frameset, annotation, annotation-xml';
+const WITH_CONTENT =
+  'script, template, noscript, iframe, object, embed, audio, video, base, meta, link, [hidden], frameset, annotation, annotation-xml, [style*="display" i]';
 
-/** Removes everything that could act, lets forms stand as they are without taking input, and makes addresses of links absolute. Returns the body's HTML and attributes worth keeping. */
-export function sanitise(document: Document, base: string): { readonly body: string; readonly bodyClass: string; readonly rootClass: string } {
-  for (const element of document.querySelectorAll(WITH_CONTENT)) element.remove();
-  for (const element of document.querySelectorAll('[style]')) if (/display\s*:\s*none/i.test(element.getAttribute('style') ?? '')) element.remove();
-  absoluteLinks(document, base);
+/** What is left of a page, and attributes worth keeping. */
+export interface CleanPage {
+  readonly body: string;
+  readonly bodyClass: string;
+  readonly bodyDirection: string;
+  readonly rootClass: string;
+  readonly rootDirection: string;
+}
+
+/**
+ * Removes everything that could act, lets forms stand as they are without taking input, and makes addresses of links
+ * absolute. In place: the document was made of the page's own bytes and runs nothing; what it leaves is written down
+ * and parsed anew.
+ */
+export function sanitise(document: Document, base: string): CleanPage {
+  keepFormulas(document);
+  for (const element of document.querySelectorAll(WITH_CONTENT)) if (goes(element)) element.remove();
   const purify = createDOMPurify(document.defaultView as unknown as WindowLike);
-  const clean = purify.sanitize(document.documentElement.outerHTML, { ...CONFIG, RETURN_DOM: true }) as unknown as HTMLElement;
-  dropRemote(clean);
-  withoutNames(clean);
-  for (const field of clean.querySelectorAll('input, select, textarea')) field.setAttribute('inert', '');
-  const body = clean.querySelector('body') ?? clean;
-  return { body: body.innerHTML, bodyClass: body.getAttribute('class') ?? '', rootClass: clean.getAttribute('class') ?? '' };
+  const page = base.split('#')[0]!;
+  // One walk does it all: each further one costs as much as parsing the page.
+  purify.addHook('afterSanitizeAttributes', (element) => {
+    absoluteLink(element, base, page);
+    dropRemote(element);
+    withoutName(element);
+    if (FIELD.test(element.nodeName)) element.setAttribute('inert', '');
+  });
+  const root = document.documentElement;
+  purify.sanitize(root, { ...CONFIG, IN_PLACE: true });
+  const body = root.querySelector('body') ?? root;
+  return {
+    body: body.innerHTML,
+    bodyClass: body.getAttribute('class') ?? '',
+    bodyDirection: directionOf(body),
+    rootClass: root.getAttribute('class') ?? '',
+    rootDirection: directionOf(root),
+  };
+}
+
+/** What a formula was written as (MathML 3, 5.2.1, annotations) goes with its annotation, but for a word of it on the formula. */
+function keepFormulas(document: Document): void {
+  for (const note of document.querySelectorAll('annotation[encoding="application/x-tex"]')) {
+    const formula = note.closest('math');
+    if (formula && !formula.hasAttribute('alttext')) formula.setAttribute('alttext', (note.textContent ?? '').trim());
+  }
+}
+
+const FIELD = /^(input|select|textarea)$/i;
+const LINK = /^(a|area)$/i;
+/** Only of these may an element have a name: by another, it could stand in for what a document itself has (HTML Standard, 3.1.6). */
+const NAMED = /^(a|map|input|select|textarea|button|meter|output)$/i;
+
+const goes = (element: Element): boolean =>
+  !element.hasAttribute('style') ||
+  element.matches(WITH_CONTENT.slice(0, WITH_CONTENT.lastIndexOf(','))) ||
+  /display\s*:\s*none/i.test(element.getAttribute('style')!);
+
+/** As an element says it itself (HTML Standard, 3.2.6.4); '' where it says nothing. */
+function directionOf(element: Element): string {
+  const direction = (element.getAttribute('dir') ?? '').toLowerCase();
+  return /^(rtl|ltr|auto)$/.test(direction) ? direction : '';
 }
 
 /** Links within the page stay within it; others become absolute, so that they lead somewhere from the snapshot. */
-function absoluteLinks(document: Document, base: string): void {
-  const page = base.split('#')[0]!;
-  for (const link of document.querySelectorAll('a[href], area[href]')) {
-    const href = link.getAttribute('href') ?? '';
-    if (href.startsWith('#') || !URL.canParse(href, base)) continue;
-    const absolute = new URL(href, base).href;
-    link.setAttribute('href', absolute.startsWith(`${page}#`) ? absolute.slice(page.length) : absolute);
-  }
+function absoluteLink(element: Element, base: string, page: string): void {
+  if (!LINK.test(element.nodeName)) return;
+  const href = element.getAttribute('href');
+  if (href === null || href.startsWith('#') || !URL.canParse(href, base)) return;
+  const { href: absolute, protocol } = new URL(href, base);
+  if (!/^(https?|mailto):$/.test(protocol)) element.removeAttribute('href');
+  else element.setAttribute('href', absolute.startsWith(`${page}#`) ? absolute.slice(page.length) : absolute);
 }
 
-/** Only by a name, and only of these, could an element stand in for what a document itself has (HTML Standard, 3.1.6); an id could not. */
-function withoutNames(root: HTMLElement): void {
-  for (const element of root.querySelectorAll('[name]')) if (!/^(a|map|input|select|textarea|button|meter|output)$/i.test(element.nodeName)) element.removeAttribute('name');
+function withoutName(element: Element): void {
+  if (element.hasAttribute('name') && !NAMED.test(element.nodeName)) element.removeAttribute('name');
 }
 
 /** After everything was brought inside, an address is a link's, a place within the page, or an asset's; nothing else loads. */
-function dropRemote(root: HTMLElement): void {
-  for (const element of root.querySelectorAll('[src]')) if (!element.getAttribute('src')!.startsWith('asset/')) element.removeAttribute('src');
-  for (const element of root.querySelectorAll('[href]')) {
-    const href = element.getAttribute('href')!;
-    if (!/^(a|area)$/i.test(element.nodeName) && !href.startsWith('#') && !href.startsWith('asset/')) element.removeAttribute('href');
-  }
-  for (const element of root.querySelectorAll('svg, svg *')) {
-    for (const { name, value } of [...element.attributes]) {
-      if (name !== 'style' && /url\((?!\s*["']?#)/i.test(plainEscapes(value))) element.removeAttribute(name);
-      if (/^(xlink:)?href$/.test(name) && !/^a$/i.test(element.nodeName) && !/^(#|asset\/)/.test(value)) element.removeAttribute(name);
-    }
+function dropRemote(element: Element): void {
+  for (const { name, value } of [...element.attributes]) {
+    const leads = name === 'href' || name === 'xlink:href';
+    if (name === 'src' && !value.startsWith('asset/')) element.removeAttribute(name);
+    else if (leads && !LINK.test(element.nodeName) && !/^(#|asset\/)/.test(value)) element.removeAttribute(name);
+    else if (name !== 'style' && value.includes('(') && LOADS.test(plainEscapes(value)) && element.closest('svg')) element.removeAttribute(name);
   }
 }
+
+const LOADS = /url\((?!\s*["']?#)/i;

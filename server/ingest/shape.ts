@@ -27,10 +27,10 @@ export function shape(whole: Ingested, { amount, width = null, removed = [], pas
   if (amount === 'main') for (const aside of root.querySelectorAll(`[${ASIDE_ATTRIBUTE}]`)) aside.remove();
   if (amount === 'passage') keepPassage(document, passage ?? undefined);
   if (amount === 'link') keepLink(document, whole);
-  const snapshot = `${doctypeOf(document)}\n${root.outerHTML}`, { text, outline } = readTree(lightTree(snapshot));
+  const snapshot = `${doctypeOf(document)}\n${root.outerHTML}`, { text, outline, inlines } = readTree(lightTree(snapshot));
   if (!text.trim()) throw new AppError('empty_page', { address: whole.address ?? whole.meta.title });
   const assets = whole.assets.filter(({ hash }) => hash === whole.lead || snapshot.includes(hash));
-  return { ...whole, amount, width, snapshot, text, outline, minutes: readingMinutes(mainText(text, outline)), assets, ...(stored ? { stored: { ...stored, assets: assets.map((a) => a.hash) } } : {}) };
+  return { ...whole, amount, width, snapshot, text, outline, inlines, minutes: readingMinutes(mainText(text, outline)), assets, ...(stored ? { stored: { ...stored, assets: assets.map((a) => a.hash) } } : {}) };
 }
 
 function elementAt(root: Element, path: string): Element | undefined {

@@ -169,3 +169,23 @@ describe('letters', () => {
       expect(digest.text).toContain(part);
   });
 });
+
+describe('the direction of a page', () => {
+  const ARABIC = '<p>المد يعلو مرتين كل يوم، ثم ينحسر الماء عن الطين.</p><p>Peg 7 stands there.</p>';
+  const rootOf = async (html: string): Promise<string> => /<html[^>]*>/.exec((await file('a.html', html)).snapshot)![0];
+  const bodyOf = async (html: string): Promise<string> => /<body[^>]*>/.exec((await file('a.html', html)).snapshot)![0];
+
+  test('is as the page says it', async () => {
+    expect(await rootOf(`<html lang="ar" dir="RTL"><title>t</title><body>${ARABIC}`)).toContain('dir="rtl"');
+    expect(await bodyOf(`<html><title>t</title><body dir="rtl">${ARABIC}`)).toContain('dir="rtl"');
+    expect(await rootOf(`<html dir="ltr"><title>t</title><body>${ARABIC}`)).toContain('dir="ltr"');
+    expect((await file('a.html', `<title>t</title><p dir="rtl">${'كلمة '.repeat(9)}</p>`)).snapshot).toContain('<p dir="rtl">');
+  });
+
+  test('is that of most of its letters, where it says none', async () => {
+    expect(await rootOf(`<title>An English title</title>${ARABIC}`)).toContain('dir="rtl" data-avrelle-dir="guessed"');
+    expect(await rootOf('<title>t</title><p>הגאות עולה פעמיים ביום</p>')).toContain('dir="rtl"');
+    expect(await rootOf('<title>t</title><p>潮水一天涨两次。Peg 7.</p>')).not.toContain('dir=');
+    expect(await rootOf('<title>t</title><p>The word מים is water.</p>')).not.toContain('dir=');
+  });
+});

@@ -1,3 +1,4 @@
+import { insertInlines } from '../annotations/quotation-queries';
 import { storeBlob } from '../db/blobs';
 import type { Db } from '../db/database';
 import type { Ingested, StoredFiles } from '../ingest/ingest';
@@ -43,6 +44,7 @@ export function insertVersion(db: Db, { versionId, sourceId, number, at, ingeste
   db.run(INSERT_VERSION, versionId, sourceId, number, at, ingested.address, files.snapshot, files.file, ingested.width, ingested.fingerprint, JSON.stringify(ingested.facts));
   for (const hash of files.assets) db.run(INSERT_ASSET, versionId, hash);
   db.run(INSERT_TEXT, { version: versionId, stream: ingested.text, outline: JSON.stringify(ingested.outline) } as never);
+  insertInlines(db, versionId, ingested.inlines);
 }
 
 /** Stores the bytes of a version; call inside the transaction that refers to them. */

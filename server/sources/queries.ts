@@ -1,5 +1,8 @@
 import type { Amount, ClassLabel, Excerpt, KeptBefore, ReadingState, SourceDetail, SourceFacts, SourceKind, SourceRow, Strand, StrandMark } from '@avrelle/core/wire';
+import { plainWords } from '@avrelle/core/markdown';
+import { markQuote } from '@avrelle/core/query';
 import { shareRead, type Spans } from '@avrelle/core/reading';
+import { inlinesOf, readInlines } from '../annotations/quotation-queries';
 import { REACH, seesByReach } from '../annotations/visible-queries';
 import type { Db } from '../db/database';
 import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries';
@@ -37,9 +40,9 @@ export const TAGS_OF = `
     SELECT a.source_id, t.tag, 1 FROM json_each(@ids) j CROSS JOIN annotation a ON a.source_id = j.value AND a.author_id = @me AND a.deleted_at IS NULL JOIN annotation_tag t ON t.annotation_id = a.id)
   GROUP BY source_id, tag ORDER BY rank, tag`;
 const EXCERPTS = `
-  SELECT * FROM (
-    SELECT a.source_id, a.id, ${KIND_COLUMNS}, a.quote, a.note, row_number() OVER (PARTITION BY a.source_id ORDER BY a.created_at DESC) AS nth FROM json_each(@ids) j CROSS JOIN annotation a ON a.source_id = j.value AND a.author_id = @me AND a.deleted_at IS NULL ${KIND_JOIN}
-    WHERE a.root_id IS NULL AND a.note <> '')
+  SELECT e.*, e.anchor ->> '$.position.start' AS "from", ${inlinesOf('e')} AS inlines FROM (
+    SELECT a.source_id, a.id, a.version_id, a.anchor, ${KIND_COLUMNS}, a.quote, a.note, row_number() OVER (PARTITION BY a.source_id ORDER BY a.created_at DESC) AS nth FROM json_each(@ids) j CROSS JOIN annotation a ON a.source_id = j.value AND a.author_id = @me AND a.deleted_at IS NULL ${KIND_JOIN}
+    WHERE a.root_id IS NULL AND a.note <> '') e
   WHERE nth <= 2`;
 const CLASSES_WITH = `
   SELECT cs.source_id, c.id, c.name, c.tint FROM json_each(@ids) j CROSS JOIN class_source cs ON cs.source_id = j.value JOIN class c ON c.id = cs.class_id JOIN membership m ON m.class_id = c.id AND m.person_id = @me
@@ -89,15 +92,19 @@ function withReader(db: Db, me: string, rows: readonly Row[]): SourceRow[] {
   if (rows.length === 0) return [];
   const asked = { me, ids: JSON.stringify(rows.map((r) => r.id)) };
   const of = <T extends { source_id: string }>(sql: string): ((id: string) => readonly T[]) => bySource(named(db).all<T>(sql, asked));
-  const marks = of<KindRow & { source_id: string; start: number; mine: number }>(MARKS), tags = of<{ source_id: string; tag: string }>(TAGS_OF), excerpts = of<KindRow & { source_id: string; id: string; quote: string; note: string }>(EXCERPTS), classes = of<ClassLabel & { source_id: string }>(CLASSES_WITH);
+  const marks = of<KindRow & { source_id: string; start: number; mine: number }>(MARKS), tags = of<{ source_id: string; tag: string }>(TAGS_OF), excerpts = of<ExcerptRow>(EXCERPTS), classes = of<ClassLabel & { source_id: string }>(CLASSES_WITH);
   return rows.map((row) => ({
     id: row.id, title: row.title, author: row.author, site: row.site, address: row.address, kind: row.kind, language: row.language, description: row.description,
     publishedAt: row.published_at, keptAt: row.kept_at, amount: row.amount, doi: row.doi, remark: row.remark, lead: row.lead_hash, minutes: row.minutes, state: row.state ?? 'to_read', readShare: shareRead(JSON.parse(row.spans ?? '[]') as Spans, row.length),
     tags: tags(row.id).map((t) => t.tag), marks: marks(row.id).length, mine: marks(row.id).filter((m) => m.mine).length, strand: strandOf(row, marks(row.id)),
-    excerpts: excerpts(row.id).map((x): Excerpt => ({ id: x.id, kind: kindFrom(x), quote: x.quote, note: x.note })),
+    excerpts: excerpts(row.id).map(excerptOf),
     classes: classes(row.id).map(({ id, name, tint }) => ({ id, name, tint })), owned: row.owner_id === me, ownerName: row.owner_name, version: row.version,
   }));
 }
+
+interface ExcerptRow extends KindRow { source_id: string; id: string; quote: string; note: string; from: number | null; inlines: string | null }
+
+const excerptOf = (row: ExcerptRow): Excerpt => ({ id: row.id, kind: kindFrom(row), quote: markQuote(row.quote, [], row.from ?? 0, readInlines(row.inlines)), note: plainWords(row.note) });
 
 function bySource<T extends { source_id: string }>(rows: readonly T[]): (id: string) => readonly T[] {
   const groups = new Map<string, T[]>();

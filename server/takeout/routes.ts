@@ -75,7 +75,7 @@ function taken(all: readonly Annotation[], origin: string): TakenMark[] {
   return all.filter((a) => a.rootId === null && a.anchor).map((a) => {
     const { spot, quote, position } = a.anchor!;
     return {
-      start: a.place?.start ?? position.start, kind: a.kind, quote: spot && !isOfWords(spot) ? spotName(spot) : quote.exact, what: spot && isOfWords(spot) ? spotName(spot) : '',
+      start: a.place?.start ?? position.start, kind: a.kind, quote: spot && !isOfWords(spot) ? spotName(spot) : quote.exact, quoted: spot && !isOfWords(spot) ? undefined : a.quoted, what: spot && isOfWords(spot) ? spotName(spot) : '',
       note: outward(a.note, origin), tags: a.tags, author: a.author.name, replies: replies(a.id), address: `${origin}/source/${a.sourceId}?at=${a.id}`,
     };
   });

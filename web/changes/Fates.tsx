@@ -1,3 +1,4 @@
+import { plainWords } from '@avrelle/core/markdown';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Annotation } from '@avrelle/core/wire';
@@ -59,10 +60,10 @@ function Pair({ annotation, was, now, mayAct, sourceId, version, onAccept, onCho
   const place = annotation.place!;
   return (
     <li className="border-t border-rule py-2.5 first:border-t-0">
-      <p className="flex items-baseline gap-2 text-[13px] text-soft"><Sign kind={annotation.kind} className="w-4" /><b className="font-semibold text-ink">{shortName(annotation.author.name)}</b>{annotation.note && <span className="min-w-0 truncate">{annotation.note}</span>}</p>
+      <p className="flex items-baseline gap-2 text-[13px] text-soft"><Sign kind={annotation.kind} className="w-4" /><b className="font-semibold text-ink">{shortName(annotation.author.name)}</b>{annotation.note && <span dir="auto" className="min-w-0 truncate">{plainWords(annotation.note)}</span>}</p>
       <dl className="mt-1 grid grid-cols-2 gap-x-4 font-read text-[15px] leading-[1.45]">
-        <div><dt className="font-ui text-[12.5px] text-faint">before</dt><dd className="text-soft">{was}</dd></div>
-        <div><dt className="font-ui text-[12.5px] text-faint">now</dt><dd>{now}</dd></div>
+        <div><dt className="font-ui text-[12.5px] text-faint">before</dt><dd dir="auto" className="text-soft">{was}</dd></div>
+        <div><dt className="font-ui text-[12.5px] text-faint">now</dt><dd dir="auto">{now}</dd></div>
       </dl>
       <p className="mt-1 flex gap-4 text-[14px]">
         <Link className="act" to={`/source/${sourceId}?version=${version}&at=${annotation.id}`}>Show</Link>
@@ -76,7 +77,7 @@ function Lines({ annotations, sourceId, version }: { annotations: readonly Annot
   return (
     <ul>
       {annotations.map((a) => (
-        <li key={a.id} className="border-t border-rule py-1.5 text-[14px] first:border-t-0"><Link className="flex items-baseline gap-2 hover:text-tide" to={`/source/${sourceId}?version=${version}&at=${a.id}`}><Sign kind={a.kind} className="w-4" /><span className="min-w-0 truncate font-read">{a.anchor?.quote.exact}</span><span className="ml-auto whitespace-nowrap text-[13px] text-faint">{shortName(a.author.name)}</span></Link></li>
+        <li key={a.id} className="border-t border-rule py-1.5 text-[14px] first:border-t-0"><Link className="flex items-baseline gap-2 hover:text-tide" to={`/source/${sourceId}?version=${version}&at=${a.id}`}><Sign kind={a.kind} className="w-4" /><span dir="auto" className="min-w-0 truncate font-read">{a.anchor?.quote.exact}</span><span className="ml-auto whitespace-nowrap text-[13px] text-faint">{shortName(a.author.name)}</span></Link></li>
       ))}
     </ul>
   );

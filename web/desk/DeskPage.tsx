@@ -2,7 +2,6 @@ import type { ReactNode } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { Desk, DeskNotice, SourceRow as Row } from '@avrelle/core/wire';
-import { plainWords } from '@avrelle/core/note';
 import { useMe } from '../account/me';
 import { request } from '../data/api';
 import { keys, useDesk } from '../data/queries';
@@ -44,7 +43,7 @@ function Past({ past: { ago, annotations } }: { past: NonNullable<Desk['past']> 
     <section className="mb-7">
       <h2 className="mb-1 text-[17px]">On this day {ago} ago</h2>
       <ul>{annotations.map((a) => (
-        <li key={a.id} className="border-t border-rule py-2.5"><Link to={`/source/${a.sourceId}?at=${a.openAt}`} state={BACK} className="block hover:text-tide"><p className="font-read text-[16px]" lang={a.language || undefined}><Sign kind={a.kind} className="mr-1.5" /><MarkedText pieces={a.quote} /></p>{a.note.length > 0 && <p className="text-[14.5px]"><MarkedText pieces={a.note} /></p>}<p className="text-[13px] text-soft">{a.title}</p></Link></li>
+        <li key={a.id} className="border-t border-rule py-2.5"><Link to={`/source/${a.sourceId}?at=${a.openAt}`} state={BACK} className="block hover:text-tide"><p className="font-read text-[16px]" dir="auto" lang={a.language || undefined}><Sign kind={a.kind} className="me-1.5" /><MarkedText pieces={a.quote} /></p>{a.note.length > 0 && <p dir="auto" className="text-[14.5px]"><MarkedText pieces={a.note} /></p>}<p className="text-[13px] text-soft">{a.title}</p></Link></li>
       ))}</ul>
     </section>
   );
@@ -57,7 +56,7 @@ function Shelf({ title, sources, empty, more }: { title: string; sources: readon
       {sources.length === 0 && <p className="border-t border-rule py-2.5 text-soft">{empty}</p>}
       <ul>{sources.map((s) => (
         <li key={s.id} className="grid grid-cols-[1fr_190px_80px] items-center gap-4 border-t border-rule py-2.5 max-[900px]:grid-cols-[1fr_auto]">
-          <div className="min-w-0"><h3 className="truncate text-[16px]"><Link to={`/source/${s.id}`} state={BACK} lang={s.language || undefined} className="hover:text-tide">{s.title}</Link></h3><p className="truncate text-[13px] text-soft">{[s.author, s.site].filter(Boolean).join(' · ')}</p></div>
+          <div className="min-w-0"><h3 className="truncate text-[16px]"><Link to={`/source/${s.id}`} state={BACK} dir="auto" lang={s.language || undefined} className="hover:text-tide">{s.title}</Link></h3><p className="truncate text-[13px] text-soft">{[s.author, s.site].filter(Boolean).join(' · ')}</p></div>
           <span className="max-[900px]:hidden"><Strand strand={s.strand} /></span>
           <span className="text-right text-[13.5px] text-soft">{minutes(s.minutes * (1 - s.readShare))}{s.readShare > 0 ? ' left' : ''}</span>
         </li>
@@ -77,8 +76,8 @@ function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; un
         <li key={n.id} className={`border-t py-2 ${n.seen ? 'border-rule' : 'border-strong border-l-[3px] border-l-brick pl-3'}`}>
           <Link to={`/source/${n.sourceId}?at=${n.rootId}`} state={BACK} className="block hover:text-tide">
             <p className="flex text-[13px] text-soft"><span><b className="font-semibold text-ink">{shortName(n.actor)}</b> {n.why === 'mention' ? 'mentioned you' : 'answered'}</span><span className="ml-auto text-faint">{when(n.at)}</span></p>
-            <p className="text-[14.5px] leading-5">{plainWords(n.reply)}</p>
-            <p className="mt-0.5 truncate font-read text-[13.5px] italic text-soft">{n.quote || n.sourceTitle}</p>
+            <p dir="auto" className="line-clamp-4 whitespace-pre-line text-[14.5px] leading-5">{n.reply}</p>
+            <p dir="auto" className="mt-0.5 truncate font-read text-[13.5px] italic text-soft">{n.quote || n.sourceTitle}</p>
           </Link>
         </li>
       ))}</ul>

@@ -52,7 +52,7 @@ function Card({ source, chosen, children }: { source: FoundSource; chosen: Chose
     <li ref={setNodeRef} className={`group border-t border-rule px-1 py-2 ${isDragging ? 'opacity-40' : ''} ${chosen.has(source.id) ? 'bg-wash' : ''}`}>
       <div className="flex items-baseline gap-1.5">
         <button {...attributes} {...listeners} aria-label={`Move ${source.title} to another state`} title="Drag to another state, or press Space and the arrows" className="cursor-grab touch-none text-faint">⋮</button>
-        <Link data-row to={`/source/${source.id}`} lang={source.language || undefined} className="min-w-0 flex-1 font-read text-[15px] font-semibold leading-[19px]">{source.title}</Link>
+        <Link data-row to={`/source/${source.id}`} dir="auto" lang={source.language || undefined} className="min-w-0 flex-1 font-read text-[15px] font-semibold leading-[19px]">{source.title}</Link>
         <input type="checkbox" aria-label={`Choose ${source.title}`} checked={chosen.has(source.id)} onChange={() => chosen.toggle(source)} className={`accent-[var(--tide)] ${chosen.has(source.id) ? '' : 'opacity-0 focus-visible:opacity-100 group-hover:opacity-100'}`} />
       </div>
       <p className="mt-0.5 truncate pl-[11px] text-[13px] text-soft">{[source.author || source.site || KIND_WORDS[source.kind], leftOf(source)].join(' · ')}</p>

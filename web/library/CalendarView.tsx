@@ -31,7 +31,7 @@ export default function CalendarView({ q, onDay }: { q: string; onDay: (q: strin
               return (
                 <td key={name} className={`h-[84px] border border-rule p-1.5 align-top ${name === today ? 'bg-wash' : ''}`}>
                   <span className={`font-read text-[13px] ${inside ? 'text-soft' : 'invisible'}`}>{Number(name.slice(8))}</span>
-                  {inside && sources.slice(0, SHOWN).map((s) => <Link key={s.id} to={`/source/${s.id}`} lang={s.language || undefined} title={s.title} className="block truncate font-read hover:text-tide">{s.title}</Link>)}
+                  {inside && sources.slice(0, SHOWN).map((s) => <Link key={s.id} to={`/source/${s.id}`} dir="auto" lang={s.language || undefined} title={s.title} className="block truncate font-read hover:text-tide">{s.title}</Link>)}
                   {inside && sources.length > SHOWN && <button className="act text-[13px]" onClick={() => onDay(`${q} saved:${name}`.trim())}>{sources.length - SHOWN} more</button>}
                 </td>
               );

@@ -87,7 +87,7 @@ function Item({ source, may, children }: { source: Row; may: boolean; children: 
   return (
     <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className={`grid grid-cols-[16px_minmax(0,1fr)_150px_90px_60px] items-center gap-x-4 border-b border-rule bg-sheet py-2 max-[900px]:grid-cols-[16px_minmax(0,1fr)_auto] ${isDragging ? 'relative z-10 bg-wash' : ''}`}>
       {may ? <button ref={setActivatorNodeRef} {...attributes} {...listeners} aria-label={`Move ${source.title}`} title="Drag, or press Space and the arrows" className={grip}>⋮</button> : <span />}
-      <div className="min-w-0"><Link to={`/source/${source.id}`} lang={source.language || undefined} className="font-read text-[16px] font-semibold">{source.title}</Link><p className="truncate text-[13.5px] text-soft">{[source.author, source.site].filter(Boolean).join(' · ')}{source.tags.length > 0 && <span className="text-tide"> <TagNames tags={source.tags.slice(0, 4)} /></span>}</p></div>
+      <div className="min-w-0"><Link to={`/source/${source.id}`} dir="auto" lang={source.language || undefined} className="font-read text-[16px] font-semibold">{source.title}</Link><p className="truncate text-[13.5px] text-soft">{[source.author, source.site].filter(Boolean).join(' · ')}{source.tags.length > 0 && <span className="text-tide"> <TagNames tags={source.tags.slice(0, 4)} /></span>}</p></div>
       <div className="max-[900px]:hidden" title={marksOf(source)}><Strand strand={source.strand} width={150} /></div>
       <b className="text-right text-[13.5px] font-semibold max-[900px]:hidden">{leftOf(source)}</b>
       <span className="text-right">{children}</span>

@@ -40,7 +40,7 @@ function Line({ source, number, chosen, onChoose, virtual, children }: { source:
   return (
     <li ref={virtual.ref} style={{ ...virtual.style, height: HEIGHTS.compact }} data-index={virtual.index} aria-setsize={virtual.total} aria-posinset={virtual.index + 1} className={`group grid grid-cols-[26px_minmax(0,5fr)_minmax(0,3fr)_110px_76px_74px_46px] items-center gap-x-4 border-b border-rule px-[30px] text-[14px] hover:bg-wash has-[a:focus-visible]:bg-wash max-[900px]:grid-cols-[minmax(0,1fr)_auto] max-[900px]:px-4 max-[900px]:[[data-choosing]_&]:pl-11 ${chosen ? 'bg-wash' : ''}`}>
       <Numbered number={number} source={source} chosen={chosen} onChoose={onChoose} />
-      <Link data-row to={`/source/${source.id}`} lang={source.language || undefined} className="truncate font-read text-[15.5px] font-semibold">{source.title}</Link>
+      <Link data-row to={`/source/${source.id}`} dir="auto" lang={source.language || undefined} className="truncate font-read text-[15.5px] font-semibold">{source.title}</Link>
       <span className="truncate text-soft max-[900px]:hidden">{source.author || source.site || KIND_WORDS[source.kind]}{source.tags.slice(0, 3).map((t) => <Fragment key={t}> · <TagName tag={t} /></Fragment>)}</span>
       <span className="max-[900px]:hidden" title={marksOf(source)}><Strand strand={source.strand} width={110} /></span>
       <span className="truncate text-right text-soft">{leftOf(source)}</span>

@@ -16,7 +16,7 @@ const ROW = 34, LEAST = 60;
 
 interface Column { readonly name: string; readonly width: number; readonly sort?: SourceSort; readonly cell: (source: FoundSource) => ReactNode }
 const COLUMNS = {
-  title: { name: 'Title', width: 250, sort: 'title', cell: (s) => <Link data-row to={`/source/${s.id}`} lang={s.language || undefined} className="font-read text-[15px] font-semibold">{s.title}</Link> },
+  title: { name: 'Title', width: 250, sort: 'title', cell: (s) => <Link data-row to={`/source/${s.id}`} dir="auto" lang={s.language || undefined} className="font-read text-[15px] font-semibold">{s.title}</Link> },
   author: { name: 'Author', width: 128, sort: 'author', cell: (s) => s.author },
   site: { name: 'Site', width: 150, cell: (s) => s.site },
   kind: { name: 'Type', width: 84, cell: (s) => KIND_WORDS[s.kind] },

@@ -34,7 +34,7 @@ export default function TopicPage() {
         {topic.data && topic.data.related.length > 0 && <Related topic={topic.data} />}
       </section>
       <section aria-label="What bears it" className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-6 py-4 max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4">
-        {sources.data && sources.data.total > 0 && <><h2 className="text-[17px]">Sources</h2><ul className="mb-5 mt-1">{sources.data.sources.map((s) => <li key={s.id} className="flex items-baseline gap-3 border-t border-rule py-1.5"><Link to={`/source/${s.id}`} state={{ back }} lang={s.language || undefined} className="min-w-0 flex-1 truncate font-read text-[15.5px]">{s.title}</Link>{since && s.keptAt > since && <New />}<span className="whitespace-nowrap text-[13px] text-soft">{leftOf(s)}</span></li>)}</ul></>}
+        {sources.data && sources.data.total > 0 && <><h2 className="text-[17px]">Sources</h2><ul className="mb-5 mt-1">{sources.data.sources.map((s) => <li key={s.id} className="flex items-baseline gap-3 border-t border-rule py-1.5"><Link to={`/source/${s.id}`} state={{ back }} dir="auto" lang={s.language || undefined} className="min-w-0 flex-1 truncate font-read text-[15.5px]">{s.title}</Link>{since && s.keptAt > since && <New />}<span className="whitespace-nowrap text-[13px] text-soft">{leftOf(s)}</span></li>)}</ul></>}
         {marks.data && marks.data.total > 0 && (
           <>
             <h2 className="flex items-baseline justify-between text-[17px]">Marks and notes <label className="font-ui text-[13px] font-normal text-soft"><span className="sr-only">Grouped </span><select value={by} onChange={(e) => setBy(e.target.value as Grouping)} className="bg-transparent">{GROUPS.map((g) => <option key={g} value={g}>{GROUP_WORDS[g]}</option>)}</select></label></h2>
@@ -52,8 +52,8 @@ const New = () => <span className="text-[12px] font-bold text-brick">new</span>;
 function Mark({ hit, fresh, back }: { hit: AnnotationHit; fresh: boolean; back: { to: string; words: string } }) {
   return (
     <li className="border-t border-rule py-1.5"><Link to={`/source/${hit.sourceId}?at=${hit.openAt}`} state={{ back }} className="block hover:text-tide">
-      <p className="font-read text-[15px] leading-[21px]" lang={hit.language || undefined}><Sign kind={hit.kind} className="mr-1.5" /><MarkedText pieces={hit.quote} /></p>
-      {hit.note.length > 0 && <p className="text-[14.5px]"><MarkedText pieces={hit.note} /></p>}
+      <p className="font-read text-[15px] leading-[21px]" dir="auto" lang={hit.language || undefined}><Sign kind={hit.kind} className="me-1.5" /><MarkedText pieces={hit.quote} /></p>
+      {hit.note.length > 0 && <p dir="auto" className="text-[14.5px]"><MarkedText pieces={hit.note} /></p>}
       <p className="text-[13px] text-soft">{shortName(hit.author.name)} · {when(hit.createdAt)} {fresh && <New />}</p>
     </Link></li>
   );

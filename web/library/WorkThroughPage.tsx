@@ -84,8 +84,8 @@ function Work({ queue, total }: { queue: readonly FoundSource[]; total: number }
       {!source ? <Done worked={at} left={total - at} /> : (
         <article aria-label={source.title} className="mx-auto max-w-[760px] px-[30px] py-8 max-[900px]:px-4">
           <p className="text-[14px] text-soft">{[...new Set([source.author, source.site]), KIND_WORDS[source.kind], `kept ${day(source.keptAt)}`, minutes(source.minutes)].filter(Boolean).join(' · ')}</p>
-          <h2 className="mt-1 text-[28px] leading-[34px]" lang={source.language || undefined}>{source.title}</h2>
-          {(source.description || source.passage) && <p className="mt-3 font-read text-[17px] leading-[26px]" lang={source.language || undefined}>{source.description || <MarkedText pieces={source.passage!.snippet} />}</p>}
+          <h2 className="mt-1 text-[28px] leading-[34px]" dir="auto" lang={source.language || undefined}>{source.title}</h2>
+          {(source.description || source.passage) && <p className="mt-3 font-read text-[17px] leading-[26px]" dir="auto" lang={source.language || undefined}>{source.description || <MarkedText pieces={source.passage!.snippet} />}</p>}
           {source.remark && <p className="mt-3 border-l-2 border-strong pl-3 italic text-soft">You wrote: {source.remark}</p>}
           <p className="mt-3 min-h-[22px] text-[15px] text-tide"><TagNames tags={tagsOf(source)} /></p>
           {asking === 'tags' && <form className="mt-2 flex max-w-[380px] gap-4" onSubmit={(e) => { e.preventDefault(); decide.tag(tagsIn(String(new FormData(e.currentTarget).get('tags')))); }}><input name="tags" autoFocus aria-label="Tags to add" placeholder="#essay #accretion" className="field" onKeyDown={(e) => { if (e.key === 'Escape') setAsking(undefined); }} /><button className="act">Add</button></form>}

@@ -1,7 +1,8 @@
 import { useDeferredValue, useState } from 'react';
 import type { Editor } from '@tiptap/react';
 import { Popover } from 'radix-ui';
-import { linkAddress, plainWords, type NoteLink } from '@avrelle/core/note';
+import { plainWords } from '@avrelle/core/markdown';
+import { linkAddress, type NoteLink } from '@avrelle/core/note';
 import { asWords } from '@avrelle/core/query';
 import { useFound, useSources } from '../data/queries';
 import { Sign } from '../ui/Sign';

@@ -75,7 +75,7 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
     ],
     content: fromMarkdown(markdown),
     editorProps: {
-      attributes: { 'aria-label': label, 'aria-multiline': 'true', role: 'textbox', class: 'prose-note min-h-[60px] max-h-[40vh] overflow-y-auto leading-5 outline-none' },
+      attributes: { dir: 'auto', 'aria-label': label, 'aria-multiline': 'true', role: 'textbox', class: 'prose-note min-h-[60px] max-h-[40vh] overflow-y-auto leading-5 outline-none' },
       handleKeyDown: (_, event) => { if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey)) return false; latest.current.onSubmit(); return true; },
       handlePaste: (_, event) => tooLong(event.clipboardData) || putPictures(editor, [...(event.clipboardData?.files ?? [])]),
       handleDrop: (_, event) => putPictures(editor, [...(event.dataTransfer?.files ?? [])]),

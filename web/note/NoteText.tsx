@@ -18,7 +18,7 @@ interface Props {
 export default function NoteText({ children, onFollow }: Props) {
   const components = componentsFor(onFollow);
   const plain = <Markdown remarkPlugins={[remarkBreaks]} urlTransform={allowed} components={components}>{children}</Markdown>;
-  return <div className="prose-note">{children.includes('$') ? <Suspense fallback={plain}><FormulaText components={components} urlTransform={allowed}>{children}</FormulaText></Suspense> : plain}</div>;
+  return <div dir="auto" className="prose-note">{children.includes('$') ? <Suspense fallback={plain}><FormulaText components={components} urlTransform={allowed}>{children}</FormulaText></Suspense> : plain}</div>;
 }
 
 const allowed = (address: string): string => (parseLinkAddress(address) ? address : defaultUrlTransform(address));

@@ -2,19 +2,17 @@ import type { JSONContent } from '@tiptap/core';
 import type { BlockContent, ListItem, Node, PhrasingContent, Root, RootContent } from 'mdast';
 import 'mdast-util-math';
 import remarkMath from 'remark-math';
-import remarkParse from 'remark-parse';
+import { parseMarkdown } from '@avrelle/core/markdown';
 import remarkStringify from 'remark-stringify';
 import { unified } from 'unified';
 
-/** The same parser as reads notes for showing them, so that what is written is what is seen. */
-const reader = unified().use(remarkParse).use(remarkMath);
 const writer = unified().use(remarkStringify, { bullet: '-', emphasis: '*', rule: '-', listItemIndent: 'one', resourceLink: true }).use(remarkMath);
 
 type Mark = NonNullable<JSONContent['marks']>[number];
 
 /** A note's Markdown (CommonMark 0.31, `$formulas$`) as a document of the editor. What the editor does not have stays as the words it was written with. */
 export function fromMarkdown(markdown: string): JSONContent {
-  const blocks = reader.parse(markdown).children.flatMap((node) => block(node, markdown));
+  const blocks = parseMarkdown(markdown).children.flatMap((node) => block(node, markdown));
   return { type: 'doc', content: blocks.length ? blocks : [{ type: 'paragraph' }] };
 }
 

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { around, charactersIn, snapEdge, stepEdge, wordsIn, type Edge, type Piece, type Unit } from '@avrelle/core/text';
+import { around, charactersIn, snapEdge, stepEdge, textDirection, wordsIn, type Edge, type Piece, type Unit } from '@avrelle/core/text';
 import type { SourceText } from '@avrelle/core/wire';
-import type { StreamRange } from './page-frame';
+import type { Box, StreamRange } from './page-frame';
 import type { Thread } from './shown';
 import { sentencesOf } from './text-index';
 import type { OpenPage } from './use-page';
@@ -20,6 +20,8 @@ interface Props {
 const KEYS: Readonly<Record<string, readonly [Unit, 1 | -1]>> = {
   ArrowRight: ['word', 1], ArrowLeft: ['word', -1], ArrowDown: ['sentence', 1], ArrowUp: ['sentence', -1], PageDown: ['paragraph', 1], PageUp: ['paragraph', -1],
 };
+/** Keys that point along the line, whichever way it is read. */
+const isAside = (key: string): boolean => key === 'ArrowRight' || key === 'ArrowLeft';
 const NAMES: Readonly<Record<Edge, string>> = { start: 'Beginning of the mark', end: 'End of the mark' };
 
 /** Two handles at the ends of the open mark: dragged from word to word, or moved with the keys and settled with Enter. */
@@ -32,6 +34,7 @@ export function Ends({ page, layout, thread, text, language, onMove }: Props) {
     const read = unit === 'word' ? wordsIn : charactersIn;
     return [...around(text.outline, range.start), ...around(text.outline, range.end)].filter((b, n, all) => all.indexOf(b) === n).flatMap((b) => read(text.text, b, language || 'en'));
   };
+  const rightToLeft = textDirection(text.text.slice(range.start, range.end), language) === 'rtl';
   const latest = useRef({ tried, onMove });
   useEffect(() => { latest.current = { tried, onMove }; });
   useEffect(() => { painter.grown(tried); }, [painter, tried]);
@@ -45,7 +48,7 @@ export function Ends({ page, layout, thread, text, language, onMove }: Props) {
     const [unit, direction] = KEYS[event.key] ?? [];
     if (event.key === 'Escape') setTried(undefined);
     else if (event.key === 'Enter') settle();
-    else if (unit && direction) setTried(stepEdge(range, edge, direction, pieces(event.shiftKey && unit === 'word' ? 'character' : unit)));
+    else if (unit && direction) setTried(stepEdge(range, edge, isAside(event.key) && rightToLeft ? (direction === 1 ? -1 : 1) : direction, pieces(event.shiftKey && unit === 'word' ? 'character' : unit)));
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -59,7 +62,11 @@ export function Ends({ page, layout, thread, text, language, onMove }: Props) {
   };
   const boxes = layout > 0 ? adapter.boxes(range) : [], first = boxes[0], last = boxes.at(-1);
   if (!first || !last) return null;
-  const place: Readonly<Record<Edge, { left: number; top: number; height: number }>> = { start: { left: first.left - 13, top: first.top - 4, height: first.height + 8 }, end: { left: last.left + last.width - 11, top: last.top - 4, height: last.height + 8 } };
+  const from = (box: Box): number => box.left - 13, to = (box: Box): number => box.left + box.width - 11;
+  const place: Readonly<Record<Edge, { left: number; top: number; height: number }>> = {
+    start: { left: rightToLeft ? to(first) : from(first), top: first.top - 4, height: first.height + 8 },
+    end: { left: rightToLeft ? from(last) : to(last), top: last.top - 4, height: last.height + 8 },
+  };
   return (['start', 'end'] as const).map((edge) => (
     <button key={edge} data-edge={edge} aria-label={NAMES[edge]} title={`${NAMES[edge]}: drag it, or move it with the arrow keys by words and sentences, then Enter`} className="group absolute z-10 w-6 cursor-ew-resize touch-none outline-none" style={place[edge]}
       onPointerDown={(e) => { e.preventDefault(); e.currentTarget.focus({ preventScroll: true }); e.currentTarget.setPointerCapture(e.pointerId); }} onPointerMove={drag(edge)} onPointerUp={settle} onPointerCancel={() => setTried(undefined)} onKeyDown={onKey(edge)} onBlur={settle}>

@@ -31,7 +31,7 @@ export function RunningHead({ source, view, onView, back, audience, within, onPi
   return (
     <header className="steps-back grid grid-cols-[1fr_auto_1fr] items-center gap-4 border-b border-rule px-6 py-[5px] text-[14px] text-soft max-[900px]:grid-cols-[auto_1fr] max-[900px]:px-3">
       <div className="flex min-w-0 items-center gap-4"><Link to={back.to} className="truncate hover:text-ink" title={back.words}>‹ <span className="max-[600px]:sr-only">{back.words}</span></Link><span className="flex gap-4 whitespace-nowrap max-[900px]:hidden">{within}</span></div>
-      <h1 className="max-w-[44vw] truncate text-center !font-normal font-read text-[15px] italic text-ink max-[900px]:hidden" title={source.title}>{source.title}</h1>
+      <h1 dir="auto" className="max-w-[44vw] truncate text-center !font-normal font-read text-[15px] italic text-ink max-[900px]:hidden" title={source.title}>{source.title}</h1>
       <div className="flex items-center justify-end gap-4">
         {onPicture && <button className="press !py-1 max-[900px]:!px-2.5" aria-label="Download PNG" title="Download the picture with everything that is marked on it" onClick={onPicture}><span className="max-[900px]:hidden">Download </span>PNG</button>}
         <ShelfMenu source={source} back={back.to} />

@@ -4,7 +4,7 @@ import literataExt from '@fontsource-variable/literata/files/literata-latin-ext-
 import literataGreek from '@fontsource-variable/literata/files/literata-greek-opsz-normal.woff2?url';
 import atkinson from '@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2?url';
 import literataCyrillic from '@fontsource-variable/literata/files/literata-cyrillic-opsz-normal.woff2?url';
-import { ASIDE_ATTRIBUTE } from '@avrelle/core/text';
+import { ASIDE_ATTRIBUTE, HIDDEN_ATTRIBUTE } from '@avrelle/core/text';
 import type { SourceKind } from '@avrelle/core/wire';
 import { USUAL, type Type } from './comfort/type';
 
@@ -20,29 +20,34 @@ const faces: readonly (readonly [string, string, string, RegExp])[] = [
 ];
 const FACE_STACKS: Readonly<Record<Type['face'], string>> = { literata: '"Literata Variable",Literata,Georgia,serif', atkinson: '"Atkinson Hyperlegible Next Variable",system-ui,sans-serif' };
 
+/** Where the page does not say its direction, each block has that of its own letters. */
+const BLOCKS = 'p,li,dd,dt,h1,h2,h3,h4,h5,h6,td,th,figcaption,caption,pre';
+const OF_ITS_OWN = `html:is(:not([dir]),[data-avrelle-dir]) :is(${BLOCKS}):not([dir],body[dir] *,body [dir] *){unicode-bidi:plaintext}`;
+
 /** Our typography for the main text: a printed page, its measure about 66 characters. Values of the theme come in as `v`. */
 const mainText = (v: (token: string) => string, { size, line, measure, face }: Type): string => `
 html{background:${v('--sheet')};overflow:hidden;height:auto!important}
-body{all:unset;display:block;box-sizing:border-box;max-width:${measure + 72 + 24}px;margin:0 auto 0 max(0px,calc((100% - ${measure + 300}px) / 2));padding:26px 24px 90px 72px;color:${v('--ink')};font:${size}px/${line} ${FACE_STACKS[face]};font-optical-sizing:auto;overflow-wrap:break-word;hyphens:auto}
-[${ASIDE_ATTRIBUTE}]{display:none!important}
+body{all:unset;display:block;box-sizing:border-box;max-width:${measure + 72 + 24}px;margin:0 auto 0 max(0px,calc((100% - ${measure + 300}px) / 2));padding-block:26px 90px;padding-inline:72px 24px;color:${v('--ink')};font:${size}px/${line} ${FACE_STACKS[face]};font-optical-sizing:auto;overflow-wrap:break-word;hyphens:auto}
+[${ASIDE_ATTRIBUTE}],[${HIDDEN_ATTRIBUTE}]{display:none!important}
+${OF_ITS_OWN}
 body *{box-sizing:border-box;max-width:100%;color:inherit!important;background:none!important;position:static!important;float:none!important;transform:none!important;font-family:inherit!important}
 h1,h2,h3,h4,h5,h6{font-weight:600;line-height:1.25;margin:30px 0 6px;hyphens:manual;text-wrap:balance}
 h1{font-size:1.72em;line-height:1.16;letter-spacing:-.01em;margin:0 0 16px} h2{font-size:1.17em} h3{font-size:1em;font-style:italic} h4,h5,h6{font-size:.95em}
 h1+.byline,h1+.by{font-size:15px;color:${v('--ink-soft')}!important;margin:-12px 0 20px}
 p,ul,ol,dl,table,figure,blockquote,pre{margin:0 0 15px}
-ul,ol{padding-left:1.4em} ul{list-style:disc} ol{list-style:decimal}
-blockquote{border-left:2px solid ${v('--rule-strong')};padding-left:18px;margin-left:0;font-style:italic}
+ul,ol{padding-inline-start:1.4em} ul{list-style:disc} ol{list-style:decimal}
+blockquote{border-inline-start:2px solid ${v('--rule-strong')};padding-inline-start:18px;margin-inline-start:0;font-style:italic}
 a{color:inherit;text-decoration:underline;text-decoration-color:${v('--rule-strong')};text-underline-offset:3px}
-img,svg,video{max-width:100%;height:auto;display:block} img:not([src]){display:none} figure{margin:24px 0} figcaption,caption{font-size:15px;line-height:22px;color:${v('--ink-soft')}!important;padding:8px 0;text-align:left}
-table{border-collapse:collapse;font-size:.84em;line-height:1.47;border-top:1.5px solid ${v('--ink-soft')};border-bottom:1.5px solid ${v('--ink-soft')};width:100%;hyphens:manual} th,td{text-align:left;vertical-align:top;padding:4px 14px 4px 0;border-bottom:1px solid ${v('--rule')};border-width:0 0 1px} th{font-weight:600}
+img,svg,video{max-width:100%;height:auto;display:block} img:not([src]){display:none} figure{margin:24px 0} figcaption,caption{font-size:15px;line-height:22px;color:${v('--ink-soft')}!important;padding:8px 0;text-align:start}
+table{border-collapse:collapse;font-size:.84em;line-height:1.47;border-top:1.5px solid ${v('--ink-soft')};border-bottom:1.5px solid ${v('--ink-soft')};width:100%;hyphens:manual} th,td{text-align:start;vertical-align:top;padding-block:4px;padding-inline:0 14px;border-bottom:1px solid ${v('--rule')};border-width:0 0 1px} th{font-weight:600}
 pre,code,kbd,samp{font-family:ui-monospace,monospace!important;font-size:.88em} pre{white-space:pre-wrap}
 hr{border:0;border-top:1px solid ${v('--rule-strong')};margin:24px 0} br{line-height:inherit}
 .no-text{color:${v('--ink-soft')}!important;font-style:italic}
-section[data-avrelle-page]{position:relative!important;margin-bottom:8px} section[data-avrelle-page]::before{content:"p. " attr(data-avrelle-label);position:absolute;left:-56px;top:3px;font:13px/20px "Literata Variable",Georgia,serif;color:${v('--ink-faint')}}
+section[data-avrelle-page]{position:relative!important;margin-bottom:8px} section[data-avrelle-page]::before{content:"p. " attr(data-avrelle-label);position:absolute;inset-inline-start:-56px;top:3px;font:13px/20px "Literata Variable",Georgia,serif;color:${v('--ink-faint')}}
 section[data-avrelle-file]+section[data-avrelle-file]{margin-top:60px}
-p[data-avrelle-clock]{position:relative!important;margin-bottom:9px} p[data-avrelle-clock]::before{content:attr(data-avrelle-clock);position:absolute;left:-58px;width:46px;text-align:right;font:13px/30px "Literata Variable",Georgia,serif;color:${v('--tide')};cursor:pointer}
+p[data-avrelle-clock]{position:relative!important;margin-bottom:9px} p[data-avrelle-clock]::before{content:attr(data-avrelle-clock);position:absolute;inset-inline-start:-58px;width:46px;text-align:end;font:13px/30px "Literata Variable",Georgia,serif;color:${v('--tide')};cursor:pointer}
 .post{border-top:1px solid ${v('--rule')};padding-top:12px} .post .byline{margin:0 0 4px;font-size:15px;color:${v('--ink-soft')}!important}
-@media(max-width:700px){section[data-avrelle-page]::before,p[data-avrelle-clock]::before{position:static;display:block;text-align:left}body{padding:20px 18px 60px;font-size:${size - 1}px} h1{font-size:1.6em} table{display:block;overflow-x:auto}}
+@media(max-width:700px){section[data-avrelle-page]::before,p[data-avrelle-clock]::before{position:static;display:block;text-align:start}body{padding:20px 18px 60px;font-size:${size - 1}px} h1{font-size:1.6em} table{display:block;overflow-x:auto}}
 `;
 
 /** The paper of a PDF's pages by night. */

@@ -27,16 +27,16 @@ export function SourceRow({ source, number, back, excerpts = false, chosen, onCh
     <li ref={virtual?.ref} style={virtual?.style} data-index={virtual?.index} aria-setsize={virtual?.total} aria-posinset={virtual && virtual.index + 1} className={`group grid grid-cols-[26px_1fr_190px_92px] gap-x-4 border-b border-rule px-[30px] pb-[11px] pt-[13px] hover:bg-wash has-[a:focus-visible]:bg-wash max-[900px]:grid-cols-[1fr_auto] max-[900px]:px-4 max-[900px]:[[data-choosing]_&]:pl-11 ${chosen ? 'bg-wash' : ''}`}>
       <Numbered number={number} source={source} chosen={chosen} onChoose={onChoose} />
       <div className="min-w-0">
-        <h2 className="text-[18px] leading-[23px]"><Link data-row to={`/source/${source.id}`} state={back ? { back } : undefined} lang={source.language || undefined}>{source.title}</Link></h2>
+        <h2 className="text-[18px] leading-[23px]"><Link data-row to={`/source/${source.id}`} state={back ? { back } : undefined} dir="auto" lang={source.language || undefined}>{source.title}</Link></h2>
         <p className="mt-px text-[13.5px] text-soft">{meta}{source.tags.length > 0 && <> · <span className="text-tide"><TagNames tags={source.tags.slice(0, 5)} /></span></>}</p>
       </div>
       <div className="pt-1 [grid-column:3] [grid-row:1/span_3] max-[900px]:hidden"><Strand strand={source.strand} /><p className="text-[12.5px] text-faint">{marksOf(source)}</p></div>
       <div className="text-right text-[13.5px] text-soft [grid-column:4] [grid-row:1/span_3] max-[900px]:[grid-column:2] max-[900px]:[grid-row:1]"><b className="block font-semibold text-ink">{leftOf(source)}</b>{STATE_WORDS[source.state].toLowerCase()}{children}</div>
       {excerpts && source.remark && <p className="mt-1 text-[14px] italic text-soft [grid-column:2/3] max-[900px]:[grid-column:1/-1]">{source.remark}</p>}
-      {source.passage && <p className="mt-1.5 border-l-2 border-tide pl-3.5 font-read text-[15px] leading-[21px] [grid-column:2/3] max-[900px]:[grid-column:1/-1]"><Link to={`/source/${source.id}?from=${source.passage.start}&to=${source.passage.end}`} state={back ? { back } : undefined} className="block"><MarkedText pieces={source.passage.snippet} /></Link></p>}
+      {source.passage && <p dir="auto" className="mt-1.5 border-s-2 border-tide ps-3.5 font-read text-[15px] leading-[21px] [grid-column:2/3] max-[900px]:[grid-column:1/-1]"><Link to={`/source/${source.id}?from=${source.passage.start}&to=${source.passage.end}`} state={back ? { back } : undefined} className="block"><MarkedText pieces={source.passage.snippet} /></Link></p>}
       {excerpts && source.excerpts.map((x) => (
-        <p key={x.id} className="mt-1.5 border-l-2 border-strong pl-3.5 font-read text-[15px] leading-[21px] text-soft [grid-column:2/3] max-[900px]:[grid-column:1/-1]">
-          <Link to={`/source/${source.id}?at=${x.id}`} className="block"><Sign kind={x.kind} className="mr-1.5 text-[14px]" /><span className="text-ink">{x.quote}</span>{x.note && ` — ${x.note}`}</Link>
+        <p key={x.id} dir="auto" className="mt-1.5 border-s-2 border-strong ps-3.5 font-read text-[15px] leading-[21px] text-soft [grid-column:2/3] max-[900px]:[grid-column:1/-1]">
+          <Link to={`/source/${source.id}?at=${x.id}`} className="block"><Sign kind={x.kind} className="me-1.5 text-[14px]" /><span className="text-ink"><MarkedText pieces={x.quote} /></span>{x.note && ` — ${x.note}`}</Link>
         </p>
       ))}
     </li>

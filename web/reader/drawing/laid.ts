@@ -1,5 +1,5 @@
 import { boxAround, type DrawnSpot, type InkBox, type Strokes } from '@avrelle/core/ink';
-import { plainWords } from '@avrelle/core/note';
+import { plainWords } from '@avrelle/core/markdown';
 import type { PageAdapter, StreamRange } from '../page-frame';
 import type { Thread } from '../shown';
 import { inkOn } from '../spot-box';

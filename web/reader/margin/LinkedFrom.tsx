@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
-import { linkAddress, plainWords } from '@avrelle/core/note';
+import { plainWords } from '@avrelle/core/markdown';
+import { linkAddress } from '@avrelle/core/note';
 import { useLeadingTopics, useLinks } from '../../data/queries';
 import { soon } from '../../data/soon';
 import { Sign } from '../../ui/Sign';

@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
-import { plainWords } from '@avrelle/core/note';
+import { plainWords } from '@avrelle/core/markdown';
 import type { Unfinished } from '../../data/unfinished';
 import { count, when } from '../../ui/when';
 import type { StreamRange } from '../page-frame';
@@ -91,7 +91,7 @@ function UnfinishedCard({ note, onContinue, onDiscard }: { note: Unfinished; onC
   return (
     <article aria-label="Unfinished note" className="border-t border-dashed border-strong px-[13px] pt-[5px] text-[14px]">
       <p className="text-[13px] text-soft">Unfinished note · {when(note.at)}</p>
-      <p className="my-0.5 line-clamp-2">{plainWords(note.note)}</p>
+      <p dir="auto" className="my-0.5 line-clamp-2">{plainWords(note.note)}</p>
       <p className="flex gap-4 text-[13px]"><button className="act" onClick={onContinue}>Go on writing</button><button className="text-soft hover:text-ink" onClick={onDiscard}>Discard</button></p>
     </article>
   );

@@ -1,9 +1,10 @@
 import { memo, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
 import { isPin, spotName, type AreaSpot, type Spot } from '@avrelle/core/anchor';
-import { plainWords } from '@avrelle/core/note';
+import { plainWords } from '@avrelle/core/markdown';
 import type { Annotation } from '@avrelle/core/wire';
 import type { Purpose, Slot } from '../../data/unfinished';
 import { lazily } from '../../ui/lazily';
+import { Quote } from '../../ui/Quote';
 import { Sign } from '../../ui/Sign';
 import { TagNames } from '../../ui/TagNames';
 import { count, shortName, when } from '../../ui/when';
@@ -140,8 +141,8 @@ function Words({ annotation, open, quoted, onFollow }: { annotation: Annotation;
   const plain = annotation.note.trim();
   return (
     <div className="text-[14.5px] leading-5">
-      {plain && (open ? <Suspense fallback={<p className="my-0.5 whitespace-pre-line">{plain}</p>}><NoteText onFollow={onFollow}>{plain}</NoteText></Suspense> : <p className="my-0.5 line-clamp-3">{plainWords(plain)}</p>)}
-      {!plain && quoted && isOfWords(annotation.anchor?.spot) && <p className="my-0.5 line-clamp-4 font-read italic text-soft">{annotation.anchor?.quote.exact}</p>}
+      {plain && (open ? <Suspense fallback={<p dir="auto" className="my-0.5 whitespace-pre-line">{plain}</p>}><NoteText onFollow={onFollow}>{plain}</NoteText></Suspense> : <p dir="auto" className="my-0.5 line-clamp-3 whitespace-pre-line">{plainWords(plain)}</p>)}
+      {!plain && quoted && isOfWords(annotation.anchor?.spot) && <p className="my-0.5 line-clamp-4"><Quote of={annotation} className="italic text-soft" /></p>}
       {annotation.tags.length > 0 && <p className="text-[13px] text-tide"><TagNames tags={annotation.tags} /></p>}
     </div>
   );

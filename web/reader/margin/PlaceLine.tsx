@@ -1,3 +1,4 @@
+import { Quote } from '../../ui/Quote';
 import type { Annotation } from '@avrelle/core/wire';
 import type { NoteActions } from './NoteCard';
 import { fateOf } from '../shown';
@@ -9,7 +10,7 @@ export function PlaceLine({ annotation, mine, actions }: { annotation: Annotatio
   const range = { start: place.start, end: place.end };
   return (
     <div className={`my-1.5 border-l-2 pl-2.5 text-[13px] text-soft ${fate === 'unsure' ? 'border-brick' : 'border-strong'}`}>
-      <p>{fate === 'unsure' ? <b className="font-semibold text-brick">Not sure this is the place.</b> : 'The words have changed since.'} They were: <q className="font-read italic">{annotation.anchor?.quote.exact}</q></p>
+      <p>{fate === 'unsure' ? <b className="font-semibold text-brick">Not sure this is the place.</b> : 'The words have changed since.'} They were: <Quote of={annotation} className="italic" /></p>
       {mine && (
         <p className="mt-1 flex flex-wrap gap-x-4">
           <button className="act" onClick={() => void actions.change(annotation, { place: range }, 'place confirmed')}>It is here</button>

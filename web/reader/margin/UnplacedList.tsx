@@ -1,4 +1,5 @@
 import type { Annotation } from '@avrelle/core/wire';
+import { Quote } from '../../ui/Quote';
 import { Sign } from '../../ui/Sign';
 import { shortName } from '../../ui/when';
 
@@ -26,7 +27,7 @@ export function UnplacedList({ annotations, text, me, readOnly, onAccept, onChoo
         const mine = a.author.id === me && !readOnly;
         return (
           <li key={a.id} aria-label={`Unplaced: ${a.anchor?.quote.exact.slice(0, 60)}`} className="border-t border-rule py-3 first:border-t-0">
-            <p className="flex items-baseline gap-2 text-[13px] text-soft"><Sign kind={a.kind} className="w-4" /><b className="whitespace-nowrap font-semibold text-ink">{shortName(a.author.name)}</b><span className="min-w-0 font-read text-[15px] italic text-ink">{a.anchor?.quote.exact}</span></p>
+            <p className="flex items-baseline gap-2 text-[13px] text-soft"><Sign kind={a.kind} className="w-4" /><b className="whitespace-nowrap font-semibold text-ink">{shortName(a.author.name)}</b><span className="min-w-0"><Quote of={a} className="text-[15px] italic text-ink" /></span></p>
             {a.note && <p className="mt-1 pl-6 text-[14.5px]">{a.note}</p>}
             {a.place!.candidates.map((c) => (
               <div key={c.start} className="mt-2 ml-6 grid grid-cols-[1fr_auto] items-baseline gap-x-5 border-l-2 border-strong pl-3 max-[900px]:grid-cols-1">

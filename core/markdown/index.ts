@@ -1,0 +1,3 @@
+export { parseMarkdown, pricesAsWords } from './parse';
+export { plainWords } from './plain-words';
+export { quotation } from './quotation';
