@@ -147,7 +147,7 @@ test('on the pages of a PDF a drawing keeps its place at any size; a classmate s
   const report = sources.find((s) => s.kind === 'pdf')!;
   await page.goto(`/source/${report.id}`);
   await opened(page);
-  await expectSeen(page.locator('canvas[data-drawn="1"]'));
+  await expect(page.locator('canvas[data-drawn="1"]')).toBeVisible();
   await page.getByRole('button', { name: /Only me/ }).first().click();
   await page.getByRole('menuitemcheckbox').or(page.getByRole('menuitem')).filter({ hasText: 'Field Course' }).first().click();
   await page.keyboard.press('Escape');

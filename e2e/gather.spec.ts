@@ -150,7 +150,7 @@ test('a PDF shows its pages, and words dragged over on them are marked in their 
   await address(page).fill('http://survey.saltmere.test/state-of-the-marsh-2025.pdf');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await openKept(page);
-  await expectSeen(page.locator('canvas[data-drawn="1"]'));
+  await expect(page.locator('canvas[data-drawn="1"]')).toBeVisible();
   await drag(page, 'lies on the surface; the plate is needed because a');
   await page.keyboard.press('2');
   await expect.poll(async () => (await painted(page))['avrelle-verdigris-dashed']).toEqual(['lies on the surface; the plate is needed because a']);
@@ -161,7 +161,7 @@ test('a PDF shows its pages, and words dragged over on them are marked in their 
   await expect(page.getByTitle('Fill the width')).toHaveText('125 %');
   await page.getByRole('button', { name: 'Contents' }).click();
   await page.getByRole('menuitem', { name: '4 What this means p. 2' }).click();
-  await expectSeen(page.locator('canvas[data-drawn="2"]'));
+  await expect(page.locator('canvas[data-drawn="2"]')).toBeVisible();
   await page.getByRole('button', { name: 'Find in it' }).click();
   await page.getByLabel('Words in this source').fill('neap high water');
   await expectSeen(page.getByText('1 of 1, p. 2'));
@@ -184,7 +184,7 @@ test('a locked PDF asks for its password beside what failed', async ({ browser }
   await job.getByLabel('Password of ledger.pdf').fill('low tide');
   await page.keyboard.press('Enter');
   await openKept(page);
-  await expectSeen(page.locator('canvas[data-drawn="1"]'));
+  await expect(page.locator('canvas[data-drawn="1"]')).toBeVisible();
   await close();
 });
 

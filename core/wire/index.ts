@@ -10,3 +10,4 @@ export * from './find';
 export * from './library';
 export * from './version';
 export * from './gather';
+export { ENCODINGS, isEncoding, type Encoding } from './encodings';

@@ -22,6 +22,8 @@ export interface SourceFacts {
   readonly transcript?: boolean;
   /** Opens the file for those who may read the source. */
   readonly password?: string;
+  /** What a text was read as, by its name in the Encoding Standard. */
+  readonly encoding?: string;
 }
 
 export const tagsSchema = () => array(string().required().trim().lowercase().matches(TAG, NO_TAG)).max(40);

@@ -1,5 +1,6 @@
 import { boolean, number, object, string, type InferType } from 'yup';
 import type { Change } from '../anchor/compare';
+import { ENCODINGS, type Encoding } from './encodings';
 import { idSchema } from './ids';
 
 /** Where its author says an annotation belongs in a version; both null to go by what was found again. */
@@ -10,7 +11,13 @@ export const placeSchema = object({
 }).noUnknown();
 export type PlacePut = InferType<typeof placeSchema>;
 
-export const againSchema = object({ id: idSchema().required(), /** With the pictures of a letter that lie with strangers. */ remote: boolean().default(false) }).noUnknown();
+export const againSchema = object({
+  id: idSchema().required(),
+  /** With the pictures of a letter that lie with strangers. */
+  remote: boolean().default(false),
+  /** Read as written in this encoding, whatever it seems to be. */
+  encoding: string().oneOf(Object.keys(ENCODINGS) as Encoding[]),
+}).noUnknown();
 
 /** A failed job is tried again, with a password where its file wants one; what had been kept before is kept all the same. */
 export const retrySchema = object({ password: string().max(500), as: string().oneOf(['version', 'apart'] as const) }).noUnknown();

@@ -1,6 +1,7 @@
 import chardet from 'chardet';
 import { decode, labelToName } from 'whatwg-encoding';
 import { AppError } from '../errors';
+import type { Got } from './made';
 
 /** Control characters that no text file holds (all of C0 but tab, newlines and form feed). */
 // eslint-disable-next-line no-control-regex -- looking for exactly these
@@ -24,19 +25,24 @@ const LEAST_SURE = 10;
 /** Fewer bytes beyond ASCII say nothing of a language: then what most of the web was in (HTML Standard, 13.2.3.2). */
 const LEAST_BYTES = 6;
 
+/** As `readText`, for files of a format that says its encoding itself. */
+export const decodeText = (bytes: Uint8Array, name: string, contentType = ''): string => readText({ bytes, name, contentType }).text;
+
 /**
- * Decodes a text file: by its byte order mark, by what it was sent as, as UTF-8 where it is that, else by what its bytes
- * are most like. Throws `not_text`, `wrong_encoding` with the first bad byte.
+ * Decodes a text file: by what its reader says, by its byte order mark, by what it was sent as, as UTF-8 where it is that,
+ * else by what its bytes are most like. Gives the name of that (Encoding Standard) with it. Throws `not_text`,
+ * `wrong_encoding` with the first bad byte.
  */
-export function decodeText(bytes: Uint8Array, name: string, contentType = ''): string {
+export function readText({ bytes, name, contentType, encoding: said }: Pick<Got, 'bytes' | 'name' | 'contentType' | 'encoding'>): { readonly text: string; readonly encoding: string } {
   if (bytes.byteLength > MOST_TEXT * 1024 * 1024) throw new AppError('too_large', { address: name, limit: MOST_TEXT }, { field: 'file' });
-  const mark = markOf(bytes), text = mark ? withMark(bytes.subarray(mark[0]), mark[1]) : unmarked(bytes, contentType);
-  if (text === undefined) {
+  const mark = markOf(bytes), found = said ? said : mark ? mark[1] : encodingOf(bytes, contentType);
+  const text = found === undefined ? undefined : said ? decode(bytes, said) : mark ? withMark(bytes.subarray(mark[0]), mark[1]) : decode(bytes, found);
+  if (text === undefined || found === undefined) {
     if (looksBinary(bytes)) throw new AppError('not_text', { name }, { field: 'file' });
     throw new AppError('wrong_encoding', { name, encoding: 'UTF-8', at: firstBadByte(bytes) }, { field: 'file' });
   }
   if (BINARY.test(text)) throw new AppError('not_text', { name }, { field: 'file' });
-  return text;
+  return { text, encoding: labelToName(found) ?? found };
 }
 
 /** What bytes without a mark are most like, as a name of the Encoding Standard; undefined where nothing is likely. */
@@ -70,13 +76,12 @@ export function looksBinary(bytes: Uint8Array): boolean {
 /** Begins with a byte order mark, and goes on as text: `FF FE` also begins a frame of sound. */
 export const isMarkedText = (bytes: Uint8Array): boolean => markOf(bytes) !== undefined && !looksBinary(bytes);
 
-function unmarked(bytes: Uint8Array, contentType: string): string | undefined {
+/** Of a text without a mark. */
+function encodingOf(bytes: Uint8Array, contentType: string): string | undefined {
   const sent = charsetOf(contentType);
-  if (sent && sent !== 'UTF-8') return decode(bytes, sent);
-  const utf8 = strict('utf-8', bytes);
-  if (utf8 !== undefined) return utf8;
-  const likely = looksBinary(bytes) ? undefined : likelyEncoding(bytes);
-  return likely && decode(bytes, likely);
+  if (sent && sent !== 'UTF-8') return sent;
+  if (isUtf8(bytes)) return 'UTF-8';
+  return looksBinary(bytes) ? undefined : likelyEncoding(bytes);
 }
 
 /** `begun` is the beginning of a text, which may end within a character. */

@@ -1,5 +1,5 @@
 import { mainText, NEWEST_RULES, readingMinutes, readTree, RULES_ATTRIBUTE, textDirection, type Inline, type Outline } from '@avrelle/core/text';
-import type { Amount, SourceFacts, SourceKind } from '@avrelle/core/wire';
+import type { Amount, Encoding, SourceFacts, SourceKind } from '@avrelle/core/wire';
 import { hashOf } from '../db/blobs';
 import { AppError } from '../errors';
 import { AssetCollector, favicon, makeSelfContained, type Asset } from './assets';
@@ -23,8 +23,8 @@ import { looksScripted } from './scripted';
 import { shape, type Choices } from './shape';
 
 export type IngestInput =
-  | { readonly type: 'address'; readonly address: string; readonly choices?: Choices | undefined; /** One of many: what the site asks of programs is heeded. */ readonly polite?: boolean | undefined; /** What was fetched from there already. */ readonly got?: Got | undefined }
-  | ({ readonly type: 'file'; readonly name: string; readonly bytes: Uint8Array } & Pick<Tools, 'password' | 'transcript' | 'remote'>)
+  | { readonly type: 'address'; readonly address: string; readonly choices?: Choices | undefined; /** One of many: what the site asks of programs is heeded. */ readonly polite?: boolean | undefined; /** What was fetched from there already. */ readonly got?: Got | undefined; readonly encoding?: Encoding | undefined }
+  | ({ readonly type: 'file'; readonly name: string; readonly bytes: Uint8Array } & Pick<Tools, 'password' | 'transcript' | 'remote'> & { /** What the text is written in, whatever it seems to be. */ readonly encoding?: Encoding | undefined })
   | { readonly type: 'shape'; readonly ingested: Ingested; readonly choices: Choices };
 
 /** A source made ready to be stored: nothing of it needs the network any more. */
@@ -70,7 +70,8 @@ export async function ingest(input: IngestInput, policy: NetworkPolicy, progress
   if (input.type === 'shape') return shape(input.ingested, input.choices);
   const web = new SafeFetcher(policy);
   try {
-    const got = input.type === 'address' ? (input.got ?? (await fromAddress(input, web, progress))) : { name: input.name, bytes: input.bytes, contentType: '', address: null };
+    const found = input.type === 'address' ? (input.got ?? (await fromAddress(input, web, progress))) : { name: input.name, bytes: input.bytes, contentType: '', address: null };
+    const got = input.encoding ? { ...found, encoding: input.encoding } : found;
     progress('Reading', 0.2);
     const tools: Tools = { web, progress, ...(input.type === 'file' ? { password: input.password, transcript: input.transcript, remote: input.remote } : {}) };
     const ingested = await build(await readFormat(got, tools), got, progress);

@@ -1,5 +1,6 @@
 import fs from 'node:fs/promises';
 import { compare, indexText, type Change } from '@avrelle/core/anchor';
+import type { Encoding } from '@avrelle/core/wire';
 import { readBlob, storeBlob } from '../db/blobs';
 import type { Db } from '../db/database';
 import { follow, type Follow, type Followed } from '../versions/follow';
@@ -17,6 +18,8 @@ export type Ask =
       readonly files: JobFiles;
       readonly password?: string | undefined;
       readonly remote?: boolean | undefined;
+      /** What the text is written in, whatever it seems to be. */
+      readonly encoding?: Encoding | undefined;
     }
   | Extract<IngestInput, { type: 'shape' }>;
 

@@ -1,4 +1,4 @@
-import type { SourceFacts, SourceKind } from '@avrelle/core/wire';
+import type { Encoding, SourceFacts, SourceKind } from '@avrelle/core/wire';
 import type { AssetCollector } from './assets';
 import type { Loader } from './loader';
 import type { Metadata } from './metadata';
@@ -12,6 +12,8 @@ export interface Got {
   readonly contentType: string;
   /** Where it was fetched from, redirects followed; null for a file. */
   readonly address: string | null;
+  /** What it is written in, as its reader says; before everything that it seems to be. */
+  readonly encoding?: Encoding | undefined;
 }
 
 /** The file a version was made of, kept beside it. */

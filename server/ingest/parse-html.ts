@@ -17,11 +17,13 @@ export function parseHtml(html: Uint8Array | string, address: string, contentTyp
 export const doctypeOf = (document: Document): string => (document.compatMode === 'BackCompat' ? '' : '<!doctype html>');
 
 /** By byte order mark, header or meta; without any of them as UTF-8 where it is that, else as what it is most like (HTML Standard, 13.2.3.2). */
-export function decodeHtml(bytes: Uint8Array, contentType: string): string {
+export const decodeHtml = (bytes: Uint8Array, contentType: string): string => decode(bytes, htmlEncoding(bytes, contentType));
+// Not TextDecoder above: Node 20 reads windows-1252 as latin1.
+
+/** By its name in the Encoding Standard. */
+export function htmlEncoding(bytes: Uint8Array, contentType: string): string {
   const label = /charset=["']?([^"';\s]+)/i.exec(contentType)?.[1];
-  const encoding = sniffEncoding(bytes, { ...(label ? { transportLayerEncodingLabel: label } : {}), defaultEncoding: isUtf8(bytes) ? 'UTF-8' : (likelyEncoding(bytes) ?? 'windows-1252') });
-  // Not TextDecoder: Node 20 reads windows-1252 as latin1.
-  return decode(bytes, encoding);
+  return sniffEncoding(bytes, { ...(label ? { transportLayerEncodingLabel: label } : {}), defaultEncoding: isUtf8(bytes) ? 'UTF-8' : (likelyEncoding(bytes) ?? 'windows-1252') });
 }
 
 /** Parses XML; undefined where it is not well-formed. */

@@ -22,6 +22,7 @@ export function resolveInput(
     files: { file, transcript },
     password,
     remote,
+    encoding,
   } = ask;
   return {
     type: 'file',
@@ -29,6 +30,7 @@ export function resolveInput(
     bytes: read(file),
     password,
     remote,
+    encoding,
     transcript: transcript && { name: transcript.name, bytes: read(transcript.hash) },
   };
 }

@@ -134,8 +134,8 @@ export class JobRunner {
   private inputOf({ id, personId, input, uploadHash }: StoredJob): Ask {
     const { choices, transcript } = input;
     if (input.draft) return { type: 'shape', ingested: loadDraft(this.world.db, personId, input.draft.id), choices: choices! };
-    if (!uploadHash) return { type: 'address', address: input.address ?? '', choices, polite: input.polite };
-    return { type: 'file', name: input.fileName ?? 'file', files: { file: uploadHash, transcript }, password: this.passwords.get(id), remote: input.remote };
+    if (!uploadHash) return { type: 'address', address: input.address ?? '', choices, polite: input.polite, encoding: input.encoding };
+    return { type: 'file', name: input.fileName ?? 'file', files: { file: uploadHash, transcript }, password: this.passwords.get(id), remote: input.remote, encoding: input.encoding };
   }
 
   private fail(job: StoredJob, error: unknown): void {

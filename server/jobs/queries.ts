@@ -1,4 +1,4 @@
-import type { Job, JobState, Problem } from '@avrelle/core/wire';
+import type { Encoding, Job, JobState, Problem } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { removeUnused } from '../db/unused';
 import type { Choices } from '../ingest/shape';
@@ -57,6 +57,8 @@ export interface JobInput {
   readonly transcript?: { readonly name: string; readonly hash: string };
   /** Pictures of a letter may be fetched from strangers. */
   readonly remote?: true;
+  /** What the text is written in, as its reader says. */
+  readonly encoding?: Encoding;
   /** The draft to be kept, and what its reader corrected. */
   readonly draft?: { readonly id: string; readonly title: string; readonly author: string };
 }

@@ -26,14 +26,15 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
 
   /** The page fetched anew, as a version beside those that are there; a letter read anew with its pictures. */
   app.post('/api/sources/:id/again', (request): Job => {
-    const me = personOf(request), sourceId = readId(request), { id, remote } = parse(againSchema, request.body);
+    const me = personOf(request), sourceId = readId(request), { id, remote, encoding } = parse(againSchema, request.body);
     mustOwn(context, me.id, sourceId);
     const { address, title } = newestVersion(db, sourceId)!, file = newestFile(db, sourceId);
     if (remote && file) return startJob(context, { id, personId: me.id, label: title, uploadHash: file.hash, input: { sourceId, fileName: `${title}.eml`, tags: [], again: true, remote: true } });
+    if (encoding && address === null && file) return startJob(context, { id, personId: me.id, label: title, uploadHash: file.hash, input: { sourceId, fileName: `${title}${ENDINGS[file.mediaType] ?? ''}`, tags: [], again: true, encoding } });
     if (address === null) throw new AppError('no_address', { title });
     // As much of it as before, for the same width; a passage has no place in another text yet.
     const { amount, width } = sourceDetail(db, me.id, sourceId)!, kept = amount === 'main' || amount === 'link' ? amount : 'whole' as const;
-    return startJob(context, { id, personId: me.id, label: address, input: { sourceId, address, tags: [], again: true, ...(kept === 'whole' && width === null ? {} : { choices: { amount: kept, width } }) } });
+    return startJob(context, { id, personId: me.id, label: address, input: { sourceId, address, tags: [], again: true, ...(encoding ? { encoding } : {}), ...(kept === 'whole' && width === null ? {} : { choices: { amount: kept, width } }) } });
   });
 
   app.post('/api/uploads/:id', (request): Promise<Job> => {
@@ -72,6 +73,9 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
     return reply.code(204).send();
   });
 }
+
+/** By which a text that is kept as bytes is known again. */
+const ENDINGS: Readonly<Record<string, string>> = { 'text/plain': '.txt', 'text/markdown': '.md', 'text/csv': '.csv', 'text/html': '.html' };
 
 /** The source that a file is a newer version of. */
 function sourceField(value = ''): string | undefined {

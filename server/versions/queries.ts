@@ -63,6 +63,6 @@ export function placeByHand(db: Db, annotationId: string, versionId: string, to:
 }
 export const setStart = (db: Db, annotationId: string, start: number): number => db.run(SET_START, start, annotationId);
 
-const NEWEST_FILE = 'SELECT v.file_hash AS hash, s.title FROM source s JOIN source_version v ON v.id = s.current_version WHERE s.id = ? AND s.deleted_at IS NULL AND v.file_hash IS NOT NULL';
+const NEWEST_FILE = 'SELECT v.file_hash AS hash, s.title, b.media_type AS mediaType FROM source s JOIN source_version v ON v.id = s.current_version JOIN blob b ON b.hash = v.file_hash WHERE s.id = ? AND s.deleted_at IS NULL AND v.file_hash IS NOT NULL';
 /** The file the newest version was made of. */
-export const newestFile = (db: Db, sourceId: string) => db.get<{ hash: string; title: string }>(NEWEST_FILE, sourceId);
+export const newestFile = (db: Db, sourceId: string) => db.get<{ hash: string; title: string; mediaType: string }>(NEWEST_FILE, sourceId);

@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { v7 } from 'uuid';
-import type { Job, SourceDetail } from '@avrelle/core/wire';
+import { ENCODINGS, type Encoding, type Job, type SourceDetail } from '@avrelle/core/wire';
 import { request, wordsOf } from '../data/api';
 import { withJob } from '../data/jobs';
 import { keys, useJobs, useVersions } from '../data/queries';
@@ -41,12 +41,33 @@ export function VersionMenu({ source }: { source: SourceDetail }) {
             {source.newest > 1 && <DropdownMenu.Item asChild><Link to={`/source/${source.id}/changes`} className="item"><span className="w-4" />What changed</Link></DropdownMenu.Item>}
             {source.owned && source.address && <DropdownMenu.Item className="item" onSelect={() => begin((id) => request<Job>('POST', `/api/sources/${source.id}/again`, { id }))}><span className="w-4" />Keep again, as it is now</DropdownMenu.Item>}
             {source.owned && !source.address && <DropdownMenu.Item className="item" onSelect={() => file.current?.click()}><span className="w-4" />{recording ? 'Bring a transcript or a newer file' : 'Bring a newer file'}</DropdownMenu.Item>}
+            {source.owned && <ReadAgainAs source={source} onChoose={(encoding) => begin((id) => request<Job>('POST', `/api/sources/${source.id}/again`, { id, encoding }))} />}
             {!source.owned && source.newest === 1 && <p className="px-4 py-1.5 text-soft">The only version so far.</p>}
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
       <input ref={file} type="file" hidden aria-label="Newer file" accept={ACCEPTED} onChange={(e) => { const chosen = e.target.files?.[0]; if (chosen) upload(chosen); e.target.value = ''; }} />
     </>
+  );
+}
+
+/** For letters that came out wrong: the same bytes, read in another encoding, as a version of their own. */
+function ReadAgainAs({ source: { facts, address, file }, onChoose }: { source: SourceDetail; onChoose: (encoding: Encoding) => void }) {
+  if (facts.encoding === undefined || (address === null && file === null)) return null;
+  return (
+    <DropdownMenu.Sub>
+      <DropdownMenu.SubTrigger className="item"><span className="w-4" />Letters look wrong<span aria-hidden="true" className="ml-auto pl-3">›</span></DropdownMenu.SubTrigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.SubContent sideOffset={2} collisionPadding={8} className="over max-h-[60vh] overflow-y-auto py-1 text-[14px]">
+          <DropdownMenu.Label className="px-4 py-1 text-[13px] text-soft">Read it again as</DropdownMenu.Label>
+          {Object.entries(ENCODINGS).map(([name, words]) => (
+            <DropdownMenu.Item key={name} className={`item ${name === facts.encoding ? 'font-semibold' : ''}`} disabled={name === facts.encoding} onSelect={() => onChoose(name as Encoding)}>
+              <span className="w-4" aria-hidden="true">{name === facts.encoding ? '›' : ''}</span>{words}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.SubContent>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Sub>
   );
 }
 

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import type { Annotation } from '@avrelle/core/wire';
 import { KEY, PLAIN_NOTE, startingKind } from '@avrelle/core/key';
-import { EMPTY, partOf, remember, stepBack, stepForward, shownAs, withdraw, type Change } from './changes';
+import { EMPTY, forget, partOf, remember, stepBack, stepForward, shownAs, withdraw, type Change } from './changes';
 
 const change = (id: string): Change => ({ words: id, parts: [{ id, undo: { deleted: true }, redo: { deleted: false } }] });
 
@@ -24,6 +24,13 @@ test('a step that did not hold is forgotten, and only that one', () => {
   const history = remember(remember(remember(EMPTY, change('a')), change('b')), change('c'));
   expect(withdraw(history, change('b')).done.map((c) => c.words)).toEqual(['a', 'c']);
   expect(withdraw(history, change('x'))).toBe(history);
+});
+
+test('a step that could not be undone is not in the way of those before it, and is not done again', () => {
+  const back = stepBack(remember(remember(EMPTY, change('a')), change('b')))!;
+  const after = forget(back.history, back.change);
+  expect(stepForward(after)).toBeUndefined();
+  expect(stepBack(after)!.change.words).toBe('a');
 });
 
 const anchor = (start: number, end: number) => ({ quote: { exact: 'x', prefix: '', suffix: '' }, position: { start, end } });

@@ -42,6 +42,12 @@ export function withdraw(history: History, change: Change): History {
   return at < 0 ? history : { ...history, done: history.done.toSpliced(at, 1) };
 }
 
+/** Forgets a step that could be neither undone nor done again, so that it is not in the way of those before it. */
+export function forget(history: History, change: Change): History {
+  const turned: History = { done: history.undone, undone: [] };
+  return { done: withdraw(history, change).done, undone: withdraw(turned, change).done };
+}
+
 export function stepBack(history: History): { history: History; change: Change } | undefined {
   const change = history.done.at(-1);
   return change && { change, history: { done: history.done.slice(0, -1), undone: [...history.undone, change] } };

@@ -10,7 +10,7 @@ import { wordsOf } from '../data/api';
 import { now, soon } from '../data/soon';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
-import { EMPTY, partOf, remember, stepBack, stepForward, takeBack, withdraw, type Change, type Fields, type History } from './changes';
+import { EMPTY, forget, partOf, remember, stepBack, stepForward, takeBack, withdraw, type Change, type Fields, type History } from './changes';
 import type { Key } from './key';
 import type { StreamRange } from './page-frame';
 import { indexOf } from './text-index';
@@ -83,8 +83,9 @@ export function useMarks(source: SourceDetail, text: { text: string; outline: Ou
 
   const carryOut = useCallback(async ({ parts, words }: Change, side: 'undo' | 'redo'): Promise<void> => {
     const held = await write(parts.map((part) => ({ id: part.id, fields: part[side], before: part[side === 'undo' ? 'redo' : 'undo'] })));
-    if (held) messages.tell(`${side === 'undo' ? 'Undone' : 'Done again'}: ${words}`);
-  }, [write, messages]);
+    if (!held) writeHistory(forget(readHistory(), { parts, words }));
+    else messages.tell(`${side === 'undo' ? 'Undone' : 'Done again'}: ${words}`);
+  }, [write, messages, readHistory, writeHistory]);
   /** One step, whatever was done since; nothing where it was taken back before. */
   const takeBackStep = useCallback((made: Change): void => {
     const history = takeBack(readHistory(), made);
