@@ -57,7 +57,10 @@ export async function placeOf(page: Page, words: string): Promise<{ from: { x: n
       if (at < 0) continue;
       const character = (index: number) => { const range = inner.createRange(); range.setStart(node!, index); range.setEnd(node!, index + 1); return range.getBoundingClientRect(); };
       const first = character(at), last = character(at + wanted.length - 1), box = frame.getBoundingClientRect();
-      return { from: { x: box.left + first.left + 1, y: box.top + first.top + first.height / 2 }, to: { x: box.left + last.right - 1, y: box.top + last.top + last.height / 2 } };
+      // Words in a script that is read from the right begin there.
+      const fromRight = /^[\p{Script=Arabic}\p{Script=Hebrew}]/u.test(wanted);
+      const [begin, end] = fromRight ? [first.right - 1, last.left + 1] : [first.left + 1, last.right - 1];
+      return { from: { x: box.left + begin, y: box.top + first.top + first.height / 2 }, to: { x: box.left + end, y: box.top + last.top + last.height / 2 } };
     }
     throw new Error(`“${wanted}” does not stand on the page.`);
   }, words);
@@ -83,9 +86,9 @@ export async function drag(page: Page, words: string, { alt = false, leaves = fa
 }
 
 export async function clickWords(page: Page, words: string): Promise<void> {
-  const { from } = await placeOf(page, words);
+  const { from, to } = await placeOf(page, words);
   const session = await page.context().newCDPSession(page);
-  for (const type of ['mousePressed', 'mouseReleased'] as const) await session.send('Input.dispatchMouseEvent', { type, x: from.x + 6, y: from.y, button: 'left', buttons: type === 'mousePressed' ? 1 : 0, clickCount: 1 });
+  for (const type of ['mousePressed', 'mouseReleased'] as const) await session.send('Input.dispatchMouseEvent', { type, x: from.x + (to.x < from.x ? -6 : 6), y: from.y, button: 'left', buttons: type === 'mousePressed' ? 1 : 0, clickCount: 1 });
   await session.detach();
 }
 

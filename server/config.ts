@@ -7,6 +7,8 @@ const configSchema = object({
   host: string().required(),
   dataFile: string().required(),
   webFolder: string().required(),
+  /** Megabytes that one person may keep; 0 for no limit. */
+  roomOfOne: number().integer().min(0).required(),
   signUp: boolean().required(),
   secureCookies: boolean().required(),
   /** `suffix=host:port`: names that lead to a fixed place instead of what DNS says. */
@@ -33,6 +35,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     host: env.AVRELLE_HOST ?? '127.0.0.1',
     dataFile: env.AVRELLE_DATA ?? 'var/avrelle.db',
     webFolder: env.AVRELLE_WEB ?? 'web/dist',
+    roomOfOne: Number(env.AVRELLE_ROOM ?? 5_000),
     signUp: yesNo('AVRELLE_SIGN_UP', env.AVRELLE_SIGN_UP ?? 'yes'),
     secureCookies: yesNo('AVRELLE_HTTPS', env.AVRELLE_HTTPS ?? 'no'),
     trustProxy: proxies(env.AVRELLE_PROXY ?? 'no'),

@@ -1,3 +1,4 @@
+import type { Room } from './accounts/room';
 import type { Config } from './config';
 import type { Db } from './db/database';
 import type { EventLog } from './events/event-log';
@@ -17,6 +18,8 @@ export interface Context {
   readonly events: EventLog;
   readonly streams: Streams;
   readonly jobs: JobRunner;
+  /** How much each person may keep. */
+  readonly room: Room;
   /** Heavy computation, out of the way of everybody's requests. */
   readonly ingester: Ingester;
 }

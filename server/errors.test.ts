@@ -159,6 +159,13 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   wrong_encoding: file('marked.txt', 0xef, 0xbb, 0xbf, 0x63, 0xe9, 0x0a),
   not_text: file('picture.txt', 0, 1, 2, 3),
   file_too_large: () => inject({ method: 'POST', url: `/api/uploads/${v7()}`, headers: { cookie: teacher.cookie, 'content-type': 'application/json' }, payload: JSON.stringify('x'.repeat(5 * 1024 * 1024)) }),
+  no_room: async () => {
+    const small = await startServer({ env: { AVRELLE_ROOM: '1' } }), full = await small.person('Full');
+    expect((await full.keepFile('fits.txt', Buffer.from('the tide turns '.repeat(20_000)))).state).toBe('done');
+    const code = await full.keepFile('more.txt', Buffer.from('the tide comes '.repeat(60_000))).then(() => 'kept', (e: unknown) => (JSON.parse((e as Error).message) as Problem).code);
+    await small.close();
+    return code;
+  },
   no_file: () => answered(teacher.send('POST', `/api/uploads/${v7()}`, {})),
   unreadable: async () => {
     // What calls itself too often, wherever that is.

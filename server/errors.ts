@@ -56,6 +56,7 @@ export const ERRORS = {
   // Files
   wrong_encoding: { status: 422, title: 'The file is in another encoding', detail: '“{name}” is not valid {encoding}: byte {at} cannot be read. Save it as UTF-8 and upload it again.' },
   not_text: { status: 422, title: 'That is not a text file', detail: '“{name}” holds bytes that no text has. If it is a PDF, a book or a picture, give it the ending that says so and upload it again.' },
+  no_room: { status: 413, title: 'There is no more room for you', detail: 'What you keep would take {used} MB; {limit} MB are yours. Delete sources you need no longer (they make room when their thirty days are over), or ask whoever runs this Avrelle for more.' },
   file_too_large: { status: 413, title: 'That file is too large', detail: 'The file has more than {limit} MB. Split it, or save only its main text.' },
   no_file: { status: 400, title: 'No file came', detail: 'The upload held no file. Choose a file and send it again.' },
   empty_file: { status: 422, title: 'The file is empty', detail: '“{name}” has no bytes at all. Save it once more where it comes from and upload that.' },

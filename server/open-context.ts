@@ -1,5 +1,6 @@
 import { v7 } from 'uuid';
 import type { Config } from './config';
+import { Room } from './accounts/room';
 import type { Clock, Context } from './context';
 import { openDatabase, type Db } from './db/database';
 import { migrate } from './db/migrate';
@@ -23,5 +24,6 @@ export function openContext({ config, ingester, db = openDatabase(config.dataFil
   const events = new EventLog(db, now);
   const newId = (): string => v7();
   const jobs = new JobRunner({ db, now, newId, events, ingester, log: (message) => console.error(message), ...(sitePause === undefined ? {} : { sitePause }) });
-  return { db, config, now, newId, events, streams: new Streams(), jobs, ingester };
+  const room = new Room(db, config.roomOfOne, () => performance.now());
+  return { db, config, now, newId, events, streams: new Streams(), jobs, room, ingester };
 }

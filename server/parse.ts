@@ -12,7 +12,16 @@ export function parse<S extends AnyObjectSchema>(schema: S, given: unknown): Inf
 }
 
 /** Checks what stands in an address, where everything is text: numbers are read from it. */
-export const parseQuery = <S extends AnyObjectSchema>(schema: S, given: unknown): InferType<S> => checked(schema, given);
+export function parseQuery<S extends AnyObjectSchema>(schema: S, given: unknown): InferType<S> {
+  refuseInherited(given as object);
+  return checked(schema, given);
+}
+
+/** Names that every object has (`__proto__`, `toString`) are no fields of ours. */
+function refuseInherited(value: object): void {
+  const inherited = Object.keys(value).find((name) => name in Object.prototype);
+  if (inherited !== undefined) throw new AppError('invalid', { message: `“${inherited}” is no field of what was sent.` });
+}
 
 function checked<S extends AnyObjectSchema>(schema: S, value: unknown): InferType<S> {
   try {
@@ -42,8 +51,7 @@ function checkTypes(described: Described, value: unknown, path: string): void {
     }
     case 'object': {
       if (typeof value !== 'object' || Array.isArray(value)) return wrong('an object');
-      const inherited = Object.keys(value).find((name) => name in Object.prototype);
-      if (inherited !== undefined) throw new AppError('invalid', { message: `“${inherited}” is no field of what was sent.` });
+      refuseInherited(value);
       for (const [name, field] of Object.entries((described as SchemaObjectDescription).fields ?? {})) checkTypes(field, Object.hasOwn(value, name) ? (value as Record<string, unknown>)[name] : undefined, path ? `${path}.${name}` : name);
       return;
     }

@@ -12,6 +12,10 @@ export const classPutSchema = object({
 export const joinSchema = object({ code: string().trim().uppercase().required('Write the code your teacher gave you.').max(20) }).noUnknown();
 export type ClassPut = InferType<typeof classPutSchema>;
 
+/** How many readings of a class come at once. */
+export const READINGS_AT_ONCE = 60;
+export const readingsSchema = object({ offset: number().integer().min(0).max(1_000_000).default(0) }).noUnknown();
+
 export type ClassRole = 'teacher' | 'assistant' | 'student';
 
 export interface ClassRow extends ClassLabel {
@@ -34,5 +38,6 @@ export interface ClassDetail extends ClassRow {
   /** The code to join with; shown to teachers and assistants. */
   readonly code: string | null;
   readonly members: readonly Member[];
+  /** The last added first, as many as come at once; `sources` says how many there are. */
   readonly readings: readonly SourceRow[];
 }

@@ -22,9 +22,9 @@ const ADD_SOURCE = 'INSERT INTO class_source (class_id, source_id, added_by, add
 const REMOVE_SOURCE = 'DELETE FROM class_source WHERE class_id = ? AND source_id = ?';
 const HAS_SOURCE = 'SELECT added_by FROM class_source WHERE class_id = ? AND source_id = ?';
 
-const READINGS = 'SELECT source_id AS id FROM class_source WHERE class_id = ? ORDER BY added_at DESC, source_id DESC';
+const READINGS = 'SELECT source_id AS id FROM class_source WHERE class_id = ? ORDER BY added_at DESC, source_id DESC LIMIT ? OFFSET ?';
 /** Ids of the sources of a class, the last added first. */
-export const readingsOf = (db: Db, classId: string): string[] => db.all<{ id: string }>(READINGS, classId).map((r) => r.id);
+export const readingsOf = (db: Db, classId: string, offset: number, limit: number): string[] => db.all<{ id: string }>(READINGS, classId, limit, offset).map((r) => r.id);
 export const roleIn = (db: Db, classId: string, personId: string): ClassRole | undefined => db.get<{ role: ClassRole }>(ROLE, classId, personId)?.role;
 export const isMember = (db: Db, classId: string, personId: string): boolean => roleIn(db, classId, personId) !== undefined;
 const MEMBERSHIPS = 'SELECT m.class_id AS classId, m.person_id AS personId FROM json_each(?) j JOIN membership m ON m.class_id = j.value';

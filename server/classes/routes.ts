@@ -1,17 +1,16 @@
 import { randomBytes } from 'node:crypto';
 import type { FastifyInstance } from 'fastify';
-import { classPutSchema, joinSchema, type ClassDetail, type ClassLabel, type ClassRow } from '@avrelle/core/wire';
+import { classPutSchema, joinSchema, READINGS_AT_ONCE, readingsSchema, type ClassDetail, type ClassLabel, type ClassRow, type SourceRow } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import { Tries } from '../accounts/tries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
-import { parse } from '../parse';
+import { parse, parseQuery } from '../parse';
 import { readId } from '../read-id';
 import { sourceRowsOf } from '../sources/queries';
 import { classByCode, classesOf, classFor, classLabel, insertClass, joinClass, readingsOf, roleIn, updateClass } from './queries';
 import { addSourceTo, mustTeach, takeSourceFrom } from './readings';
 import { joinCode } from './join-code';
-
 
 export function classRoutes(app: FastifyInstance, context: Context): void {
   const { db, events } = context, tries = new Tries();
@@ -22,7 +21,14 @@ export function classRoutes(app: FastifyInstance, context: Context): void {
     const person = personOf(request), id = readId(request);
     const found = classFor(db, person.id, id);
     if (!found) throw new AppError('not_found', { what: 'class' });
-    return { ...found, readings: sourceRowsOf(db, person.id, readingsOf(db, id)) };
+    return { ...found, readings: sourceRowsOf(db, person.id, readingsOf(db, id, 0, READINGS_AT_ONCE)) };
+  });
+
+  /** Further readings, from a place on. */
+  app.get('/api/classes/:id/readings', (request): SourceRow[] => {
+    const person = personOf(request), id = readId(request), { offset } = parseQuery(readingsSchema, request.query);
+    if (!classFor(db, person.id, id)) throw new AppError('not_found', { what: 'class' });
+    return sourceRowsOf(db, person.id, readingsOf(db, id, offset, READINGS_AT_ONCE));
   });
 
   app.put('/api/classes/:id', (request): ClassLabel => {

@@ -13,6 +13,8 @@ interface Sent {
   readonly name: string;
   /** Where it lies on the disk until the upload has been dealt with. */
   readonly path: string;
+  /** In bytes. */
+  readonly size: number;
 }
 
 export interface Upload {
@@ -52,9 +54,10 @@ async function read(request: FastifyRequest, folder: string): Promise<Upload> {
       fields[part.fieldname] = String(part.value);
       continue;
     }
-    const sent = { name: part.filename, path: path.join(folder, String((count += 1))) };
-    await pipeline(part.file, createWriteStream(sent.path));
+    const at = path.join(folder, String((count += 1)));
+    await pipeline(part.file, createWriteStream(at));
     if (part.file.truncated) throw new AppError('file_too_large', { limit: MOST_MB }, { field: 'file' });
+    const sent = { name: part.filename, path: at, size: part.file.bytesRead };
     if (part.fieldname === 'transcript' || /\.(vtt|srt)$/i.test(part.filename)) transcript = sent;
     else file = sent;
   }

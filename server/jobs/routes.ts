@@ -39,12 +39,14 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
 
   app.post('/api/uploads/:id', (request): Promise<Job> => {
     const me = personOf(request), id = readId(request);
+    context.room.check(me.id);
     return withUpload(request, async ({ file, transcript, fields }) => {
       const again = sourceField(fields.source);
       if (again !== undefined) mustOwn(context, me.id, again);
       const tags = tagsSchema().cast((fields.tags ?? '').split(/\s+/).filter(Boolean)) ?? [];
       const recording = again !== undefined && transcript && !file ? newestFile(db, again) : undefined;
       if (!file && !recording) throw transcript ? new AppError('no_recording', { name: transcript.name }, { field: 'file' }) : new AppError('no_file', {}, { field: 'file' });
+      if (file) context.room.check(me.id, file.size);
       const hash = (path: string): Promise<string> => context.ingester.store(path, 'application/octet-stream');
       const name = file?.name ?? recording!.title, words = transcript && { name: transcript.name, hash: await hash(transcript.path) };
       const input: JobInput = { sourceId: again ?? newId(), fileName: name, tags, ...(words ? { transcript: words } : {}), ...(again ? { again: true as const } : {}), ...(fields.apart === 'yes' ? { apart: true as const } : {}) };

@@ -3,8 +3,9 @@ import type { Context } from '../context';
 import { AppError } from '../errors';
 import { insertJob, jobOf, type NewJob } from './queries';
 
-/** Puts a job into the table and sets the runner going. The same id again is the same job; one of somebody else's throws `id_taken`. */
-export function startJob({ db, now, jobs }: Pick<Context, 'db' | 'now' | 'jobs'>, job: NewJob, password?: string): Job {
+/** Puts a job into the table and sets the runner going. The same id again is the same job; one of somebody else's throws `id_taken`. Throws `no_room`. */
+export function startJob({ db, now, jobs, room }: Pick<Context, 'db' | 'now' | 'jobs' | 'room'>, job: NewJob, password?: string): Job {
+  room.check(job.personId);
   insertJob(db, job, now());
   jobs.kick(job.id, password);
   const made = jobOf(db, job.personId, job.id);

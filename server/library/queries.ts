@@ -42,7 +42,7 @@ const PLACE_SEARCH = 'UPDATE saved_search SET position = ? WHERE id = ? AND owne
 
 export const DELETED = `
   SELECT s.id, s.title, s.deleted_at AS deletedAt, (SELECT count(*) FROM annotation a WHERE a.source_id = s.id AND a.root_id IS NULL AND a.deleted_at IS NULL) AS marks
-  FROM source s WHERE s.owner_id = @me AND s.deleted_at >= @since ORDER BY s.deleted_at DESC`;
+  FROM source s WHERE s.owner_id = @me AND s.deleted_at >= @since ORDER BY s.deleted_at DESC LIMIT 500`;
 const EXPIRED = 'SELECT id, lead_hash FROM source WHERE deleted_at < ?';
 const FILES = `
   SELECT v.snapshot_hash AS hash FROM source_version v WHERE v.source_id = @id UNION SELECT v.file_hash FROM source_version v WHERE v.source_id = @id AND v.file_hash IS NOT NULL

@@ -17,12 +17,13 @@ const PICTURE_LIMIT = 10 * 1024 * 1024;
 const SHOWN = /^image\/(png|jpeg|gif|webp|avif)$/;
 
 /** What notes are made of beside words: pictures, people, and links in both directions. */
-export function noteRoutes(app: FastifyInstance, { db, now }: Context): void {
+export function noteRoutes(app: FastifyInstance, { db, now, room }: Context): void {
   app.addContentTypeParser(/^image\//, { parseAs: 'buffer' }, (_request, body, done) => done(null, body));
 
   app.post('/api/pictures', { bodyLimit: PICTURE_LIMIT }, async (request): Promise<StoredPicture> => {
     const me = personOf(request), bytes = request.body as Buffer;
     if (!Buffer.isBuffer(bytes)) throw new AppError('no_file');
+    room.check(me.id, bytes.byteLength);
     const { mediaType } = await recognise({ bytes, name: 'The picture', contentType: request.headers['content-type'] ?? '', address: null });
     if (!SHOWN.test(mediaType)) throw new AppError('wrong_type', { address: 'The picture', type: mediaType });
     return db.transaction(() => {

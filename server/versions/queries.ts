@@ -5,7 +5,7 @@ import { placeOf, type PlaceRow } from '../annotations/place';
 import type { Db } from '../db/database';
 import type { Marked, Read } from './follow';
 
-const VERSIONS = 'SELECT v.id, v.number, v.kept_at, length(t.stream) AS length FROM source_version v JOIN version_text t ON t.version_id = v.id WHERE v.source_id = ? ORDER BY v.number DESC';
+const VERSIONS = 'SELECT v.id, v.number, v.kept_at, length(t.stream) AS length FROM source_version v JOIN version_text t ON t.version_id = v.id WHERE v.source_id = ? ORDER BY v.number DESC LIMIT 500';
 const NEWEST = 'SELECT v.id, v.number, v.kept_at, v.snapshot_hash, t.stream, s.title, s.address, s.owner_id FROM source s JOIN source_version v ON v.id = s.current_version JOIN version_text t ON t.version_id = v.id WHERE s.id = ? AND s.deleted_at IS NULL';
 export const MARKED = `
   SELECT a.id, a.anchor, a.version_id, v.id AS viewed, pl.state, pl.start, pl.stop, pl.confidence, pl.candidates, pl.hand_start, pl.hand_stop

@@ -1,5 +1,5 @@
 import { keepPreviousData, notifyManager, QueryClient, useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import type { Annotation, Arrival, Batch, Draft, Feed, Intake, ClassDetail, Comparison, VersionRow, ClassRow, Desk, Ease, AnnotationPage, AnnotationSort, CollectionDetail, DeletedSource, Job, Keys, LibraryOutline, Linked, Person, SourceDetail, SourcePage, SourceSort, SourceText, TopicPage, Welcome } from '@avrelle/core/wire';
+import type { Annotation, Arrival, Batch, Draft, Feed, Intake, ClassDetail, Comparison, VersionRow, ClassRow, Desk, Ease, AnnotationPage, AnnotationSort, CollectionDetail, DeletedSource, Job, Keys, LibraryOutline, Linked, Person, SourceDetail, SourcePage, SourceRow, SourceSort, SourceText, TopicPage, Welcome } from '@avrelle/core/wire';
 import { isOffline, request } from './api';
 
 // What was changed is shown in the same frame.
@@ -98,6 +98,12 @@ export const classesQuery = { queryKey: keys.classes, queryFn: () => request<Cla
 export const useClasses = () => useQuery(classesQuery);
 export const useKeys = () => useQuery({ queryKey: keys.keys, queryFn: () => request<Keys>('GET', '/api/keys') });
 export const useClass = (id: string) => useQuery({ queryKey: keys.class(id), queryFn: () => request<ClassDetail>('GET', `/api/classes/${id}`) });
+/** Readings of a class beyond those that come with it, part by part as they are asked for. */
+export const useMoreReadings = (id: string, known: ClassDetail | undefined) => useInfiniteQuery({
+  queryKey: [...keys.class(id), 'readings'] as const, enabled: false, initialPageParam: known?.readings.length ?? 0,
+  queryFn: ({ pageParam }) => request<SourceRow[]>('GET', `/api/classes/${id}/readings?offset=${pageParam}`),
+  getNextPageParam: (last, _pages, at) => (last.length > 0 ? at + last.length : undefined),
+});
 export const useTags = () => useQuery({ queryKey: keys.tags, queryFn: () => request<string[]>('GET', '/api/tags') });
 export const useTints = (enabled: boolean) => useQuery({ queryKey: keys.tints, queryFn: () => request<Readonly<Record<string, string>>>('GET', '/api/tags/tints'), staleTime: Infinity, enabled });
 export const useReaders = (sourceId: string | undefined) => useQuery({ queryKey: keys.readers(sourceId ?? ''), queryFn: () => request<Person[]>('GET', `/api/sources/${sourceId}/readers`), enabled: sourceId !== undefined });
