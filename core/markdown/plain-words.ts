@@ -1,9 +1,9 @@
 import type { Nodes, Parents } from 'mdast';
-import 'mdast-util-math';
+import type {} from 'mdast-util-math';
 import { parseMarkdown } from './parse';
 
-/** Nothing of a text without any of these is Markdown, but for what is trimmed. */
-const SIGNS = /[\\`*_[\]<>&#+\-=~$|!]|\d[.)]|^( {4}|\t)/m;
+/** A text without any of these is words alone, but for blanks at the ends of its lines (CommonMark 0.31); most notes are. */
+const SIGNS = /[\\`*_[<&$]|^[ \t]*(?:[#>+=~-]|\d+[.)])|^(?: {4}|\t)/m;
 
 /** The words of a note as they are read, without the signs of its Markdown: for a line of a list, a folded note, a mail. */
 export function plainWords(markdown: string): string {
