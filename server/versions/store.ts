@@ -14,9 +14,11 @@ export type Prepared = { readonly changed: false; readonly newest: Newest } | { 
 export function prepareVersion({ db }: Pick<Context, 'db'>, sourceId: string, ingested: Ingested): Prepared {
   const newest = newestVersion(db, sourceId);
   if (!newest) throw new AppError('not_found', { what: 'source' });
+  const { kind, stored, snapshot } = ingested;
   // The title of a text file is its name, which may be another although the text is the same.
-  const looksSame = (ingested.kind !== 'page' && ingested.kind !== 'letter' && ingested.file === null) || newest.snapshot_hash === (ingested.snapshot === '' && ingested.stored ? ingested.stored.snapshot : hashOf(Buffer.from(ingested.snapshot, 'utf8')));
-  if (newest.stream === ingested.text && looksSame) return { changed: false, newest };
+  const isTextAlone = /^(text|markdown|table)$/.test(kind) || (kind !== 'page' && kind !== 'letter' && ingested.file === null);
+  const hash = (): string => (snapshot === '' && stored ? stored.snapshot : hashOf(Buffer.from(snapshot, 'utf8')));
+  if (newest.stream === ingested.text && (isTextAlone || newest.snapshot_hash === hash())) return { changed: false, newest };
   return { changed: true, newest, follow: { before: newest.stream, after: ingested.text, outline: ingested.outline, marks: marksIn(db, newest.id), reads: readsOf(db, sourceId) } };
 }
 

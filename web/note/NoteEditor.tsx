@@ -1,5 +1,6 @@
 import { useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import { EditorContent, useEditor, useEditorState, type Editor } from '@tiptap/react';
+import Code from '@tiptap/extension-code';
 import StarterKit from '@tiptap/starter-kit';
 import { Popover } from 'radix-ui';
 import { linkAddress, tagsIn } from '@avrelle/core/note';
@@ -9,6 +10,7 @@ import { useReaders, useTags } from '../data/queries';
 import { completion, type Completing } from './completion';
 import { LinkPanel } from './LinkPanel';
 import { Formula, FormulaBlock, Picture } from './nodes';
+import { isTypedAddress, withoutTables } from './pasted';
 import { fromMarkdown, toMarkdown, wordsOf } from './note-document';
 
 export interface Written {
@@ -25,17 +27,24 @@ interface Props {
   readonly placeholder?: string;
   onChange(written: Written): void;
   onSubmit(): void;
+  /** A picture is on its way, or has come; `failed` where it did not. */
+  onSending?(sending: boolean, failed: boolean): void;
 }
+
+/** Code may stand in bold words. */
+const CodeInWords = Code.extend({ excludes: '' });
 
 /** Markup weighs more than its words, up to so many times. */
 const MOST_MARKUP = 20;
 
 /** The rich-text editor of notes. Its words are Markdown outside. */
-export default function NoteEditor({ label, markdown, sourceId, placeholder, onChange, onSubmit }: Props) {
+export default function NoteEditor({ label, markdown, sourceId, placeholder, onChange, onSubmit, onSending }: Props) {
   const tags = useTags().data, people = useReaders(sourceId).data;
   const [completing, setCompleting] = useState<Completing>();
   const [chosen, setChosen] = useState(0);
   const [busy, setBusy] = useState('');
+  /** How many pictures are on their way. */
+  const sending = useRef(0);
   const latest = useRef({ tags, people, completing, chosen, onChange, onSubmit });
   useEffect(() => { latest.current = { tags, people, completing, chosen, onChange, onSubmit }; });
   const follow = (next: Completing | undefined): void => { setCompleting(next?.offers.length ? next : undefined); setChosen(0); };
@@ -57,7 +66,19 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
     const pictures = files.filter((f) => f.type.startsWith('image/'));
     for (const file of pictures) {
       setBusy('Putting in the picture…');
-      sendFile<StoredPicture>('/api/pictures', file).then(({ hash }) => { editor.chain().focus().insertContent({ type: 'picture', attrs: { src: linkAddress({ type: 'picture', id: hash }), alt: file.name.replace(/\.[a-z]+$/i, '') } }).run(); setBusy(''); }, (error: unknown) => setBusy(wordsOfError(error)));
+      sending.current++;
+      onSending?.(true, false);
+      const ended = (words: string): void => {
+        setBusy(words);
+        sending.current--;
+        if (sending.current === 0 || words) onSending?.(sending.current > 0, words !== '');
+      };
+      const put = ({ hash }: StoredPicture): void => {
+        const alt = file.name.replace(/\.[a-z]+$/i, '');
+        editor.chain().focus().insertContent({ type: 'picture', attrs: { src: linkAddress({ type: 'picture', id: hash }), alt } }).run();
+        ended('');
+      };
+      sendFile<StoredPicture>('/api/pictures', file).then(put, (error: unknown) => ended(wordsOfError(error)));
     }
     return pictures.length > 0;
   };
@@ -70,14 +91,15 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
   };
   const editor: Editor = useEditor({
     extensions: [
-      StarterKit.configure({ underline: false, strike: false, link: { openOnClick: false, protocols: ['avrelle'], isAllowedUri: (address, { defaultValidate }) => address.startsWith('avrelle:') || defaultValidate(address) } }),
-      Formula, FormulaBlock, Picture, completion({ tags: () => latest.current.tags ?? [], people: () => latest.current.people ?? [], onChange: follow, onKey }),
+      StarterKit.configure({ underline: false, strike: false, code: false, link: { openOnClick: false, shouldAutoLink: isTypedAddress, protocols: ['avrelle'], isAllowedUri: (address, { defaultValidate }) => address.startsWith('avrelle:') || defaultValidate(address) } }),
+      CodeInWords, Formula, FormulaBlock, Picture, completion({ tags: () => latest.current.tags ?? [], people: () => latest.current.people ?? [], onChange: follow, onKey }),
     ],
     content: fromMarkdown(markdown),
     editorProps: {
       attributes: { dir: 'auto', 'aria-label': label, 'aria-multiline': 'true', role: 'textbox', class: 'prose-note min-h-[60px] max-h-[40vh] overflow-y-auto leading-5 outline-none' },
       handleKeyDown: (_, event) => { if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey)) return false; latest.current.onSubmit(); return true; },
       handlePaste: (_, event) => tooLong(event.clipboardData) || putPictures(editor, [...(event.clipboardData?.files ?? [])]),
+      transformPastedHTML: withoutTables,
       handleDrop: (_, event) => putPictures(editor, [...(event.dataTransfer?.files ?? [])]),
     },
     onUpdate: ({ editor: now }) => { const doc = now.getJSON(); latest.current.onChange({ markdown: toMarkdown(doc), tags: tagsIn(wordsOf(doc)) }); },

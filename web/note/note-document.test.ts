@@ -51,6 +51,26 @@ describe('whatever is typed comes back', () => {
   });
 });
 
+test('an empty formula is none, wherever it stands, and swallows nothing', () => {
+  const empty = { type: 'formula', attrs: { tex: ' ' } }, text = (words: string) => ({ type: 'text', text: words });
+  const note = toMarkdown({ type: 'doc', content: [{ type: 'paragraph', content: [empty, text('the ebb')] }, { type: 'formulaBlock', attrs: { tex: '' } }, { type: 'paragraph', content: [text('runs '), empty, text('on')] }] });
+  expect(note).toBe('the ebb\n\nruns on');
+  expect(wordsOf(fromMarkdown(note))).toBe('the ebb\nruns on\n');
+});
+
+test('an empty quotation is nothing to write down, and one that was comes as an empty line', () => {
+  expect(toMarkdown({ type: 'doc', content: [{ type: 'blockquote', content: [{ type: 'paragraph' }] }, { type: 'paragraph', content: [{ type: 'text', text: 'on' }] }] })).toBe('on');
+  expect(fromMarkdown('>').content).toEqual([{ type: 'blockquote', content: [{ type: 'paragraph' }] }]);
+});
+
+test('code keeps what it stands in', () => {
+  for (const note of ['**see `peg` there**', '*`a` b*', '[`x`](https://a.test/)']) expect(toMarkdown(fromMarkdown(note))).toBe(note);
+});
+
+test('two prices are no formula, here as where notes are shown', () => {
+  expect(wordsOf(fromMarkdown('between $5-$10')).trim()).toBe('between $5-$10');
+});
+
 test('a note that ends with a chosen name and a blank is written without an entity', () => {
   const doc = (content: object[]) => ({ type: 'doc', content: [{ type: 'paragraph', content }] }), name = { type: 'text', text: '@Ines', marks: [{ type: 'link', attrs: { href: 'avrelle:person/019ab000-0000-7000-8000-000000000000' } }] };
   expect(toMarkdown(doc([{ type: 'text', text: 'See ' }, name, { type: 'text', text: ' ' }]))).toBe('See [@Ines](avrelle:person/019ab000-0000-7000-8000-000000000000)');

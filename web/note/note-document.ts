@@ -21,7 +21,7 @@ function block(node: RootContent, source: string): JSONContent[] {
   switch (node.type) {
     case 'paragraph': return [{ type: 'paragraph', content: node.children.flatMap((child) => inline(child, [], source)) }];
     case 'heading': return [{ type: 'heading', attrs: { level: node.depth }, content: node.children.flatMap((child) => inline(child, [], source)) }];
-    case 'blockquote': return [{ type: 'blockquote', content: within(node.children) }];
+    case 'blockquote': return [{ type: 'blockquote', content: someWords(within(node.children)) }];
     case 'list': return [{ type: node.ordered ? 'orderedList' : 'bulletList', ...(node.ordered ? { attrs: { start: node.start ?? 1 } } : {}), content: within(node.children) }];
     case 'listItem': return [{ type: 'listItem', content: startingWithWords(within(node.children)) }];
     case 'code': return [{ type: 'codeBlock', attrs: { language: node.lang ?? null }, ...(node.value ? { content: [{ type: 'text', text: node.value }] } : {}) }];
@@ -31,7 +31,10 @@ function block(node: RootContent, source: string): JSONContent[] {
   }
 }
 
+/** A quotation holds at least a paragraph, an item begins with one. */
+const someWords = (content: JSONContent[]): JSONContent[] => (content.length ? content : [{ type: 'paragraph' }]);
 const startingWithWords = (content: JSONContent[]): JSONContent[] => (content[0]?.type === 'paragraph' ? content : [{ type: 'paragraph' }, ...content]);
+const texOf = (node: JSONContent): string => String(node.attrs?.tex ?? '').trim();
 
 function inline(node: PhrasingContent, marks: readonly Mark[], source: string): JSONContent[] {
   const text = (words: string, more: readonly Mark[] = marks): JSONContent[] => (words ? [{ type: 'text', text: words, ...(more.length ? { marks: [...more] } : {}) }] : []);
@@ -62,11 +65,12 @@ function fromBlock(node: JSONContent): RootContent[] {
   switch (node.type) {
     case 'paragraph': { const children = phrases(withoutEnds(node.content ?? [])); return children.length ? [{ type: 'paragraph', children }] : []; }
     case 'heading': return [{ type: 'heading', depth: (node.attrs?.level ?? 1) as 1, children: phrases(withoutEnds(node.content ?? [])) }];
-    case 'blockquote': return [{ type: 'blockquote', children: within() }];
+    case 'blockquote': { const children = within(); return children.length ? [{ type: 'blockquote', children }] : []; }
     case 'bulletList': case 'orderedList': return [{ type: 'list', ordered: node.type === 'orderedList', start: node.type === 'orderedList' ? Number(node.attrs?.start ?? 1) : null, spread: false, children: within() as unknown as ListItem[] }];
     case 'listItem': return [{ type: 'listItem', spread: false, children: within() }];
     case 'codeBlock': return [{ type: 'code', lang: (node.attrs?.language as string | null) ?? null, value: (node.content ?? []).map((c) => c.text ?? '').join('') }];
-    case 'formulaBlock': return [{ type: 'math', value: String(node.attrs?.tex ?? '') }];
+    // An empty formula is none; written down, it would swallow what follows.
+    case 'formulaBlock': return texOf(node) ? [{ type: 'math', value: texOf(node) }] : [];
     case 'horizontalRule': return [{ type: 'thematicBreak' }];
     default: return [];
   }
@@ -111,7 +115,7 @@ function leaf(node: JSONContent): PhrasingContent[] {
   switch (node.type) {
     case 'text': return [node.marks?.some((m) => m.type === 'code') ? { type: 'inlineCode', value: node.text ?? '' } : { type: 'text', value: node.text ?? '' }];
     case 'hardBreak': return [{ type: 'break' }];
-    case 'formula': return [{ type: 'inlineMath', value: String(node.attrs?.tex ?? '') }];
+    case 'formula': return texOf(node) ? [{ type: 'inlineMath', value: texOf(node) }] : [];
     case 'picture': return [{ type: 'image', url: String(node.attrs?.src ?? ''), alt: String(node.attrs?.alt ?? '') }];
     default: return [];
   }

@@ -13,9 +13,14 @@ interface Props {
   readonly thread: Thread;
   readonly text: SourceText;
   readonly language: string;
+  /** A press at a point of the frame, without a drag: it means what lies beneath. */
+  onPress(x: number, y: number): void;
   /** As the passage shall be from now on. */
   onMove(range: StreamRange): void;
 }
+
+/** Pixels a press may move and still be none of a drag. */
+const STILL = 3;
 
 const KEYS: Readonly<Record<string, readonly [Unit, 1 | -1]>> = {
   ArrowRight: ['word', 1], ArrowLeft: ['word', -1], ArrowDown: ['sentence', 1], ArrowUp: ['sentence', -1], PageDown: ['paragraph', 1], PageUp: ['paragraph', -1],
@@ -25,7 +30,7 @@ const isAside = (key: string): boolean => key === 'ArrowRight' || key === 'Arrow
 const NAMES: Readonly<Record<Edge, string>> = { start: 'Beginning of the mark', end: 'End of the mark' };
 
 /** Two handles at the ends of the open mark: dragged from word to word, or moved with the keys and settled with Enter. */
-export function Ends({ page, layout, thread, text, language, onMove }: Props) {
+export function Ends({ page, layout, thread, text, language, onPress, onMove }: Props) {
   const [tried, setTried] = useState<StreamRange>();
   const range = tried ?? thread.range, { adapter, painter } = page;
   const pieces = (unit: Unit): readonly Piece[] => {
@@ -53,6 +58,14 @@ export function Ends({ page, layout, thread, text, language, onMove }: Props) {
     event.preventDefault();
     event.stopPropagation();
   };
+  const pressedAt = useRef<{ readonly x: number; readonly y: number }>(undefined);
+  const release = (event: PointerEvent<HTMLElement>): void => {
+    const from = pressedAt.current, frame = event.currentTarget.parentElement!.getBoundingClientRect();
+    if (from && Math.hypot(event.clientX - from.x, event.clientY - from.y) < STILL) {
+      setTried(undefined);
+      onPress(event.clientX - frame.left, event.clientY - frame.top);
+    } else settle();
+  };
   const drag = (edge: Edge) => (event: PointerEvent<HTMLElement>): void => {
     if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
     const frame = event.currentTarget.parentElement!.getBoundingClientRect(), offset = adapter.offsetAt(event.clientX - frame.left, event.clientY - frame.top);
@@ -69,7 +82,7 @@ export function Ends({ page, layout, thread, text, language, onMove }: Props) {
   };
   return (['start', 'end'] as const).map((edge) => (
     <button key={edge} data-edge={edge} aria-label={NAMES[edge]} title={`${NAMES[edge]}: drag it, or move it with the arrow keys by words and sentences, then Enter`} className="group absolute z-10 w-6 cursor-ew-resize touch-none outline-none" style={place[edge]}
-      onPointerDown={(e) => { e.preventDefault(); e.currentTarget.focus({ preventScroll: true }); e.currentTarget.setPointerCapture(e.pointerId); }} onPointerMove={drag(edge)} onPointerUp={settle} onPointerCancel={() => setTried(undefined)} onKeyDown={onKey(edge)} onBlur={settle}>
+      onPointerDown={(e) => { e.preventDefault(); pressedAt.current = { x: e.clientX, y: e.clientY }; e.currentTarget.focus({ preventScroll: true }); e.currentTarget.setPointerCapture(e.pointerId); }} onPointerMove={drag(edge)} onPointerUp={release} onPointerCancel={() => setTried(undefined)} onKeyDown={onKey(edge)} onBlur={settle}>
       <span aria-hidden="true" className="absolute inset-y-0 left-[11px] w-[2px] bg-tide group-focus-visible:left-[10px] group-focus-visible:w-[4px]" /><span aria-hidden="true" className={`absolute left-[8px] size-2 bg-tide group-focus-visible:left-[6px] group-focus-visible:size-3 ${edge === 'start' ? 'top-[-4px]' : 'bottom-[-4px]'}`} />
     </button>
   ));

@@ -111,7 +111,10 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const open = useCallback((id: string) => { setOpened((before) => new Set([...before, id])); setHeld(id); }, []);
   const { placing, mayWrite, choose, putHere, leave, accept, copyAddress } = usePlacing({ source, text, annotations, marks, page });
   const spoken = useRef<HTMLParagraphElement>(null), say = (words: string): void => { if (spoken.current) spoken.current.textContent = words; };
-  const { draft, selection, mark, markAgain, write, writeAt, begin, setDown, copy, leaveDraft } = useMarking({ page, text: text.text, marks, threads: all, me: me.id, key, audience, scroller, placing, putHere, mayWrite, open, say });
+  const { draft, selection, mark, markAgain, write, writeAt, begin, setDown, copy, leaveDraft } = useMarking({ page, text: text.text, marks, threads: all, me: me.id, key, audience, scroller, placing, putHere, mayWrite, open, say,
+    beginning: () => setFocused(false),
+    hidden: (made) => (isShown({ ...made, author: me, classIds: audience }, shown, me.id) ? undefined : () => setShown({ whose: 'all' })),
+  });
   useMarkAsISelect(page, marking, markAgain);
   const { places, draftPlace, draftBox, blocks, laid } = useLayout(page, layout, visible, opened, draft);
   const unfinished = useUnfinishedNotes({ source, text, me: me.id, blocks, draft });
@@ -145,7 +148,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
     hold: ink.on ? ink.holdBy : undefined, find: () => setFinding(true), player: () => player.current,
     markAsISelect: () => setMarking((on) => !on), focus: () => setFocused(!focused), listen: () => listen(!listens), ends: (edge) => document.querySelector<HTMLElement>(`[data-edge=${edge}]`)?.focus({ preventScroll: true }),
   });
-  useClicks(page, inText, laid, opened, held, setOpened, setHeld);
+  const press = useClicks(page, inText, laid, opened, held, setOpened, setHeld);
 
   const menu = useCallback((label: string, classIds: readonly string[], onChoose: (ids: readonly string[]) => void, small = false) =>
     <AudienceMenu label={label} classIds={classIds} classes={classes} having={having} maySource={source.owned} onChoose={onChoose} small={small} />, [classes, having, source.owned]);
@@ -181,7 +184,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
                   {drawn && <PdfPages address={`/files/${source.versionId}`} password={source.facts.password} page={page} layout={layout} seen={seen} />}
                   <Areas page={page} layout={layout} threads={visible} opened={opened} drawing={drawing} draft={draftBox} onOpen={open} onDrawn={drawAt} onOverWords={(from, to) => { const made = ink.areaOverWords(from, to); if (made) drawAt(made.spot, made.range); }} />
                   <DrawingLayer drawing={ink} laid={laid} me={me.id} opened={opened} onOpen={open} />
-                  {page && openThread && inText.includes(openThread) && source.versionNumber === source.newest && <Ends key={openThread.root.id} page={page} layout={layout} thread={openThread} text={text} language={source.language} onMove={(range) => marks.move(openThread.root, range)} />}
+                  {page && openThread && inText.includes(openThread) && source.versionNumber === source.newest && <Ends key={openThread.root.id} page={page} layout={layout} thread={openThread} text={text} language={source.language} onPress={press} onMove={(range) => marks.move(openThread.root, range)} />}
                 </Frame>
                 <MarginColumn wide={wide} height={height} view={seen} turn={columnRight + 18} threads={visible} places={places} opened={opened} held={held} order={order} chosen={choosing.ids} draft={draft} draftPlace={draftPlace} me={me.id} sourceId={source.id} actions={actions} pageLoaded={layout > 0}
                   head={(notes) => <MarginHead unfinished={unfinished.length} onUnfinished={() => goTo((unfinished[0]?.top ?? 0) - 120)} shown={notes} order={order} onOrder={setOrder} onWhole={() => { const first = text.outline[0]; if (first) writeAt({ type: 'whole' }, first); }} choosing={choosing} audienceOf={(chosen) => menu('Seen by', chosen[0]?.classIds ?? [], (ids) => void forAll(ids), true)} />}

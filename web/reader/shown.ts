@@ -18,11 +18,13 @@ export interface Shown {
 export const ORDERS = ['place', 'time', 'author'] as const;
 export type Order = (typeof ORDERS)[number];
 
-export function isShown(annotation: Annotation, { whose, kind, tag }: Shown, me: string): boolean {
+type Showable = Pick<Annotation, 'classIds' | 'tags'> & { readonly author: { readonly id: string }; readonly kind: { readonly code: string } };
+
+export function isShown(annotation: Showable, { whose, kind, tag }: Shown, me: string): boolean {
   return isOf(annotation, whose, me) && (kind === undefined || annotation.kind.code === kind) && (tag === undefined || annotation.tags.includes(tag));
 }
 
-function isOf({ author, classIds }: Annotation, whose: Whose, me: string): boolean {
+function isOf({ author, classIds }: Showable, whose: Whose, me: string): boolean {
   if (typeof whose === 'object') return 'person' in whose ? author.id === whose.person : classIds.includes(whose.classId);
   switch (whose) {
     case 'all': return true;

@@ -1,4 +1,4 @@
-import { useEffect, type Dispatch, type SetStateAction } from 'react';
+import { useCallback, useEffect, type Dispatch, type SetStateAction } from 'react';
 import type { Laid } from './drawing/laid';
 import { laidAt } from './drawing/laid-at';
 import { nextHit, threadsAt } from './hit';
@@ -7,25 +7,38 @@ import type { OpenPage } from './use-page';
 
 type Set_<T> = Dispatch<SetStateAction<T>>;
 
-/** A click on a mark or on something drawn opens its note, again the next one beneath it; a click on a link goes where it leads, beside Avrelle. */
-export function useClicks(page: OpenPage | undefined, visible: readonly Thread[], laid: readonly Laid[], opened: ReadonlySet<string>, held: string | undefined, setOpened: Set_<ReadonlySet<string>>, setHeld: Set_<string | undefined>): void {
+/** So many pixels beside a line still mean its words. */
+const NEAR = 5;
+
+/**
+ * A click on a mark or on something drawn opens its note, again the next one beneath it; a click on a link goes where it leads,
+ * beside Avrelle. Gives the same for a press on what lies over the page, at a point of the frame.
+ */
+export function useClicks(page: OpenPage | undefined, visible: readonly Thread[], laid: readonly Laid[], opened: ReadonlySet<string>, held: string | undefined, setOpened: Set_<ReadonlySet<string>>, setHeld: Set_<string | undefined>): (x: number, y: number) => boolean {
+  const press = useCallback((x: number, y: number): boolean => {
+    if (!page) return false;
+    const { adapter } = page, at = adapter.offsetAt(x, y), point = adapter.shownAt(x, y), drawn = laidAt(laid, point.x, point.y)?.thread;
+    const onWords = ({ range }: Thread): boolean => adapter.boxes(range).some((box) => point.x >= box.left - NEAR && point.x <= box.left + box.width + NEAR && point.y >= box.top - NEAR && point.y <= box.top + box.height + NEAR);
+    const hits = [...(drawn ? [drawn] : []), ...(at === undefined ? [] : threadsAt(visible, at).filter(onWords))];
+    const hit = nextHit(hits, held && opened.has(held) ? held : undefined);
+    if (hit) setOpened((before) => new Set([...before, hit.root.id]));
+    setHeld(hit?.root.id);
+    return hit !== undefined;
+  }, [page, visible, laid, opened, held, setOpened, setHeld]);
   useEffect(() => {
     if (!page) return;
     const { adapter } = page;
     const onClick = (event: MouseEvent): void => {
       const link = (event.target as Element | null)?.closest?.('a[href]');
-      if (link) return follow(event, link, adapter.document);
-      if (adapter.selection()) return;
-      const at = adapter.offsetAt(event.clientX, event.clientY), point = adapter.shownAt(event.clientX, event.clientY), drawn = laidAt(laid, point.x, point.y)?.thread;
-      const hits = [...(drawn ? [drawn] : []), ...(at === undefined ? [] : threadsAt(visible, at))];
-      const hit = nextHit(hits, held && opened.has(held) ? held : undefined);
-      if (!hit) return setHeld(undefined);
-      setOpened((before) => new Set([...before, hit.root.id]));
-      setHeld(hit.root.id);
+      // What is marked on a link opens first; with it open, the link leads on.
+      if (link && (adapter.selection() || held || !press(event.clientX, event.clientY))) return follow(event, link, adapter.document);
+      if (link) return event.preventDefault();
+      if (!adapter.selection()) press(event.clientX, event.clientY);
     };
     adapter.document.addEventListener('click', onClick);
     return () => adapter.document.removeEventListener('click', onClick);
-  }, [page, visible, laid, opened, held, setOpened, setHeld]);
+  }, [page, held, press]);
+  return press;
 }
 
 function follow(event: MouseEvent, link: Element, document: Document): void {

@@ -33,12 +33,16 @@ interface Given {
   putHere(): void;
   mayWrite(): boolean;
   open(id: string): void;
+  /** Somebody begins to write: what hides the margin gives way. */
+  beginning(): void;
+  /** Where a mark like this would not show now, shows it. */
+  hidden(mark: { readonly kind: Kind; readonly tags: readonly string[] }): (() => void) | undefined;
   /** Tells what was done to who does not see it. */
   say(words: string): void;
 }
 
 /** From a selection to a highlight or a note. */
-export function useMarking({ page, text, marks, threads, me, key, audience, scroller, placing, putHere, mayWrite, open, say }: Given) {
+export function useMarking({ page, text, marks, threads, me, key, audience, scroller, placing, putHere, mayWrite, open, beginning, hidden, say }: Given) {
   const messages = useMessages();
   const [draft, setDraft] = useState<Draft>();
   /** Not for React: keys come faster than it, and nothing shows it. */
@@ -46,6 +50,10 @@ export function useMarking({ page, text, marks, threads, me, key, audience, scro
 
   /** Asked of the page itself: keys come faster than React hears of a selection. */
   const selection = (): StreamRange | undefined => page?.adapter.selection();
+  const tellHidden = (made: { readonly kind: Kind; readonly tags: readonly string[] }): void => {
+    const show = hidden(made);
+    if (show) messages.tell(`Marked as ${made.kind.name.toLowerCase()}. Such marks are hidden now.`, { label: 'Show all', run: show });
+  };
   const mark = (kind: Kind): void => {
     const selected = selection();
     if (!selected || !mayWrite()) return;
@@ -56,6 +64,7 @@ export function useMarking({ page, text, marks, threads, me, key, audience, scro
     else {
       page?.painter.add({ ...selected, kind });
       marks.create({ range: selected, kind, classIds: audience });
+      tellHidden({ kind, tags: [] });
     }
     last.current = kind;
     say(`${kind.name}: ${text.slice(selected.start, selected.end).slice(0, 80)}`);
@@ -66,11 +75,15 @@ export function useMarking({ page, text, marks, threads, me, key, audience, scro
   const write = (note: string, range = selection()): void => {
     if (!range || placing || !mayWrite()) return;
     page?.painter.found(undefined);
+    beginning();
     setDraft({ range, exact: text.slice(range.start, range.end), note, kind: PLAIN_NOTE });
     page?.adapter.select(undefined);
   };
   /** Opens a note; what was begun there before is in its slot. */
-  const begin = (range: StreamRange, spot?: Spot): void => setDraft({ range, exact: text.slice(range.start, range.end), ...(spot ? { spot } : {}), note: '', kind: PLAIN_NOTE });
+  const begin = (range: StreamRange, spot?: Spot): void => {
+    beginning();
+    setDraft({ range, exact: text.slice(range.start, range.end), ...(spot ? { spot } : {}), note: '', kind: PLAIN_NOTE });
+  };
   /** A note on something that is no words, tied to the block it stands in or the words it is about. */
   const writeAt = (spot: Spot, block: StreamRange): void => {
     if (mayWrite()) begin({ start: block.start, end: block.end }, spot);
@@ -79,6 +92,7 @@ export function useMarking({ page, text, marks, threads, me, key, audience, scro
     const id = marks.create({ ...values, range: draft!.range, spot: draft!.spot, classIds: audience });
     setDraft(undefined);
     open(id);
+    tellHidden(values);
     say('Note set down');
     scroller.current?.querySelector('iframe')?.focus({ preventScroll: true });
   };

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState, type ComponentType, type KeyboardEvent, type ReactNode } from 'react';
+import { tagsIn as inWords } from '@avrelle/core/note';
 import { PLAIN_NOTE, type Kind } from '@avrelle/core/key';
 import { TAG } from '@avrelle/core/wire';
 import type { Slot } from '../../data/unfinished';
@@ -38,9 +39,11 @@ export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onL
   const [kind, setKind] = useState(() => kinds.find((k) => k.code === kept?.kind) ?? initial.kind);
   const [tagText, setTagText] = useState((kept?.tags ?? initial.tags).map((t) => `#${t}`).join(' '));
   const [wrong, setWrong] = useState('');
+  /** A picture is on its way; `waits` where the note is to be saved when it has come. */
+  const [sending, setSending] = useState(false), [waits, setWaits] = useState(false);
   /** Whichever is there when the form opens stays: nothing is exchanged under a writing hand. */
   const [Rich] = useState<{ readonly of: ComponentType<Parameters<Editor>[0]> | undefined }>(() => ({ of: editor }));
-  const form = useRef<HTMLFormElement>(null), area = useRef<HTMLTextAreaElement>(null), spoken = useRef<readonly string[]>([]);
+  const form = useRef<HTMLFormElement>(null), area = useRef<HTMLTextAreaElement>(null), spoken = useRef<readonly string[]>(undefined);
 
   useEffect(() => {
     const el = area.current;
@@ -57,10 +60,20 @@ export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onL
   useEffect(() => () => slot.settle(), [slot]);
 
   const save = (): void => {
-    const tags = [...spoken.current, ...tagsIn(tagText)], bad = tags.find((t) => !TAG.test(t));
+    if (sending) return setWaits(true);
+    // A tag that was taken out of the words goes; before anything was typed, none was.
+    const now = spoken.current ?? inWords(note), gone = inWords(initial.note).filter((tag) => !now.includes(tag));
+    const tags = [...now, ...tagsIn(tagText).filter((tag) => !gone.includes(tag))], bad = tags.find((t) => !TAG.test(t));
     if (bad) return setWrong(`“${bad}” cannot be a tag: use letters, digits, - _ and /.`);
     slot.drop();
     onSave({ kind, note: note.trim(), tags: [...new Set(tags)] });
+  };
+  const saveLater = useRef(save);
+  useEffect(() => { saveLater.current = save; });
+  useEffect(() => { if (waits && !sending) saveLater.current(); }, [waits, sending]);
+  const onSending = (busy: boolean, failed: boolean): void => {
+    setSending(busy);
+    if (failed) setWaits(false);
   };
   const discard = (): void => {
     const words = { note, kind: kind.code, tags: tagsIn(tagText) };
@@ -87,10 +100,11 @@ export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onL
         ))}
         <span className="ml-auto text-[13px] text-soft">{kind.name}</span>
       </fieldset>
-      {Rich.of ? <Rich.of label="Note" markdown={note} sourceId={sourceId} placeholder="What do you make of it?" onChange={({ markdown, tags }) => { setNote(markdown); spoken.current = tags; }} onSubmit={() => form.current?.requestSubmit()} />
+      {Rich.of ? <Rich.of label="Note" markdown={note} sourceId={sourceId} placeholder="What do you make of it?" onChange={({ markdown, tags }) => { setNote(markdown); spoken.current = tags; }} onSubmit={() => form.current?.requestSubmit()} onSending={onSending} />
         : <textarea ref={area} aria-label="Note" value={note} onChange={(e) => setNote(e.target.value)} rows={Math.min(12, Math.max(3, note.split('\n').length + Math.floor(note.length / 38)))} placeholder="What do you make of it?" className="w-full resize-none border-b border-strong bg-transparent leading-5 outline-none placeholder:text-faint focus:border-tide" />}
       <input aria-label="Tags" value={tagText} onChange={(e) => { setTagText(e.target.value); setWrong(''); }} placeholder="#tags" className="field text-[13px] text-tide" />
       <Alert>{wrong}</Alert>
+      {waits && sending && <p role="status" className="text-[13px] text-soft">Saved as soon as the picture has come.</p>}
       <div className="flex items-center gap-3 text-[13px]">
         <span className="text-soft">for</span>{audience}
         <button type="button" className="ml-auto text-soft" onClick={discard}>Discard</button>
