@@ -1,5 +1,5 @@
 import type { AreaSpot } from '@avrelle/core/anchor';
-import { readTree, toTree, TreeMap, type Block, type Outline, type TextNodeLike, type TextStream } from '@avrelle/core/text';
+import { readTree, seenPart, toTree, TreeMap, type Block, type Outline, type TextNodeLike, type TextStream } from '@avrelle/core/text';
 
 /** A rectangle in document coordinates: pixels from the top left of the page, whatever is scrolled. */
 export interface Box {
@@ -40,6 +40,8 @@ export interface PageAdapter {
   holderAt(x: number, y: number): { readonly on: AreaSpot['on']; readonly box: Box; readonly element: Element } | undefined;
   /** A point of the window of the document, as shown. */
   shownAt(x: number, y: number): { readonly x: number; readonly y: number };
+  /** Whether what lies outside the main text is hidden: nobody selects what they do not see. */
+  setMainOnly(mainOnly: boolean): void;
   /** How much smaller than its own pixels the page is shown: boxes are given as shown. */
   setScale(scale: number): void;
 }
@@ -50,6 +52,7 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
   const stream = readTree(document.documentElement as unknown as TextNodeLike);
   const map = new TreeMap(stream);
   let scale = 1;
+  let mainOnly = false;
   /** To ask for a selection lays the whole page out: nobody does before there has been one. */
   let touched = false;
   document.addEventListener('selectionchange', () => { touched = true; }, { once: true });
@@ -94,6 +97,7 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
     },
     shownAt: (x, y) => ({ x: x * scale, y: y * scale }),
     setScale: (to) => { scale = to; },
+    setMainOnly: (only) => { mainOnly = only; },
     offsetAt: (x, y) => {
       const caret = caretAt(document, x, y);
       return caret && map.textOffset(caret.node as unknown as TextNodeLike, caret.offset);
@@ -103,7 +107,9 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
       const selection = window.getSelection();
       if (!selection || selection.isCollapsed || selection.rangeCount === 0) return undefined;
       const { startContainer, startOffset, endContainer, endOffset } = selection.getRangeAt(0);
-      return tidy(stream.text, map.offsetOf(startContainer as unknown as TextNodeLike, startOffset), map.offsetOf(endContainer as unknown as TextNodeLike, endOffset));
+      const chosen = tidy(stream.text, map.offsetOf(startContainer as unknown as TextNodeLike, startOffset), map.offsetOf(endContainer as unknown as TextNodeLike, endOffset));
+      const part = chosen && mainOnly ? seenPart(stream.outline, chosen) : chosen;
+      return part && tidy(stream.text, part.start, part.end);
     },
     select: (range) => {
       touched = true;

@@ -47,6 +47,7 @@ export function usePage({ view, kind, unit, type }: Dressing, scale: number) {
     dress.current?.apply({ view, kind, unit, ...(type ? { type } : {}) }, tokens);
     page.painter.dress(tokens, isOverPicture({ view, kind }));
     page.adapter.setScale(scale);
+    page.adapter.setMainOnly(view === 'main');
     setLayout((n) => n + 1);
   }, [page, view, kind, unit, type, scale, theme]);
   const face = type?.face;
