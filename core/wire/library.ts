@@ -35,6 +35,8 @@ export type CollectionPut = InferType<typeof collectionPutSchema>;
 export const collectionOrderSchema = object({
   version: seen().required(),
   sections: array(string().trim().required().max(80)).required().max(60),
+  /** Which of the former sections each of them is, null for a new one; absent where they are as they were. */
+  was: array(number().integer().min(0).max(59).nullable().defined()).max(60),
   items: array(object({ sourceId: idSchema().required(), section: number().required().integer().min(-1).max(59) }).required()).required().max(5_000),
 }).noUnknown();
 export type CollectionOrder = InferType<typeof collectionOrderSchema>;

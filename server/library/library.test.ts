@@ -48,6 +48,24 @@ describe('collections', () => {
     expect(order(second.body.current as CollectionDetail)).toEqual([['two', -1], ['one', -1]]);
   });
 
+  test('whoever removes or moves sections takes along what they may not see in them', async () => {
+    const made = await make(teacher, 'In sections', { classId, may: 'add' }), at = `/api/collections/${made.id}`;
+    const { version } = (await teacher.send<CollectionDetail>('POST', `${at}/sources`, { sourceIds: [ids[0], ids[3]] })).body;
+    const two = [{ sourceId: ids[0], section: 0 }, { sourceId: ids[3], section: 1 }];
+    const put = (await teacher.send<CollectionDetail>('PUT', `${at}/order`, { version, sections: ['Alpha', 'Beta'], items: two })).body;
+    const mine = [{ sourceId: ids[0], section: 1 }];
+    const turned = (await student.send<CollectionDetail>('PUT', `${at}/order`, { version: put.version, sections: ['Beta', 'Alpha'], was: [1, 0], items: mine })).body;
+    expect(order((await teacher.send<CollectionDetail>('GET', at)).body)).toEqual([['own', 0], ['one', 1]]);
+    await student.send('PUT', `${at}/order`, { version: turned.version, sections: ['Alpha'], was: [1], items: [{ sourceId: ids[0], section: 0 }] });
+    expect(order((await teacher.send<CollectionDetail>('GET', at)).body)).toEqual([['own', -1], ['one', 0]]);
+  });
+
+  test('what stands in one that is deleted stays, one level up', async () => {
+    const outer = await make(teacher, 'Outer one'), inner = await make(teacher, 'Inner one', { parentId: outer.id });
+    expect((await teacher.send('DELETE', `/api/collections/${outer.id}`)).status).toBe(204);
+    expect((await outline()).collections.find((c) => c.id === inner.id)).toMatchObject({ name: 'Inner one', parentId: null });
+  });
+
   test('shared to be read they are; nobody outside sees them, and nobody sees sources that are not theirs', async () => {
     const made = await make(teacher, 'To read', { classId });
     await teacher.send('POST', `/api/collections/${made.id}/sources`, { sourceIds: [ids[2], ids[3]] });

@@ -21,6 +21,7 @@ export const HOLDING = 'SELECT w.collection_id AS id FROM collection_item i JOIN
 const INSERT = 'INSERT INTO collection (id, owner_id, name, parent_id, class_id, may, position, created_at) VALUES (@id, @me, @name, @parentId, @classId, @may, (SELECT coalesce(max(position), 0) + 1 FROM collection WHERE owner_id = @me), @now) ON CONFLICT (id) DO NOTHING';
 const UPDATE = 'UPDATE collection SET name = @name, parent_id = @parentId, class_id = @classId, may = @may, version = version + 1 WHERE id = @id AND owner_id = @me AND version = @version';
 const REMOVE = 'DELETE FROM collection WHERE id = ? AND owner_id = ?';
+const SET_FREE = 'UPDATE collection SET parent_id = NULL, version = version + 1 WHERE parent_id = ?';
 const HAS_CHILDREN = 'SELECT 1 AS one FROM collection WHERE parent_id = ? LIMIT 1';
 const SET_SECTIONS = 'UPDATE collection SET sections = ?, version = version + 1 WHERE id = ? AND version = ?';
 const PLACE = 'UPDATE collection_item SET section = ?, position = ? WHERE collection_id = ? AND source_id = ?';
@@ -54,9 +55,11 @@ const REMOVE_ANNOTATIONS = 'DELETE FROM annotation WHERE source_id = ?', REMOVE_
 const BENEATH = "(tag = @from OR (tag >= @from || '/' AND tag < @from || '0'))";
 /** The annotations of one's own that bear a tag or one beneath it. */
 const MINE = 'annotation_id IN (SELECT a.id FROM annotation a WHERE a.author_id = @me AND a.deleted_at IS NULL)';
+/** As lists show them: of what was deleted nothing counts, though it is renamed as well. */
+const SEEN = 'source_id IN (SELECT source_id FROM source_visible WHERE person_id = @me)';
 const TAG_USES = `SELECT
-  (SELECT count(DISTINCT source_id) FROM source_tag WHERE person_id = @me AND ${BENEATH}) AS sources,
-  (SELECT count(DISTINCT annotation_id) FROM annotation_tag WHERE ${BENEATH} AND ${MINE}) AS annotations`;
+  (SELECT count(DISTINCT source_id) FROM source_tag WHERE person_id = @me AND ${BENEATH} AND ${SEEN}) AS sources,
+  (SELECT count(DISTINCT annotation_id) FROM annotation_tag WHERE ${BENEATH} AND annotation_id IN (SELECT a.id FROM annotation a WHERE a.author_id = @me AND a.deleted_at IS NULL AND a.${SEEN})) AS annotations`;
 const TAGS_BENEATH = `SELECT DISTINCT tag FROM (SELECT tag FROM source_tag WHERE person_id = @me AND ${BENEATH} UNION SELECT tag FROM annotation_tag WHERE ${BENEATH} AND ${MINE}) WHERE tag <> @from ORDER BY tag`;
 const HAS_TAG = 'SELECT 1 AS one FROM source_tag WHERE person_id = @me AND tag = @to UNION SELECT 1 FROM annotation_tag t JOIN annotation a ON a.id = t.annotation_id WHERE t.tag = @to AND a.author_id = @me AND a.deleted_at IS NULL';
 const RENAMED = 'CASE WHEN @to = @empty THEN NULL ELSE @to || substr(tag, length(@from) + 1) END';
@@ -102,13 +105,29 @@ export const hasCollections = (db: Db, id: string): boolean => db.get(HAS_CHILDR
 export const insertCollection = (db: Db, me: string, id: string, { name, parentId, classId, may }: CollectionPut, now: string): boolean => run(db, INSERT, { id, me, name, parentId: parentId ?? null, classId: classId ?? null, may: may ?? 'read', now }) > 0;
 /** False when it is at another version by now. */
 export const updateCollection = (db: Db, me: string, id: string, { version, name, parentId, classId, may }: CollectionPut): boolean => run(db, UPDATE, { id, me, version: version ?? 0, name, parentId: parentId ?? null, classId: classId ?? null, may: may ?? 'read' }) > 0;
-export const removeCollection = (db: Db, me: string, id: string): boolean => db.run(REMOVE, id, me) > 0;
+/** Those inside it stay, one level up. */
+export function removeCollection(db: Db, me: string, id: string): boolean {
+  db.run(SET_FREE, id);
+  return db.run(REMOVE, id, me) > 0;
+}
 /** False when it is at another version by now. */
-export function orderCollection(db: Db, id: string, { version, sections, items }: CollectionOrder): boolean {
+export function orderCollection(db: Db, id: string, { version, sections, was, items }: CollectionOrder): boolean {
+  const before = itemsOf(db, id);
   if (db.run(SET_SECTIONS, JSON.stringify(sections), id, version) === 0) return false;
+  moveUnseen(db, id, before, new Set(items.map((item) => item.sourceId)), was ?? [...sections.keys()]);
   items.forEach(({ sourceId, section }, position) => db.run(PLACE, Math.min(section, sections.length - 1), position, id, sourceId));
   return true;
 }
+/** What whoever ordered it may not read goes with its section, or up to the next above that is left. */
+function moveUnseen(db: Db, id: string, before: ReturnType<typeof itemsOf>, seen: ReadonlySet<string>, was: readonly (number | null)[]): void {
+  before.forEach((item, position) => {
+    if (seen.has(item.id)) return;
+    let section = item.section;
+    while (section >= 0 && !was.includes(section)) section--;
+    db.run(PLACE, section < 0 ? -1 : was.indexOf(section), position, id, item.id);
+  });
+}
+
 export const addToCollection = (db: Db, me: string, id: string, source: string, section: number, now: string): boolean => run(db, ADD, { id, source, section, me, now }) > 0;
 /** Where a source stands in a collection; undefined where it is not in it. */
 export const itemIn = (db: Db, id: string, source: string) => db.get<{ section: number; position: number }>(ITEM, id, source);

@@ -12,6 +12,7 @@ import { DialogFrame } from '../ui/DialogFrame';
 export default function CollectionDialog({ collection, onClose, onMade, onRemoved }: { collection?: CollectionRow | undefined; onClose: () => void; onMade?: (id: string) => void; onRemoved?: () => void }) {
   const client = useQueryClient(), classes = useClasses().data ?? [], outline = useOutline().data, [wrong, setWrong] = useState(''), [classId, setClassId] = useState(collection?.classId ?? ''), [sure, setSure] = useState(false);
   const outer = outline?.collections.filter((c) => c.owned && !c.parentId && c.id !== collection?.id) ?? [];
+  const inside = outline?.collections.filter((c) => c.parentId === collection?.id).length ?? 0;
   const send = async (work: Promise<unknown>, then: () => void): Promise<void> => {
     try { await work; await client.invalidateQueries({ queryKey: keys.library }); then(); } catch (error) { setWrong(wordsOf(error)); }
   };
@@ -29,7 +30,7 @@ export default function CollectionDialog({ collection, onClose, onMade, onRemove
         {classId && <label className="grid gap-1 text-[13px] text-faint">They may<select name="may" defaultValue={collection?.may ?? 'read'} className="field text-[15px]"><option value="read">read it</option><option value="add">read it, add to it and order it</option></select></label>}
         {wrong && <Alert>{wrong}</Alert>}
         <div className="flex gap-5"><button className="press">Save</button><Dialog.Close className="text-soft">Cancel</Dialog.Close>
-          {collection && onRemoved && (sure ? <button type="button" className="ml-auto text-brick" onClick={() => void send(request('DELETE', `/api/collections/${collection.id}`), onRemoved)}>Yes, delete it; the sources stay</button> : <button type="button" className="ml-auto text-brick" onClick={() => setSure(true)}>Delete</button>)}</div>
+          {collection && onRemoved && (sure ? <button type="button" className="ml-auto text-brick" onClick={() => void send(request('DELETE', `/api/collections/${collection.id}`), onRemoved)}>Yes, delete it; the sources stay{inside > 0 && `, and so ${inside === 1 ? 'does the collection' : `do the ${inside} collections`} inside it`}</button> : <button type="button" className="ml-auto text-brick" onClick={() => setSure(true)}>Delete</button>)}</div>
       </form>
     </DialogFrame>
   );

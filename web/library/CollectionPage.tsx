@@ -13,7 +13,7 @@ import { State } from '../ui/State';
 import { Strand } from '../ui/Strand';
 import { count } from '../ui/when';
 import CollectionDialog from './CollectionDialog';
-import { arranged, flat, movedTo, sectionKey, type Arrangement } from './arrange';
+import { arranged, flat, movedTo, sectionKey, withNewSection, withoutSection, type Arrangement } from './arrange';
 import { TagNames } from '../ui/TagNames';
 import { changeSources } from './use-changing';
 
@@ -46,7 +46,7 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
   const store = async (next: Arrangement): Promise<void> => {
     setNow(next);
     try {
-      put(await request<CollectionDetail>('PUT', `/api/collections/${c.id}/order`, { version: c.version, sections: next.sections, items: next.groups.flatMap((ids, n) => ids.map((sourceId) => ({ sourceId, section: n - 1 }))) }));
+      put(await request<CollectionDetail>('PUT', `/api/collections/${c.id}/order`, { version: c.version, sections: next.sections, was: next.was ?? [...next.sections.keys()], items: next.groups.flatMap((ids, n) => ids.map((sourceId) => ({ sourceId, section: n - 1 }))) }));
     } catch (error) {
       messages.warn(error instanceof ProblemError && error.problem.code === 'stale' ? 'Somebody ordered it meanwhile: their order is shown. Move yours again if you still want to.' : wordsOf(error));
       if (error instanceof ProblemError && error.problem.current) put(error.problem.current as CollectionDetail); else void client.invalidateQueries({ queryKey: keys.collection(c.id) });
@@ -69,13 +69,13 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
       <SortableContext items={flat(now)} strategy={verticalListSortingStrategy} disabled={!may}>
         <ol aria-label="Sources" className="px-[30px] pb-6 max-[900px]:px-4">
           {now.groups.map((ids, n) => [
-            n > 0 && <Section key={sectionKey(n - 1)} id={sectionKey(n - 1)} may={may} name={now.sections[n - 1]!} onName={(name) => void store({ ...now, sections: now.sections.map((s, i) => (i === n - 1 ? name : s)) })}
-              onRemove={() => void store({ sections: now.sections.filter((_, i) => i !== n - 1), groups: now.groups.flatMap((g, i) => (i === n ? [] : [i === n - 1 ? [...g, ...ids] : g])) })} />,
+            n > 0 && <Section key={`${sectionKey(n - 1)} ${now.sections[n - 1]}`} id={sectionKey(n - 1)} may={may} name={now.sections[n - 1]!} onName={(name) => void store({ groups: now.groups, sections: now.sections.map((s, i) => (i === n - 1 ? name : s)) })}
+              onRemove={() => void store(withoutSection(now, n - 1))} />,
             ...ids.map((id) => { const source = sources.get(id); return source && <Item key={id} source={source} may={may}>{may && <button className="text-[13px] text-faint hover:text-brick" onClick={() => void take(source)}>take out</button>}</Item>; }),
           ])}
         </ol>
       </SortableContext>
-      {may && <div className="px-[30px] pb-8 text-[14px] max-[900px]:px-4">{naming ? <form className="flex max-w-[340px] gap-4" onSubmit={(e) => { e.preventDefault(); const name = String(new FormData(e.currentTarget).get('name')).trim(); setNaming(false); if (name) void store({ sections: [...now.sections, name], groups: [...now.groups, []] }); }}><input name="name" autoFocus aria-label="Name of the section" className="field" /><button className="act">Add</button></form> : <button className="act" onClick={() => setNaming(true)}>New section</button>}</div>}
+      {may && <div className="px-[30px] pb-8 text-[14px] max-[900px]:px-4">{naming ? <form className="flex max-w-[340px] gap-4" onSubmit={(e) => { e.preventDefault(); const name = String(new FormData(e.currentTarget).get('name')).trim(); setNaming(false); if (name) void store(withNewSection(now, name)); }}><input name="name" autoFocus aria-label="Name of the section" className="field" /><button className="act">Add</button></form> : <button className="act" onClick={() => setNaming(true)}>New section</button>}</div>}
     </DndContext>
   );
 }

@@ -3,6 +3,8 @@ export interface Arrangement {
   readonly sections: readonly string[];
   /** One more than there are sections: those above the first come first. */
   readonly groups: readonly (readonly string[])[];
+  /** Which of the former sections each is, null for a new one: what one may not see in them moves along. Absent where they are as they were. */
+  readonly was?: readonly (number | null)[];
 }
 
 /** Under what name a section is dragged. */
@@ -38,5 +40,14 @@ function withSection({ sections, groups }: Arrangement, from: number, onto: stri
   const over = sectionOf(onto), to = over >= 0 ? over : Math.max(0, groups.findIndex((ids) => ids.includes(onto)) - 1);
   const order = [...sections.keys()].filter((n) => n !== from);
   order.splice(to, 0, from);
-  return { sections: order.map((n) => sections[n]!), groups: [groups[0]!, ...order.map((n) => groups[n + 1]!)] };
+  return { sections: order.map((n) => sections[n]!), groups: [groups[0]!, ...order.map((n) => groups[n + 1]!)], was: order };
 }
+
+/** Without a section; its sources stand at the end of what is above it. */
+export function withoutSection({ sections, groups }: Arrangement, at: number): Arrangement {
+  const left = [...sections.keys()].filter((n) => n !== at);
+  const above = [...groups[at]!, ...groups[at + 1]!];
+  return { sections: left.map((n) => sections[n]!), groups: groups.flatMap((ids, n) => (n === at + 1 ? [] : [n === at ? above : ids])), was: left };
+}
+
+export const withNewSection = ({ sections, groups }: Arrangement, name: string): Arrangement => ({ sections: [...sections, name], groups: [...groups, []], was: [...sections.keys(), null] });
