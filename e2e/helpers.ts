@@ -136,7 +136,8 @@ export async function expectSeen(found: Locator, timeout = 20_000): Promise<void
 }
 
 function whatHidesIt(element: Element): string {
-  const { left, top, right, bottom, width, height } = element.getBoundingClientRect();
+  // Words over several lines have a box for each; between these others may stand.
+  const { left, top, right, bottom, width, height } = element.getClientRects()[0] ?? element.getBoundingClientRect();
   const place = `${Math.round(left)}, ${Math.round(top)} to ${Math.round(right)}, ${Math.round(bottom)} of ${innerWidth} × ${innerHeight}`;
   if (width === 0 || height === 0) return 'it has no size';
   const outside = left < -1 || top < -1 || right > innerWidth + 1 || bottom > innerHeight + 1;

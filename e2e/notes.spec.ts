@@ -34,7 +34,7 @@ test('a note holds emphasis, a formula, a picture, a tag, and links that both en
   const address = page.url();
   await note.getByRole('link', { name: 'Framed, of all things.' }).click();
   const other = page.getByRole('article', { name: /Note, Writer/ }).filter({ hasText: 'Linked from' });
-  await expectSeen(other.getByRole('link', { name: /So \$h/ }));
+  await expectSeen(other.getByRole('link', { name: /So h = 3\.2 mm/ }));
   expect(page.url()).toBe(address);
   expect(page.context().pages()).toHaveLength(1);
   await note.getByRole('button', { name: 'Edit' }).click();

@@ -50,3 +50,9 @@ test('what shapes a picture or a table stays; what it would fetch goes', () => {
   for (const kept of ['colspan="2"', 'datetime="2026-05-06"', 'viewBox="0 0 9 9"', 'd="M1 1h7"', 'fill="url(#here)"']) expect(body).toContain(kept);
   expect(body).not.toContain('tracker');
 });
+
+test('what follows something nested wrongly on purpose is not lost with it', () => {
+  const all = VECTORS.map((vector) => `<div>${vector}</div>`).join('\n');
+  const { body } = sanitise(parseHtml(`<h1>Attack</h1>${all}<p>Calm words at the end.</p>`, 'http://x.test/'), 'http://x.test/');
+  expect(body).toContain('Calm words at the end.');
+});

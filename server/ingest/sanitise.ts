@@ -31,8 +31,8 @@ export interface CleanPage {
 
 /**
  * Removes everything that could act, lets forms stand as they are without taking input, and makes addresses of links
- * absolute. In place: the document was made of the page's own bytes and runs nothing; what it leaves is written down
- * and parsed anew.
+ * absolute. The document was made of the page's own bytes and runs nothing; what is left of it is written down and
+ * parsed anew.
  */
 export function sanitise(document: Document, base: string): CleanPage {
   keepFormulas(document);
@@ -46,8 +46,7 @@ export function sanitise(document: Document, base: string): CleanPage {
     withoutName(element);
     if (FIELD.test(element.nodeName)) element.setAttribute('inert', '');
   });
-  const root = document.documentElement;
-  purify.sanitize(root, { ...CONFIG, IN_PLACE: true });
+  const root = sanitised(document, (given, more) => purify.sanitize(given, { ...CONFIG, ...more }) as unknown as HTMLElement);
   const body = root.querySelector('body') ?? root;
   return {
     body: body.innerHTML,
@@ -64,6 +63,17 @@ function keepFormulas(document: Document): void {
     const formula = note.closest('math');
     if (formula && !formula.hasAttribute('alttext')) formula.setAttribute('alttext', (note.textContent ?? '').trim());
   }
+}
+
+/**
+ * In place, which saves a parse. Not where a formula or drawing stands: what is nested wrongly in those would be taken out
+ * with everything behind it; written down and parsed once more, it falls apart as it does in a browser.
+ */
+function sanitised(document: Document, sanitize: (given: string | Node, more: Config) => HTMLElement): HTMLElement {
+  const root = document.documentElement;
+  if (document.querySelector('math, svg')) return sanitize(root.outerHTML, { RETURN_DOM: true });
+  sanitize(root, { IN_PLACE: true });
+  return root;
 }
 
 const FIELD = /^(input|select|textarea)$/i;
