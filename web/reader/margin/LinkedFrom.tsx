@@ -17,7 +17,7 @@ export function LinkedFrom({ id, onFollow }: { id: string; onFollow: (annotation
   return (
     <div className="mt-1.5 text-[13px] text-soft">Linked from
       <ul>{topics.map((tag) => <li key={tag}><Link to={`/topic?${new URLSearchParams({ tag })}`} className="text-tide hover:underline">my page about #{tag}</Link></li>)}{links.map((l) => (
-        <li key={l.id} className="truncate"><Link to={`/source/${l.sourceId}?at=${l.rootId ?? l.id}`} className="text-tide hover:underline" onClick={(e) => { if (onFollow(l.id)) e.preventDefault(); }}><Sign kind={l.kind} className="mr-1" />{shortName(l.author)}: {plainWords(l.note)}</Link></li>
+        <li key={l.id}><Link dir="auto" to={`/source/${l.sourceId}?at=${l.rootId ?? l.id}`} className="block truncate text-tide hover:underline" onClick={(e) => { if (onFollow(l.id)) e.preventDefault(); }}><Sign kind={l.kind} className="mr-1" />{shortName(l.author)}: {plainWords(l.note)}</Link></li>
       ))}</ul>
     </div>
   );
