@@ -37,10 +37,10 @@ export const draftHasAsset = (db: Db, id: string, hash: string): boolean => db.g
 /** Everything of it, as it was ingested; its files stay in the database. Throws `not_found`. */
 export function loadDraft(db: Db, personId: string, id: string): Ingested {
   const { content, snapshot_hash, file_hash } = row(db, personId, id), hashes = db.all<{ hash: string }>(ASSETS, id).map((a) => a.hash), none = new Uint8Array(0);
+  const stored = JSON.parse(content) as Omit<Stored, 'inlines'> & Partial<Stored>;
   return {
-    // Those that were fetched before it was known what their words are.
-    inlines: [],
-    ...(JSON.parse(content) as Stored), snapshot: '', assets: hashes.map((hash) => ({ hash, mediaType: '', bytes: none })), file: file_hash === null ? null : { bytes: none, mediaType: '' },
+    // Absent where it was fetched before links and emphasis were noted down.
+    ...stored, inlines: stored.inlines ?? [], snapshot: '', assets: hashes.map((hash) => ({ hash, mediaType: '', bytes: none })), file: file_hash === null ? null : { bytes: none, mediaType: '' },
     stored: { snapshot: snapshot_hash, assets: hashes, file: file_hash },
   };
 }
