@@ -43,7 +43,7 @@ function Past({ past: { ago, annotations } }: { past: NonNullable<Desk['past']> 
     <section className="mb-7">
       <h2 className="mb-1 text-[17px]">On this day {ago} ago</h2>
       <ul>{annotations.map((a) => (
-        <li key={a.id} className="border-t border-rule py-2.5"><Link to={`/source/${a.sourceId}?at=${a.openAt}`} state={BACK} className="block hover:text-tide"><p className="font-read text-[16px]" dir="auto" lang={a.language || undefined}><Sign kind={a.kind} className="me-1.5" /><MarkedText pieces={a.quote} /></p>{a.note.length > 0 && <p dir="auto" className="text-[14.5px]"><MarkedText pieces={a.note} /></p>}<p className="text-[13px] text-soft">{a.title}</p></Link></li>
+        <li key={a.id} className="border-t border-rule py-2.5"><Link to={`/source/${a.sourceId}?at=${a.openAt}`} state={BACK} className="block hover:text-tide"><p className="whitespace-pre-line font-read text-[16px]" dir="auto" lang={a.language || undefined}><Sign kind={a.kind} className="me-1.5" /><MarkedText pieces={a.quote} /></p>{a.note.length > 0 && <p dir="auto" className="text-[14.5px]"><MarkedText pieces={a.note} /></p>}<p className="text-[13px] text-soft">{a.title}</p></Link></li>
       ))}</ul>
     </section>
   );

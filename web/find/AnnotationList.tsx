@@ -43,7 +43,7 @@ function Hit({ hit, back, titled, children }: { hit: AnnotationHit; back: Back; 
       <div>{children}</div>
       <Link to={`/source/${hit.sourceId}?at=${hit.openAt}`} state={{ back }} className="block min-w-0">
         <p className="text-[13.5px] text-soft">{titled && <b className="font-semibold text-ink" dir="auto" lang={hit.language || undefined}>{hit.title}</b>}{[titled && hit.site, shortName(hit.author.name), when(hit.createdAt), hit.classIds.length > 0 && 'for a class'].filter(Boolean).map((words, n) => `${n > 0 || titled ? ' · ' : ''}${words}`)}</p>
-        {hit.quote.length > 0 && <p className="mt-0.5 font-read text-[16px] leading-6" dir="auto" lang={hit.language || undefined}><Sign kind={hit.kind} className="me-1.5" /><span className="sr-only" dir="ltr">{hit.kind.name}: </span><MarkedText pieces={hit.quote} /></p>}
+        {hit.quote.length > 0 && <p className="mt-0.5 whitespace-pre-line font-read text-[16px] leading-6" dir="auto" lang={hit.language || undefined}><Sign kind={hit.kind} className="me-1.5" /><span className="sr-only" dir="ltr">{hit.kind.name}: </span><MarkedText pieces={hit.quote} /></p>}
         {hit.note.length > 0 && <p dir="auto" className="mt-0.5 ps-6 text-[14.5px]">{hit.rootId && <span dir="ltr" className="text-faint">answers: </span>}<MarkedText pieces={hit.note} /></p>}
         {hit.tags.length > 0 && <p className="pl-6 text-[13px] text-tide"><TagNames tags={hit.tags} /></p>}
       </Link>

@@ -52,7 +52,7 @@ const New = () => <span className="text-[12px] font-bold text-brick">new</span>;
 function Mark({ hit, fresh, back }: { hit: AnnotationHit; fresh: boolean; back: { to: string; words: string } }) {
   return (
     <li className="border-t border-rule py-1.5"><Link to={`/source/${hit.sourceId}?at=${hit.openAt}`} state={{ back }} className="block hover:text-tide">
-      <p className="font-read text-[15px] leading-[21px]" dir="auto" lang={hit.language || undefined}><Sign kind={hit.kind} className="me-1.5" /><MarkedText pieces={hit.quote} /></p>
+      <p className="whitespace-pre-line font-read text-[15px] leading-[21px]" dir="auto" lang={hit.language || undefined}><Sign kind={hit.kind} className="me-1.5" /><MarkedText pieces={hit.quote} /></p>
       {hit.note.length > 0 && <p dir="auto" className="text-[14.5px]"><MarkedText pieces={hit.note} /></p>}
       <p className="text-[13px] text-soft">{shortName(hit.author.name)} · {when(hit.createdAt)} {fresh && <New />}</p>
     </Link></li>

@@ -35,7 +35,7 @@ export function SourceRow({ source, number, back, excerpts = false, chosen, onCh
       {excerpts && source.remark && <p className="mt-1 text-[14px] italic text-soft [grid-column:2/3] max-[900px]:[grid-column:1/-1]">{source.remark}</p>}
       {source.passage && <p dir="auto" className="mt-1.5 border-s-2 border-tide ps-3.5 font-read text-[15px] leading-[21px] [grid-column:2/3] max-[900px]:[grid-column:1/-1]"><Link to={`/source/${source.id}?from=${source.passage.start}&to=${source.passage.end}`} state={back ? { back } : undefined} className="block"><MarkedText pieces={source.passage.snippet} /></Link></p>}
       {excerpts && source.excerpts.map((x) => (
-        <p key={x.id} dir="auto" className="mt-1.5 border-s-2 border-strong ps-3.5 font-read text-[15px] leading-[21px] text-soft [grid-column:2/3] max-[900px]:[grid-column:1/-1]">
+        <p key={x.id} dir="auto" className="mt-1.5 whitespace-pre-line border-s-2 border-strong ps-3.5 font-read text-[15px] leading-[21px] text-soft [grid-column:2/3] max-[900px]:[grid-column:1/-1]">
           <Link to={`/source/${source.id}?at=${x.id}`} className="block"><Sign kind={x.kind} className="me-1.5 text-[14px]" /><span className="text-ink"><MarkedText pieces={x.quote} /></span>{x.note && ` — ${x.note}`}</Link>
         </p>
       ))}
