@@ -9,9 +9,16 @@ export const DRAWING = 'avrelle:drawing';
 export const QUOTATION = 'avrelle:quotation';
 
 /** One annotation as W3C Web Annotation JSON-LD (Recommendation of 23 February 2017). Selectors: all that lead to its passage. */
-export function toWebAnnotation(annotation: Annotation, source: { address: string | null; id: string; title: string }, selectors: readonly Selector[]): Record<string, unknown> {
+export function toWebAnnotation(
+  annotation: Annotation,
+  source: { address: string | null; id: string; title: string },
+  selectors: readonly Selector[],
+): Record<string, unknown> {
   return {
-    '@context': Object.keys(ours(annotation)).length > 0 ? ['http://www.w3.org/ns/anno.jsonld', { avrelle: 'urn:avrelle:' }] : 'http://www.w3.org/ns/anno.jsonld',
+    '@context':
+      Object.keys(ours(annotation)).length > 0
+        ? ['http://www.w3.org/ns/anno.jsonld', { avrelle: 'urn:avrelle:' }]
+        : 'http://www.w3.org/ns/anno.jsonld',
     id: `urn:uuid:${annotation.id}`,
     type: 'Annotation',
     motivation: motivationOf(annotation),
@@ -19,7 +26,13 @@ export function toWebAnnotation(annotation: Annotation, source: { address: strin
     created: annotation.createdAt,
     modified: annotation.updatedAt,
     ...bodies(annotation),
-    target: annotation.rootId ? `urn:uuid:${annotation.parentId ?? annotation.rootId}` : { source: source.address ?? `urn:uuid:${source.id}`, ...(selectors.length ? { selector: selectors } : {}), ...ours(annotation) },
+    target: annotation.rootId
+      ? `urn:uuid:${annotation.parentId ?? annotation.rootId}`
+      : {
+          source: source.address ?? `urn:uuid:${source.id}`,
+          ...(selectors.length ? { selector: selectors } : {}),
+          ...ours(annotation),
+        },
   };
 }
 
@@ -40,7 +53,9 @@ function motivationOf(annotation: Annotation): string {
 
 function bodies(annotation: Annotation): Record<string, unknown> {
   const body = [
-    ...(annotation.note ? [{ type: 'TextualBody', value: annotation.note, format: 'text/markdown', purpose: 'commenting' }] : []),
+    ...(annotation.note
+      ? [{ type: 'TextualBody', value: annotation.note, format: 'text/markdown', purpose: 'commenting' }]
+      : []),
     ...annotation.tags.map((value) => ({ type: 'TextualBody', value, purpose: 'tagging' })),
     ...(annotation.rootId ? [] : [{ type: 'TextualBody', value: annotation.kind.name, purpose: 'classifying' }]),
   ];

@@ -22,7 +22,8 @@ export function pricesAsWords(root: Root, markdown: string): Root {
     const to = node.position?.end.offset ?? 0;
     const written = markdown.slice(from, to);
     const inner = written.replace(/^\$+|\$+$/g, '');
-    const isFormula = written.startsWith('$$') || (/^\S/.test(inner) && /\S$/.test(inner) && !/^\d/.test(markdown.slice(to)));
+    const isFormula =
+      written.startsWith('$$') || (/^\S/.test(inner) && /\S$/.test(inner) && !/^\d/.test(markdown.slice(to)));
     if (isFormula || !parent || index === undefined) return;
     const words: Text = { type: 'text', value: written };
     parent.children.splice(index, 1, words);

@@ -8,7 +8,9 @@ const SIGNS = /[\\`*_[<&$]|^[ \t]*(?:[#>+=~-]|\d+[.)])|^(?: {4}|\t)/m;
 /** The words of a note as they are read, without the signs of its Markdown: for a line of a list, a folded note, a mail. */
 export function plainWords(markdown: string): string {
   const text = markdown.trim();
-  return SIGNS.test(text) ? lines(parseMarkdown(text)).trim() : text.replace(/[ \t]*\n[ \t]*/g, '\n').replace(/\n{2,}/g, '\n');
+  return SIGNS.test(text)
+    ? lines(parseMarkdown(text)).trim()
+    : text.replace(/[ \t]*\n[ \t]*/g, '\n').replace(/\n{2,}/g, '\n');
 }
 
 function lines(node: Nodes): string {

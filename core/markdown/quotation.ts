@@ -38,7 +38,8 @@ function phrases(pieces: readonly Piece[], depth: number): PhrasingContent[] {
   return made;
 }
 
-const isSame = (a: InlineStyle | undefined, b: InlineStyle | undefined): boolean => a?.type === b?.type && a?.value === b?.value;
+const isSame = (a: InlineStyle | undefined, b: InlineStyle | undefined): boolean =>
+  a?.type === b?.type && a?.value === b?.value;
 const html = (value: string): Html => ({ type: 'html', value });
 
 function styled(pieces: readonly Piece[], style: InlineStyle | undefined, depth: number): PhrasingContent[] {

@@ -13,7 +13,9 @@ export function markQuote(quote: string, places: readonly Range[], start: number
     .map((inline) => ({ ...inline, start: inline.start - start, end: inline.end - start }))
     .filter((inline) => inline.start <= quote.length && inline.end >= 0);
   const bounds = [...places, ...here].flatMap((piece) => [piece.start, piece.end]);
-  const cuts = [...new Set([0, ...bounds.filter((at) => at > 0 && at < quote.length), quote.length])].sort((a, b) => a - b);
+  const cuts = [...new Set([0, ...bounds.filter((at) => at > 0 && at < quote.length), quote.length])].sort(
+    (a, b) => a - b,
+  );
   return cuts.flatMap((at, n) => [
     ...picturesAt(here, quote, at),
     ...wordsOf(quote, at, cuts[n + 1] ?? at, places, here),
@@ -25,10 +27,20 @@ function picturesAt(inlines: readonly Inline[], quote: string, at: number): Piec
   const pictures = inlines.filter((inline) => inline.type === 'picture' && inline.start === at);
   const before = /\S$/.test(quote.slice(0, at)) ? ' ' : '';
   const after = /^[\p{L}\p{N}]/u.test(quote.slice(at)) ? ' ' : '';
-  return pictures.map(({ type, value }) => ({ text: `${before}[${value}]${after}`, hit: false, as: [{ type, value }] }));
+  return pictures.map(({ type, value }) => ({
+    text: `${before}[${value}]${after}`,
+    hit: false,
+    as: [{ type, value }],
+  }));
 }
 
-function wordsOf(quote: string, from: number, to: number, places: readonly Range[], inlines: readonly Inline[]): Piece[] {
+function wordsOf(
+  quote: string,
+  from: number,
+  to: number,
+  places: readonly Range[],
+  inlines: readonly Inline[],
+): Piece[] {
   if (from === to) return [];
   const text = quote.slice(from, to).replace(/[^\S\n]+/g, ' ');
   const hit = places.some((place) => place.start <= from && place.end >= to);

@@ -1,5 +1,6 @@
 /** Scripts written from right to left (UAX #9, bidirectional classes R and AL). */
-const RIGHT_TO_LEFT = /[\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}\p{Script=Adlam}\p{Script=Samaritan}\p{Script=Mandaic}]/gu;
+const RIGHT_TO_LEFT =
+  /[\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}\p{Script=Adlam}\p{Script=Samaritan}\p{Script=Mandaic}]/gu;
 const LETTER = /\p{L}/gu;
 /** So many characters tell what most of a text is. */
 const ENOUGH = 20_000;

@@ -30,7 +30,8 @@ interface Path {
   readonly before: Path | undefined;
 }
 
-const written = (path: Path | undefined): string => (path ? (path.before ? `${written(path.before)}/${path.index}` : String(path.index)) : '');
+const written = (path: Path | undefined): string =>
+  path ? (path.before ? `${written(path.before)}/${path.index}` : String(path.index)) : '';
 
 interface Frame {
   readonly role: BlockRole;
@@ -44,7 +45,15 @@ interface Frame {
   readonly svg: boolean;
 }
 
-const ROOT: Frame = { role: 'paragraph', level: undefined, path: undefined, aside: false, preserve: false, locator: undefined, svg: false };
+const ROOT: Frame = {
+  role: 'paragraph',
+  level: undefined,
+  path: undefined,
+  aside: false,
+  preserve: false,
+  locator: undefined,
+  svg: false,
+};
 
 /**
  * Reads a tree as one stream. Blocks stand on lines of their own, cells of one row are parted by a tab, white space
@@ -88,7 +97,8 @@ class Reader {
   }
 
   private element(node: TextNodeLike, name: string, frame: Frame, path: Path | undefined): void {
-    const writing = frame.svg && name === 'text', before = this.inSvgText;
+    const writing = frame.svg && name === 'text',
+      before = this.inSvgText;
     if (writing) {
       this.breakBlock(name);
       this.inSvgText = true;
@@ -118,7 +128,8 @@ class Reader {
 
   private picture(node: TextNodeLike): void {
     const inline = inlineOf(node, 'img');
-    if (inline && this.inlines.length < MOST_INLINES) this.inlines.push({ start: this.length, end: this.length, ...inline });
+    if (inline && this.inlines.length < MOST_INLINES)
+      this.inlines.push({ start: this.length, end: this.length, ...inline });
   }
 
   finish(): TextStream {
@@ -141,7 +152,8 @@ class Reader {
     if (!BLOCKS.has(name)) return aside === frame.aside && svg === frame.svg ? frame : { ...frame, aside, svg };
     this.breakBlock(name);
     const locator = readLocator(node) ?? frame.locator;
-    const role = roleOf(name) ?? (locator && 'from' in locator ? 'cue' : name === 'p' ? inherited(frame.role) : frame.role);
+    const role =
+      roleOf(name) ?? (locator && 'from' in locator ? 'cue' : name === 'p' ? inherited(frame.role) : frame.role);
     const level = headingLevel(name) ?? (role === 'heading' ? frame.level : undefined);
     return { role, level, path, aside, preserve: frame.preserve || PRESERVING.has(name), locator, svg };
   }
@@ -166,7 +178,9 @@ class Reader {
     const data = node.nodeValue ?? '';
     if (PLAIN.test(data)) return this.words(node, 0, data.length, data, frame);
     for (const piece of data.matchAll(PIECES)) {
-      const from = piece.index, to = from + piece[0].length, unit = data.charCodeAt(from);
+      const from = piece.index,
+        to = from + piece[0].length,
+        unit = data.charCodeAt(from);
       if (isSpace(unit)) this.space(node, from, to, frame.preserve ? piece[0] : ' ');
       else if (!isInvisible(unit)) this.words(node, from, to, piece[0], frame);
     }
@@ -202,7 +216,14 @@ class Reader {
   private writeGap(): void {
     if (!this.gap) return;
     const run = this.spaceRun;
-    if (run) this.addRun({ node: run.node, nodeStart: run.from, nodeEnd: run.to, start: this.length, end: this.length + this.gap.length });
+    if (run)
+      this.addRun({
+        node: run.node,
+        nodeStart: run.from,
+        nodeEnd: run.to,
+        start: this.length,
+        end: this.length + this.gap.length,
+      });
     this.write(this.gap);
     this.gap = '';
     this.spaceRun = undefined;
@@ -217,7 +238,13 @@ class Reader {
   /** Neighbouring runs of one node that match one to one become one, so that a paragraph costs one run. */
   private addRun(run: Run): void {
     const last = this.runs.at(-1);
-    const joins = last && last.node === run.node && last.nodeEnd === run.nodeStart && last.end === run.start && linear(last) && linear(run);
+    const joins =
+      last &&
+      last.node === run.node &&
+      last.nodeEnd === run.nodeStart &&
+      last.end === run.start &&
+      linear(last) &&
+      linear(run);
     if (joins) this.runs[this.runs.length - 1] = { ...last, nodeEnd: run.nodeEnd, end: run.end };
     else this.runs.push(run);
   }
@@ -226,8 +253,13 @@ class Reader {
     if (!this.open) return;
     const { frame, start } = this.open;
     this.outline.push({
-      start, end: this.length, role: frame.role, path: written(frame.path),
-      ...(frame.level === undefined ? {} : { level: frame.level }), ...(frame.aside ? { aside: true } : {}), ...(frame.locator ? { locator: frame.locator } : {}),
+      start,
+      end: this.length,
+      role: frame.role,
+      path: written(frame.path),
+      ...(frame.level === undefined ? {} : { level: frame.level }),
+      ...(frame.aside ? { aside: true } : {}),
+      ...(frame.locator ? { locator: frame.locator } : {}),
     });
     this.open = undefined;
   }

@@ -21,7 +21,8 @@ export class Room {
   check(person: string, more = 0): void {
     if (this.most === 0) return;
     const used = this.used(person) + more;
-    if (used > this.most * MEGABYTE) throw new AppError('no_room', { used: Math.ceil(used / MEGABYTE), limit: this.most });
+    if (used > this.most * MEGABYTE)
+      throw new AppError('no_room', { used: Math.ceil(used / MEGABYTE), limit: this.most });
     const known = this.known.get(person)!;
     this.known.set(person, { ...known, bytes: used });
   }

@@ -1,7 +1,24 @@
-import { asksWords, markPlaces, markQuote, meaningful, parseQuery, placesOf, snippetOf, type Marked, type Query } from '@avrelle/core/query';
+import {
+  asksWords,
+  markPlaces,
+  markQuote,
+  meaningful,
+  parseQuery,
+  placesOf,
+  snippetOf,
+  type Marked,
+  type Query,
+} from '@avrelle/core/query';
 import { plainWords } from '@avrelle/core/markdown';
 import type { Outline } from '@avrelle/core/text';
-import type { AnnotationHit, AnnotationPage, AnnotationSort, SourceKind, SourcePage, SourceSort } from '@avrelle/core/wire';
+import type {
+  AnnotationHit,
+  AnnotationPage,
+  AnnotationSort,
+  SourceKind,
+  SourcePage,
+  SourceSort,
+} from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
 import { readInlines } from '../annotations/quotation-queries';
@@ -9,7 +26,17 @@ import { kindFrom } from '../key/queries';
 import { sourceRowsOf } from '../sources/queries';
 import type { Asker } from './asker';
 import { probablyMeant } from './meant';
-import { annotationsStatement, column, countStatement, hits, run, sourcesStatement, streams, type HitRow, type Page } from './queries';
+import {
+  annotationsStatement,
+  column,
+  countStatement,
+  hits,
+  run,
+  sourcesStatement,
+  streams,
+  type HitRow,
+  type Page,
+} from './queries';
 
 /** What was typed, as a query. Throws `query` with the place of the fault. */
 export function readQuery(typed: string): Query | undefined {
@@ -18,27 +45,48 @@ export function readQuery(typed: string): Query | undefined {
   return meaningful(parsed.query);
 }
 
-export interface Found { readonly ids: readonly string[]; readonly total: number }
+export interface Found {
+  readonly ids: readonly string[];
+  readonly total: number;
+}
 
 /** Which sources a query is met by. */
 export function findSources(db: Db, query: Query | undefined, asker: Asker, page: Page<SourceSort>): Found {
   const rows = run<{ id: string; total: number }>(db, sourcesStatement(db, query, asker, page));
-  return { ids: rows.map((r) => r.id), total: rows[0]?.total ?? (page.offset > 0 ? countSources(db, query, asker) : 0) };
+  return {
+    ids: rows.map((r) => r.id),
+    total: rows[0]?.total ?? (page.offset > 0 ? countSources(db, query, asker) : 0),
+  };
 }
 
-export const countSources = (db: Db, query: Query | undefined, asker: Asker): number => run<{ total: number }>(db, countStatement(query, asker))[0]!.total;
+export const countSources = (db: Db, query: Query | undefined, asker: Asker): number =>
+  run<{ total: number }>(db, countStatement(query, asker))[0]!.total;
 
 /** A page of sources; with `passages`, each with the first passage of its text in which words are found, or how it begins where none are looked for. */
-export function sourcePage(db: Db, query: Query | undefined, asker: Asker, page: Page<SourceSort>, passages: boolean): SourcePage {
-  const { ids, total } = findSources(db, query, asker, page), sources = sourceRowsOf(db, asker.me, ids);
-  if (total === 0) return { sources, total, ...meantBy(probablyMeant(db, query, (other) => countSources(db, other, asker) > 0)) };
+export function sourcePage(
+  db: Db,
+  query: Query | undefined,
+  asker: Asker,
+  page: Page<SourceSort>,
+  passages: boolean,
+): SourcePage {
+  const { ids, total } = findSources(db, query, asker, page),
+    sources = sourceRowsOf(db, asker.me, ids);
+  if (total === 0)
+    return { sources, total, ...meantBy(probablyMeant(db, query, (other) => countSources(db, other, asker) > 0)) };
   const words = asksWords(query).filter((w) => w.scope === undefined || w.scope === 'text');
   if (!passages) return { sources, total };
   const texts = streams(db, ids);
-  return { sources: sources.map((source) => {
-    const text = texts.get(source.id), found = text && (words.length ? snippetOf(text.stream, words) : opening(text.stream, JSON.parse(text.outline) as Outline));
-    return found ? { ...source, passage: { snippet: found.marked, ...found.place } } : source;
-  }), total };
+  return {
+    sources: sources.map((source) => {
+      const text = texts.get(source.id),
+        found =
+          text &&
+          (words.length ? snippetOf(text.stream, words) : opening(text.stream, JSON.parse(text.outline) as Outline));
+      return found ? { ...source, passage: { snippet: found.marked, ...found.place } } : source;
+    }),
+    total,
+  };
 }
 
 const meantBy = (meant: string | undefined): { readonly meant?: string } => (meant === undefined ? {} : { meant });
@@ -46,30 +94,82 @@ const meantBy = (meant: string | undefined): { readonly meant?: string } => (mea
 const OPENING = 320;
 
 /** The first words that are no heading and stand in no aside. */
-function opening(stream: string, outline: Outline): { readonly marked: Marked; readonly place: { readonly start: number; readonly end: number } } | undefined {
-  const first = outline.find((b) => b.role !== 'heading' && !b.aside && b.end - b.start > 60) ?? outline.find((b) => b.role !== 'heading' && b.end > b.start);
+function opening(
+  stream: string,
+  outline: Outline,
+): { readonly marked: Marked; readonly place: { readonly start: number; readonly end: number } } | undefined {
+  const first =
+    outline.find((b) => b.role !== 'heading' && !b.aside && b.end - b.start > 60) ??
+    outline.find((b) => b.role !== 'heading' && b.end > b.start);
   if (!first) return undefined;
-  const end = Math.min(stream.length, first.start + OPENING), cut = end < stream.length ? Math.max(stream.lastIndexOf(' ', end), first.start + 1) : end;
-  return { place: { start: first.start, end: cut }, marked: markPlaces(`${stream.slice(first.start, cut)}${cut < stream.length ? '…' : ''}`, []) };
+  const end = Math.min(stream.length, first.start + OPENING),
+    cut = end < stream.length ? Math.max(stream.lastIndexOf(' ', end), first.start + 1) : end;
+  return {
+    place: { start: first.start, end: cut },
+    marked: markPlaces(`${stream.slice(first.start, cut)}${cut < stream.length ? '…' : ''}`, []),
+  };
 }
 
 /** Row numbers of the annotations a query is met by, of those that the asker sees. */
-export const findAnnotations = (db: Db, query: Query | undefined, asker: Asker, sort: AnnotationSort): readonly number[] => column(db, annotationsStatement(db, query, asker, sort));
+export const findAnnotations = (
+  db: Db,
+  query: Query | undefined,
+  asker: Asker,
+  sort: AnnotationSort,
+): readonly number[] => column(db, annotationsStatement(db, query, asker, sort));
 
 /** A page of annotations that the asker sees. */
-export function annotationPage(db: Db, query: Query | undefined, asker: Asker, page: Page<AnnotationSort>): AnnotationPage {
-  const all = findAnnotations(db, query, asker, page.sort), words = asksWords(query);
-  if (all.length === 0) return { annotations: [], total: 0, ...meantBy(probablyMeant(db, query, (other) => findAnnotations(db, other, asker, 'newest').length > 0)) };
-  return { annotations: annotationHits(db, asker.me, all.slice(page.offset, page.offset + page.limit), words), total: all.length };
+export function annotationPage(
+  db: Db,
+  query: Query | undefined,
+  asker: Asker,
+  page: Page<AnnotationSort>,
+): AnnotationPage {
+  const all = findAnnotations(db, query, asker, page.sort),
+    words = asksWords(query);
+  if (all.length === 0)
+    return {
+      annotations: [],
+      total: 0,
+      ...meantBy(probablyMeant(db, query, (other) => findAnnotations(db, other, asker, 'newest').length > 0)),
+    };
+  return {
+    annotations: annotationHits(db, asker.me, all.slice(page.offset, page.offset + page.limit), words),
+    total: all.length,
+  };
 }
 
 /** Annotations by their row numbers, which the caller has found to be seen. */
-export const annotationHits = (db: Db, me: string, seqs: readonly number[], words: ReturnType<typeof asksWords> = []): AnnotationHit[] => hits(db, me, seqs).map((row) => annotationHit(row, words));
+export const annotationHits = (
+  db: Db,
+  me: string,
+  seqs: readonly number[],
+  words: ReturnType<typeof asksWords> = [],
+): AnnotationHit[] => hits(db, me, seqs).map((row) => annotationHit(row, words));
 
 function annotationHit(row: HitRow, words: ReturnType<typeof asksWords>): AnnotationHit {
-  const places = (text: string, scope: 'quote' | 'note') => placesOf(text, words.filter((w) => w.scope === undefined || w.scope === scope)), note = plainWords(row.note);
+  const places = (text: string, scope: 'quote' | 'note') =>
+      placesOf(
+        text,
+        words.filter((w) => w.scope === undefined || w.scope === scope),
+      ),
+    note = plainWords(row.note);
   return {
-    id: row.id, sourceId: row.source_id, title: row.title, site: row.site, sourceKind: row.source_kind as SourceKind, language: row.language, openAt: row.root_id ?? row.id, rootId: row.root_id, kind: kindFrom(row), author: { id: row.author_id, name: row.author },
-    quote: markQuote(row.quote, places(row.quote, 'quote'), row.from ?? 0, readInlines(row.inlines)), note: markPlaces(note, places(note, 'note')), tags: JSON.parse(row.tags) as string[], classIds: JSON.parse(row.classes) as string[], createdAt: row.created_at, version: row.version,
+    id: row.id,
+    sourceId: row.source_id,
+    title: row.title,
+    site: row.site,
+    sourceKind: row.source_kind as SourceKind,
+    language: row.language,
+    openAt: row.root_id ?? row.id,
+    rootId: row.root_id,
+    kind: kindFrom(row),
+    author: { id: row.author_id, name: row.author },
+    quote: markQuote(row.quote, places(row.quote, 'quote'), row.from ?? 0, readInlines(row.inlines)),
+    note: markPlaces(note, places(note, 'note')),
+    tags: JSON.parse(row.tags) as string[],
+    classIds: JSON.parse(row.classes) as string[],
+    createdAt: row.created_at,
+    version: row.version,
   };
 }

@@ -9,7 +9,11 @@ const BINARY = /[\u0000-\u0008\u000E-\u001A\u001C-\u001F]/;
 
 /** Byte order marks (The Unicode Standard, 2.13); the longer first, since one begins like another. */
 const MARKS: readonly (readonly [bytes: readonly number[], encoding: Mark])[] = [
-  [[0xff, 0xfe, 0, 0], 'utf-32le'], [[0, 0, 0xfe, 0xff], 'utf-32be'], [[0xff, 0xfe], 'utf-16le'], [[0xfe, 0xff], 'utf-16be'], [[0xef, 0xbb, 0xbf], 'utf-8'],
+  [[0xff, 0xfe, 0, 0], 'utf-32le'],
+  [[0, 0, 0xfe, 0xff], 'utf-32be'],
+  [[0xff, 0xfe], 'utf-16le'],
+  [[0xfe, 0xff], 'utf-16be'],
+  [[0xef, 0xbb, 0xbf], 'utf-8'],
 ];
 type Mark = 'utf-32le' | 'utf-32be' | 'utf-16le' | 'utf-16be' | 'utf-8';
 
@@ -26,17 +30,32 @@ const LEAST_SURE = 10;
 const LEAST_BYTES = 6;
 
 /** As `readText`, for files of a format that says its encoding itself. */
-export const decodeText = (bytes: Uint8Array, name: string, contentType = ''): string => readText({ bytes, name, contentType }).text;
+export const decodeText = (bytes: Uint8Array, name: string, contentType = ''): string =>
+  readText({ bytes, name, contentType }).text;
 
 /**
  * Decodes a text file: by what its reader says, by its byte order mark, by what it was sent as, as UTF-8 where it is that,
  * else by what its bytes are most like. Gives the name of that (Encoding Standard) with it. Throws `not_text`,
  * `wrong_encoding` with the first bad byte.
  */
-export function readText({ bytes, name, contentType, encoding: said }: Pick<Got, 'bytes' | 'name' | 'contentType' | 'encoding'>): { readonly text: string; readonly encoding: string } {
-  if (bytes.byteLength > MOST_TEXT * 1024 * 1024) throw new AppError('too_large', { address: name, limit: MOST_TEXT }, { field: 'file' });
-  const mark = markOf(bytes), found = said ? said : mark ? mark[1] : encodingOf(bytes, contentType);
-  const text = found === undefined ? undefined : said ? decode(bytes, said) : mark ? withMark(bytes.subarray(mark[0]), mark[1]) : decode(bytes, found);
+export function readText({
+  bytes,
+  name,
+  contentType,
+  encoding: said,
+}: Pick<Got, 'bytes' | 'name' | 'contentType' | 'encoding'>): { readonly text: string; readonly encoding: string } {
+  if (bytes.byteLength > MOST_TEXT * 1024 * 1024)
+    throw new AppError('too_large', { address: name, limit: MOST_TEXT }, { field: 'file' });
+  const mark = markOf(bytes),
+    found = said ? said : mark ? mark[1] : encodingOf(bytes, contentType);
+  const text =
+    found === undefined
+      ? undefined
+      : said
+        ? decode(bytes, said)
+        : mark
+          ? withMark(bytes.subarray(mark[0]), mark[1])
+          : decode(bytes, found);
   if (text === undefined || found === undefined) {
     if (looksBinary(bytes)) throw new AppError('not_text', { name }, { field: 'file' });
     throw new AppError('wrong_encoding', { name, encoding: 'UTF-8', at: firstBadByte(bytes) }, { field: 'file' });
@@ -61,14 +80,18 @@ export function likelyEncoding(bytes: Uint8Array): string | undefined {
 
 export const isUtf8 = (bytes: Uint8Array): boolean => strict('utf-8', bytes) !== undefined;
 
-export const charsetOf = (contentType: string): string | undefined => labelToName(/charset=["']?([\w.:-]+)/i.exec(contentType)?.[1] ?? '') ?? undefined;
+export const charsetOf = (contentType: string): string | undefined =>
+  labelToName(/charset=["']?([\w.:-]+)/i.exec(contentType)?.[1] ?? '') ?? undefined;
 
 /** No text of any encoding: control characters, where every second byte is not zero as in UTF-16. */
 export function looksBinary(bytes: Uint8Array): boolean {
   const head = bytes.subarray(0, 4096);
   if (markOf(head)) {
-    const [length, encoding] = markOf(head)!, text = withMark(head.subarray(length, 4092), encoding, true);
-    return text === undefined ? encoding !== 'utf-8' || BINARY.test(Buffer.from(head).toString('latin1')) : BINARY.test(text);
+    const [length, encoding] = markOf(head)!,
+      text = withMark(head.subarray(length, 4092), encoding, true);
+    return text === undefined
+      ? encoding !== 'utf-8' || BINARY.test(Buffer.from(head).toString('latin1'))
+      : BINARY.test(text);
   }
   return wideEncoding(head) === undefined && BINARY.test(Buffer.from(head).toString('latin1'));
 }
@@ -87,7 +110,9 @@ function encodingOf(bytes: Uint8Array, contentType: string): string | undefined 
 /** `begun` is the beginning of a text, which may end within a character. */
 function withMark(bytes: Uint8Array, encoding: Mark, begun = false): string | undefined {
   // The Encoding Standard has no UTF-32.
-  return encoding === 'utf-32le' || encoding === 'utf-32be' ? fromUtf32(bytes, encoding === 'utf-32le') : strict(encoding, bytes, begun);
+  return encoding === 'utf-32le' || encoding === 'utf-32be'
+    ? fromUtf32(bytes, encoding === 'utf-32le')
+    : strict(encoding, bytes, begun);
 }
 
 function strict(encoding: string, bytes: Uint8Array, begun = false): string | undefined {
@@ -99,7 +124,8 @@ function strict(encoding: string, bytes: Uint8Array, begun = false): string | un
 }
 
 function fromUtf32(bytes: Uint8Array, little: boolean): string | undefined {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength), parts: string[] = [];
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength),
+    parts: string[] = [];
   for (let at = 0; at + 4 <= bytes.byteLength; at += 4) {
     const code = view.getUint32(at, little);
     if (code > 0x10ffff || (code >= 0xd800 && code <= 0xdfff)) return undefined;

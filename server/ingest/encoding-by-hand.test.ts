@@ -13,14 +13,21 @@ afterAll(() => server.close());
 
 /** "Прилив" in KOI8-R; its letters are others in windows-1251 (values from the Encoding Standard's indexes). */
 const KOI = Buffer.from([0xf0, 0xd2, 0xc9, 0xcc, 0xc9, 0xd7, 0x20]);
-const textOf = async (id: string): Promise<string> => (await me.send<SourceText>('GET', `/api/sources/${id}/text`)).body.text;
+const textOf = async (id: string): Promise<string> =>
+  (await me.send<SourceText>('GET', `/api/sources/${id}/text`)).body.text;
 const again = async (id: string, encoding: string): Promise<Job | undefined> => {
-  const job = v7(), answer = await me.send<Job>('POST', `/api/sources/${id}/again`, { id: job, encoding });
+  const job = v7(),
+    answer = await me.send<Job>('POST', `/api/sources/${id}/again`, { id: job, encoding });
   expect(answer.status).toBe(200);
   return (await me.done(job)) as unknown as Job;
 };
 
-test.each([['notes.txt', ''], ['notes.md', ''], ['notes.csv', 'a,'], ['notes.html', '<html><body><p>']])('%s is read again as its reader says, from the same bytes', async (name, before) => {
+test.each([
+  ['notes.txt', ''],
+  ['notes.md', ''],
+  ['notes.csv', 'a,'],
+  ['notes.html', '<html><body><p>'],
+])('%s is read again as its reader says, from the same bytes', async (name, before) => {
   const { sourceId } = await me.keepFile(name, Buffer.concat([Buffer.from(before), KOI, KOI]));
   await again(sourceId!, 'windows-1251');
   expect(await textOf(sourceId!)).toContain('рТЙМЙЧ');

@@ -28,24 +28,31 @@ export function markHidden(tree: PageTree): void {
   if (css.length === 0) return;
   const elements = within(tree);
   const sayings = css.flatMap((text, n) => sayingsIn(text, n));
-  for (const property of ['display', 'visibility']) hide(elements, sayings.filter((s) => s.property === property));
+  for (const property of ['display', 'visibility'])
+    hide(
+      elements,
+      sayings.filter((s) => s.property === property),
+    );
 }
 
-const cssOf = (style: PageElement): string => style.children.map((child) => ('data' in child ? child.data : '')).join('');
+const cssOf = (style: PageElement): string =>
+  style.children.map((child) => ('data' in child ? child.data : '')).join('');
 
 function hide(elements: readonly PageElement[], sayings: readonly Saying[]): void {
   const byKey = keyed(elements);
   const fitting = (saying: Saying): PageElement[] => (byKey.get(saying.key) ?? []).filter(saying.test);
   const heaviest = new Map<PageElement, Saying>();
-  for (const saying of sayings.filter((s) => s.hides)) for (const element of fitting(saying)) keepHeavier(heaviest, element, saying);
+  for (const saying of sayings.filter((s) => s.hides))
+    for (const element of fitting(saying)) keepHeavier(heaviest, element, saying);
   for (const saying of sayings.filter((s) => !s.hides)) {
-    for (const element of byKey.get(saying.key) ?? []) if (heaviest.has(element) && saying.test(element)) keepHeavier(heaviest, element, saying);
+    for (const element of byKey.get(saying.key) ?? [])
+      if (heaviest.has(element) && saying.test(element)) keepHeavier(heaviest, element, saying);
   }
   for (const [element, { hides }] of heaviest) {
-    if (hides && element.name !== 'html' && element.name !== 'body' && wordsOf(element).length <= LONGEST_HIDDEN) element.attribs[HIDDEN_ATTRIBUTE] = '';
+    if (hides && element.name !== 'html' && element.name !== 'body' && wordsOf(element).length <= LONGEST_HIDDEN)
+      element.attribs[HIDDEN_ATTRIBUTE] = '';
   }
 }
-
 
 function keepHeavier(heaviest: Map<PageElement, Saying>, element: PageElement, saying: Saying): void {
   const before = heaviest.get(element);
@@ -94,13 +101,19 @@ function sayingsOf(rule: csstree.Rule, order: string): Said[] {
   return rule.prelude.children.toArray().flatMap((selector) => {
     const read = selector.type === 'Selector' ? readSelector(selector) : undefined;
     if (!read) return [];
-    return declared.map(({ property, hides, important }) => ({ ...read, property, hides, weight: `${important ? 1 : 0}${read.weight}${order}` }));
+    return declared.map(({ property, hides, important }) => ({
+      ...read,
+      property,
+      hides,
+      weight: `${important ? 1 : 0}${read.weight}${order}`,
+    }));
   });
 }
 
 const pad = (n: number): string => String(n).padStart(6, '0');
 /** Pseudo-classes that say where an element stands, not in what state it is. */
-const STANDING = /^(root|empty|first-child|last-child|only-child|first-of-type|last-of-type|only-of-type|nth-child|nth-last-child|nth-of-type|nth-last-of-type|not|is|where|has|link|any-link)$/i;
+const STANDING =
+  /^(root|empty|first-child|last-child|only-child|first-of-type|last-of-type|only-of-type|nth-child|nth-last-child|nth-of-type|nth-last-of-type|not|is|where|has|link|any-link)$/i;
 
 function readSelector(selector: csstree.Selector): Pick<Saying, 'test' | 'key' | 'weight'> | undefined {
   let ids = 0;
@@ -110,9 +123,11 @@ function readSelector(selector: csstree.Selector): Pick<Saying, 'test' | 'key' |
   let dynamic = false;
   csstree.walk(selector, (node) => {
     if (node.type === 'IdSelector') ids++;
-    else if (node.type === 'ClassSelector' || node.type === 'AttributeSelector' || node.type === 'PseudoClassSelector') classes++;
+    else if (node.type === 'ClassSelector' || node.type === 'AttributeSelector' || node.type === 'PseudoClassSelector')
+      classes++;
     else if (node.type === 'TypeSelector' && node.name !== '*') names++;
-    if (node.type === 'PseudoElementSelector' || (node.type === 'PseudoClassSelector' && !STANDING.test(node.name))) dynamic = true;
+    if (node.type === 'PseudoElementSelector' || (node.type === 'PseudoClassSelector' && !STANDING.test(node.name)))
+      dynamic = true;
   });
   selector.children.forEach((node) => {
     if (node.type === 'Combinator') key = '*';

@@ -1,4 +1,13 @@
-import { mainText, NEWEST_RULES, readingMinutes, readTree, RULES_ATTRIBUTE, textDirection, type Inline, type Outline } from '@avrelle/core/text';
+import {
+  mainText,
+  NEWEST_RULES,
+  readingMinutes,
+  readTree,
+  RULES_ATTRIBUTE,
+  textDirection,
+  type Inline,
+  type Outline,
+} from '@avrelle/core/text';
 import type { Amount, Encoding, SourceFacts, SourceKind } from '@avrelle/core/wire';
 import { hashOf } from '../db/blobs';
 import { AppError } from '../errors';
@@ -23,8 +32,18 @@ import { looksScripted } from './scripted';
 import { shape, type Choices } from './shape';
 
 export type IngestInput =
-  | { readonly type: 'address'; readonly address: string; readonly choices?: Choices | undefined; /** One of many: what the site asks of programs is heeded. */ readonly polite?: boolean | undefined; /** What was fetched from there already. */ readonly got?: Got | undefined; readonly encoding?: Encoding | undefined }
-  | ({ readonly type: 'file'; readonly name: string; readonly bytes: Uint8Array } & Pick<Tools, 'password' | 'transcript' | 'remote'> & { /** What the text is written in, whatever it seems to be. */ readonly encoding?: Encoding | undefined })
+  | {
+      readonly type: 'address';
+      readonly address: string;
+      readonly choices?: Choices | undefined;
+      /** One of many: what the site asks of programs is heeded. */ readonly polite?: boolean | undefined;
+      /** What was fetched from there already. */ readonly got?: Got | undefined;
+      readonly encoding?: Encoding | undefined;
+    }
+  | ({ readonly type: 'file'; readonly name: string; readonly bytes: Uint8Array } & Pick<
+      Tools,
+      'password' | 'transcript' | 'remote'
+    > & { /** What the text is written in, whatever it seems to be. */ readonly encoding?: Encoding | undefined })
   | { readonly type: 'shape'; readonly ingested: Ingested; readonly choices: Choices };
 
 /** A source made ready to be stored: nothing of it needs the network any more. */
@@ -66,21 +85,36 @@ export interface StoredFiles {
 export type Progress = (step: string, share: number) => void;
 
 /** From an address or a file to a version. Rejects with an AppError that says what to do. */
-export async function ingest(input: IngestInput, policy: NetworkPolicy, progress: Progress = () => undefined): Promise<Ingested> {
+export async function ingest(
+  input: IngestInput,
+  policy: NetworkPolicy,
+  progress: Progress = () => undefined,
+): Promise<Ingested> {
   if (input.type === 'shape') return shape(input.ingested, input.choices);
   const web = new SafeFetcher(policy);
   try {
-    const found = input.type === 'address' ? (input.got ?? (await fromAddress(input, web, progress))) : { name: input.name, bytes: input.bytes, contentType: '', address: null };
+    const found =
+      input.type === 'address'
+        ? (input.got ?? (await fromAddress(input, web, progress)))
+        : { name: input.name, bytes: input.bytes, contentType: '', address: null };
     const got = input.encoding ? { ...found, encoding: input.encoding } : found;
     progress('Reading', 0.2);
-    const tools: Tools = { web, progress, ...(input.type === 'file' ? { password: input.password, transcript: input.transcript, remote: input.remote } : {}) };
+    const tools: Tools = {
+      web,
+      progress,
+      ...(input.type === 'file'
+        ? { password: input.password, transcript: input.transcript, remote: input.remote }
+        : {}),
+    };
     const ingested = await build(await readFormat(got, tools), got, progress);
     return input.type === 'address' && input.choices ? shape(ingested, input.choices) : ingested;
   } catch (error) {
     const name = input.type === 'address' ? input.address : input.name;
-    if (error instanceof RangeError) throw new AppError('unreadable', { address: name, reason: 'its elements are nested too deeply' });
+    if (error instanceof RangeError)
+      throw new AppError('unreadable', { address: name, reason: 'its elements are nested too deeply' });
     // A file has no address: it is called by its name.
-    if (error instanceof AppError && error.values.address === NOWHERE) throw new AppError(error.code, { ...error.values, address: name }, error.extra);
+    if (error instanceof AppError && error.values.address === NOWHERE)
+      throw new AppError(error.code, { ...error.values, address: name }, error.extra);
     throw error;
   } finally {
     await web.close();
@@ -88,12 +122,20 @@ export async function ingest(input: IngestInput, policy: NetworkPolicy, progress
 }
 
 /** The page or file at an address, with a connection of its own; what it consists of is fetched as it is read. */
-export async function fetchPage(input: Extract<IngestInput, { type: 'address' }>, policy: NetworkPolicy, progress: Progress): Promise<Got> {
+export async function fetchPage(
+  input: Extract<IngestInput, { type: 'address' }>,
+  policy: NetworkPolicy,
+  progress: Progress,
+): Promise<Got> {
   const web = new SafeFetcher(policy);
   return fromAddress(input, web, progress).finally(() => web.close());
 }
 
-async function fromAddress({ address, polite }: Extract<IngestInput, { type: 'address' }>, web: SafeFetcher, progress: Progress): Promise<Got> {
+async function fromAddress(
+  { address, polite }: Extract<IngestInput, { type: 'address' }>,
+  web: SafeFetcher,
+  progress: Progress,
+): Promise<Got> {
   progress('Fetching', 0.05);
   if (polite) await checkRobots(address, web);
   let got = await web.fetch(address, PAGE_LIMITS);
@@ -101,7 +143,10 @@ async function fromAddress({ address, polite }: Extract<IngestInput, { type: 'ad
     const next = refreshOf(got);
     if (next === undefined) break;
     // Where it cannot be had, the page that leads there is what there is.
-    const led = await web.fetch(next, PAGE_LIMITS).catch((error: unknown) => { if (error instanceof AppError) return undefined; throw error; });
+    const led = await web.fetch(next, PAGE_LIMITS).catch((error: unknown) => {
+      if (error instanceof AppError) return undefined;
+      throw error;
+    });
     if (!led) break;
     got = led;
   }
@@ -115,12 +160,24 @@ const MOST_LEADING = 400;
 const AT_ONCE = 5;
 
 /** Where a page leads that is there only to lead on (HTML Standard, 4.2.5.3, refresh). */
-function refreshOf({ bytes, address, contentType }: { bytes: Uint8Array; address: string; contentType: string }): string | undefined {
+function refreshOf({
+  bytes,
+  address,
+  contentType,
+}: {
+  bytes: Uint8Array;
+  address: string;
+  contentType: string;
+}): string | undefined {
   if (bytes.byteLength > 16_384 || !/html|^$/i.test(contentType)) return undefined;
-  const html = Buffer.from(bytes).toString('latin1'), tag = /<meta[^>]+http-equiv\s*=\s*["']?refresh["']?[^>]*>/i.exec(html)?.[0];
+  const html = Buffer.from(bytes).toString('latin1'),
+    tag = /<meta[^>]+http-equiv\s*=\s*["']?refresh["']?[^>]*>/i.exec(html)?.[0];
   const [, seconds, to] = /content\s*=\s*["']?\s*(\d+)[^"'>]*?[;,]\s*url\s*=\s*["']?([^"'>\s]+)/i.exec(tag ?? '') ?? [];
   if (to === undefined || Number(seconds) > AT_ONCE || !URL.canParse(to, address)) return undefined;
-  const words = html.replace(/<(script|style|head)[\s\S]*?<\/\1>/gi, '').replace(/<[^>]*>/g, '').trim();
+  const words = html
+    .replace(/<(script|style|head)[\s\S]*?<\/\1>/gi, '')
+    .replace(/<[^>]*>/g, '')
+    .trim();
   if (words.length > MOST_LEADING) return undefined;
   const next = new URL(to, address);
   return /^https?:$/.test(next.protocol) && next.href !== address ? next.href : undefined;
@@ -131,18 +188,29 @@ function lastPart(address: string): string {
 }
 
 async function build(made: Made, got: Got, progress: Progress): Promise<Ingested> {
-  if (made.form === 'ready') return finish({ ...made, bodyClass: '', rootClass: '' }, made.meta ?? {}, got, got.address);
-  const address = got.address ?? made.address ?? null, { document, base } = open(made, address);
+  if (made.form === 'ready')
+    return finish({ ...made, bodyClass: '', rootClass: '' }, made.meta ?? {}, got, got.address);
+  const address = got.address ?? made.address ?? null,
+    { document, base } = open(made, address);
   const meta = { ...readMetadata(document, address ?? NOWHERE), ...given(made.meta) };
   const scripted = made.kind === 'page' && looksScripted(document);
   progress('Bringing pictures and styles along', 0.45);
   const collector = new AssetCollector(made.loader);
-  const [styles, icon, lead] = await Promise.all([makeSelfContained(document, base, collector), favicon(document, base, collector), made.kind === 'page' && meta.lead ? collector.resolve(meta.lead) : undefined]);
+  const [styles, icon, lead] = await Promise.all([
+    makeSelfContained(document, base, collector),
+    favicon(document, base, collector),
+    made.kind === 'page' && meta.lead ? collector.resolve(meta.lead) : undefined,
+  ]);
   progress('Making it safe', 0.75);
   const clean = sanitise(document, base);
   progress('Reading the text', 0.85);
   const facts = { ...made.facts, ...(scripted ? { scripted: true as const } : {}) };
-  return finish({ ...made, form: 'ready', styles, collector, ...clean, icon, facts, doctype: doctypeOf(document) }, { ...meta, lead: lead ?? null }, got, address);
+  return finish(
+    { ...made, form: 'ready', styles, collector, ...clean, icon, facts, doctype: doctypeOf(document) },
+    { ...meta, lead: lead ?? null },
+    got,
+    address,
+  );
 }
 
 function open(made: RawPage, address: string | null): { document: Document; base: string } {
@@ -151,7 +219,8 @@ function open(made: RawPage, address: string | null): { document: Document; base
 }
 
 /** What a format's reader knows stands before what the page says; what it does not know does not. */
-const given = (meta: Partial<Metadata> = {}): Partial<Metadata> => Object.fromEntries(Object.entries(meta).filter(([, value]) => value !== '' && value !== null && value !== undefined));
+const given = (meta: Partial<Metadata> = {}): Partial<Metadata> =>
+  Object.fromEntries(Object.entries(meta).filter(([, value]) => value !== '' && value !== null && value !== undefined));
 
 interface Clean extends ReadyPage {
   /** A page that was written without one is laid out as such pages are (HTML Standard, 13.2.6.4.1, quirks). */
@@ -168,17 +237,38 @@ const LEAST_TO_KNOW = 400;
 
 /** The stream is read from the very string that is stored, parsed once more, as a browser will parse it. */
 function finish(page: Clean, known: Partial<Metadata>, got: Got, address: string | null): Ingested {
-  const meta = completed(known, got, address), { collector } = page;
-  const snapshot = page.kind === 'page' ? withAsides(assemble(page, meta), meta.title) : normalised(assemble(page, meta));
+  const meta = completed(known, got, address),
+    { collector } = page;
+  const snapshot =
+    page.kind === 'page' ? withAsides(assemble(page, meta), meta.title) : normalised(assemble(page, meta));
   const { text, outline, inlines } = readTree(lightTree(snapshot));
   if (!text.trim()) throw new AppError('empty_page', { address: got.address ?? got.name });
-  const lead = /^asset\/([0-9a-f]{64})$/.exec(meta.lead ?? '')?.[1] ?? null, main = mainText(text, outline);
+  const lead = /^asset\/([0-9a-f]{64})$/.exec(meta.lead ?? '')?.[1] ?? null,
+    main = mainText(text, outline);
   const missing = page.kind === 'letter' && page.facts?.remote ? [] : collector.missing;
   return {
-    kind: page.kind, amount: page.kind === 'image' ? 'picture' : 'whole', snapshot, text, outline, inlines, meta, address, lead, missing, width: null,
-    assets: collector.assets.filter(({ hash }) => hash === lead || snapshot.includes(hash)), minutes: readingMinutes(main), file: page.file ?? null,
+    kind: page.kind,
+    amount: page.kind === 'image' ? 'picture' : 'whole',
+    snapshot,
+    text,
+    outline,
+    inlines,
+    meta,
+    address,
+    lead,
+    missing,
+    width: null,
+    assets: collector.assets.filter(({ hash }) => hash === lead || snapshot.includes(hash)),
+    minutes: readingMinutes(main),
+    file: page.file ?? null,
     facts: { ...page.facts, ...(missing.length ? { missing: missing.length } : {}) },
-    fingerprint: page.identity ?? (page.file ? `sha256:${hashOf(page.file.bytes)}` : main.length >= LEAST_TO_KNOW ? `text:${hashOf(Buffer.from(main))}` : ''),
+    fingerprint:
+      page.identity ??
+      (page.file
+        ? `sha256:${hashOf(page.file.bytes)}`
+        : main.length >= LEAST_TO_KNOW
+          ? `text:${hashOf(Buffer.from(main))}`
+          : ''),
     canonical: address === null ? null : canonicalAddress(sameSite(meta.canonical, address) ?? address),
   };
 }
@@ -192,26 +282,47 @@ function withAsides(html: string, title: string): string {
 
 const bareHost = (address: string): string => new URL(address).hostname.replace(/^www\./, '');
 /** A page may name its canonical address only within its own site. */
-const sameSite = (canonical: string | null, address: string): string | null => (canonical && bareHost(canonical) === bareHost(address) ? canonical : null);
+const sameSite = (canonical: string | null, address: string): string | null =>
+  canonical && bareHost(canonical) === bareHost(address) ? canonical : null;
 
 function completed(meta: Partial<Metadata>, got: Got, address: string | null): Metadata {
   const site = meta.site && meta.site !== 'file.invalid' ? meta.site : address === null ? '' : bareHost(address);
-  return { title: meta.title || got.name, author: meta.author ?? '', site, description: meta.description ?? '', language: meta.language ?? '', publishedAt: meta.publishedAt ?? null, canonical: meta.canonical ?? null, doi: meta.doi ?? '', lead: meta.lead ?? null };
+  return {
+    title: meta.title || got.name,
+    author: meta.author ?? '',
+    site,
+    description: meta.description ?? '',
+    language: meta.language ?? '',
+    publishedAt: meta.publishedAt ?? null,
+    canonical: meta.canonical ?? null,
+    doi: meta.doi ?? '',
+    lead: meta.lead ?? null,
+  };
 }
 
 function assemble(page: Clean, meta: Metadata): string {
   const { body, styles = [], icon, doctype = '<!doctype html>' } = page;
   const sheets = styles.map(({ css, media }) => `<style${attributes({ media })}>${css}</style>`).join('\n');
   const head = `<meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escapeHtml(meta.title)}</title>`;
-  const root = { lang: meta.language, ...directionOf(page, meta.language), class: page.rootClass, [RULES_ATTRIBUTE]: NEWEST_RULES };
+  const root = {
+    lang: meta.language,
+    ...directionOf(page, meta.language),
+    class: page.rootClass,
+    [RULES_ATTRIBUTE]: NEWEST_RULES,
+  };
   return `${doctype}<html${attributes(root)}><head>${head}${icon ? `<link rel="icon" href="${icon}">` : ''}${sheets}</head><body${attributes({ dir: page.bodyDirection, class: page.bodyClass })}>${body}</body></html>`;
 }
 
 const attributes = (all: Readonly<Record<string, string | undefined>>): string =>
-  Object.entries(all).map(([name, value]) => (value ? ` ${name}="${escapeHtml(value)}"` : '')).join('');
+  Object.entries(all)
+    .map(([name, value]) => (value ? ` ${name}="${escapeHtml(value)}"` : ''))
+    .join('');
 
 /** As the page says it; else by most of its letters, or its language. Left to right needs no word, as browsers have it. */
-function directionOf({ rootDirection, bodyDirection, body }: Clean, language: string): Readonly<Record<string, string>> {
+function directionOf(
+  { rootDirection, bodyDirection, body }: Clean,
+  language: string,
+): Readonly<Record<string, string>> {
   if (rootDirection || bodyDirection) return rootDirection ? { dir: rootDirection } : {};
   const words = body.replace(/<[^>]*>|&#?\w+;/g, ' ');
   return textDirection(words, language) === 'rtl' ? { dir: 'rtl', [GUESSED_DIRECTION]: 'guessed' } : {};

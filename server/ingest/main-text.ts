@@ -46,7 +46,7 @@ const unsetAside = (element: PageElement): void => void delete element.attribs[A
 const length = (element: PageElement): number => wordsOf(element).length;
 const sum = (elements: readonly PageElement[]): number => elements.reduce((all, element) => all + length(element), 0);
 /** Characters of its links. */
-const linkedIn = (element: PageElement): number => sum(within(element, isLink));
+const linkLength = (element: PageElement): number => sum(within(element, isLink));
 const leadsOut = ({ attribs }: PageElement): boolean => LINKS_OUT.test(`${attribs.class ?? ''} ${attribs.id ?? ''}`);
 
 /** What a page itself says is beside its content (HTML Standard, 4.3; WAI-ARIA 1.2, landmarks), or calls by such a name. */
@@ -82,7 +82,7 @@ function bringBackProse(element: PageElement): void {
   const children = childElements(element);
   const all = length(element);
   const mixed = children.some((child) => beside(child) || has(child, beside));
-  if (!mixed && all >= LEAST_PROSE && linkedIn(element) <= MOST_LINKED * all) return unsetAside(element);
+  if (!mixed && all >= LEAST_PROSE && linkLength(element) <= MOST_LINKED * all) return unsetAside(element);
   if (all < LEAST_PROSE || children.length === 0) return;
   unsetAside(element);
   for (const child of children) {
@@ -105,7 +105,9 @@ function extract(tree: PageTree, elements: readonly PageElement[]): Set<PageElem
   const library = new Readability<Node>(copy, { charThreshold: LEAST, keepClasses: true, serializer: (node) => node });
   const article = library.parse();
   if (!article?.content || (article.textContent ?? '').trim().length < LEAST) return undefined;
-  const found = [...(article.content as Element).getElementsByTagName('*')].map((element) => element.getAttribute(NUMBER));
+  const found = [...(article.content as Element).getElementsByTagName('*')].map((element) =>
+    element.getAttribute(NUMBER),
+  );
   return new Set(found.flatMap((number) => elements[Number(number ?? NaN)] ?? []));
 }
 
@@ -161,7 +163,11 @@ const simple = (text: string): string =>
 
 const shows = fits('img, svg, input, button');
 
-function markBelow(parent: PageElement, kept: ReadonlySet<PageElement>, holds: (element: PageElement) => boolean): void {
+function markBelow(
+  parent: PageElement,
+  kept: ReadonlySet<PageElement>,
+  holds: (element: PageElement) => boolean,
+): void {
   for (const child of childElements(parent)) {
     if (kept.has(child)) markWithin(child, kept, holds);
     else if (holds(child)) markBelow(child, kept, holds);
@@ -172,7 +178,11 @@ function markBelow(parent: PageElement, kept: ReadonlySet<PageElement>, holds: (
 const MAY_BE_ASIDE = /^(aside|nav|footer|form|section|div|ul|button)$/;
 
 /** Inside a kept element, only what the library took out on purpose is aside: blocks, never words within a line. */
-function markWithin(parent: PageElement, kept: ReadonlySet<PageElement>, holds: (element: PageElement) => boolean): void {
+function markWithin(
+  parent: PageElement,
+  kept: ReadonlySet<PageElement>,
+  holds: (element: PageElement) => boolean,
+): void {
   for (const child of childElements(parent)) {
     if (kept.has(child) || holds(child)) markWithin(child, kept, holds);
     else if (MAY_BE_ASIDE.test(child.name) && !holdsContent(child)) setAside(child);
@@ -187,7 +197,7 @@ const control = fits('input, button');
 function holdsContent(element: PageElement): boolean {
   if (/^(nav|footer|form|button)$/.test(element.name) || leadsOut(element)) return false;
   const all = length(element);
-  const linked = linkedIn(element);
+  const linked = linkLength(element);
   if (has(element, solid) && linked < all / 2) return true;
   return has(element, subheading) && all >= LEAST && linked < all / 5 && !has(element, control);
 }
@@ -203,7 +213,8 @@ const menu = fits('nav, form');
 /** Footnotes and endnotes: what the kept text links to within the page, with the list they stand in. */
 function keepNotes(elements: readonly PageElement[], kept: Set<PageElement>): void {
   const byId = new Map<string, PageElement>();
-  for (const element of elements) if (element.attribs.id && !byId.has(element.attribs.id)) byId.set(element.attribs.id, element);
+  for (const element of elements)
+    if (element.attribs.id && !byId.has(element.attribs.id)) byId.set(element.attribs.id, element);
   for (const link of elements) {
     const href = link.attribs.href;
     const parent = parentOf(link);

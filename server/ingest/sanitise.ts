@@ -6,8 +6,39 @@ const CONFIG: Config = {
   WHOLE_DOCUMENT: true,
   ADD_TAGS: ['main'],
   ADD_ATTR: ['alttext'],
-  FORBID_TAGS: ['style', 'form', 'template', 'noscript', 'iframe', 'audio', 'video', 'source', 'track', 'dialog', 'slot'],
-  FORBID_ATTR: ['srcset', 'sizes', 'ping', 'target', 'autofocus', 'autoplay', 'background', 'poster', 'action', 'formaction', 'contenteditable', 'tabindex', 'accesskey', 'popover', 'is', 'slot', 'nonce', 'background-image'],
+  FORBID_TAGS: [
+    'style',
+    'form',
+    'template',
+    'noscript',
+    'iframe',
+    'audio',
+    'video',
+    'source',
+    'track',
+    'dialog',
+    'slot',
+  ],
+  FORBID_ATTR: [
+    'srcset',
+    'sizes',
+    'ping',
+    'target',
+    'autofocus',
+    'autoplay',
+    'background',
+    'poster',
+    'action',
+    'formaction',
+    'contenteditable',
+    'tabindex',
+    'accesskey',
+    'popover',
+    'is',
+    'slot',
+    'nonce',
+    'background-image',
+  ],
   ALLOW_DATA_ATTR: false,
   // It would take away ids such as `title`, to which links within the page lead; see `withoutNames`.
   SANITIZE_DOM: false,
@@ -46,7 +77,10 @@ export function sanitise(document: Document, base: string): CleanPage {
     withoutName(element);
     if (FIELD.test(element.nodeName)) element.setAttribute('inert', '');
   });
-  const root = sanitised(document, (given, more) => purify.sanitize(given, { ...CONFIG, ...more }) as unknown as HTMLElement);
+  const root = sanitised(
+    document,
+    (given, more) => purify.sanitize(given, { ...CONFIG, ...more }) as unknown as HTMLElement,
+  );
   const body = root.querySelector('body') ?? root;
   return {
     body: body.innerHTML,
@@ -112,7 +146,8 @@ function dropRemote(element: Element): void {
     const leads = name === 'href' || name === 'xlink:href';
     if (name === 'src' && !value.startsWith('asset/')) element.removeAttribute(name);
     else if (leads && !LINK.test(element.nodeName) && !/^(#|asset\/)/.test(value)) element.removeAttribute(name);
-    else if (name !== 'style' && value.includes('(') && LOADS.test(plainEscapes(value)) && element.closest('svg')) element.removeAttribute(name);
+    else if (name !== 'style' && value.includes('(') && LOADS.test(plainEscapes(value)) && element.closest('svg'))
+      element.removeAttribute(name);
   }
 }
 

@@ -21,16 +21,29 @@ export interface Choices {
 export function shape(whole: Ingested, { amount, width = null, removed = [], passage }: Choices): Ingested {
   if (amount === 'whole' && removed.length === 0) return { ...whole, width };
   const { stored } = whole;
-  const document = parseHtml(whole.snapshot, whole.address ?? NOWHERE), root = document.documentElement;
+  const document = parseHtml(whole.snapshot, whole.address ?? NOWHERE),
+    root = document.documentElement;
   const out = removed.map((path) => elementAt(root, path));
   for (const element of out) if (element && element !== root && element !== document.body) element.remove();
   if (amount === 'main') for (const aside of root.querySelectorAll(`[${ASIDE_ATTRIBUTE}]`)) aside.remove();
   if (amount === 'passage') keepPassage(document, passage ?? undefined);
   if (amount === 'link') keepLink(document, whole);
-  const snapshot = `${doctypeOf(document)}\n${root.outerHTML}`, { text, outline, inlines } = readTree(lightTree(snapshot));
+  const snapshot = `${doctypeOf(document)}\n${root.outerHTML}`,
+    { text, outline, inlines } = readTree(lightTree(snapshot));
   if (!text.trim()) throw new AppError('empty_page', { address: whole.address ?? whole.meta.title });
   const assets = whole.assets.filter(({ hash }) => hash === whole.lead || snapshot.includes(hash));
-  return { ...whole, amount, width, snapshot, text, outline, inlines, minutes: readingMinutes(mainText(text, outline)), assets, ...(stored ? { stored: { ...stored, assets: assets.map((a) => a.hash) } } : {}) };
+  return {
+    ...whole,
+    amount,
+    width,
+    snapshot,
+    text,
+    outline,
+    inlines,
+    minutes: readingMinutes(mainText(text, outline)),
+    assets,
+    ...(stored ? { stored: { ...stored, assets: assets.map((a) => a.hash) } } : {}),
+  };
 }
 
 function elementAt(root: Element, path: string): Element | undefined {
@@ -43,13 +56,22 @@ function elementAt(root: Element, path: string): Element | undefined {
 function keepPassage(document: Document, passage: { start: number; end: number } | undefined): void {
   const stream = readTree(document.documentElement as unknown as TextNodeLike);
   const points = passage && passage.end <= stream.text.length ? toTree(stream, passage.start, passage.end) : undefined;
-  if (!points || !passage) throw new AppError('outside_text', { start: passage?.start ?? 0, end: passage?.end ?? 0, length: stream.text.length });
+  if (!points || !passage)
+    throw new AppError('outside_text', {
+      start: passage?.start ?? 0,
+      end: passage?.end ?? 0,
+      length: stream.text.length,
+    });
   const range = document.createRange();
   range.setStart(points.start.node as unknown as Node, points.start.offset);
   range.setEnd(points.end.node as unknown as Node, points.end.offset);
   let holder: Node = range.cloneContents();
   const common = range.commonAncestorContainer;
-  for (let around: Node | null = common.nodeType === 1 ? common : common.parentNode; around && around !== document.body && around.nodeType === 1; around = around.parentNode) {
+  for (
+    let around: Node | null = common.nodeType === 1 ? common : common.parentNode;
+    around && around !== document.body && around.nodeType === 1;
+    around = around.parentNode
+  ) {
     const shell = around.cloneNode(false);
     shell.appendChild(holder);
     holder = shell;

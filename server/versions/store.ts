@@ -8,7 +8,9 @@ import { marksIn, newestVersion, place, readsOf, setCurrent, setRead, type Newes
 
 type World = Pick<Context, 'db' | 'now' | 'newId' | 'events'>;
 
-export type Prepared = { readonly changed: false; readonly newest: Newest } | { readonly changed: true; readonly newest: Newest; readonly follow: Follow };
+export type Prepared =
+  | { readonly changed: false; readonly newest: Newest }
+  | { readonly changed: true; readonly newest: Newest; readonly follow: Follow };
 
 /** What is to be followed from the newest version to what was kept just now. Throws `not_found` when the source is gone. */
 export function prepareVersion({ db }: Pick<Context, 'db'>, sourceId: string, ingested: Ingested): Prepared {
@@ -16,14 +18,32 @@ export function prepareVersion({ db }: Pick<Context, 'db'>, sourceId: string, in
   if (!newest) throw new AppError('not_found', { what: 'source' });
   const { kind, stored, snapshot } = ingested;
   // The title of a text file is its name, which may be another although the text is the same.
-  const isTextAlone = /^(text|markdown|table)$/.test(kind) || (kind !== 'page' && kind !== 'letter' && ingested.file === null);
+  const isTextAlone =
+    /^(text|markdown|table)$/.test(kind) || (kind !== 'page' && kind !== 'letter' && ingested.file === null);
   const hash = (): string => (snapshot === '' && stored ? stored.snapshot : hashOf(Buffer.from(snapshot, 'utf8')));
-  if (newest.stream === ingested.text && (isTextAlone || newest.snapshot_hash === hash())) return { changed: false, newest };
-  return { changed: true, newest, follow: { before: newest.stream, after: ingested.text, outline: ingested.outline, marks: marksIn(db, newest.id), reads: readsOf(db, sourceId) } };
+  if (newest.stream === ingested.text && (isTextAlone || newest.snapshot_hash === hash()))
+    return { changed: false, newest };
+  return {
+    changed: true,
+    newest,
+    follow: {
+      before: newest.stream,
+      after: ingested.text,
+      outline: ingested.outline,
+      marks: marksIn(db, newest.id),
+      reads: readsOf(db, sourceId),
+    },
+  };
 }
 
 /** Stores a new version beside the others with everything's place in it. Call within a transaction. */
-export function storeVersion({ db, now, newId, events }: World, sourceId: string, ingested: Ingested, { newest, follow: asked }: Extract<Prepared, { changed: true }>, followed: Followed): void {
+export function storeVersion(
+  { db, now, newId, events }: World,
+  sourceId: string,
+  ingested: Ingested,
+  { newest, follow: asked }: Extract<Prepared, { changed: true }>,
+  followed: Followed,
+): void {
   const versionId = newId();
   insertVersion(db, { versionId, sourceId, number: newest.number + 1, at: now(), ingested }, storeFiles(db, ingested));
   setCurrent(db, sourceId, versionId, { minutes: ingested.minutes, length: ingested.text.length });

@@ -14,29 +14,96 @@ export default function ClassPage() {
   const { id = '' } = useParams();
   const found = useClass(id);
   const messages = useMessages();
-  const c = found.data, more = useMoreReadings(id, c);
-  if (!c) return <main><State of={found} /></main>;
+  const c = found.data,
+    more = useMoreReadings(id, c);
+  if (!c)
+    return (
+      <main>
+        <State of={found} />
+      </main>
+    );
   const readings = [...c.readings, ...(more.data?.pages ?? []).flat()];
   const back = { to: `/classes/${c.id}`, words: c.name };
   return (
     <main className="grid min-h-0 grid-cols-[1fr_388px] grid-rows-[auto_1fr] max-[900px]:block max-[900px]:overflow-y-auto">
       <header className="col-span-2 flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-strong px-[30px] pb-3 pt-4 max-[900px]:px-4">
-        <h1 className="text-[25px]"><Tint tint={c.tint}>{c.name}</Tint></h1>
-        <p className="text-[14px] text-soft">{count(c.people, 'person', 'people')} · {count(c.sources, 'reading')} · {count(c.annotations, 'shared mark')}</p>
-        {c.code && <p className="ml-auto text-[14px] text-soft">Code to join: <button className="act tracking-[.14em]" title="Copy" onClick={() => void navigator.clipboard.writeText(c.code!).then(() => messages.tell('The code is on the clipboard.'), () => messages.warn(`Could not copy; the code is ${c.code}.`))}>{c.code}</button></p>}
+        <h1 className="text-[25px]">
+          <Tint tint={c.tint}>{c.name}</Tint>
+        </h1>
+        <p className="text-[14px] text-soft">
+          {count(c.people, 'person', 'people')} · {count(c.sources, 'reading')} · {count(c.annotations, 'shared mark')}
+        </p>
+        {c.code && (
+          <p className="ml-auto text-[14px] text-soft">
+            Code to join:{' '}
+            <button
+              className="act tracking-[.14em]"
+              title="Copy"
+              onClick={() =>
+                void navigator.clipboard.writeText(c.code!).then(
+                  () => messages.tell('The code is on the clipboard.'),
+                  () => messages.warn(`Could not copy; the code is ${c.code}.`),
+                )
+              }
+            >
+              {c.code}
+            </button>
+          </p>
+        )}
       </header>
       <section aria-label="Readings" className="min-h-0 overflow-y-auto bg-sheet">
-        {c.readings.length === 0 && <p className="max-w-[56ch] p-8 text-soft">Nothing is shared with this class yet. Open a source and choose the class at the top right, where it says for whom you write: then everybody here can read it and see what you write for them.</p>}
-        <ol>{readings.map((source, i) => <SourceRow key={source.id} source={source} number={i + 1} back={back}>{(source.owned || c.role !== 'student') && <TakeAway classId={c.id} source={source} />}</SourceRow>)}</ol>
-        {more.hasNextPage && readings.length < c.sources && <p className="px-[30px] py-4"><button className="act" disabled={more.isFetching} onClick={() => void more.fetchNextPage()}>Show {Math.min(READINGS_AT_ONCE, c.sources - readings.length)} more</button></p>}
+        {c.readings.length === 0 && (
+          <p className="max-w-[56ch] p-8 text-soft">
+            Nothing is shared with this class yet. Open a source and choose the class at the top right, where it says
+            for whom you write: then everybody here can read it and see what you write for them.
+          </p>
+        )}
+        <ol>
+          {readings.map((source, i) => (
+            <SourceRow key={source.id} source={source} number={i + 1} back={back}>
+              {(source.owned || c.role !== 'student') && <TakeAway classId={c.id} source={source} />}
+            </SourceRow>
+          ))}
+        </ol>
+        {more.hasNextPage && readings.length < c.sources && (
+          <p className="px-[30px] py-4">
+            <button className="act" disabled={more.isFetching} onClick={() => void more.fetchNextPage()}>
+              Show {Math.min(READINGS_AT_ONCE, c.sources - readings.length)} more
+            </button>
+          </p>
+        )}
       </section>
-      <aside aria-label="People" className="min-h-0 overflow-y-auto border-l border-rule px-6 py-4 max-[900px]:border-l-0">
+      <aside
+        aria-label="People"
+        className="min-h-0 overflow-y-auto border-l border-rule px-6 py-4 max-[900px]:border-l-0"
+      >
         <h2 className="mb-2 text-[17px]">People</h2>
         <table className="w-full text-[14px]">
-          <thead><tr className="text-left text-[13px] text-soft"><th scope="col" className="py-1 font-normal">Name</th><th scope="col" className="text-right font-normal">Marks</th><th scope="col" className="text-right font-normal">Answers</th></tr></thead>
-          <tbody>{c.members.map((m) => (
-            <tr key={m.id} className="border-t border-rule"><td className="py-1.5">{m.name}{m.role !== 'student' && <span className="text-soft"> · {m.role}</span>}</td><td className="text-right">{m.annotations || '–'}</td><td className="text-right">{m.replies || '–'}</td></tr>
-          ))}</tbody>
+          <thead>
+            <tr className="text-left text-[13px] text-soft">
+              <th scope="col" className="py-1 font-normal">
+                Name
+              </th>
+              <th scope="col" className="text-right font-normal">
+                Marks
+              </th>
+              <th scope="col" className="text-right font-normal">
+                Answers
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {c.members.map((m) => (
+              <tr key={m.id} className="border-t border-rule">
+                <td className="py-1.5">
+                  {m.name}
+                  {m.role !== 'student' && <span className="text-soft"> · {m.role}</span>}
+                </td>
+                <td className="text-right">{m.annotations || '–'}</td>
+                <td className="text-right">{m.replies || '–'}</td>
+              </tr>
+            ))}
+          </tbody>
         </table>
       </aside>
     </main>
@@ -47,10 +114,23 @@ export default function ClassPage() {
 function TakeAway({ classId, source }: { classId: string; source: Row }) {
   const messages = useMessages();
   const client = useQueryClient();
-  const send = (method: 'PUT' | 'DELETE') => request(method, `/api/classes/${classId}/sources/${source.id}`, method === 'PUT' ? {} : undefined).then(() => client.invalidateQueries({ queryKey: keys.classes }));
-  const take = () => send('DELETE').then(
-    () => messages.tell(`The class no longer reads “${source.title}”.`, { label: 'Undo', run: () => void send('PUT') }),
-    (error: unknown) => messages.warn(wordsOf(error)),
+  const send = (method: 'PUT' | 'DELETE') =>
+    request(method, `/api/classes/${classId}/sources/${source.id}`, method === 'PUT' ? {} : undefined).then(() =>
+      client.invalidateQueries({ queryKey: keys.classes }),
+    );
+  const take = () =>
+    send('DELETE').then(
+      () =>
+        messages.tell(`The class no longer reads “${source.title}”.`, { label: 'Undo', run: () => void send('PUT') }),
+      (error: unknown) => messages.warn(wordsOf(error)),
+    );
+  return (
+    <button
+      className="ml-auto block text-right text-[13px] text-faint hover:text-ink"
+      onClick={() => void take()}
+      title={`Take “${source.title}” out of the class`}
+    >
+      remove
+    </button>
   );
-  return <button className="ml-auto block text-right text-[13px] text-faint hover:text-ink" onClick={() => void take()} title={`Take “${source.title}” out of the class`}>remove</button>;
 }

@@ -6,7 +6,10 @@ import type { Root } from 'mdast';
 import { pricesAsWords } from '@avrelle/core/markdown';
 import 'katex/dist/katex.min.css';
 
-const remarkPrices = () => (tree: Root, file: { toString(): string }): void => void pricesAsWords(tree, String(file));
+const remarkPrices =
+  () =>
+  (tree: Root, file: { toString(): string }): void =>
+    void pricesAsWords(tree, String(file));
 
 /** Markdown with formulas in it. */
 export default function FormulaText(props: Pick<Options, 'children' | 'components' | 'urlTransform'>) {

@@ -3,8 +3,14 @@ export function withoutTables(html: string): string {
   if (!/<t[dh][\s>]/i.test(html)) return html;
   const { body } = new DOMParser().parseFromString(html, 'text/html');
   for (const table of [...body.querySelectorAll('table')]) {
-    const lines = [...table.rows].map((row) => [...row.cells].map((cell) => (cell.textContent ?? '').trim().replace(/\s+/g, ' ')).join(' | '));
-    table.replaceWith(...lines.filter((line) => line.replace(/[ |]/g, '') !== '').map((line) => Object.assign(body.ownerDocument.createElement('p'), { textContent: line })));
+    const lines = [...table.rows].map((row) =>
+      [...row.cells].map((cell) => (cell.textContent ?? '').trim().replace(/\s+/g, ' ')).join(' | '),
+    );
+    table.replaceWith(
+      ...lines
+        .filter((line) => line.replace(/[ |]/g, '') !== '')
+        .map((line) => Object.assign(body.ownerDocument.createElement('p'), { textContent: line })),
+    );
   }
   return body.innerHTML;
 }

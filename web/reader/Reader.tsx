@@ -148,7 +148,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
     hold: ink.on ? ink.holdBy : undefined, find: () => setFinding(true), player: () => player.current,
     markAsISelect: () => setMarking((on) => !on), focus: () => setFocused(!focused), listen: () => listen(!listens), ends: (edge) => document.querySelector<HTMLElement>(`[data-edge=${edge}]`)?.focus({ preventScroll: true }),
   });
-  const press = useClicks(page, inText, laid, opened, held, setOpened, setHeld);
+  const press = useClicks({ page, visible: inText, laid, opened, held, setOpened, setHeld });
 
   const menu = useCallback((label: string, classIds: readonly string[], onChoose: (ids: readonly string[]) => void, small = false) =>
     <AudienceMenu label={label} classIds={classIds} classes={classes} having={having} maySource={source.owned} onChoose={onChoose} small={small} />, [classes, having, source.owned]);

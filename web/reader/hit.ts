@@ -1,9 +1,12 @@
 import type { Thread } from './shown';
 
-/** The threads whose passage holds a character, the shortest first: so nested highlights are all reachable. */
+/**
+ * The threads whose passage holds a place between two characters or ends at it, the shortest first: so nested highlights
+ * are all reachable. A press on the last half of a letter is a place behind it.
+ */
 export function threadsAt(all: readonly Thread[], at: number): readonly Thread[] {
   const length = ({ range }: Thread): number => range.end - range.start;
-  return all.filter(({ range }) => range.start <= at && at < range.end).sort((a, b) => length(a) - length(b));
+  return all.filter(({ range }) => range.start <= at && at <= range.end).sort((a, b) => length(a) - length(b));
 }
 
 /** Which to open on a click: the first, or the one after that already open, so that clicking again goes on to the next. */

@@ -2,43 +2,87 @@ import { useCallback, useEffect, type Dispatch, type SetStateAction } from 'reac
 import type { Laid } from './drawing/laid';
 import { laidAt } from './drawing/laid-at';
 import { nextHit, threadsAt } from './hit';
+import type { Box } from './page-frame';
 import type { Thread } from './shown';
 import type { OpenPage } from './use-page';
-
-type Set_<T> = Dispatch<SetStateAction<T>>;
 
 /** So many pixels beside a line still mean its words. */
 const NEAR = 5;
 
+interface Given {
+  readonly page: OpenPage | undefined;
+  readonly visible: readonly Thread[];
+  readonly laid: readonly Laid[];
+  readonly opened: ReadonlySet<string>;
+  readonly held: string | undefined;
+  setOpened: Dispatch<SetStateAction<ReadonlySet<string>>>;
+  setHeld: Dispatch<SetStateAction<string | undefined>>;
+}
+
 /**
- * A click on a mark or on something drawn opens its note, again the next one beneath it; a click on a link goes where it leads,
- * beside Avrelle. Gives the same for a press on what lies over the page, at a point of the frame.
+ * A click on a mark or on something drawn opens its note, again the next one beneath it. A click on a link goes where it
+ * leads, beside Avrelle; what is marked on it opens first. Gives the same for a press on what lies over the page, at a
+ * point of the frame.
  */
-export function useClicks(page: OpenPage | undefined, visible: readonly Thread[], laid: readonly Laid[], opened: ReadonlySet<string>, held: string | undefined, setOpened: Set_<ReadonlySet<string>>, setHeld: Set_<string | undefined>): (x: number, y: number) => boolean {
-  const press = useCallback((x: number, y: number): boolean => {
-    if (!page) return false;
-    const { adapter } = page, at = adapter.offsetAt(x, y), point = adapter.shownAt(x, y), drawn = laidAt(laid, point.x, point.y)?.thread;
-    const onWords = ({ range }: Thread): boolean => adapter.boxes(range).some((box) => point.x >= box.left - NEAR && point.x <= box.left + box.width + NEAR && point.y >= box.top - NEAR && point.y <= box.top + box.height + NEAR);
-    const hits = [...(drawn ? [drawn] : []), ...(at === undefined ? [] : threadsAt(visible, at).filter(onWords))];
-    const hit = nextHit(hits, held && opened.has(held) ? held : undefined);
-    if (hit) setOpened((before) => new Set([...before, hit.root.id]));
-    setHeld(hit?.root.id);
-    return hit !== undefined;
-  }, [page, visible, laid, opened, held, setOpened, setHeld]);
+export function useClicks({
+  page,
+  visible,
+  laid,
+  opened,
+  held,
+  setOpened,
+  setHeld,
+}: Given): (x: number, y: number) => void {
+  const open = held !== undefined && opened.has(held) ? held : undefined;
+  const threadAt = useCallback(
+    (x: number, y: number): Thread | undefined => {
+      if (!page) return undefined;
+      const { adapter } = page;
+      const point = adapter.shownAt(x, y);
+      const drawn = laidAt(laid, point.x, point.y)?.thread;
+      const at = adapter.offsetAt(x, y);
+      const onWords = at === undefined ? [] : threadsAt(visible, at);
+      const within = (by: number): readonly Thread[] =>
+        onWords.filter(({ range }) => adapter.boxes(range).some((box) => holds(box, point, by)));
+      const exactly = within(0);
+      const hits = exactly.length > 0 ? exactly : within(NEAR);
+      return nextHit(drawn ? [drawn, ...hits] : hits, open);
+    },
+    [page, visible, laid, open],
+  );
+  const press = useCallback(
+    (x: number, y: number): void => {
+      const hit = threadAt(x, y);
+      if (hit) setOpened((before) => new Set([...before, hit.root.id]));
+      setHeld(hit?.root.id);
+    },
+    [threadAt, setOpened, setHeld],
+  );
   useEffect(() => {
     if (!page) return;
     const { adapter } = page;
     const onClick = (event: MouseEvent): void => {
       const link = (event.target as Element | null)?.closest?.('a[href]');
-      // What is marked on a link opens first; with it open, the link leads on.
-      if (link && (adapter.selection() || held || !press(event.clientX, event.clientY))) return follow(event, link, adapter.document);
-      if (link) return event.preventDefault();
-      if (!adapter.selection()) press(event.clientX, event.clientY);
+      const hit = threadAt(event.clientX, event.clientY);
+      // What is open already needs no click: then the link leads on.
+      const opens = !adapter.selection() && (!link || (hit !== undefined && hit.root.id !== open));
+      if (link && !opens) return follow(event, link, adapter.document);
+      if (link) event.preventDefault();
+      if (opens) press(event.clientX, event.clientY);
     };
     adapter.document.addEventListener('click', onClick);
     return () => adapter.document.removeEventListener('click', onClick);
-  }, [page, held, press]);
+  }, [page, open, press, threadAt]);
   return press;
+}
+
+/** Whether a point lies in a box, or no more than `by` pixels beside it. */
+const holds = ({ left, top, width, height }: Box, { x, y }: Point, by: number): boolean =>
+  x >= left - by && x <= left + width + by && y >= top - by && y <= top + height + by;
+
+interface Point {
+  readonly x: number;
+  readonly y: number;
 }
 
 function follow(event: MouseEvent, link: Element, document: Document): void {

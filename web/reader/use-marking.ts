@@ -42,7 +42,23 @@ interface Given {
 }
 
 /** From a selection to a highlight or a note. */
-export function useMarking({ page, text, marks, threads, me, key, audience, scroller, placing, putHere, mayWrite, open, beginning, hidden, say }: Given) {
+export function useMarking({
+  page,
+  text,
+  marks,
+  threads,
+  me,
+  key,
+  audience,
+  scroller,
+  placing,
+  putHere,
+  mayWrite,
+  open,
+  beginning,
+  hidden,
+  say,
+}: Given) {
   const messages = useMessages();
   const [draft, setDraft] = useState<Draft>();
   /** Not for React: keys come faster than it, and nothing shows it. */
@@ -52,14 +68,26 @@ export function useMarking({ page, text, marks, threads, me, key, audience, scro
   const selection = (): StreamRange | undefined => page?.adapter.selection();
   const tellHidden = (made: { readonly kind: Kind; readonly tags: readonly string[] }): void => {
     const show = hidden(made);
-    if (show) messages.tell(`Marked as ${made.kind.name.toLowerCase()}. Such marks are hidden now.`, { label: 'Show all', run: show });
+    if (show)
+      messages.tell(`Marked as ${made.kind.name.toLowerCase()}. Such marks are hidden now.`, {
+        label: 'Show all',
+        run: show,
+      });
   };
   const mark = (kind: Kind): void => {
     const selected = selection();
     if (!selected || !mayWrite()) return;
     if (placing) return putHere();
-    const same = threads.find(({ root, range }) => root.author.id === me && !root.deleted && !root.anchor?.spot && range.start === selected.start && range.end === selected.end);
-    if (same && same.root.kind.code !== kind.code) void marks.change(same.root, { kind: kind.code }, `made a ${kind.name.toLowerCase()}`);
+    const same = threads.find(
+      ({ root, range }) =>
+        root.author.id === me &&
+        !root.deleted &&
+        !root.anchor?.spot &&
+        range.start === selected.start &&
+        range.end === selected.end,
+    );
+    if (same && same.root.kind.code !== kind.code)
+      void marks.change(same.root, { kind: kind.code }, `made a ${kind.name.toLowerCase()}`);
     if (same) open(same.root.id);
     else {
       page?.painter.add({ ...selected, kind });
@@ -82,7 +110,13 @@ export function useMarking({ page, text, marks, threads, me, key, audience, scro
   /** Opens a note; what was begun there before is in its slot. */
   const begin = (range: StreamRange, spot?: Spot): void => {
     beginning();
-    setDraft({ range, exact: text.slice(range.start, range.end), ...(spot ? { spot } : {}), note: '', kind: PLAIN_NOTE });
+    setDraft({
+      range,
+      exact: text.slice(range.start, range.end),
+      ...(spot ? { spot } : {}),
+      note: '',
+      kind: PLAIN_NOTE,
+    });
   };
   /** A note on something that is no words, tied to the block it stands in or the words it is about. */
   const writeAt = (spot: Spot, block: StreamRange): void => {
@@ -98,9 +132,24 @@ export function useMarking({ page, text, marks, threads, me, key, audience, scro
   };
   const copy = (): void => {
     const range = selection();
-    if (range) navigator.clipboard.writeText(text.slice(range.start, range.end)).then(() => messages.tell('Copied.'), () => messages.warn('This browser lets nothing be copied here. Use its own menu on the selected words.'));
+    if (range)
+      navigator.clipboard.writeText(text.slice(range.start, range.end)).then(
+        () => messages.tell('Copied.'),
+        () => messages.warn('This browser lets nothing be copied here. Use its own menu on the selected words.'),
+      );
   };
-  return { draft, selection, mark, markAgain, write, writeAt, begin, setDown, copy, leaveDraft: useCallback(() => setDraft(undefined), []) };
+  return {
+    draft,
+    selection,
+    mark,
+    markAgain,
+    write,
+    writeAt,
+    begin,
+    setDown,
+    copy,
+    leaveDraft: useCallback(() => setDraft(undefined), []),
+  };
 }
 
 /** How long a selection made without a pointer (by the handles of a tablet) must rest before it counts as made, in milliseconds. */
@@ -109,13 +158,20 @@ const RESTS = 700;
 /** While on, what is selected is marked as soon as the pointer lets go; with Alt held it is left alone. */
 export function useMarkAsISelect(page: OpenPage | undefined, on: boolean, mark: () => void): void {
   const latest = useRef(mark);
-  useEffect(() => { latest.current = mark; });
+  useEffect(() => {
+    latest.current = mark;
+  });
   useEffect(() => {
     if (!page || !on) return;
     const { document } = page.adapter;
-    let timer: ReturnType<typeof setTimeout> | undefined, touching = false;
-    const onUp = (event: MouseEvent): void => { if (!event.altKey) latest.current(); };
-    const onTouch = (event: PointerEvent): void => { touching = event.pointerType !== 'mouse'; };
+    let timer: ReturnType<typeof setTimeout> | undefined,
+      touching = false;
+    const onUp = (event: MouseEvent): void => {
+      if (!event.altKey) latest.current();
+    };
+    const onTouch = (event: PointerEvent): void => {
+      touching = event.pointerType !== 'mouse';
+    };
     const onSelection = (): void => {
       clearTimeout(timer);
       if (touching) timer = setTimeout(() => latest.current(), RESTS);

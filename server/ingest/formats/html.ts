@@ -12,13 +12,21 @@ export const readHtml: Reader = (got, { web }) => {
   const contentType = got.encoding ? `text/html; charset=${got.encoding}` : sent;
   const encoding = htmlEncoding(got.bytes, contentType);
   // Only a page that has such entries is parsed for them.
-  const thread = Buffer.from(got.bytes).includes('h-entry') ? readThread(parseHtml(got.bytes, address, contentType), address) : undefined;
-  const loader = got.address === null ? undefined : web, from = got.address === null ? savedFrom(got.bytes) : {};
-  return thread ? { form: 'raw', kind: 'thread', ...thread, loader } : { form: 'raw', kind: 'page', html: got.bytes, contentType, loader, ...from, ...keptAs(got, encoding) };
+  const thread = Buffer.from(got.bytes).includes('h-entry')
+    ? readThread(parseHtml(got.bytes, address, contentType), address)
+    : undefined;
+  const loader = got.address === null ? undefined : web,
+    from = got.address === null ? savedFrom(got.bytes) : {};
+  return thread
+    ? { form: 'raw', kind: 'thread', ...thread, loader }
+    : { form: 'raw', kind: 'page', html: got.bytes, contentType, loader, ...from, ...keptAs(got, encoding) };
 };
 
 /** In Unicode there is nothing to be mistaken in; else a file's bytes stay, so that it can be read again in another encoding. */
-function keptAs({ address, bytes, encoding: said }: Got, encoding: string): Pick<RawPage, 'file' | 'facts' | 'identity'> {
+function keptAs(
+  { address, bytes, encoding: said }: Got,
+  encoding: string,
+): Pick<RawPage, 'file' | 'facts' | 'identity'> {
   if (encoding === 'UTF-8' && !said) return {};
   const kept = address === null ? { file: { bytes, mediaType: 'text/html' }, identity: `sha256:${hashOf(bytes)}` } : {};
   return { facts: { encoding }, ...kept };

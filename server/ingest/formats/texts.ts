@@ -7,12 +7,22 @@ import { titleOf, type Got, type Made, type Reader } from '../made';
 
 export const readMarkdown: Reader = (got) => {
   const { text, encoding } = readText(got);
-  return { form: 'raw', kind: 'markdown', ...keptAs(got, 'text/markdown', encoding), html: markdownToHtml(text, titleOf(got.name)) };
+  return {
+    form: 'raw',
+    kind: 'markdown',
+    ...keptAs(got, 'text/markdown', encoding),
+    html: markdownToHtml(text, titleOf(got.name)),
+  };
 };
 
 export const readPlainText: Reader = (got) => {
   const { text, encoding } = readText(got);
-  return { form: 'raw', kind: 'text', ...keptAs(got, 'text/plain', encoding), html: textToHtml(text, titleOf(got.name)) };
+  return {
+    form: 'raw',
+    kind: 'text',
+    ...keptAs(got, 'text/plain', encoding),
+    html: textToHtml(text, titleOf(got.name)),
+  };
 };
 
 /** Its bytes stay beside it, so that it can be read again in another encoding. */
@@ -29,11 +39,28 @@ const MOST_ROWS = 20_000;
 export const readCsv: Reader = (got) => {
   const { text, encoding } = readText(got);
   const parsed = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' });
-  const rows = parsed.data, broken = parsed.errors.find((e) => e.type === 'Quotes');
-  if (broken) throw new AppError('bad_table', { name: got.name, row: (broken.row ?? 0) + 1, reason: broken.message }, { field: 'file' });
-  if (rows.length > MOST_ROWS) throw new AppError('too_many_rows', { name: got.name, rows: rows.length, limit: MOST_ROWS }, { field: 'file' });
-  const [head = [], ...body] = rows, title = titleOf(got.name);
-  const cells = (row: readonly string[], tag: 'th' | 'td'): string => `<tr>${head.map((_, n) => `<${tag}>${escapeHtml(row[n] ?? '')}</${tag}>`).join('')}${row.slice(head.length).map((cell) => `<${tag}>${escapeHtml(cell)}</${tag}>`).join('')}</tr>`;
+  const rows = parsed.data,
+    broken = parsed.errors.find((e) => e.type === 'Quotes');
+  if (broken)
+    throw new AppError(
+      'bad_table',
+      { name: got.name, row: (broken.row ?? 0) + 1, reason: broken.message },
+      { field: 'file' },
+    );
+  if (rows.length > MOST_ROWS)
+    throw new AppError('too_many_rows', { name: got.name, rows: rows.length, limit: MOST_ROWS }, { field: 'file' });
+  const [head = [], ...body] = rows,
+    title = titleOf(got.name);
+  const cells = (row: readonly string[], tag: 'th' | 'td'): string =>
+    `<tr>${head.map((_, n) => `<${tag}>${escapeHtml(row[n] ?? '')}</${tag}>`).join('')}${row
+      .slice(head.length)
+      .map((cell) => `<${tag}>${escapeHtml(cell)}</${tag}>`)
+      .join('')}</tr>`;
   const table = `<table><thead>${cells(head, 'th')}</thead><tbody>${body.map((row) => cells(row, 'td')).join('\n')}</tbody></table>`;
-  return { form: 'raw', kind: 'table', ...keptAs(got, 'text/csv', encoding), html: page(title, `<main><h1>${escapeHtml(title)}</h1>${table}</main>`) };
+  return {
+    form: 'raw',
+    kind: 'table',
+    ...keptAs(got, 'text/csv', encoding),
+    html: page(title, `<main><h1>${escapeHtml(title)}</h1>${table}</main>`),
+  };
 };

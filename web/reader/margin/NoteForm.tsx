@@ -26,24 +26,31 @@ interface Props {
   onDiscard(restore: (() => void) | undefined): void;
 }
 
-type Editor = typeof import('../../note/NoteEditor')['default'];
+type Editor = (typeof import('../../note/NoteEditor'))['default'];
 let editor: Editor | undefined;
 /** Loads the editor, so that it is there when the first letter is typed. Until then a note is written as plain Markdown. */
-export const fetchEditor = (): Promise<void> => import('../../note/NoteEditor').then((module) => { editor = module.default; });
+export const fetchEditor = (): Promise<void> =>
+  import('../../note/NoteEditor').then((module) => {
+    editor = module.default;
+  });
 
 /** Writing a note: its words, its kind, its tags, and for whom. Ctrl+Enter sets it down. */
 export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onLeave, onDiscard }: Props) {
   const { kinds } = useKey();
-  const [slot] = useState(given), [kept] = useState(() => slot.read());
+  const [slot] = useState(given),
+    [kept] = useState(() => slot.read());
   const [note, setNote] = useState(() => begunWith(initial.note, kept?.note));
   const [kind, setKind] = useState(() => kinds.find((k) => k.code === kept?.kind) ?? initial.kind);
   const [tagText, setTagText] = useState((kept?.tags ?? initial.tags).map((t) => `#${t}`).join(' '));
   const [wrong, setWrong] = useState('');
   /** A picture is on its way; `waits` where the note is to be saved when it has come. */
-  const [sending, setSending] = useState(false), [waits, setWaits] = useState(false);
+  const [sending, setSending] = useState(false),
+    [waits, setWaits] = useState(false);
   /** Whichever is there when the form opens stays: nothing is exchanged under a writing hand. */
   const [Rich] = useState<{ readonly of: ComponentType<Parameters<Editor>[0]> | undefined }>(() => ({ of: editor }));
-  const form = useRef<HTMLFormElement>(null), area = useRef<HTMLTextAreaElement>(null), spoken = useRef<readonly string[]>(undefined);
+  const form = useRef<HTMLFormElement>(null),
+    area = useRef<HTMLTextAreaElement>(null),
+    spoken = useRef<readonly string[]>(undefined);
 
   useEffect(() => {
     const el = area.current;
@@ -62,15 +69,21 @@ export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onL
   const save = (): void => {
     if (sending) return setWaits(true);
     // A tag that was taken out of the words goes; before anything was typed, none was.
-    const now = spoken.current ?? inWords(note), gone = inWords(initial.note).filter((tag) => !now.includes(tag));
-    const tags = [...now, ...tagsIn(tagText).filter((tag) => !gone.includes(tag))], bad = tags.find((t) => !TAG.test(t));
+    const now = spoken.current ?? inWords(note),
+      gone = inWords(initial.note).filter((tag) => !now.includes(tag));
+    const tags = [...now, ...tagsIn(tagText).filter((tag) => !gone.includes(tag))],
+      bad = tags.find((t) => !TAG.test(t));
     if (bad) return setWrong(`“${bad}” cannot be a tag: use letters, digits, - _ and /.`);
     slot.drop();
     onSave({ kind, note: note.trim(), tags: [...new Set(tags)] });
   };
   const saveLater = useRef(save);
-  useEffect(() => { saveLater.current = save; });
-  useEffect(() => { if (waits && !sending) saveLater.current(); }, [waits, sending]);
+  useEffect(() => {
+    saveLater.current = save;
+  });
+  useEffect(() => {
+    if (waits && !sending) saveLater.current();
+  }, [waits, sending]);
   const onSending = (busy: boolean, failed: boolean): void => {
     setSending(busy);
     if (failed) setWaits(false);
@@ -78,37 +91,112 @@ export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onL
   const discard = (): void => {
     const words = { note, kind: kind.code, tags: tagsIn(tagText) };
     slot.drop();
-    onDiscard(touched && note.trim() ? () => { slot.write(words); slot.settle(); } : undefined);
+    onDiscard(
+      touched && note.trim()
+        ? () => {
+            slot.write(words);
+            slot.settle();
+          }
+        : undefined,
+    );
   };
   const onKey = (event: KeyboardEvent): void => {
     event.stopPropagation();
     // React hears of keys in menus that the form opened, too, which close by themselves.
     if (!form.current?.contains(event.target as Node)) return;
-    if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) { event.preventDefault(); save(); }
+    if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
+      event.preventDefault();
+      save();
+    }
     if (event.key === 'Escape') onLeave();
   };
 
   return (
-    <form ref={form} onSubmit={(e) => { e.preventDefault(); save(); }} onKeyDown={onKey} className="grid gap-2 pb-1">
+    <form
+      ref={form}
+      onSubmit={(e) => {
+        e.preventDefault();
+        save();
+      }}
+      onKeyDown={onKey}
+      className="grid gap-2 pb-1"
+    >
       <fieldset className="flex items-center gap-0.5">
         <legend className="sr-only">Kind</legend>
-        {[PLAIN_NOTE, ...kinds, ...(initial.kind.code === PLAIN_NOTE.code || kinds.some((k) => k.code === initial.kind.code) ? [] : [initial.kind])].map((one) => (
-          <label key={one.code} title={one.name} className={`cursor-pointer px-1.5 py-0.5 has-[:focus-visible]:outline-2 has-[:focus-visible]:outline-tide ${kind.code === one.code ? 'bg-wash' : ''}`}>
-            <input type="radio" name="kind" className="sr-only" checked={kind.code === one.code} onChange={() => setKind(one)} aria-label={one.name} />
+        {[
+          PLAIN_NOTE,
+          ...kinds,
+          ...(initial.kind.code === PLAIN_NOTE.code || kinds.some((k) => k.code === initial.kind.code)
+            ? []
+            : [initial.kind]),
+        ].map((one) => (
+          <label
+            key={one.code}
+            title={one.name}
+            className={`cursor-pointer px-1.5 py-0.5 has-[:focus-visible]:outline-2 has-[:focus-visible]:outline-tide ${kind.code === one.code ? 'bg-wash' : ''}`}
+          >
+            <input
+              type="radio"
+              name="kind"
+              className="sr-only"
+              checked={kind.code === one.code}
+              onChange={() => setKind(one)}
+              aria-label={one.name}
+            />
             <Sign kind={one} className="w-[14px] text-[15px]" />
           </label>
         ))}
         <span className="ml-auto text-[13px] text-soft">{kind.name}</span>
       </fieldset>
-      {Rich.of ? <Rich.of label="Note" markdown={note} sourceId={sourceId} placeholder="What do you make of it?" onChange={({ markdown, tags }) => { setNote(markdown); spoken.current = tags; }} onSubmit={() => form.current?.requestSubmit()} onSending={onSending} />
-        : <textarea ref={area} aria-label="Note" value={note} onChange={(e) => setNote(e.target.value)} rows={Math.min(12, Math.max(3, note.split('\n').length + Math.floor(note.length / 38)))} placeholder="What do you make of it?" className="w-full resize-none border-b border-strong bg-transparent leading-5 outline-none placeholder:text-faint focus:border-tide" />}
-      <input aria-label="Tags" value={tagText} onChange={(e) => { setTagText(e.target.value); setWrong(''); }} placeholder="#tags" className="field text-[13px] text-tide" />
+      {Rich.of ? (
+        <Rich.of
+          label="Note"
+          markdown={note}
+          sourceId={sourceId}
+          placeholder="What do you make of it?"
+          onChange={({ markdown, tags }) => {
+            setNote(markdown);
+            spoken.current = tags;
+          }}
+          onSubmit={() => form.current?.requestSubmit()}
+          onSending={onSending}
+        />
+      ) : (
+        <textarea
+          ref={area}
+          aria-label="Note"
+          value={note}
+          onChange={(e) => setNote(e.target.value)}
+          rows={Math.min(12, Math.max(3, note.split('\n').length + Math.floor(note.length / 38)))}
+          placeholder="What do you make of it?"
+          className="w-full resize-none border-b border-strong bg-transparent leading-5 outline-none placeholder:text-faint focus:border-tide"
+        />
+      )}
+      <input
+        aria-label="Tags"
+        value={tagText}
+        onChange={(e) => {
+          setTagText(e.target.value);
+          setWrong('');
+        }}
+        placeholder="#tags"
+        className="field text-[13px] text-tide"
+      />
       <Alert>{wrong}</Alert>
-      {waits && sending && <p role="status" className="text-[13px] text-soft">Saved as soon as the picture has come.</p>}
+      {waits && sending && (
+        <p role="status" className="text-[13px] text-soft">
+          Saved as soon as the picture has come.
+        </p>
+      )}
       <div className="flex items-center gap-3 text-[13px]">
-        <span className="text-soft">for</span>{audience}
-        <button type="button" className="ml-auto text-soft" onClick={discard}>Discard</button>
-        <button type="submit" className="press !px-3 !py-1 text-[13px]">Set down</button>
+        <span className="text-soft">for</span>
+        {audience}
+        <button type="button" className="ml-auto text-soft" onClick={discard}>
+          Discard
+        </button>
+        <button type="submit" className="press !px-3 !py-1 text-[13px]">
+          Set down
+        </button>
       </div>
     </form>
   );
@@ -120,4 +208,8 @@ function begunWith(note: string, kept: string | undefined): string {
   return note.length === 1 ? `${kept} ${note}` : kept;
 }
 
-const tagsIn = (text: string): readonly string[] => text.split(/[\s,]+/).map((t) => t.replace(/^#/, '').toLowerCase()).filter(Boolean);
+const tagsIn = (text: string): readonly string[] =>
+  text
+    .split(/[\s,]+/)
+    .map((t) => t.replace(/^#/, '').toLowerCase())
+    .filter(Boolean);

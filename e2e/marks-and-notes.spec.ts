@@ -1,0 +1,101 @@
+import { expect, test, type Page } from '@playwright/test';
+import { clickWords, drag, expectSeen, keep, newcomer, opened, painted, placeOf, writtenIn, wordsIn } from './helpers';
+
+const PAGE = 'http://harbour.saltmere.test/dredger';
+const PNG = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==',
+  'base64',
+);
+const cards = (page: Page) => page.getByRole('article');
+const press = async (page: Page, x: number, y: number): Promise<void> => {
+  const session = await page.context().newCDPSession(page);
+  const at = { x, y, button: 'left', clickCount: 1 } as const;
+  await session.send('Input.dispatchMouseEvent', { type: 'mousePressed', buttons: 1, ...at });
+  await session.send('Input.dispatchMouseEvent', { type: 'mouseReleased', buttons: 0, ...at });
+  await session.detach();
+};
+
+test('in Focus one writes as elsewhere: the form is seen, and letters are letters', async ({ browser }) => {
+  const { page, close } = await newcomer(browser, 'Quiet');
+  await keep(page, PAGE);
+  await page.getByRole('button', { name: 'Focus', exact: true }).click();
+  await drag(page, 'in boots, and come along', { leaves: true });
+  await page.keyboard.type('draw a line');
+  await expectSeen(writtenIn(page));
+  expect(await wordsIn(writtenIn(page))).toBe('draw a line');
+  await page.keyboard.press('Control+Enter');
+  await expectSeen(cards(page).getByText('draw a line'));
+  await close();
+});
+
+test('what is marked while marks are hidden says so, and shows itself by one press', async ({ browser }) => {
+  const { page, close } = await newcomer(browser, 'Hidden');
+  await keep(page, PAGE);
+  await page.getByRole('group', { name: 'Show marks' }).getByRole('button', { name: 'none' }).click();
+  await drag(page, 'in boots, and come along');
+  await page.keyboard.press('3');
+  await expectSeen(page.getByText('Such marks are hidden now.').first());
+  await page.getByRole('button', { name: 'Show all' }).click();
+  await expect.poll(() => painted(page)).toEqual({ 'avrelle-woad-wavy': ['in boots, and come along'] });
+  await close();
+});
+
+test('a press opens what it points at: the mark beneath, also under a handle, and nothing beside the line', async ({
+  browser,
+}) => {
+  const { page, close } = await newcomer(browser, 'Pressing');
+  await keep(page, PAGE);
+  for (const [words, digit] of [
+    ['in boots, and come along', '1'],
+    ['come along', '3'],
+  ] as const) {
+    await drag(page, words);
+    await page.keyboard.press(digit);
+    await expect.poll(async () => Object.values(await painted(page)).flat()).toContain(words);
+  }
+  await clickWords(page, 'come along');
+  await expectSeen(page.getByRole('article', { name: /^Question/ }).getByRole('button', { expanded: true }));
+  // The end of both, under the handle of the one that is open.
+  const { to } = await placeOf(page, 'come along');
+  await expectSeen(page.getByRole('button', { name: 'End of the mark' }));
+  await press(page, to.x - 3, to.y);
+  await expectSeen(page.getByRole('article', { name: /^Claim/ }).getByRole('button', { expanded: true }));
+  const frame = (await page.locator('iframe').boundingBox())!;
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { expanded: true })).toHaveCount(0);
+  await press(page, frame.x + 20, to.y);
+  await expect(page.getByRole('article')).toHaveCount(0);
+  await close();
+});
+
+test('a note waits for its picture; a tag goes with the word it stood in', async ({ browser }) => {
+  const { page, close } = await newcomer(browser, 'Waiting');
+  await keep(page, PAGE);
+  let release = (): void => undefined;
+  const held = new Promise<void>((go) => (release = go));
+  await page.route('**/api/pictures', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await drag(page, 'in boots, and come along');
+  await page.keyboard.type('Wet #peat');
+  await page.getByLabel('Picture for the note').setInputFiles({ name: 'peg.png', mimeType: 'image/png', buffer: PNG });
+  await page.getByRole('button', { name: 'Set down' }).click();
+  await expectSeen(page.getByText('Saved as soon as the picture has come.'));
+  release();
+  const note = cards(page).first();
+  await expectSeen(note.getByRole('img', { name: 'peg' }));
+  await expect(note).toContainText('#peat');
+  await note.getByRole('button', { name: 'Edit' }).click();
+  await expect(writtenIn(page)).toBeFocused();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('Wet');
+  await page.keyboard.press('Control+Enter');
+  await expect(note.getByText('Wet')).toBeVisible();
+  await page.reload();
+  await opened(page);
+  await clickWords(page, 'in boots, and come along');
+  await expectSeen(note.getByText('Wet'));
+  await expect(note).not.toContainText('#peat');
+  await close();
+});
