@@ -56,6 +56,10 @@ for (const { language, direction, title, words, text } of TEXTS) {
     expect(await align('h1')).toBe(direction);
     expect(await align('p:last-of-type')).toBe('ltr');
 
+    // A short text says “under a minute left”: all of the strip below still has room.
+    const strip = page.locator('footer').filter({ has: page.getByRole('button', { name: 'Keys' }) });
+    expect(await strip.evaluate((element) => element.scrollWidth - element.clientWidth)).toBe(0);
+
     await drag(page, words);
     await page.keyboard.press('2');
     await expect.poll(async () => Object.values(await painted(page)).flat()).toContain(words);
