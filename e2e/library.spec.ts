@@ -297,7 +297,8 @@ test('a tag is renamed onto another, which is told before', async ({ browser }) 
   await page.reload();
   await page.getByRole('button', { name: 'Change the tag wet' }).click();
   await page.getByRole('dialog').getByRole('textbox').fill('mud');
-  await expect(page.getByRole('status').filter({ hasText: 'on 2 sources' })).toContainText('#mud is in use: the two become one');
+  await expect(page.getByRole('status').filter({ hasText: 'on 2 sources' })).toContainText('#mud is in use: two become one there');
+  await page.getByRole('dialog').getByRole('textbox').press('Enter');
   await page.getByRole('button', { name: 'Make them one' }).click();
   await expectSeen(page.getByRole('button', { name: '#mud 3' }));
   await expect(page.getByRole('button', { name: /^#wet/ })).toHaveCount(0);

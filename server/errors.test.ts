@@ -132,6 +132,11 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   sign_up_closed: () => answered(closed.nobody.send('POST', '/api/people', { email: 'x@y.test', name: 'X', password: 'long enough words' })),
   stale: () => answered(teacher.send('PATCH', `/api/annotations/${mark}`, { version: 99, note: 'late' })),
   id_taken: () => answered(student.send('PUT', `/api/annotations/${mark}`, put())),
+  tag_in_use: async () => {
+    const id = await teacher.keepText('tagged', 'The tide turns.');
+    await teacher.send('PUT', `/api/sources/${id}/tags`, { tags: ['old-name', 'new-name'] });
+    return answered(teacher.send('POST', '/api/tags/change', { from: 'old-name', to: 'new-name' }));
+  },
   not_yours: () => answered(student.send('PATCH', `/api/sources/${sourceId}`, { version: 1, title: 'Mine now' })),
   teachers_only: () => answered(student.send('PUT', `/api/classes/${classId}`, { name: 'Mine', tint: 'moss' })),
   outside_text: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ anchor: { quote: { exact: 'x', prefix: '', suffix: '' }, position: { start: 5, end: 5000 } } }))),

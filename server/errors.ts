@@ -27,6 +27,7 @@ export const ERRORS = {
   // Writing
   stale: { status: 409, title: 'Somebody changed this meanwhile', detail: 'You changed version {yours}, but version {current} is there by now. Both texts are kept: compare them and save again.' },
   id_taken: { status: 409, title: 'That id is in use', detail: 'Something else was stored under the id {id}. Make a new id and send it again.' },
+  tag_in_use: { status: 409, title: 'That tag is in use', detail: '{tags}: in use already. What bears the one and what bears the other could not be told apart any more. Choose another name, or say that they shall become one.' },
   not_yours: { status: 403, title: 'Only its author can do this', detail: 'This {what} belongs to {owner}. You can reply to it instead.' },
   teachers_only: { status: 403, title: 'Only teachers can do this', detail: 'In this class you are a {role}. Ask a teacher of the class to {action}.' },
   outside_text: { status: 400, title: 'That passage is not in the text', detail: 'The passage [{start}, {end}) does not lie in this version, whose text has {length} characters. Select it again.' },

@@ -4,6 +4,7 @@ export { markQuote } from './mark-quote';
 export { completionAt, type Completion, type KnownValues, type Option } from './complete';
 export { asksFor, asWords, CHOICES, EMPTY_FORM, formOf, toggled, typedFrom, type PlainForm } from './edit';
 export { parseQuery } from './parse';
+export { renameTagIn } from './rename-tag';
 export { writeQuery } from './write';
 export { boundsOf, readDays, writeDays } from './days';
 export { asksWords, meaningful } from './meaningful';

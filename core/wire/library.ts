@@ -116,6 +116,8 @@ export interface SourceChangesMade {
 export const tagChangeSchema = object({
   from: string().trim().lowercase().required('Name the tag.').matches(TAG, NO_TAG),
   to: string().trim().lowercase().default('').matches(TAG, { message: NO_TAG, excludeEmptyString: true }),
+  /** Said by whoever knows that tags become one by it. */
+  merge: boolean().default(false),
 }).noUnknown();
 /** The tint a tag is seen in; null takes it away. */
 export const tagTintSchema = object({
@@ -128,8 +130,8 @@ export interface TagPreview {
   readonly annotations: number;
   /** Tags beneath it, which go with it. */
   readonly beneath: readonly string[];
-  /** True where the new name is in use: the two become one. */
-  readonly merges: boolean;
+  /** New names that are in use, that of the tag itself or of one beneath it: there two become one. */
+  readonly merges: readonly string[];
 }
 
 /** Of a page about a tag, in characters of its Markdown. */

@@ -32,9 +32,12 @@ export const tagged = (column: string, value: string, values: Values): string =>
 export const named = (column: string, value: string, values: Values): string => `folded(${column}) LIKE ${values.hold(within(folded(value)))} ESCAPE '\\'`;
 export const isNamed = (column: string, value: string, values: Values): string => `folded(${column}) = ${values.hold(folded(value))}`;
 
-/** In a collection the asker sees, or in one that stands in it. */
-export const isCollected = (value: string, values: Values): string =>
-  `s.id IN (SELECT i.source_id FROM collection_visible w JOIN collection n ON n.id = w.collection_id LEFT JOIN collection u ON u.parent_id = n.id JOIN collection_item i ON i.collection_id IN (n.id, u.id) WHERE w.person_id = @me AND ${isNamed('n.name', value, values)})`;
+/** In a collection the asker sees, or in one that stands in it and that they see as well. */
+export const isCollected = (value: string, values: Values): string => `s.id IN (
+  SELECT i.source_id FROM collection_visible w JOIN collection n ON n.id = w.collection_id
+    LEFT JOIN collection u ON u.parent_id = n.id AND u.id IN (SELECT collection_id FROM collection_visible WHERE person_id = @me)
+    JOIN collection_item i ON i.collection_id IN (n.id, u.id)
+  WHERE w.person_id = @me AND ${isNamed('n.name', value, values)})`;
 
 /** What a source is in: a class it is shared with, or a collection. */
 const isIn = (value: string, values: Values): string =>

@@ -86,6 +86,14 @@ describe('collections', () => {
     await teacher.send('POST', `/api/collections/${inner.id}/sources`, { sourceIds: [ids[0]] });
     expect((await teacher.send<SourcePage>('GET', '/api/sources?q=in:outer')).body.total).toBe(1);
   });
+
+  test('a class that sees the outer one is not told what stands in a private one within it', async () => {
+    const outer = await make(teacher, 'Seen', { classId }), inner = await make(teacher, 'Unseen', { parentId: outer.id });
+    await teacher.send('POST', `/api/collections/${outer.id}/sources`, { sourceIds: [ids[1]] });
+    await teacher.send('POST', `/api/collections/${inner.id}/sources`, { sourceIds: [ids[0]] });
+    const found = async (who: Client) => (await who.send<SourcePage>('GET', '/api/sources?q=in:seen')).body.sources.map((s) => s.id).toSorted();
+    expect([await found(teacher), await found(student)]).toEqual([[ids[0], ids[1]].toSorted(), [ids[1]]]);
+  });
 });
 
 test('a source tells which collections hold it, of those one sees', async () => {
@@ -183,11 +191,11 @@ describe('tags', () => {
   beforeAll(async () => {
     note = v7();
     const source = (await teacher.send<SourceDetail>('GET', `/api/sources/${ids[2]}`)).body;
-    await teacher.send('PUT', `/api/annotations/${note}`, { sourceId: ids[2], versionId: source.versionId, kind: 'claim', note: 'n', tags: ['marsh', 'marsh/edge'], anchor: { quote: { exact: 'text', prefix: '', suffix: '' }, position: { start: 4, end: 8 } }, classIds: [] });
+    await teacher.send('PUT', `/api/annotations/${note}`, { sourceId: ids[2], versionId: source.versionId, kind: 'claim', note: 'The #marsh, its #marsh/edge and `#marsh`.', tags: ['marsh', 'marsh/edge'], anchor: { quote: { exact: 'text', prefix: '', suffix: '' }, position: { start: 4, end: 8 } }, classIds: [] });
     await teacher.send('PUT', `/api/sources/${ids[2]}/tags`, { tags: ['marsh', 'wet'] });
     await student.send('PUT', `/api/sources/${ids[2]}/tags`, { tags: ['marsh'] });
   });
-  const change = (from: string, to: string) => teacher.send<Problem>('POST', '/api/tags/change', { from, to });
+  const change = (from: string, to: string, merge = false) => teacher.send<Problem>('POST', '/api/tags/change', { from, to, merge });
 
   test('are suggested by what a source says and by habit, one’s own alone', async () => {
     const about = await teacher.keepText('wet ground', 'The marsh is wet, and the edge of the marsh is wetter.');
@@ -196,10 +204,32 @@ describe('tags', () => {
     await teacher.send('DELETE', `/api/sources/${about}`);
   });
   test('are renamed with what is beneath them, onto a name that is in use as well, and only one’s own', async () => {
-    expect((await teacher.send<TagPreview>('POST', '/api/tags/preview', { from: 'marsh', to: 'wet' })).body).toEqual({ sources: 1, annotations: 1, beneath: ['marsh/edge'], merges: true });
-    expect((await change('marsh', 'wet')).status).toBe(204);
+    expect((await teacher.send<TagPreview>('POST', '/api/tags/preview', { from: 'marsh', to: 'wet' })).body).toEqual({ sources: 1, annotations: 1, beneath: ['marsh/edge'], merges: ['wet'] });
+    expect((await change('marsh', 'wet')).status).toBe(409);
+    expect((await change('marsh', 'wet', true)).status).toBe(204);
     expect(await tagsOf()).toEqual([['wet', 'wet/edge'], ['wet', 'wet/edge']]);
     expect((await student.send<SourceDetail>('GET', `/api/sources/${ids[2]}`)).body.tags).toEqual(['marsh']);
+  });
+  test('keep their name in the words of notes and in kept searches', async () => {
+    const search = v7(), words = async () => (await teacher.send<Annotation[]>('GET', `/api/sources/${ids[2]}/annotations`)).body.find((a) => a.id === note)!.note;
+    await teacher.send('PUT', `/api/searches/${search}`, { name: 'Wet', query: 'tag:wet -#wet/edge wet' });
+    expect(await words()).toBe('The #wet, its #wet/edge and `#marsh`.');
+    await change('wet', 'damp');
+    expect([await words(), (await outline()).searches.find((s) => s.id === search)!.query]).toEqual(['The #damp, its #damp/edge and `#marsh`.', 'tag:damp -#damp/edge wet']);
+    await change('damp', 'wet');
+    await teacher.send('DELETE', `/api/searches/${search}`);
+  });
+  test('say which of those beneath become one with others, and refuse names that would be too long', async () => {
+    await teacher.send('PUT', `/api/sources/${ids[1]}/tags`, { tags: ['dry', 'dry/edge', 'dry/rim'] });
+    await teacher.send('PUT', `/api/sources/${ids[0]}/tags`, { tags: ['arid/edge'] });
+    expect((await teacher.send<TagPreview>('POST', '/api/tags/preview', { from: 'dry', to: 'arid' })).body.merges).toEqual(['arid/edge']);
+    expect((await change('dry', 'arid')).body.code).toBe('tag_in_use');
+    expect((await change('dry', 'x'.repeat(58))).body.detail).toMatch(/#dry\/edge would become .* at most 60 characters/);
+    // A new name may be the former one of another that moves as well.
+    await teacher.send('PUT', `/api/sources/${ids[1]}/tags`, { tags: ['a/b', 'a/b/b', 'a/b/c'] });
+    await change('a/b', 'a');
+    expect((await teacher.send<SourceDetail>('GET', `/api/sources/${ids[1]}`)).body.tags.toSorted()).toEqual(['a', 'a/b', 'a/c']);
+    for (const id of ids.slice(0, 2)) await teacher.send('PUT', `/api/sources/${id}/tags`, { tags: [] });
   });
   test('have a tint, one’s own alone, which goes where they go', async () => {
     const tint = (tag: string, to: string | null) => teacher.send<Problem>('PUT', '/api/tags/tint', { tag, tint: to }), tints = async (who: Client) => (await who.send<Record<string, string>>('GET', '/api/tags/tints')).body;

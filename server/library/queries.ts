@@ -1,13 +1,6 @@
-import type { UsedTag } from '@avrelle/core/gather';
-import type { CollectionOrder, CollectionPut, CollectionRow, DeletedSource, ReadingState, TagCount } from '@avrelle/core/wire';
+import type { CollectionOrder, CollectionPut, CollectionRow, DeletedSource, ReadingState } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
-export const TAG_COUNTS = `
-  SELECT tag, count(*) AS count FROM (
-    SELECT t.tag, t.source_id FROM source_tag t WHERE t.person_id = @me AND t.source_id IN (SELECT source_id FROM source_visible WHERE person_id = @me)
-    UNION
-    SELECT t.tag, a.source_id FROM annotation a JOIN annotation_tag t ON t.annotation_id = a.id WHERE a.author_id = @me AND a.deleted_at IS NULL AND a.source_id IN (SELECT source_id FROM source_visible WHERE person_id = @me))
-  GROUP BY tag ORDER BY count DESC, tag`;
 export const STATE_COUNTS = `
   SELECT coalesce(h.state, 'to_read') AS state, count(DISTINCT v.source_id) AS count FROM source_visible v LEFT JOIN shelf h ON h.person_id = @me AND h.source_id = v.source_id
   WHERE v.person_id = @me GROUP BY 1`;
@@ -51,45 +44,10 @@ const FILES = `
   UNION SELECT a.hash FROM version_asset a JOIN source_version v ON v.id = a.version_id WHERE v.source_id = @id UNION SELECT lead_hash FROM source WHERE id = @id AND lead_hash IS NOT NULL`;
 const REMOVE_ANNOTATIONS = 'DELETE FROM annotation WHERE source_id = ?', REMOVE_SOURCE = 'DELETE FROM source WHERE id = ?', REMOVE_VERSIONS = 'DELETE FROM source_version WHERE source_id = ?', REMOVE_JOBS = 'DELETE FROM job WHERE source_id = ?';
 
-/** The tag, or one beneath it: from `tag/` up to what follows the slash. */
-const BENEATH = "(tag = @from OR (tag >= @from || '/' AND tag < @from || '0'))";
-/** The annotations of one's own that bear a tag or one beneath it. */
-const MINE = 'annotation_id IN (SELECT a.id FROM annotation a WHERE a.author_id = @me AND a.deleted_at IS NULL)';
-/** As lists show them: of what was deleted nothing counts, though it is renamed as well. */
-const SEEN = 'source_id IN (SELECT source_id FROM source_visible WHERE person_id = @me)';
-const TAG_USES = `SELECT
-  (SELECT count(DISTINCT source_id) FROM source_tag WHERE person_id = @me AND ${BENEATH} AND ${SEEN}) AS sources,
-  (SELECT count(DISTINCT annotation_id) FROM annotation_tag WHERE ${BENEATH} AND annotation_id IN (SELECT a.id FROM annotation a WHERE a.author_id = @me AND a.deleted_at IS NULL AND a.${SEEN})) AS annotations`;
-const TAGS_BENEATH = `SELECT DISTINCT tag FROM (SELECT tag FROM source_tag WHERE person_id = @me AND ${BENEATH} UNION SELECT tag FROM annotation_tag WHERE ${BENEATH} AND ${MINE}) WHERE tag <> @from ORDER BY tag`;
-const HAS_TAG = 'SELECT 1 AS one FROM source_tag WHERE person_id = @me AND tag = @to UNION SELECT 1 FROM annotation_tag t JOIN annotation a ON a.id = t.annotation_id WHERE t.tag = @to AND a.author_id = @me AND a.deleted_at IS NULL';
-const RENAMED = 'CASE WHEN @to = @empty THEN NULL ELSE @to || substr(tag, length(@from) + 1) END';
-const CHANGED_ANNOTATIONS = `SELECT DISTINCT annotation_id AS id, a.source_id AS sourceId FROM annotation_tag JOIN annotation a ON a.id = annotation_id WHERE ${BENEATH} AND ${MINE}`;
-const ADD_SOURCE_TAGS = `INSERT INTO source_tag (person_id, source_id, tag) SELECT person_id, source_id, ${RENAMED} FROM source_tag WHERE person_id = @me AND ${BENEATH} AND @to <> @empty ON CONFLICT DO NOTHING`;
-const ADD_ANNOTATION_TAGS = `INSERT INTO annotation_tag (annotation_id, tag) SELECT annotation_id, ${RENAMED} FROM annotation_tag WHERE ${BENEATH} AND ${MINE} AND @to <> @empty ON CONFLICT DO NOTHING`;
-/** One's own tags: on how many sources and marks each stands, and on how many sources of the same site or author as one. */
-export const USED_TAGS = `
-  SELECT tag, count(*) AS uses, sum(near) AS near FROM (
-    SELECT t.tag, CASE WHEN s.id <> o.id AND ((s.site <> '' AND s.site = o.site) OR (s.author <> '' AND s.author = o.author)) THEN 1 ELSE 0 END AS near
-      FROM source_tag t JOIN source s ON s.id = t.source_id JOIN source o ON o.id = @source WHERE t.person_id = @me
-    UNION ALL
-    SELECT t.tag, 0 FROM annotation a JOIN annotation_tag t ON t.annotation_id = a.id WHERE a.author_id = @me AND a.deleted_at IS NULL)
-  GROUP BY tag`;
-const TOUCH_ANNOTATIONS = `UPDATE annotation SET version = version + 1, updated_at = @now WHERE id IN (SELECT annotation_id FROM annotation_tag WHERE ${BENEATH} AND ${MINE})`;
-const DROP_SOURCE_TAGS = `DELETE FROM source_tag WHERE person_id = @me AND ${BENEATH}`;
-const DROP_ANNOTATION_TAGS = `DELETE FROM annotation_tag WHERE ${BENEATH} AND ${MINE}`;
-
-const TINTS_OF = 'SELECT tag, tint FROM tag_tint WHERE person_id = @me';
-const SET_TINT = 'INSERT INTO tag_tint (person_id, tag, tint) VALUES (@me, @tag, @tint) ON CONFLICT (person_id, tag) DO UPDATE SET tint = @tint';
-const DROP_TINT = 'DELETE FROM tag_tint WHERE person_id = @me AND tag = @tag';
-/** What a tag becomes keeps the tint it has. */
-const MOVE_TINTS = `INSERT INTO tag_tint (person_id, tag, tint) SELECT person_id, ${RENAMED}, tint FROM tag_tint WHERE person_id = @me AND ${BENEATH} AND @to <> @empty ON CONFLICT DO NOTHING`;
-const DROP_TINTS = `DELETE FROM tag_tint WHERE person_id = @me AND ${BENEATH}`;
-
 type Named = Readonly<Record<string, string | number | null>>;
 const all = <T>(db: Db, sql: string, values: Named): T[] => db.all<T>(sql, values as never);
 const run = (db: Db, sql: string, values: Named): number => db.run(sql, values as never);
 
-export const tagCounts = (db: Db, me: string): TagCount[] => all<TagCount>(db, TAG_COUNTS, { me });
 export const stateCounts = (db: Db, me: string) => all<{ state: ReadingState; count: number }>(db, STATE_COUNTS, { me });
 
 type CollectionDbRow = Omit<CollectionRow, 'owned'> & { readonly owned: number };
@@ -153,19 +111,4 @@ export const expired = (db: Db, before: string): string[] => db.all<{ id: string
 export const filesOf = (db: Db, id: string): string[] => all<{ hash: string }>(db, FILES, { id }).map((f) => f.hash);
 export function removeSource(db: Db, id: string): void {
   for (const sql of [REMOVE_ANNOTATIONS, REMOVE_VERSIONS, REMOVE_SOURCE, REMOVE_JOBS]) db.run(sql, id);
-}
-
-const tagValues = (me: string, from: string, to: string): Named => ({ me, from, to, empty: '' });
-export const tagUses = (db: Db, me: string, from: string) => all<{ sources: number; annotations: number }>(db, TAG_USES, tagValues(me, from, ''))[0]!;
-export const tagsBeneath = (db: Db, me: string, from: string): string[] => all<{ tag: string }>(db, TAGS_BENEATH, tagValues(me, from, '')).map((t) => t.tag);
-export const usedTags = (db: Db, me: string, source: string): UsedTag[] => all<UsedTag>(db, USED_TAGS, { me, source });
-export const hasTag = (db: Db, me: string, to: string): boolean => all(db, HAS_TAG, { me, to }).length > 0;
-export const tintsOf = (db: Db, me: string): Record<string, string> => Object.fromEntries(all<{ tag: string; tint: string }>(db, TINTS_OF, { me }).map(({ tag, tint }) => [tag, tint]));
-export const setTint = (db: Db, me: string, tag: string, tint: string | null): number => (tint === null ? run(db, DROP_TINT, { me, tag }) : run(db, SET_TINT, { me, tag, tint }));
-/** One's own annotations that a change of a tag touches. */
-export const bearing = (db: Db, me: string, from: string) => all<{ id: string; sourceId: string }>(db, CHANGED_ANNOTATIONS, tagValues(me, from, ''));
-/** Not to one beneath itself. */
-export function changeTag(db: Db, me: string, from: string, to: string, now: string): void {
-  run(db, TOUCH_ANNOTATIONS, { ...tagValues(me, from, to), now });
-  for (const sql of [ADD_SOURCE_TAGS, ADD_ANNOTATION_TAGS, MOVE_TINTS, DROP_SOURCE_TAGS, DROP_ANNOTATION_TAGS, DROP_TINTS]) run(db, sql, tagValues(me, from, to));
 }

@@ -9,7 +9,8 @@ import { askerOf } from '../find/routes';
 import { parse } from '../parse';
 import { changeSources } from './change-sources';
 import { KEPT_DAYS } from './remove-expired';
-import { collectionsOf, deletedOf, searchesOf, stateCounts, tagCounts } from './queries';
+import { collectionsOf, deletedOf, searchesOf, stateCounts } from './queries';
+import { tagCounts } from './tag-queries';
 
 /** The Library beside its list of sources: what there is of everything, and changes to many at once. */
 export function libraryRoutes(app: FastifyInstance, context: Context): void {

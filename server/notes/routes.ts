@@ -9,7 +9,7 @@ import { recognise } from '../ingest/recognise';
 import { readId } from '../read-id';
 import { sealedAsset } from '../snapshots/sealed';
 import { canRead } from '../sources/queries';
-import { tagCounts } from '../library/queries';
+import { tagCounts } from '../library/tag-queries';
 import { linkedTo, maySeePicture, putPicture, readersOf } from './queries';
 
 const PICTURE_LIMIT = 10 * 1024 * 1024;

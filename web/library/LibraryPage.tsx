@@ -2,7 +2,7 @@ import { lazy, Suspense, useCallback, useState } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { asksWords, parseQuery } from '@avrelle/core/query';
+import { asksFor, asksWords, parseQuery, renameTagIn, toggled } from '@avrelle/core/query';
 import { SOURCE_SORTS, type FoundSource, type SavedSearch, type SourceSort } from '@avrelle/core/wire';
 import { sourcesQuery, useClasses, useOutline } from '../data/queries';
 import { Menu } from '../ui/Menu';
@@ -95,12 +95,18 @@ export default function LibraryPage() {
       <Suspense>
         {asking && 'edit' in asking && <EditSource source={asking.edit} onClose={() => setAsking(undefined)} />}
         {asking && 'search' in asking && <KeepSearch search={asking.search} q={q} onClose={() => setAsking(undefined)} />}
-        {asking && 'tag' in asking && <TagDialog tag={asking.tag} onClose={() => setAsking(undefined)} />}
+        {asking && 'tag' in asking && <TagDialog tag={asking.tag} onClose={(to) => { setAsking(undefined); if (to !== undefined) onQuery(withoutOrRenamed(q, asking.tag, to)); }} />}
         {asking && 'collection' in asking && <CollectionDialog onClose={() => setAsking(undefined)} onMade={(id) => void navigate(`/collection/${id}`)} />}
       </Suspense>
     </div>
   );
 }
+
+/** The open search, after a tag it may ask for was given another name or taken away. */
+const withoutOrRenamed = (q: string, tag: string, to: string): string => {
+  if (to !== '') return renameTagIn(q, tag, to);
+  return asksFor(q, 'tag', tag) ? toggled(q, 'tag', tag) : q;
+};
 
 function Empty({ searched, meant, onMeant }: { searched: boolean; meant: string | undefined; onMeant: (q: string) => void }) {
   if (searched) return <p className="max-w-[60ch] p-8 text-soft">{meant !== undefined && <>Did you mean <button className="act" onClick={() => onMeant(meant)}>{meant}</button>? </>}Nothing here fits all of that. Take a part of the search away, or begin a word and let it be completed.</p>;

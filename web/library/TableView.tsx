@@ -1,4 +1,4 @@
-import { useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { KIND_WORDS, STATE_WORDS, type FoundSource, type SourceSort } from '@avrelle/core/wire';
@@ -7,9 +7,11 @@ import { Strand } from '../ui/Strand';
 import { TagNames } from '../ui/TagNames';
 import { day } from '../ui/when';
 import { useStored } from '../ui/use-stored';
-import { EditableCell } from './EditableCell';
+import type { Fact } from './correct-facts';
+import { EditableCell, type Onward } from './EditableCell';
 import type { ViewProps } from './ListView';
-import type { Changing, Fact } from './use-changing';
+import type { Changing } from './use-changing';
+import { useCorrections } from './use-corrections';
 import { useRows } from './use-rows';
 
 const ROW = 34, LEAST = 60;
@@ -41,25 +43,41 @@ const FIRST: readonly Key[] = ['title', 'author', 'kind', 'state', 'tags', 'mark
 export default function TableView({ scroller, list, chosen, actions, changing, sort, onSort }: ViewProps & { readonly changing: Changing; readonly sort: SourceSort | undefined; onSort: (sort: SourceSort | undefined) => void }) {
   const [shown, setShown] = useStored<readonly Key[]>('library.columns', FIRST), [widths, setWidths] = useStored<Partial<Record<Key, number>>>('library.widths', {});
   const rows = useRows(scroller, list.total, ROW, false, { onLook: list.look, onChoose: (index) => { const source = list.row(index); if (source) chosen.toggle(source); } }), columns = shown.filter((key) => key in COLUMNS);
-  const [editing, setEditing] = useState<{ readonly id: string; readonly key: Key }>(), facts = columns.filter((key) => FACTS[key]);
-  const done = async (source: FoundSource, key: Key, value: string | undefined, then?: 'next' | 'before'): Promise<boolean> => {
-    if (value !== undefined && !(await changing.facts(source, { [FACTS[key]!]: value }))) return false;
-    const next = then && facts[facts.indexOf(key) + (then === 'next' ? 1 : -1)];
-    setEditing(next && { id: source.id, key: next });
-    if (!next) rows.list.current?.querySelector<HTMLElement>(`[data-source="${source.id}"] [data-row]`)?.focus({ preventScroll: true });
-    return true;
+  const facts = columns.filter((key) => FACTS[key]),
+    corrections = useCorrections(changing),
+    { editing, edit, leave } = useEditing(rows.list);
+  const done = (source: FoundSource, key: Key, value: string | undefined, onward: Onward): void => {
+    const fact = FACTS[key]!,
+      next = facts[facts.indexOf(key) + ({ next: 1, before: -1, row: NaN, elsewhere: NaN } as const)[onward]];
+    if (value !== undefined) corrections.send(source, fact, value);
+    else if (corrections.of(source, fact)?.failed) corrections.leave(source, fact);
+    if (next) edit({ id: source.id, key: next });
+    else leave(source.id, onward !== 'elsewhere');
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     const source = event.key === 'F2' ? list.row(Number((event.target as HTMLElement).closest<HTMLElement>('[data-index]')?.dataset.index)) : undefined;
     if (!source?.owned) return rows.onKeyDown(event);
     event.preventDefault();
-    setEditing({ id: source.id, key: 'title' });
+    edit({ id: source.id, key: 'title' });
   };
   const cell = (source: FoundSource, key: Key): ReactNode => {
     const fact = source.owned ? FACTS[key] : undefined;
     if (!fact) return <span key={key} role="cell" className="truncate px-2">{COLUMNS[key].cell(source)}</span>;
-    const here = editing?.id === source.id && editing.key === key;
-    return <EditableCell key={`${key} ${here}`} label={`${COLUMNS[key].name} of ${source.title}`} value={factOf(source, fact)} editing={here} onEdit={() => setEditing({ id: source.id, key })} onDone={(value, then) => done(source, key, value, then)}>{COLUMNS[key].cell(source)}</EditableCell>;
+    const here = editing?.id === source.id && editing.key === key,
+      written = corrections.of(source, fact);
+    return (
+      <EditableCell
+        key={`${key} ${here}`}
+        label={`${COLUMNS[key].name} of ${source.title}`}
+        value={factOf(source, fact)}
+        written={written}
+        editing={here}
+        onEdit={() => edit({ id: source.id, key })}
+        onDone={(value, onward) => done(source, key, value, onward)}
+      >
+        {COLUMNS[key].cell(written ? { ...source, [fact]: written.words } : source)}
+      </EditableCell>
+    );
   };
   const width = (key: Key): number => widths[key] ?? COLUMNS[key].width, grid = { gridTemplateColumns: `40px ${columns.map((key) => `${width(key)}px`).join(' ')} 76px` };
   return (
@@ -74,7 +92,7 @@ export default function TableView({ scroller, list, chosen, actions, changing, s
           {rows.virtual.getVirtualItems().map(({ index, start, key: at }) => {
             const source = list.row(index);
             return (
-              <div key={at} role="row" aria-rowindex={index + 2} data-index={index} data-source={source?.id} style={{ ...grid, height: ROW, transform: `translateY(${start - rows.top}px)` }} className={`absolute inset-x-0 grid items-center border-b border-rule hover:bg-wash ${source && chosen.has(source.id) ? 'bg-wash' : ''}`}>
+              <div key={source && source.id === editing?.id ? 'edited' : at} role="row" aria-rowindex={index + 2} data-index={index} data-source={source?.id} style={{ ...grid, height: ROW, transform: `translateY(${start - rows.top}px)` }} className={`absolute inset-x-0 grid items-center border-b border-rule hover:bg-wash ${source && chosen.has(source.id) ? 'bg-wash' : ''}`}>
                 {source && <><span role="cell" className="pl-3"><input type="checkbox" aria-label={`Choose ${source.title}`} tabIndex={-1} checked={chosen.has(source.id)} onChange={() => chosen.toggle(source)} className="accent-[var(--tide)]" /></span>
                   {columns.map((key) => cell(source, key))}<span role="cell">{actions(source)}</span></>}
               </div>
@@ -84,6 +102,28 @@ export default function TableView({ scroller, list, chosen, actions, changing, s
       </div>
     </div>
   );
+}
+
+interface Cell {
+  readonly id: string;
+  readonly key: Key;
+}
+
+/** Which cell is being corrected; once none is, the row can have the focus again. */
+function useEditing(list: { readonly current: HTMLElement | null }) {
+  const [editing, setEditing] = useState<Cell>(),
+    back = useRef<string>(undefined);
+  useLayoutEffect(() => {
+    if (editing || !back.current) return;
+    const row = list.current?.querySelector<HTMLElement>(`[data-source="${back.current}"]`);
+    back.current = undefined;
+    row?.querySelector<HTMLElement>('[data-row]')?.focus({ preventScroll: true });
+  }, [editing, list]);
+  const leave = (id: string, toRow: boolean): void => {
+    back.current = toRow ? id : undefined;
+    setEditing((now) => (now?.id === id ? undefined : now));
+  };
+  return { editing, edit: setEditing, leave };
 }
 
 /** The head of a column: pressed, it orders by it; its edge, dragged or moved by arrow keys, makes it wider. */

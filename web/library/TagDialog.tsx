@@ -3,7 +3,7 @@ import { Dialog } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { TINTS, type TagPreview } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
+import { ProblemError, request, wordsOf } from '../data/api';
 import { keys, useTints } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { DialogFrame } from '../ui/DialogFrame';
@@ -11,41 +11,182 @@ import { useMessages } from '../ui/Messages';
 import { Tint } from '../ui/Tint';
 import { count } from '../ui/when';
 
+/** The new name; empty when it was taken away, absent when nothing was changed. */
+type Closing = (to?: string) => void;
+/** What cannot be undone is asked again before it is done. */
+type Asked = { readonly type: 'merge' | 'take away'; readonly to: string };
+
 /** A tag of one's own under another name, made one with another, moved beneath one, or taken away; what that comes to is told first. */
-export default function TagDialog({ tag, onClose }: { tag: string; onClose: (to?: string) => void }) {
-  const client = useQueryClient(), messages = useMessages(), [to, setTo] = useState(tag), [preview, setPreview] = useState<TagPreview>(), [wrong, setWrong] = useState('');
-  const name = to.trim().replace(/^#/, '').toLowerCase();
-  useEffect(() => {
-    let here = true;
-    const timer = setTimeout(() => request<TagPreview>('POST', '/api/tags/preview', { from: tag, to: name }).then((found) => { if (here) { setPreview(found); setWrong(''); } }, (error: unknown) => { if (here) setWrong(wordsOf(error)); }), 150);
-    return () => { here = false; clearTimeout(timer); };
-  }, [tag, name]);
-  const change = async (as: string): Promise<void> => {
-    try {
-      await request('POST', '/api/tags/change', { from: tag, to: as });
-      await Promise.all(['library', 'found', 'tags', 'annotations'].map((key) => client.invalidateQueries({ queryKey: [key] })));
-      messages.tell(as ? `#${tag} is #${as}.` : `#${tag} is gone.`);
-      onClose(as);
-    } catch (error) { setWrong(wordsOf(error)); }
+export default function TagDialog({ tag, onClose }: { tag: string; onClose: Closing }) {
+  const [to, setTo] = useState(tag),
+    [asked, setAsked] = useState<Asked>(),
+    name = to.trim().replace(/^#/, '').toLowerCase();
+  const { preview, unfit } = usePreview(tag, name),
+    { change, wrong } = useChange(tag, onClose, () => setAsked({ type: 'merge', to: name }));
+  const submit = (event: FormEvent): void => {
+    event.preventDefault();
+    if (name === '' || name === tag) onClose();
+    else if (preview?.merges.length) setAsked({ type: 'merge', to: name });
+    else void change(name, false);
   };
-  const ribbon = useTints(true).data?.[tag] ?? null;
-  const tint = async (to: string | null): Promise<void> => {
-    try { await request('PUT', '/api/tags/tint', { tag, tint: to }); await client.invalidateQueries({ queryKey: keys.tints }); } catch (error) { setWrong(wordsOf(error)); }
-  };
-  const submit = (event: FormEvent): void => { event.preventDefault(); if (name && name !== tag) void change(name); else onClose(); };
   return (
     <DialogFrame title={`#${tag}`} onClose={() => onClose()}>
-      <p className="mb-3 text-[14px]"><Link className="act" to={`/topic?${new URLSearchParams({ tag })}`}>Its page: what bears it, and what it adds up to</Link></p>
+      <p className="mb-3 text-[14px]">
+        <Link className="act" to={`/topic?${new URLSearchParams({ tag })}`}>
+          Its page: what bears it, and what it adds up to
+        </Link>
+      </p>
       <form onSubmit={submit} className="grid gap-3">
-        <label className="grid gap-1 text-[13px] text-faint">Its name; with / it stands beneath another<input autoFocus value={to} onChange={(e) => setTo(e.target.value)} className="field text-[15px]" /></label>
-        {preview && <p role="status" className="text-[14px] text-soft">It is on {count(preview.sources, 'source')} and {count(preview.annotations, 'mark')} of yours{preview.beneath.length > 0 && `, and goes with ${preview.beneath.map((t) => `#${t}`).join(', ')}`}. {preview.merges && <b className="text-ink">#{name} is in use: the two become one, which cannot be parted again.</b>}</p>}
-        <fieldset className="flex flex-wrap items-center gap-2 text-[14px]">
-          <legend className="mb-1 text-[13px] text-faint">Its ribbon, and that of the tags beneath it</legend>
-          {[null, ...TINTS].map((t) => <label key={t} className={`cursor-pointer has-[:focus-visible]:outline-2 ${ribbon === t ? 'outline-2 outline-tide' : ''}`}><input type="radio" name="ribbon" className="sr-only" checked={ribbon === t} onChange={() => void tint(t)} /><Tint tint={t ?? undefined}>{t ?? 'none'}</Tint></label>)}
-        </fieldset>
-        {wrong && <Alert>{wrong}</Alert>}
-        <div className="flex gap-5"><button className="press">{preview?.merges ? 'Make them one' : 'Save'}</button><Dialog.Close className="text-soft">Cancel</Dialog.Close><button type="button" className="ml-auto text-brick" onClick={() => void change('')}>Take it away everywhere</button></div>
+        <label className="grid gap-1 text-[13px] text-faint">
+          Its name; with / it stands beneath another
+          <input
+            autoFocus
+            value={to}
+            onChange={(e) => {
+              setTo(e.target.value);
+              setAsked(undefined);
+            }}
+            className="field text-[15px]"
+          />
+        </label>
+        {preview && <Uses preview={preview} />}
+        <Ribbon tag={tag} />
+        {(wrong || unfit) && <Alert>{wrong || unfit}</Alert>}
+        {asked ? (
+          <Sure
+            asked={asked}
+            preview={preview}
+            onYes={() => void change(asked.to, true)}
+            onNo={() => setAsked(undefined)}
+          />
+        ) : (
+          <div className="flex gap-5">
+            <button className="press">Save</button>
+            <Dialog.Close className="text-soft">Cancel</Dialog.Close>
+            <button
+              type="button"
+              className="ml-auto text-brick"
+              onClick={() => setAsked({ type: 'take away', to: '' })}
+            >
+              Take it away everywhere…
+            </button>
+          </div>
+        )}
       </form>
     </DialogFrame>
+  );
+}
+
+const usesOf = ({ sources, annotations }: TagPreview): string =>
+  `${count(sources, 'source')} and ${count(annotations, 'mark')} of yours`;
+const listed = (tags: readonly string[]): string => tags.map((t) => `#${t}`).join(', ');
+
+function Uses({ preview }: { preview: TagPreview }) {
+  const { beneath, merges } = preview;
+  return (
+    <p role="status" className="text-[14px] text-soft">
+      It is on {usesOf(preview)}
+      {beneath.length > 0 && `, and goes with ${listed(beneath)}`}.{' '}
+      {merges.length > 0 && (
+        <b className="text-ink">
+          {listed(merges)} {merges.length === 1 ? 'is' : 'are'} in use: two become one there, which cannot be undone.
+        </b>
+      )}
+    </p>
+  );
+}
+
+/** The first press told what will be; the second does it. */
+function Sure({
+  asked,
+  preview,
+  onYes,
+  onNo,
+}: {
+  asked: Asked;
+  preview: TagPreview | undefined;
+  onYes: () => void;
+  onNo: () => void;
+}) {
+  const from = preview ? usesOf(preview) : 'everything of yours';
+  return (
+    <div className="flex gap-5">
+      <button type="button" autoFocus className="press" onClick={onYes}>
+        {asked.type === 'merge' ? 'Make them one' : `Yes, take it from ${from}`}
+      </button>
+      <button type="button" className="text-soft" onClick={onNo}>
+        No
+      </button>
+    </div>
+  );
+}
+
+/** What another name would come to; `unfit` when it cannot be one. */
+function usePreview(tag: string, name: string): { preview: TagPreview | undefined; unfit: string } {
+  const [preview, setPreview] = useState<TagPreview>(),
+    [unfit, setUnfit] = useState('');
+  useEffect(() => {
+    let here = true;
+    const ask = async (): Promise<void> => {
+      const found = await request<TagPreview>('POST', '/api/tags/preview', { from: tag, to: name }).catch(wordsOf);
+      if (!here) return;
+      setUnfit(typeof found === 'string' ? found : '');
+      if (typeof found !== 'string') setPreview(found);
+    };
+    const timer = setTimeout(() => void ask(), 150);
+    return () => {
+      here = false;
+      clearTimeout(timer);
+    };
+  }, [tag, name]);
+  return { preview, unfit };
+}
+
+/** Changes the tag. `onInUse` when it would become one with another, and nobody has said yet that it may. */
+function useChange(tag: string, onClose: Closing, onInUse: () => void) {
+  const client = useQueryClient(),
+    messages = useMessages(),
+    [wrong, setWrong] = useState('');
+  const change = async (to: string, merge: boolean): Promise<void> => {
+    try {
+      await request('POST', '/api/tags/change', { from: tag, to, merge });
+      const stale = ['library', 'found', 'tags', 'annotations'];
+      await Promise.all(stale.map((key) => client.invalidateQueries({ queryKey: [key] })));
+      messages.tell(to ? `#${tag} is #${to}.` : `#${tag} is gone.`);
+      onClose(to);
+    } catch (error) {
+      if (error instanceof ProblemError && error.problem.code === 'tag_in_use') onInUse();
+      else setWrong(wordsOf(error));
+    }
+  };
+  return { change, wrong };
+}
+
+function Ribbon({ tag }: { tag: string }) {
+  const client = useQueryClient(),
+    ribbon = useTints(true).data?.[tag] ?? null,
+    [wrong, setWrong] = useState('');
+  const set = async (tint: string | null): Promise<void> => {
+    try {
+      await request('PUT', '/api/tags/tint', { tag, tint });
+      await client.invalidateQueries({ queryKey: keys.tints });
+    } catch (error) {
+      setWrong(wordsOf(error));
+    }
+  };
+  return (
+    <fieldset className="flex flex-wrap items-center gap-2 text-[14px]">
+      <legend className="mb-1 text-[13px] text-faint">Its ribbon, and that of the tags beneath it</legend>
+      {[null, ...TINTS].map((t) => (
+        <label
+          key={t}
+          className={`cursor-pointer has-[:focus-visible]:outline-2 ${ribbon === t ? 'outline-2 outline-tide' : ''}`}
+        >
+          <input type="radio" name="ribbon" className="sr-only" checked={ribbon === t} onChange={() => void set(t)} />
+          <Tint tint={t ?? undefined}>{t ?? 'none'}</Tint>
+        </label>
+      ))}
+      {wrong && <Alert>{wrong}</Alert>}
+    </fieldset>
   );
 }

@@ -1,9 +1,7 @@
-import { Suspense, useEffect, useRef, useState } from 'react';
-import { useQueryClient } from '@tanstack/react-query';
+import { Suspense, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { AnnotationHit, TopicPage as Topic } from '@avrelle/core/wire';
-import { isOffline, ProblemError, request, wordsOf } from '../data/api';
-import { keys, useFound, useSources, useTopic } from '../data/queries';
+import { useFound, useSources, useTopic } from '../data/queries';
 import { lazily } from '../ui/lazily';
 import { MarkedText } from '../ui/MarkedText';
 import { Sign } from '../ui/Sign';
@@ -11,11 +9,11 @@ import { State } from '../ui/State';
 import { leftOf } from '../ui/SourceRow';
 import { TagName } from '../ui/TagNames';
 import { count, day, shortName, when } from '../ui/when';
+import { TopicWriting } from './TopicWriting';
 import { grouped, GROUP_WORDS, type Grouping } from '../find/grouped';
 
-const NoteEditor = lazily(() => import('../note/NoteEditor'));
 const TagMap = lazily(() => import('./TagMap'));
-const MOST = 200, PAUSE = 900;
+const MOST = 200;
 const GROUPS = ['source', 'kind', 'person', 'day'] as const satisfies readonly Grouping[];
 
 /** Everything that bears a tag, beside a page of one's own about what it adds up to. */
@@ -30,7 +28,7 @@ export default function TopicPage() {
         <span className="text-[14px] text-soft">{count(sources.data?.total ?? 0, 'source')} · {count(marks.data?.total ?? 0, 'mark')}{fresh > 0 && <b className="text-brick"> · {fresh} new since you wrote on {day(since!)}</b>}</span>
       </div>
       <section aria-label="What I write about it" className="min-h-0 overflow-y-auto px-[30px] py-4 max-[900px]:px-4">
-        <State of={topic}>{topic.data && <Writing key={tag} topic={topic.data} />}</State>
+        <State of={topic}>{topic.data && <TopicWriting key={tag} topic={topic.data} />}</State>
         {topic.data && topic.data.related.length > 0 && <Related topic={topic.data} />}
       </section>
       <section aria-label="What bears it" className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-6 py-4 max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4">
@@ -56,39 +54,6 @@ function Mark({ hit, fresh, back }: { hit: AnnotationHit; fresh: boolean; back: 
       {hit.note.length > 0 && <p dir="auto" className="text-[14.5px]"><MarkedText pieces={hit.note} /></p>}
       <p className="text-[13px] text-soft">{shortName(hit.author.name)} · {when(hit.createdAt)} {fresh && <New />}</p>
     </Link></li>
-  );
-}
-
-/** Saved a moment after the last key; what another window wrote meanwhile is shown beside it. */
-function Writing({ topic }: { topic: Topic }) {
-  const client = useQueryClient(), [told, setTold] = useState(topic.writtenAt ? `Written ${when(topic.writtenAt)}` : ''), [theirs, setTheirs] = useState<Topic>(), timer = useRef<ReturnType<typeof setTimeout>>(undefined), text = useRef(topic.text), version = useRef(topic.version), waiting = useRef(false);
-  const save = async (): Promise<void> => {
-    clearTimeout(timer.current);
-    if (!waiting.current) return;
-    waiting.current = false;
-    try {
-      const stored = await request<Topic>('PUT', `/api/topics?${new URLSearchParams({ tag: topic.tag })}`, { version: version.current, text: text.current });
-      version.current = stored.version;
-      client.setQueryData(keys.topic(topic.tag), stored);
-      setTold('Saved');
-    } catch (error) {
-      if (error instanceof ProblemError && error.problem.code === 'stale') { setTheirs(error.problem.current as Topic); return setTold('Another window wrote here meanwhile: both texts are below.'); }
-      waiting.current = true;
-      setTold(isOffline(error) ? 'No connection just now; it is saved as soon as the server answers.' : wordsOf(error));
-      if (isOffline(error)) timer.current = setTimeout(() => void save(), 2_000);
-    }
-  };
-  const latest = useRef(save);
-  useEffect(() => { latest.current = save; });
-  useEffect(() => () => void latest.current(), []);
-  return (
-    <>
-      <div className="flex items-baseline justify-between"><h2 className="text-[17px]">What it adds up to</h2><span role="status" className="text-[13px] text-soft">{told}</span></div>
-      <div className="mt-2 border-t [&_.ProseMirror]:max-h-none [&_.ProseMirror]:min-h-[140px] [&_.ProseMirror]:leading-[26px] border-rule pt-2 font-read text-[16.5px] leading-[26px]" onBlur={() => void save()}>
-        <Suspense fallback={<p className="text-faint">One moment…</p>}><NoteEditor label={`What I write about ${topic.tag}`} markdown={topic.text} placeholder="Write what these passages have in common, where they disagree, and what you make of it." onChange={({ markdown }) => { text.current = markdown; waiting.current = true; setTold('…'); clearTimeout(timer.current); timer.current = setTimeout(() => void save(), PAUSE); }} onSubmit={() => void save()} /></Suspense>
-      </div>
-      {theirs && <div className="mt-3 border-l-2 border-brick pl-3"><p className="text-[13px] text-soft">As it was written there, {theirs.writtenAt && when(theirs.writtenAt)}:</p><pre className="whitespace-pre-wrap font-read text-[15px]">{theirs.text}</pre><button className="act text-[14px]" onClick={() => { version.current = theirs.version; setTheirs(undefined); waiting.current = true; void save(); }}>Keep mine; I have taken from theirs what I need</button></div>}
-    </>
   );
 }
 

@@ -1,10 +1,10 @@
+import { useMemo } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { STATE_WORDS, type ReadingState, type SourceChange, type SourceChangesMade, type SourceDetail, type SourceRow } from '@avrelle/core/wire';
+import { STATE_WORDS, type ReadingState, type SourceChange, type SourceChangesMade, type SourceRow } from '@avrelle/core/wire';
 import { request, wordsOf } from '../data/api';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
-
-export type Fact = 'title' | 'author' | 'site' | 'publishedAt' | 'language';
+import { factCorrector, type Facts } from './correct-facts';
 
 export interface Changing {
   state(rows: readonly SourceRow[], state: ReadingState): Promise<boolean>;
@@ -14,13 +14,15 @@ export interface Changing {
   /** Into a collection, or out of it. */
   file(rows: readonly SourceRow[], collection: { readonly id: string; readonly name: string }, adds?: boolean): Promise<boolean>;
   /** Corrects what is known of one of one's own. */
-  facts(row: SourceRow, fields: Partial<Record<Fact, string>>): Promise<boolean>;
+  facts(row: SourceRow, fields: Facts): Promise<boolean>;
   share(rows: readonly SourceRow[], shared: { readonly id: string; readonly name: string }): Promise<boolean>;
 }
 
 /** Changes to one source or many: at once, told in words, with a way back that takes back just what was changed. */
 export function useChanging(): Changing {
-  const client = useQueryClient(), messages = useMessages();
+  const client = useQueryClient(),
+    messages = useMessages(),
+    correct = useMemo(() => factCorrector(request), []);
   /** `work` gives what takes it back. */
   const send = async (work: () => Promise<Undo>, words: string): Promise<boolean> => {
     try {
@@ -47,9 +49,9 @@ export function useChanging(): Changing {
     file: (rows, { id, name }, adds = true) => all(rows, adds ? { putInto: { collectionId: id, section: -1 } } : { takeFrom: id }, `${named(rows)} ${adds ? 'put into' : 'taken out of'} ${name}.`),
     share: (rows, { id, name }) => all(rows, { shareWith: id }, `${named(rows)} shared with ${name}.`),
     facts: async (row, fields) => {
-      const patch = (version: number, given: object) => request<SourceDetail>('PATCH', `/api/sources/${row.id}`, { version, ...given }), before = Object.fromEntries(Object.keys(fields).map((field) => [field, row[field as Fact] ?? '']));
-      const held = await send(async () => { const { version } = await patch(row.version, fields); return { missing: 0, undo: () => patch(version, before) }; }, `“${fields.title ?? row.title}” corrected.`);
-      // The next fact is corrected in the row as it stands by then.
+      const words = `“${fields.title ?? row.title}” corrected.`;
+      const held = await send(async () => ({ missing: 0, undo: await correct(row, fields) }), words);
+      // The row shows what was written before it is told that it holds.
       if (held) await client.invalidateQueries({ queryKey: ['library'] }, { cancelRefetch: false });
       return held;
     },
