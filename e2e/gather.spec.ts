@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import path from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import { pdf } from '../server/testing/files';
+import type { SourcePage } from '@avrelle/core/wire';
 import { sendLetter } from '../standins/mail/send';
 import { MAIL_PORT } from './constants';
 import { drag, newcomer, opened, painted, stroke, expectSeen } from './helpers';
@@ -69,8 +70,12 @@ test('only a passage, only a link, or an area as a picture is kept', async ({ br
   await expect(keep).toBeDisabled();
   const box = (await page.getByRole('application', { name: 'Draw an area' }).boundingBox())!;
   await stroke(page, { x: box.x + 10, y: box.y + 10 }, { x: box.x + 310, y: box.y + 110 });
+  await choices.getByLabel('Author').fill('The cook');
+  await choices.getByLabel('Remark').fill('For the poster.');
   await keep.click();
   await openKept(page);
+  const { sources: [kept] } = (await (await page.request.get('/api/sources')).json()) as SourcePage;
+  expect([kept!.author, kept!.remark]).toEqual(['The cook', 'For the poster.']);
   const picture = await page.frameLocator('iframe[title^="Text of"]').locator('img').evaluate((img: HTMLImageElement) => img.decode().then(() => [img.naturalWidth, img.naturalHeight]));
   expect(picture).toEqual([600, 200]);
 

@@ -8,9 +8,11 @@ import { client } from './data/queries';
 import { fetchPage } from './pages';
 import { applyTheme } from './theme/use-theme';
 import { MessagesProvider } from './ui/Messages';
+import { refuseDrops } from './ui/refuse-drops';
 import './theme/theme.css';
 
 applyTheme();
+refuseDrops(window);
 begin(location);
 void fetchPage(location.pathname).then(() => {
   createRoot(document.getElementById('root')!).render(

@@ -11,6 +11,10 @@ function beside(typed: string): string {
   return parsed.ok && parsed.query?.type === 'any' ? `(${typed})` : typed;
 }
 
+/** A query of which more is asked: both must hold, alternatives on either side keep to themselves. */
+export const narrowed = (typed: string, more: string): string =>
+  [typed.trim(), more.trim()].filter(Boolean).map(beside).join(' ');
+
 /** Of these a source has one at a time: naming another takes the first one's place. */
 const ONE_OF: readonly (readonly string[])[] = [['to-read', 'reading', 'finished', 'set-aside']];
 const nameTerm = (field: NameField, value: string): Term => ({ type: 'name', field, value, start: 0, end: 0 });

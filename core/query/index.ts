@@ -2,7 +2,7 @@ export { DATES, FIELDS, NAMES, NUMBERS, SCOPES, type Days, type DateField, type 
 export { markPlaces, placesOf, snippetOf, type Marked } from './mark-words';
 export { markQuote } from './mark-quote';
 export { completionAt, type Completion, type KnownValues, type Option } from './complete';
-export { asksFor, asWords, CHOICES, EMPTY_FORM, formOf, toggled, typedFrom, type PlainForm } from './edit';
+export { asksFor, asWords, CHOICES, EMPTY_FORM, formOf, narrowed, toggled, typedFrom, type PlainForm } from './edit';
 export { parseQuery } from './parse';
 export { renameTagIn } from './rename-tag';
 export { writeQuery } from './write';

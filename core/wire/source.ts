@@ -41,6 +41,15 @@ export const keepSchema = object({
   apart: boolean().default(false),
 }).noUnknown();
 
+/** Beside a file that is sent to be kept, as fields of its form. */
+export const uploadFieldsSchema = object({
+  tags: tagsSchema().default([]),
+  author: string().trim().max(500).default(''),
+  remark: string().trim().max(2_000).default(''),
+  /** Beside the one that was kept before, not instead of it. */
+  apart: boolean().default(false),
+});
+
 /** Elements by their address in the draft's snapshot, as outline paths are written. */
 const path = () => string().matches(/^\d+(\/\d+)*$/).max(2_000);
 

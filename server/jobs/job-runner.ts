@@ -104,8 +104,9 @@ export class JobRunner {
     }
   }
 
-  private corrected({ input: { draft } }: StoredJob, ingested: Ingested): Ingested {
-    return draft ? { ...ingested, meta: { ...ingested.meta, title: draft.title, author: draft.author } } : ingested;
+  private corrected({ input: { draft, author } }: StoredJob, ingested: Ingested): Ingested {
+    const said = draft ? { title: draft.title, author: draft.author } : author ? { author } : undefined;
+    return said ? { ...ingested, meta: { ...ingested.meta, ...said } } : ingested;
   }
 
   private draft(job: StoredJob, ingested: Ingested): Outcome {

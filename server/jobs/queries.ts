@@ -45,6 +45,8 @@ export interface JobInput {
   readonly fileName?: string;
   readonly tags: readonly string[];
   readonly remark?: string;
+  /** As its reader says; what the file itself says gives way. */
+  readonly author?: string;
   /** To be kept as a new version of the source. */
   readonly again?: true;
   readonly choices?: Choices;

@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify';
-import { againSchema, keepSchema, retrySchema, tagsSchema, UUID_V7, type Job } from '@avrelle/core/wire';
+import { againSchema, keepSchema, retrySchema, uploadFieldsSchema, UUID_V7, type Job } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
@@ -43,13 +43,22 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
     return withUpload(request, async ({ file, transcript, fields }) => {
       const again = sourceField(fields.source);
       if (again !== undefined) mustOwn(context, me.id, again);
-      const tags = tagsSchema().cast((fields.tags ?? '').split(/\s+/).filter(Boolean)) ?? [];
+      const { tags, author, remark, apart } = readFields(fields);
       const recording = again !== undefined && transcript && !file ? newestFile(db, again) : undefined;
       if (!file && !recording) throw transcript ? new AppError('no_recording', { name: transcript.name }, { field: 'file' }) : new AppError('no_file', {}, { field: 'file' });
       if (file) context.room.check(me.id, file.size);
       const hash = (path: string): Promise<string> => context.ingester.store(path, 'application/octet-stream');
       const name = file?.name ?? recording!.title, words = transcript && { name: transcript.name, hash: await hash(transcript.path) };
-      const input: JobInput = { sourceId: again ?? newId(), fileName: name, tags, ...(words ? { transcript: words } : {}), ...(again ? { again: true as const } : {}), ...(fields.apart === 'yes' ? { apart: true as const } : {}) };
+      const input: JobInput = {
+        sourceId: again ?? newId(),
+        fileName: name,
+        tags,
+        remark,
+        ...(author ? { author } : {}),
+        ...(words ? { transcript: words } : {}),
+        ...(again ? { again: true as const } : {}),
+        ...(apart ? { apart: true as const } : {}),
+      };
       return startJob(context, { id, personId: me.id, label: name, input, uploadHash: file ? await hash(file.path) : recording!.hash }, fields.password);
     });
   });
@@ -78,6 +87,9 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
 
 /** By which a text that is kept as bytes is known again. */
 const ENDINGS: Readonly<Record<string, string>> = { 'text/plain': '.txt', 'text/markdown': '.md', 'text/csv': '.csv', 'text/html': '.html' };
+
+const readFields = ({ tags = '', author, remark, apart }: Readonly<Record<string, string>>) =>
+  parse(uploadFieldsSchema, { tags: tags.split(/\s+/).filter(Boolean), author, remark, apart: apart === 'yes' });
 
 /** The source that a file is a newer version of. */
 function sourceField(value = ''): string | undefined {

@@ -68,7 +68,7 @@ const sameSource = (id: string) => <T>(before: T | undefined, query: { readonly 
 export const welcomeQuery = { queryKey: keys.welcome, queryFn: () => request<Welcome>('GET', '/api/welcome'), staleTime: Infinity };
 export const useWelcome = () => useQuery(welcomeQuery);
 /** The day it is here, and how far clocks here are ahead of UTC: searches by days go by them. */
-const here = () => { const now = new Date(); return { day: new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10), ahead: String(-now.getTimezoneOffset()) }; };
+export const here = () => { const now = new Date(); return { day: new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10), ahead: String(-now.getTimezoneOffset()) }; };
 const askedAs = <Sort extends string>({ q, sort, offset = 0, limit = PAGE, passages }: ListAsked<Sort>): string => String(new URLSearchParams({ q, offset: String(offset), limit: String(limit), ...(sort ? { sort } : {}), ...(passages ? { passages: 'yes' } : {}), ...here() }));
 export const sourcesQuery = (asked: ListAsked<SourceSort>) => ({ queryKey: keys.sources(asked), queryFn: () => request<SourcePage>('GET', `/api/sources?${askedAs(asked)}`), retry: retryUnread });
 export const useSources = (asked: ListAsked<SourceSort>, enabled = true) => useQuery({ ...sourcesQuery(asked), placeholderData: keepPreviousData, enabled });

@@ -64,9 +64,11 @@ function Look({ draft }: { draft: Draft }) {
       setBusy(false);
     }
   };
-  const sendPicture = async ({ title, tags }: Wanted): Promise<Job> => {
+  const sendPicture = async ({ title, author, tags, remark }: Wanted): Promise<Job> => {
     const picture = await pictureOfArea(frame!, area!), form = new FormData();
     form.append('tags', tags.join(' '));
+    form.append('author', author);
+    form.append('remark', remark);
     form.append('apart', 'yes');
     form.append('file', picture, `${title.replace(/[/\\]/g, ' ')}.png`);
     const job = await request<Job>('POST', `/api/uploads/${v7()}`, form);

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import { narrowed } from '@avrelle/core/query';
 import type { FoundSource } from '@avrelle/core/wire';
 import { useSources } from '../data/queries';
 import { count } from '../ui/when';
@@ -9,7 +10,7 @@ const SHOWN = 3, MOST = 200;
 
 /** A month at a time, by the days on which sources came in. */
 export default function CalendarView({ q, onDay }: { q: string; onDay: (q: string) => void }) {
-  const [month, setMonth] = useState(() => dayName(new Date()).slice(0, 7)), days = daysOfMonth(month), found = useSources({ q: `${q} saved:${month}`.trim(), sort: 'saved', limit: MOST });
+  const [month, setMonth] = useState(() => dayName(new Date()).slice(0, 7)), days = daysOfMonth(month), found = useSources({ q: narrowed(q, `saved:${month}`), sort: 'saved', limit: MOST });
   const byDay = useMemo(() => {
     const groups = new Map<string, FoundSource[]>();
     for (const source of found.data?.sources ?? []) { const name = dayName(new Date(source.keptAt)); groups.set(name, [...(groups.get(name) ?? []), source]); }
@@ -32,7 +33,7 @@ export default function CalendarView({ q, onDay }: { q: string; onDay: (q: strin
                 <td key={name} className={`h-[84px] border border-rule p-1.5 align-top ${name === today ? 'bg-wash' : ''}`}>
                   <span className={`font-read text-[13px] ${inside ? 'text-soft' : 'invisible'}`}>{Number(name.slice(8))}</span>
                   {inside && sources.slice(0, SHOWN).map((s) => <Link key={s.id} to={`/source/${s.id}`} dir="auto" lang={s.language || undefined} title={s.title} className="block truncate font-read hover:text-tide">{s.title}</Link>)}
-                  {inside && sources.length > SHOWN && <button className="act text-[13px]" onClick={() => onDay(`${q} saved:${name}`.trim())}>{sources.length - SHOWN} more</button>}
+                  {inside && sources.length > SHOWN && <button className="act text-[13px]" onClick={() => onDay(narrowed(q, `saved:${name}`))}>{sources.length - SHOWN} more</button>}
                 </td>
               );
             })}</tr>

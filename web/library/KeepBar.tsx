@@ -4,6 +4,7 @@ import { useArrivals } from '../data/queries';
 import { Jobs } from '../gather/Jobs';
 import { useKeeping } from '../gather/use-keeping';
 import { Alert } from '../ui/Alert';
+import { useFileDrop } from '../ui/use-file-drop';
 import { ACCEPTED } from './accepted';
 
 /** Keeping a page by its address, or files chosen, dropped or pasted; below, what is under way. */
@@ -11,6 +12,7 @@ export function KeepBar() {
   const [address, setAddress] = useState('');
   const file = useRef<HTMLInputElement>(null);
   const keeping = useKeeping(), { keep, upload, wrong, busy } = keeping;
+  const held = useFileDrop((files) => void upload(files));
   const waiting = useArrivals().data?.length ?? 0;
   const begin = (look: boolean): void => { void keep(address, look ? { look } : {}).then((job) => { if (job) setAddress((now) => (now === address ? '' : now)); }); };
   const latest = useRef(upload);
@@ -22,7 +24,7 @@ export function KeepBar() {
   }, []);
   const submit = (event: FormEvent): void => { event.preventDefault(); begin(false); };
   return (
-    <section aria-label="Keep a source" className="border-b border-rule bg-paper px-[30px] py-3 max-[900px]:px-4" onDragOver={(e) => e.preventDefault()} onDrop={(e) => { e.preventDefault(); void upload(e.dataTransfer.files); }}>
+    <section aria-label="Keep a source" className="border-b border-rule bg-paper px-[30px] py-3 max-[900px]:px-4">
       <form onSubmit={submit} noValidate className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <input aria-label="Address of a page" value={address} onChange={(e) => setAddress(e.target.value)} placeholder="Paste an address to keep it" type="url" className="field min-w-[180px] flex-1" />
         <button className="press" disabled={busy || !address.trim()}>Keep</button>
@@ -33,6 +35,11 @@ export function KeepBar() {
       </form>
       {wrong && <div className="mt-2"><Alert>{wrong}</Alert></div>}
       <Jobs keeping={keeping} />
+      {held && (
+        <div className="pointer-events-none fixed inset-3 z-40 grid place-items-center border-2 border-dashed border-tide bg-paper/85">
+          <p className="font-read text-[20px]">Let go to keep the files</p>
+        </div>
+      )}
     </section>
   );
 }

@@ -4,7 +4,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { asksFor, asksWords, parseQuery, renameTagIn, toggled } from '@avrelle/core/query';
 import { SOURCE_SORTS, type FoundSource, type SavedSearch, type SourceSort } from '@avrelle/core/wire';
-import { sourcesQuery, useClasses, useOutline } from '../data/queries';
+import { here, sourcesQuery, useClasses, useOutline } from '../data/queries';
 import { Menu } from '../ui/Menu';
 import { State } from '../ui/State';
 import { useStored } from '../ui/use-stored';
@@ -79,7 +79,7 @@ export default function LibraryPage() {
           {(view === 'detailed' || view === 'compact') && <button aria-pressed={choosing} className="act hidden max-[900px]:block" onClick={() => { setChoosing(!choosing); chosen.none(); }}>{choosing ? 'Done choosing' : 'Choose'}</button>}
           <span aria-live="polite">{!list.isPending && !list.error && (q ? `${list.total} of ${outline?.all ?? '…'}` : count(list.total, 'source'))}</span>
           {view !== 'calendar' && <Menu words={SORT_WORDS[sort ?? (hasWords ? 'best' : 'touched')]}>{SOURCE_SORTS.filter((s) => hasWords || s !== 'best').map((s) => <DropdownMenu.Item key={s} className="item" onSelect={() => to({ sort: s })}>{SORT_WORDS[s]}</DropdownMenu.Item>)}</Menu>}
-          {list.total > 0 && <Menu words="Take out">{([['sources.csv', 'As a table (CSV)'], ['sources/bookmarks.html', 'As bookmarks']] as const).map(([path, words]) => <DropdownMenu.Item key={path} className="item" asChild><a href={`/api/${path}?${new URLSearchParams({ q })}`} download>{words}</a></DropdownMenu.Item>)}</Menu>}
+          {list.total > 0 && <Menu words="Take out">{([['sources.csv', 'As a table (CSV)'], ['sources/bookmarks.html', 'As bookmarks']] as const).map(([path, words]) => <DropdownMenu.Item key={path} className="item" asChild><a href={`/api/${path}?${new URLSearchParams({ q: asked, ...here() })}`} download>{words}</a></DropdownMenu.Item>)}</Menu>}
           {q && <><button className="act" onClick={() => onQuery('')}>Show all</button><button className="act" onClick={() => setAsking({ search: undefined })}>Keep this search</button></>}
           {faulty && <StillShown asked={asked} />}
           {tag && <Link className="act" to={`/topic?${new URLSearchParams({ tag })}`}>The page about #{tag}</Link>}
@@ -87,7 +87,7 @@ export default function LibraryPage() {
         </div>
         <div className="min-h-0 flex-1">
           <Suspense><State of={list}>
-            {list.total === 0 && view !== 'calendar' ? <Empty searched={q !== ''} meant={list.meant} onMeant={onQuery} /> : view === 'table' ? <TableView {...shared} changing={changing} sort={sort} onSort={(s) => to({ sort: s })} /> : view === 'board' ? <BoardView q={q} sort={sort} chosen={chosen} changing={changing} actions={actions} /> : view === 'calendar' ? <CalendarView q={q} onDay={(day) => to({ q: day, view: 'detailed' })} /> : <ListView key={view} {...shared} compact={view === 'compact'} />}
+            {list.total === 0 && view !== 'calendar' ? <Empty searched={q !== ''} meant={list.meant} onMeant={onQuery} /> : view === 'table' ? <TableView {...shared} changing={changing} sort={sort} onSort={(s) => to({ sort: s })} /> : view === 'board' ? <BoardView q={asked} sort={sort} chosen={chosen} changing={changing} actions={actions} /> : view === 'calendar' ? <CalendarView q={asked} onDay={(day) => to({ q: day, view: 'detailed' })} /> : <ListView key={view} {...shared} compact={view === 'compact'} />}
           </State></Suspense>
         </div>
         {chosen.rows.length > 0 && <Suspense><BulkBar chosen={chosen} changing={changing} collections={collections} classes={classes} total={list.total} onAll={() => void chooseAll()} /></Suspense>}

@@ -45,11 +45,12 @@ export default function TableView({ scroller, list, chosen, actions, changing, s
   const rows = useRows(scroller, list.total, ROW, false, { onLook: list.look, onChoose: (index) => { const source = list.row(index); if (source) chosen.toggle(source); } }), columns = shown.filter((key) => key in COLUMNS);
   const facts = columns.filter((key) => FACTS[key]),
     corrections = useCorrections(changing),
-    { editing, edit, leave } = useEditing(rows.list);
+    { editing, edit, editAgain, leave } = useEditing(rows.list);
   const done = (source: FoundSource, key: Key, value: string | undefined, onward: Onward): void => {
     const fact = FACTS[key]!,
       next = facts[facts.indexOf(key) + ({ next: 1, before: -1, row: NaN, elsewhere: NaN } as const)[onward]];
-    if (value !== undefined) corrections.send(source, fact, value);
+    if (value !== undefined)
+      void corrections.send(source, fact, value).then((held) => held || editAgain({ id: source.id, key }));
     else if (corrections.of(source, fact)?.failed) corrections.leave(source, fact);
     if (next) edit({ id: source.id, key: next });
     else leave(source.id, onward !== 'elsewhere');
@@ -123,7 +124,9 @@ function useEditing(list: { readonly current: HTMLElement | null }) {
     back.current = toRow ? id : undefined;
     setEditing((now) => (now?.id === id ? undefined : now));
   };
-  return { editing, edit: setEditing, leave };
+  /** Unless one has gone on to another by now. */
+  const editAgain = (cell: Cell): void => setEditing((now) => now ?? cell);
+  return { editing, edit: setEditing, editAgain, leave };
 }
 
 /** The head of a column: pressed, it orders by it; its edge, dragged or moved by arrow keys, makes it wider. */

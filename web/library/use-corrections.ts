@@ -12,8 +12,8 @@ export interface Written {
 export interface Corrections {
   /** What was written into a cell and is not in the list yet. */
   of(source: FoundSource, fact: Fact): Written | undefined;
-  /** Sends it; meanwhile others can be written. */
-  send(source: FoundSource, fact: Fact, words: string): void;
+  /** Sends it; meanwhile others can be written. False where the server did not take it. */
+  send(source: FoundSource, fact: Fact, words: string): Promise<boolean>;
   /** Leaves what failed. */
   leave(source: FoundSource, fact: Fact): void;
 }
@@ -34,13 +34,13 @@ export function useCorrections(changing: Changing): Corrections {
     });
   return {
     of: (source, fact) => written.get(cellOf(source, fact)),
-    send: (source, fact, words) => {
+    send: async (source, fact, words) => {
       const cell = cellOf(source, fact),
         sent = { words, failed: false };
       put(cell, sent);
-      void changing
-        .facts(source, { [fact]: words })
-        .then((held) => put(cell, held ? undefined : { words, failed: true }, sent));
+      const held = await changing.facts(source, { [fact]: words });
+      put(cell, held ? undefined : { words, failed: true }, sent);
+      return held;
     },
     leave: (source, fact) => put(cellOf(source, fact), undefined),
   };

@@ -1,5 +1,6 @@
 import type { AreaSpot } from '@avrelle/core/anchor';
 import { readTree, seenPart, toTree, TreeMap, type Block, type Outline, type TextNodeLike, type TextStream } from '@avrelle/core/text';
+import { refuseDrops } from '../ui/refuse-drops';
 
 /** A rectangle in document coordinates: pixels from the top left of the page, whatever is scrolled. */
 export interface Box {
@@ -51,6 +52,7 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
   const document = frame.contentDocument!, window = frame.contentWindow as Window & typeof globalThis;
   const stream = readTree(document.documentElement as unknown as TextNodeLike);
   const map = new TreeMap(stream);
+  refuseDrops(window);
   let scale = 1;
   let mainOnly = false;
   /** To ask for a selection lays the whole page out: nobody does before there has been one. */
