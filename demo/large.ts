@@ -35,7 +35,7 @@ export function seedLarge(context: Context, { people, classes, sources, annotati
       const owner = n % people, group = groups[owner % classes]!, text = prose(2_500 + random() * 2_500, random), title = prose(30, random).split('.')[0]!, id = v7();
       storeSource({ ...context, now: at }, { id, ownerId: readers[owner]!, tags: [], ingested: made(title, text, TYPES[n % TYPES.length]!) });
       addClassSource(db, group, id, readers[owner]!, context.now());
-      replaceTags(db, readers[owner]!, id, [word(random() / 2), word(random())]);
+      replaceTags(db, readers[owner]!, id, [word(random() / 2), word(random())], at());
       shelve(db, readers[owner]!, id, { state: pick(STATES), spans: [[0, Math.floor(random() * text.length)]] }, at());
       const index = indexText(text), { versionId } = sourceDetail(db, readers[owner]!, id)!;
       for (let k = Math.floor((n * annotations) / sources); k < Math.floor(((n + 1) * annotations) / sources); k++) {

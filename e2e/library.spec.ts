@@ -332,8 +332,11 @@ test('while a search cannot be read, the last answer stays, and says so', async 
   await expectSeen(page.getByText('1 of 1'));
   await field.fill('lavender (mud');
   await field.press('Enter');
-  await field.blur();
   await expectSeen(page.getByText('Until then you see the answer to lavender'));
+  // Left, it lies over nothing, and stands beside the answer.
+  await field.blur();
+  await expectSeen(page.getByText('Still shown: lavender'));
+  await expectSeen(page.getByText('This parenthesis is not closed.'));
   await expectSeen(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' }));
   // Also where one arrives with it.
   await page.goto('/library?q=lavender+(mud');

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { arrowHead, boxAround, erase, isDrawnSpot, isNear, layOut, shapePoints, simplify, tieToPicture, tieToWords, toSvg, type InkBox, type InkPoint, type Strokes, type WordBox } from '.';
+import { arrowHead, boxAround, erase, isDrawnSpot, isNear, layOut, movedBy, moveOverLines, shapePoints, simplify, tieToPicture, tieToWords, toSvg, type InkBox, type InkPoint, type Strokes, type WordBox } from '.';
 
 const TEXT = 'the marsh keeps its height above the tide only by catching mud from every spring tide that floods it and lets the water go again';
 const WORDS = [...TEXT.matchAll(/\S+/g)].map((m) => ({ start: m.index, end: m.index + m[0].length }));
@@ -76,6 +76,33 @@ test('a bracket beside several lines spans the same words when these take more l
   const [drawn] = shown([bracket], wide, narrow), box = boxAround([drawn!])!, foot = narrow.find((w) => w.start === last.start)!;
   expect(box.left).toBeCloseTo(20, 0);
   expect(Math.abs(box.top + box.height - (foot.top + foot.height))).toBeLessThan(foot.height / 2);
+});
+
+describe('a box over several lines', () => {
+  const box = (words: readonly WordBox[], from: number, lines: number): InkPoint[] => {
+    const tops = [...new Set(words.map((w) => w.top))];
+    return shapePoints('box', [90, tops[from]! - 2], [190, tops[from + lines - 1]! + 22]);
+  };
+
+  test.each([[400, 200], [200, 400], [600, 250], [250, 500]])('drawn at %d pixels and moved at %d keeps its shape', (drawn, other) => {
+    const here = page(drawn, 20), there = page(other, 20), made = tieToWords([box(here, 1, 2)], here)!, length = made.range.end - made.range.start;
+    const shown = layOut(made.tied, length, boxesIn(there, made.range.start), nothing)!.strokes, [first] = boxesIn(there, made.range.start)(0, length);
+    for (const down of [-32, -8, 0, 8, 32]) {
+      const moved = shown.map((s) => s.map(([x, y, p]): InkPoint => [x, y + down, p])), by = movedBy(shown, moved)!;
+      const again = moveOverLines(moved, { first: first!, length, down: by.y }, there)!;
+      // Where it was put it stands.
+      near(layOut(again.tied, again.range.end - again.range.start, boxesIn(there, again.range.start), nothing)!.strokes, moved, 0.6);
+      const back = boxAround(layOut(again.tied, again.range.end - again.range.start, boxesIn(here, again.range.start), nothing)!.strokes)!, before = boxAround([box(here, 1, 2)])!;
+      expect(Math.abs(back.height - before.height)).toBeLessThan(down === 0 ? 1 : 20 * 1.6 + 1);
+      expect(Math.abs(back.width - before.width)).toBeLessThan(down === 0 ? 1 : 60);
+    }
+  });
+
+  test('made larger it was not only moved', () => {
+    expect(movedBy([[[0, 0, 1], [10, 10, 1]]], [[[5, 5, 1], [15, 15, 1]]])).toEqual({ x: 5, y: 5 });
+    expect(movedBy([[[0, 0, 1], [10, 10, 1]]], [[[0, 0, 1], [20, 20, 1]]])).toBeUndefined();
+    expect(movedBy([[[0, 0, 1]]], [])).toBeUndefined();
+  });
 });
 
 test('words that are not shown bear no ink; words elsewhere bear theirs', () => {

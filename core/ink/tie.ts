@@ -47,6 +47,40 @@ function toLines(strokes: Strokes, rows: readonly (readonly WordBox[])[]): TiedI
   };
 }
 
+/**
+ * Ties strokes over several lines anew after they were moved by `down` pixels. They keep to as many words as before,
+ * `length` characters from the word that stands as far below the former first one, `first`: at another measure of the
+ * column they so have the shape they had there, whatever lines lie under them here.
+ */
+export function moveOverLines(
+  strokes: Strokes,
+  { first, length, down }: { readonly first: InkBox; readonly length: number; readonly down: number },
+  words: readonly WordBox[],
+): TiedInk | undefined {
+  const rows = rowsOf(words);
+  if (rows.length === 0) return undefined;
+  const row = nearest(rows, first.top + first.height / 2 + down),
+    begin = row.reduce((best, w) => (Math.abs(w.left - first.left) < Math.abs(best.left - first.left) ? w : best)),
+    end = begin.start + length,
+    after = words.filter((w) => w.start >= begin.start),
+    last = after.reduce((best, w) => (Math.abs(w.end - end) < Math.abs(best.end - end) ? w : best));
+  return toLines(strokes, rowsOf(after.filter((w) => w.end <= last.end)));
+}
+
+/** How far strokes were moved, in pixels; undefined where they were changed in another way as well. */
+export function movedBy(before: Strokes, after: Strokes): { readonly x: number; readonly y: number } | undefined {
+  const points = before.flat(),
+    moved = after.flat(),
+    [from, to] = [points[0], moved[0]];
+  if (!from || !to || points.length !== moved.length) return undefined;
+  const by = { x: to[0] - from[0], y: to[1] - from[1] };
+  const same = points.every(([x, y], n) => {
+    const [movedX, movedY] = moved[n]!;
+    return Math.abs(movedX - x - by.x) < 0.01 && Math.abs(movedY - y - by.y) < 0.01;
+  });
+  return same ? by : undefined;
+}
+
 /** Ties strokes (pixels) to a page or picture, as shares of it. */
 export function tieToPicture(strokes: Strokes, on: Extract<Tied, { to: 'picture' }>['on'], box: InkBox): Tied {
   return { to: 'picture', on, strokes: strokes.map((stroke) => stroke.map(([x, y, p]): InkPoint => [round((x - box.left) / box.width, 5), round((y - box.top) / box.height, 5), round(p)])) };

@@ -7,6 +7,9 @@ import type { SourceKind } from './source-words';
 export const SOURCE_SORTS = ['best', 'touched', 'saved', 'title', 'author', 'minutes', 'longest', 'progress', 'marks'] as const;
 export type SourceSort = (typeof SOURCE_SORTS)[number];
 export const ANNOTATION_SORTS = ['best', 'newest', 'oldest', 'place', 'author'] as const;
+/** By what annotations in a list can be put together. */
+export const ANNOTATION_GROUPINGS = ['source', 'tag', 'kind', 'day', 'person'] as const;
+export type AnnotationGrouping = (typeof ANNOTATION_GROUPINGS)[number];
 export type AnnotationSort = (typeof ANNOTATION_SORTS)[number];
 
 /** The passage of a text in which words were found: around it, and where the first of them stands in the stream. */
@@ -48,11 +51,29 @@ export interface AnnotationHit {
   readonly classIds: readonly string[];
   readonly createdAt: string;
   readonly version: number;
+  /** Key of the group it is listed in, where they are grouped. */
+  readonly group?: string;
+}
+
+export interface AnnotationGroup {
+  /** An id, a tag, a name of a kind, or a day as `YYYY-MM-DD`; empty for what bears no tag. */
+  readonly key: string;
+  /** Empty for days. */
+  readonly name: string;
+  /** How many it has in all. */
+  readonly total: number;
 }
 
 export interface AnnotationPage {
   readonly annotations: readonly AnnotationHit[];
+  /** How many annotations the query is met by. */
   readonly total: number;
+  /** How many places the list has: one with several tags has one under each. */
+  readonly listed: number;
+  /** By what they are grouped; null for one list. */
+  readonly by: AnnotationGrouping | null;
+  /** The groups of these annotations, where they are grouped. */
+  readonly groups: readonly AnnotationGroup[];
   readonly meant?: string;
 }
 

@@ -155,4 +155,10 @@ export interface TopicPage {
   readonly pairs: readonly TagPair[];
 }
 
+/** What bears a tag, or one beneath it, only since one last wrote about it. */
+export interface TopicNews {
+  readonly sourceIds: readonly string[];
+  readonly annotationIds: readonly string[];
+}
+
 export interface DeletedSource { readonly id: string; readonly title: string; readonly deletedAt: string; readonly marks: number }

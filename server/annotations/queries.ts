@@ -37,8 +37,8 @@ export const INSERT_ANNOTATION = `INSERT INTO annotation (id, source_id, version
 const UPDATE = 'UPDATE annotation SET kind = ?, kind_owner = ?, note = ?, deleted_at = ?, updated_at = ?, version = version + 1 WHERE id = ? AND version = ?';
 const SET_PASSAGE = 'UPDATE annotation SET version_id = ?, quote = ?, anchor = ?, start = ? WHERE id = ?';
 const FORGET_PLACES = 'DELETE FROM placement WHERE annotation_id = ?';
-const CLEAR_TAGS = 'DELETE FROM annotation_tag WHERE annotation_id = ?';
-const ADD_TAG = 'INSERT INTO annotation_tag (annotation_id, tag) VALUES (?, ?) ON CONFLICT DO NOTHING';
+const KEEP_TAGS = 'DELETE FROM annotation_tag WHERE annotation_id = ? AND tag NOT IN (SELECT value FROM json_each(?))';
+const ADD_TAG = 'INSERT INTO annotation_tag (annotation_id, tag, added_at) VALUES (?, ?, ?) ON CONFLICT DO NOTHING';
 const CLASSES_FOR = 'SELECT class_id FROM annotation_class WHERE annotation_id = ?';
 const CLEAR_CLASSES = 'DELETE FROM annotation_class WHERE annotation_id = ?';
 const ADD_CLASS = 'INSERT INTO annotation_class (annotation_id, class_id) VALUES (?, ?) ON CONFLICT DO NOTHING';
@@ -71,7 +71,7 @@ export interface NewAnnotation {
 
 export function insertAnnotation(db: Db, a: NewAnnotation, now: string): void {
   db.run(INSERT_ANNOTATION, a.id, a.sourceId, a.versionId, a.authorId, a.kind, a.kindOwner ?? a.authorId, a.note, a.anchor?.quote.exact ?? '', a.anchor && JSON.stringify(a.anchor), a.anchor?.position.start ?? 0, a.rootId, a.parentId, now, now, audienceOf(a.authorId, a.classIds));
-  setTags(db, a.id, a.tags);
+  setTags(db, a.id, a.tags, now);
   setLinks(db, a.id, linksIn(a.note));
   for (const classId of a.classIds) db.run(ADD_CLASS, a.id, classId);
 }
@@ -86,9 +86,10 @@ export function setPassage(db: Db, id: string, versionId: string, anchor: Anchor
   db.run(FORGET_PLACES, id);
 }
 
-export function setTags(db: Db, id: string, tags: readonly string[]): void {
-  db.run(CLEAR_TAGS, id);
-  for (const tag of tags) db.run(ADD_TAG, id, tag);
+/** Those that stay keep the time since when it bears them. */
+export function setTags(db: Db, id: string, tags: readonly string[], now: string): void {
+  db.run(KEEP_TAGS, id, JSON.stringify(tags));
+  for (const tag of tags) db.run(ADD_TAG, id, tag, now);
 }
 
 export function setClasses(db: Db, id: string, classIds: readonly string[]): void {

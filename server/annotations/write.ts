@@ -55,7 +55,7 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
     const to = { kind: patch.kind ?? before.kind, kindOwner: patch.kind ? kindOwner(context, me, patch.kind) : before.kind_owner, note: patch.note ?? before.note, deletedAt: deleted ? (before.deleted_at ?? now()) : null };
     if (!updateAnnotation(db, id, patch.version, to, now())) throw new AppError('stale', { yours: patch.version, current: before.version }, { current: toWire(before) });
     const former = classesFor(db, id);
-    if (patch.tags) setTags(db, id, patch.tags);
+    if (patch.tags) setTags(db, id, patch.tags, now());
     if (patch.note !== undefined) setLinks(db, id, linksIn(patch.note));
     if (patch.passage) movePassage(context, before, patch.passage);
     if (patch.classIds && before.root_id === null) changeAudience(context, me, before, patch.classIds);

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { v7 } from 'uuid';
 import { FIELDS, NAMES, parseQuery, writeQuery, type Query } from '@avrelle/core/query';
-import type { AnnotationPage, Problem, SourceDetail, SourcePage } from '@avrelle/core/wire';
+import { ANNOTATION_GROUPINGS, type AnnotationPage, type Problem, type SourceDetail, type SourcePage } from '@avrelle/core/wire';
 import { slowMarks, slowSources, worldOf } from '../testing/slow-search';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { findAnnotations, findSources, readQuery } from './find';
@@ -86,6 +86,40 @@ describe('annotations', () => {
     const [hit] = (await notes('"more of them"')).annotations;
     expect(hit).toMatchObject({ rootId: hit!.openAt, kind: { code: 'question' }, author: { name: 'Ines Kestle' } });
     expect(hit!.note.filter((s) => s.hit).map((s) => s.text)).toEqual(['more of them']);
+  });
+  test('are listed group by group, every group with how many it has in all, part by part', async () => {
+    const listed = async (by: string, more = '') => (await me.send<AnnotationPage>('GET', `/api/annotations?q=${encodeURIComponent('has:mark')}&by=${by}${more}`)).body;
+    const all = (await listed('')).annotations.map((a) => a.id);
+    for (const by of ANNOTATION_GROUPINGS) {
+      const page = await listed(by), totals = Object.fromEntries(page.groups.map((g) => [g.key, g.total]));
+      expect([page.by, page.total, page.listed]).toEqual([by, 5, by === 'tag' ? 6 : 5]);
+      // Each group stands together, and holds as many as it says.
+      const keys = page.annotations.map((a) => a.group!), runs = keys.filter((key, n) => key !== keys[n - 1]);
+      expect(runs).toEqual(page.groups.map((g) => g.key));
+      expect(Object.fromEntries(runs.map((key) => [key, keys.filter((k) => k === key).length]))).toEqual(totals);
+      expect(new Set(page.annotations.map((a) => a.id))).toEqual(new Set(all));
+      // The same, a part at a time.
+      const parts = await Promise.all(Array.from({ length: page.listed }, (_, n) => listed(by, `&limit=1&offset=${n}`)));
+      expect(parts.flatMap((p) => p.annotations.map((a) => `${a.group} ${a.id}`))).toEqual(page.annotations.map((a) => `${a.group} ${a.id}`));
+      expect(parts.every((p) => p.groups.length === 1 && p.groups[0]!.total === totals[p.groups[0]!.key])).toBe(true);
+    }
+    expect((await listed('tag')).groups.map((g) => g.key)).toEqual(['essay', 'essay/opening', 'plants', 'words', '']);
+    expect((await listed('person')).groups.map((g) => g.name).toSorted()).toEqual(['Ines Kestle', 'Tomas Rell']);
+  });
+  test('of people and sources that only share a name, each has a group of its own; days go backwards', async () => {
+    const twin = await server.person('Ines Twin'), name = await twin.keepText('Levées', 'Another text of that name.'), { versionId } = (await twin.send<SourceDetail>('GET', `/api/sources/${name}`)).body;
+    const classId = (await me.send<SourceDetail>('GET', `/api/sources/${ids.Levées}`)).body.classes[0]!.id, { code } = (await other.send<{ code: string }>('GET', `/api/classes/${classId}`)).body;
+    await twin.send('POST', '/api/classes/join', { code });
+    await twin.send('PUT', `/api/classes/${classId}/sources/${name}`, {});
+    const mark = v7();
+    await twin.send('PUT', `/api/annotations/${mark}`, { sourceId: name, versionId, kind: 'claim', note: 'zzz', tags: [], anchor: { quote: { exact: 'Another', prefix: '', suffix: '' }, position: { start: 0, end: 7 } }, classIds: [classId] });
+    server.context.db.run("UPDATE person SET name = 'Ines Kestle' WHERE id = ?", twin.me.id);
+    server.context.db.run("UPDATE annotation SET created_at = '2026-01-01T23:30:00.000Z' WHERE id = ?", mark);
+    const groups = async (by: string, more = '') => (await me.send<AnnotationPage>('GET', `/api/annotations?by=${by}${more}`)).body.groups;
+    expect((await groups('person')).filter((g) => g.name === 'Ines Kestle')).toHaveLength(2);
+    expect((await groups('source')).filter((g) => g.name === 'Levées')).toHaveLength(2);
+    expect([(await groups('day')).at(-1)!.key, (await groups('day', '&ahead=60')).at(-1)!.key]).toEqual(['2026-01-01', '2026-01-02']);
+    await twin.send('PATCH', `/api/annotations/${mark}`, { version: 1, deleted: true });
   });
   test('a note is found while it stands, and no more when it is changed, deleted, or for others', async () => {
     const id = v7(), source = (await me.send<SourceDetail>('GET', `/api/sources/${ids.Levées}`)).body, class1 = source.classes[0]!.id;

@@ -12,6 +12,7 @@ import {
 import { plainWords } from '@avrelle/core/markdown';
 import type { Outline } from '@avrelle/core/text';
 import type {
+  AnnotationGrouping,
   AnnotationHit,
   AnnotationPage,
   AnnotationSort,
@@ -25,6 +26,7 @@ import { readInlines } from '../annotations/quotation-queries';
 import { kindFrom } from '../key/queries';
 import { sourceRowsOf } from '../sources/queries';
 import type { Asker } from './asker';
+import { groupedBy, type Listed } from './grouping';
 import { probablyMeant } from './meant';
 import {
   annotationsStatement,
@@ -118,34 +120,51 @@ export const findAnnotations = (
   sort: AnnotationSort,
 ): readonly number[] => column(db, annotationsStatement(db, query, asker, sort));
 
-/** A page of annotations that the asker sees. */
+/** A page of annotations that the asker sees; grouped, it goes from group to group. */
 export function annotationPage(
   db: Db,
   query: Query | undefined,
   asker: Asker,
-  page: Page<AnnotationSort>,
+  { sort, offset, limit, by }: Page<AnnotationSort> & { readonly by?: AnnotationGrouping | undefined },
 ): AnnotationPage {
-  const all = findAnnotations(db, query, asker, page.sort),
+  const all = findAnnotations(db, query, asker, sort),
     words = asksWords(query);
   if (all.length === 0)
     return {
       annotations: [],
       total: 0,
+      listed: 0,
+      by: by ?? null,
+      groups: [],
       ...meantBy(probablyMeant(db, query, (other) => findAnnotations(db, other, asker, 'newest').length > 0)),
     };
+  const { listed, groups } = by ? groupedBy(db, all, by, asker) : { listed: all.map(alone), groups: [] },
+    page = listed.slice(offset, offset + limit),
+    shown = new Set(page.map((p) => p.group));
   return {
-    annotations: annotationHits(db, asker.me, all.slice(page.offset, page.offset + page.limit), words),
+    annotations: listedHits(db, asker.me, page, words),
     total: all.length,
+    listed: listed.length,
+    by: by ?? null,
+    groups: groups.filter((g) => shown.has(g.key)),
   };
 }
 
+const alone = (seq: number): Listed => ({ seq });
+
+/** Each as it is listed: one may stand in several groups. What is not seen any more is passed over. */
+function listedHits(db: Db, me: string, page: readonly Listed[], words: ReturnType<typeof asksWords>): AnnotationHit[] {
+  const rows = hits(db, me, [...new Set(page.map((p) => p.seq))]),
+    bySeq = new Map(rows.map((row) => [row.seq, annotationHit(row, words)]));
+  return page.flatMap(({ seq, group }) => {
+    const hit = bySeq.get(seq);
+    return hit ? [group === undefined ? hit : { ...hit, group }] : [];
+  });
+}
+
 /** Annotations by their row numbers, which the caller has found to be seen. */
-export const annotationHits = (
-  db: Db,
-  me: string,
-  seqs: readonly number[],
-  words: ReturnType<typeof asksWords> = [],
-): AnnotationHit[] => hits(db, me, seqs).map((row) => annotationHit(row, words));
+export const annotationHits = (db: Db, me: string, seqs: readonly number[]): AnnotationHit[] =>
+  hits(db, me, seqs).map((row) => annotationHit(row, []));
 
 function annotationHit(row: HitRow, words: ReturnType<typeof asksWords>): AnnotationHit {
   const places = (text: string, scope: 'quote' | 'note') =>

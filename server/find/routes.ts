@@ -1,5 +1,5 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
-import { ANNOTATION_SORTS, SOURCE_SORTS, type AnnotationPage, type SourcePage } from '@avrelle/core/wire';
+import { ANNOTATION_GROUPINGS, ANNOTATION_SORTS, SOURCE_SORTS, type AnnotationPage, type SourcePage } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
@@ -17,7 +17,8 @@ export function findRoutes(app: FastifyInstance, context: Context): void {
   });
   app.get('/api/annotations', (request): AnnotationPage => {
     const asked = queryOf(request);
-    return annotationPage(db, readQuery(asked.q), askerOf(context, request), pageOf(asked, ANNOTATION_SORTS, asked.q ? 'best' : 'newest'));
+    const page = pageOf(asked, ANNOTATION_SORTS, asked.q ? 'best' : 'newest'), by = ANNOTATION_GROUPINGS.find((g) => g === asked.by);
+    return annotationPage(db, readQuery(asked.q), askerOf(context, request), { ...page, by });
   });
 }
 

@@ -60,7 +60,7 @@ function changeOne(context: Context, me: Me, change: SourceChange): Partial<Sour
     shelve(db, me.id, id, { state }, now());
     Object.assign(back, { state: before, ifState: state });
   }
-  const added = addTags(db, me.id, id, change.addTags ?? []),
+  const added = addTags(db, me.id, id, change.addTags ?? [], now()),
     taken = takeTags(db, me.id, id, change.takeTags ?? []);
   if (added.length > 0) back.takeTags = added;
   if (taken.length > 0) back.addTags = taken;

@@ -7,7 +7,7 @@ import { AppError } from '../errors';
 import { parse } from '../parse';
 import { readId } from '../read-id';
 import { canRead, sourceRowsOf } from '../sources/queries';
-import { addToCollection, collectionChanged, collectionFor, collectionsHolding, collectionsOf, hasCollections, insertCollection, itemsOf, orderCollection, placeCollections, removeCollection, takeFromCollection, updateCollection } from './queries';
+import { addToCollection, collectionChanged, collectionFor, collectionsHolding, collectionsOf, deleteCollection, hasCollections, insertCollection, itemsOf, orderCollection, placeCollections, restoreCollection, takeFromCollection, updateCollection } from './queries';
 
 type Row = NonNullable<ReturnType<typeof collectionFor>>;
 
@@ -63,8 +63,21 @@ export function collectionRoutes(app: FastifyInstance, context: Context): void {
   app.delete('/api/collections/:id', (request, reply) => {
     const { me, row } = found(request);
     if (!row.owned) throw new AppError('not_yours', { what: 'collection', owner: row.ownerName });
-    db.transaction(() => { removeCollection(db, me, row.id); tell(me, row); });
+    db.transaction(() => {
+      deleteCollection(db, me, row.id, context.now());
+      tell(me, row);
+    });
     return reply.code(204).send();
+  });
+
+  app.post('/api/collections/:id/restore', (request): CollectionDetail => {
+    const me = personOf(request).id, id = readId(request);
+    return db.transaction(() => {
+      if (!restoreCollection(db, me, id)) throw new AppError('not_found', { what: 'collection' });
+      const back = detail(me, id);
+      tell(me, back);
+      return back;
+    });
   });
 
   app.put('/api/collections', (request, reply) => {

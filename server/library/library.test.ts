@@ -66,6 +66,28 @@ describe('collections', () => {
     expect((await outline()).collections.find((c) => c.id === inner.id)).toMatchObject({ name: 'Inner one', parentId: null });
   });
 
+  test('what was deleted comes back as it was, for its owner and for thirty days', async () => {
+    const outer = await make(teacher, 'Gone', { classId, may: 'add' }), inner = await make(teacher, 'Within', { parentId: outer.id });
+    await teacher.send('POST', `/api/collections/${outer.id}/sources`, { sourceIds: [ids[0], ids[1]] });
+    await teacher.send('DELETE', `/api/collections/${outer.id}`);
+    const gone = await Promise.all([teacher, student].map((who) => who.send('GET', `/api/collections/${outer.id}`)));
+    expect(gone.map((g) => g.status)).toEqual([404, 404]);
+    expect((await student.send('POST', `/api/collections/${outer.id}/sources`, { sourceIds: [ids[2]] })).status).toBe(404);
+    expect((await teacher.send<SourcePage>('GET', '/api/sources?q=in:gone')).body.total).toBe(0);
+    expect((await student.send('POST', `/api/collections/${outer.id}/restore`, {})).status).toBe(404);
+    const back = (await teacher.send<CollectionDetail>('POST', `/api/collections/${outer.id}/restore`, {})).body;
+    expect([back.name, order(back), (await teacher.send<CollectionDetail>('GET', `/api/collections/${inner.id}`)).body.parentId]).toEqual(['Gone', [['one', -1], ['two', -1]], outer.id]);
+    expect((await student.send('GET', `/api/collections/${outer.id}`)).status).toBe(200);
+    // What stood in it and came to hold others meanwhile stands alone.
+    await teacher.send('DELETE', `/api/collections/${outer.id}`);
+    await make(teacher, 'Deepest', { parentId: inner.id });
+    await teacher.send('POST', `/api/collections/${outer.id}/restore`, {});
+    expect((await teacher.send<CollectionDetail>('GET', `/api/collections/${inner.id}`)).body.parentId).toBeNull();
+    await teacher.send('DELETE', `/api/collections/${outer.id}`);
+    removeExpired({ ...server.context, now: () => new Date(Date.now() + 31 * 86_400_000).toISOString() });
+    expect((await teacher.send('POST', `/api/collections/${outer.id}/restore`, {})).status).toBe(404);
+  });
+
   test('shared to be read they are; nobody outside sees them, and nobody sees sources that are not theirs', async () => {
     const made = await make(teacher, 'To read', { classId });
     await teacher.send('POST', `/api/collections/${made.id}/sources`, { sourceIds: [ids[2], ids[3]] });

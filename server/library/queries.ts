@@ -4,7 +4,7 @@ import type { Db } from '../db/database';
 export const STATE_COUNTS = `
   SELECT coalesce(h.state, 'to_read') AS state, count(DISTINCT v.source_id) AS count FROM source_visible v LEFT JOIN shelf h ON h.person_id = @me AND h.source_id = v.source_id
   WHERE v.person_id = @me GROUP BY 1`;
-const COLLECTION = `c.id, c.name, c.parent_id AS parentId, c.class_id AS classId, k.name AS className, c.may, c.owner_id = @me AS owned, p.name AS ownerName, c.version,
+const COLLECTION = `c.id, c.name, (SELECT o.id FROM collection o WHERE o.id = c.parent_id AND o.deleted_at IS NULL) AS parentId, c.class_id AS classId, k.name AS className, c.may, c.owner_id = @me AS owned, p.name AS ownerName, c.version,
   (SELECT count(*) FROM collection_item i WHERE i.collection_id = c.id AND EXISTS (SELECT 1 FROM source_visible v WHERE v.person_id = @me AND v.source_id = i.source_id)) AS count`;
 const COLLECTION_FROM = 'FROM collection_visible w JOIN collection c ON c.id = w.collection_id JOIN person p ON p.id = c.owner_id LEFT JOIN class k ON k.id = c.class_id';
 export const COLLECTIONS = `SELECT ${COLLECTION} ${COLLECTION_FROM} WHERE w.person_id = @me ORDER BY owned DESC, c.position, c.created_at`;
@@ -13,9 +13,16 @@ const ITEMS = 'SELECT source_id AS id, section FROM collection_item WHERE collec
 export const HOLDING = 'SELECT w.collection_id AS id FROM collection_item i JOIN collection_visible w ON w.collection_id = i.collection_id AND w.person_id = @me WHERE i.source_id = @source';
 const INSERT = 'INSERT INTO collection (id, owner_id, name, parent_id, class_id, may, position, created_at) VALUES (@id, @me, @name, @parentId, @classId, @may, (SELECT coalesce(max(position), 0) + 1 FROM collection WHERE owner_id = @me), @now) ON CONFLICT (id) DO NOTHING';
 const UPDATE = 'UPDATE collection SET name = @name, parent_id = @parentId, class_id = @classId, may = @may, version = version + 1 WHERE id = @id AND owner_id = @me AND version = @version';
-const REMOVE = 'DELETE FROM collection WHERE id = ? AND owner_id = ?';
-const SET_FREE = 'UPDATE collection SET parent_id = NULL, version = version + 1 WHERE parent_id = ?';
-const HAS_CHILDREN = 'SELECT 1 AS one FROM collection WHERE parent_id = ? LIMIT 1';
+const SET_COLLECTION_DELETED = 'UPDATE collection SET deleted_at = ?, version = version + 1 WHERE id = ? AND owner_id = ?';
+const IS_DELETED_COLLECTION = 'SELECT 1 AS one FROM collection WHERE id = ? AND owner_id = ? AND deleted_at IS NOT NULL';
+const HAS_CHILDREN = 'SELECT 1 AS one FROM collection WHERE parent_id = ? AND deleted_at IS NULL LIMIT 1';
+/** One that came to hold others, or came to stand in one, meanwhile: none stands two deep. */
+const SET_FREE = `UPDATE collection SET parent_id = NULL, version = version + 1
+  WHERE (parent_id = @id AND EXISTS (SELECT 1 FROM collection d WHERE d.parent_id = collection.id AND d.deleted_at IS NULL))
+    OR (id = @id AND EXISTS (SELECT 1 FROM collection o WHERE o.id = collection.parent_id AND o.parent_id IS NOT NULL))
+    OR (id = @id AND parent_id IS NOT NULL AND EXISTS (SELECT 1 FROM collection d WHERE d.parent_id = @id AND d.deleted_at IS NULL))`;
+const FREE_OF_EXPIRED = 'UPDATE collection SET parent_id = NULL WHERE parent_id IN (SELECT id FROM collection WHERE deleted_at < ?)';
+const REMOVE_EXPIRED_COLLECTIONS = 'DELETE FROM collection WHERE deleted_at < ?';
 const SET_SECTIONS = 'UPDATE collection SET sections = ?, version = version + 1 WHERE id = ? AND version = ?';
 const PLACE = 'UPDATE collection_item SET section = ?, position = ? WHERE collection_id = ? AND source_id = ?';
 const ADD = `INSERT INTO collection_item (collection_id, source_id, section, position, added_by, added_at) VALUES (@id, @source, @section, (SELECT coalesce(max(position), -1) + 1 FROM collection_item WHERE collection_id = @id AND section = @section), @me, @now) ON CONFLICT DO NOTHING`;
@@ -64,9 +71,16 @@ export const insertCollection = (db: Db, me: string, id: string, { name, parentI
 /** False when it is at another version by now. */
 export const updateCollection = (db: Db, me: string, id: string, { version, name, parentId, classId, may }: CollectionPut): boolean => run(db, UPDATE, { id, me, version: version ?? 0, name, parentId: parentId ?? null, classId: classId ?? null, may: may ?? 'read' }) > 0;
 /** Those inside it stay, one level up. */
-export function removeCollection(db: Db, me: string, id: string): boolean {
-  db.run(SET_FREE, id);
-  return db.run(REMOVE, id, me) > 0;
+export const deleteCollection = (db: Db, me: string, id: string, now: string): boolean => db.run(SET_COLLECTION_DELETED, now, id, me) > 0;
+/** With those inside it, as it was. False where there is none of one's own. */
+export function restoreCollection(db: Db, me: string, id: string): boolean {
+  if (db.get(IS_DELETED_COLLECTION, id, me) === undefined) return false;
+  run(db, SET_FREE, { id });
+  return db.run(SET_COLLECTION_DELETED, null, id, me) > 0;
+}
+export function removeExpiredCollections(db: Db, before: string): void {
+  db.run(FREE_OF_EXPIRED, before);
+  db.run(REMOVE_EXPIRED_COLLECTIONS, before);
 }
 /** False when it is at another version by now. */
 export function orderCollection(db: Db, id: string, { version, sections, was, items }: CollectionOrder): boolean {

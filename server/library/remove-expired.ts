@@ -5,7 +5,7 @@ import { removeOldEvents } from '../events/queries';
 import { removeOldJobs } from '../jobs/queries';
 import { removeOldDrafts } from '../drafts/queries';
 import { removeAnnotations } from '../annotations/remove-queries';
-import { expired, filesOf, removeSource } from './queries';
+import { expired, filesOf, removeExpiredCollections, removeSource } from './queries';
 
 const DAY = 86_400_000;
 /** For so many days what was deleted can be brought back. */
@@ -38,6 +38,7 @@ export function removeExpired({ db, now }: Pick<Context, 'db' | 'now'>, seenBefo
       removeUnused(db, files);
     }
     const annotations = removeAnnotations(db, before(KEPT_DAYS));
+    removeExpiredCollections(db, before(KEPT_DAYS));
     removeOldJobs(db, before(JOB_DAYS), before(KEPT_DAYS));
     removeOldEvents(db, before(EVENT_DAYS));
     removeOldDrafts(db, before(JOB_DAYS));

@@ -42,13 +42,13 @@ export const USED_TAGS = `
       WHERE a.author_id = @me AND a.deleted_at IS NULL)
   GROUP BY tag`;
 
-const SOURCE_TAGS = `SELECT source_id AS id, tag FROM source_tag WHERE person_id = @me AND ${BENEATH}`;
+const SOURCE_TAGS = `SELECT source_id AS id, tag, added_at AS at FROM source_tag WHERE person_id = @me AND ${BENEATH}`;
 const DROP_SOURCE_TAGS = `DELETE FROM source_tag WHERE person_id = @me AND ${BENEATH}`;
 const ADD_SOURCE_TAG = `
-  INSERT INTO source_tag (person_id, source_id, tag) VALUES (@me, @id, @tag) ON CONFLICT DO NOTHING`;
-const ANNOTATION_TAGS = `SELECT annotation_id AS id, tag FROM annotation_tag WHERE ${BENEATH} AND ${MINE}`;
+  INSERT INTO source_tag (person_id, source_id, tag, added_at) VALUES (@me, @id, @tag, @at) ON CONFLICT DO NOTHING`;
+const ANNOTATION_TAGS = `SELECT annotation_id AS id, tag, added_at AS at FROM annotation_tag WHERE ${BENEATH} AND ${MINE}`;
 const DROP_ANNOTATION_TAGS = `DELETE FROM annotation_tag WHERE ${BENEATH} AND ${MINE}`;
-const ADD_ANNOTATION_TAG = 'INSERT INTO annotation_tag (annotation_id, tag) VALUES (@id, @tag) ON CONFLICT DO NOTHING';
+const ADD_ANNOTATION_TAG = 'INSERT INTO annotation_tag (annotation_id, tag, added_at) VALUES (@id, @tag, @at) ON CONFLICT DO NOTHING';
 const BEARING = `
   SELECT id, source_id AS sourceId, note FROM annotation
   WHERE id IN (SELECT annotation_id FROM annotation_tag WHERE ${BENEATH} AND ${MINE})`;
@@ -81,6 +81,12 @@ export const tintsOf = (db: Db, me: string): Record<string, string> =>
 export const setTint = (db: Db, me: string, tag: string, tint: string | null): number =>
   tint === null ? run(db, DROP_TINT, { me, tag }) : run(db, SET_TINT, { me, tag, tint });
 
+interface Borne {
+  readonly id: string;
+  readonly tag: string;
+  readonly at: string;
+}
+
 /** What a tag is called after `from` was given the name `to`. */
 export const renamed = (tag: string, from: string, to: string): string => to + tag.slice(from.length);
 
@@ -97,14 +103,14 @@ export function changeTag(
   now: string,
 ): { id: string; sourceId: string }[] {
   const bearing = all<{ id: string; sourceId: string; note: string }>(db, BEARING, { me, from }),
-    onSources = all<{ id: string; tag: string }>(db, SOURCE_TAGS, { me, from }),
-    onMarks = all<{ id: string; tag: string }>(db, ANNOTATION_TAGS, { me, from }),
+    onSources = all<Borne>(db, SOURCE_TAGS, { me, from }),
+    onMarks = all<Borne>(db, ANNOTATION_TAGS, { me, from }),
     tints = all<{ tag: string; tint: string }>(db, TINTS_BENEATH, { me, from });
   for (const sql of [DROP_SOURCE_TAGS, DROP_ANNOTATION_TAGS, DROP_TINTS]) run(db, sql, { me, from });
   for (const { id, note } of bearing) run(db, WRITE_NOTE, { id, note: renameTagInNote(note, from, to), now });
   if (to === '') return bearing;
-  for (const { id, tag } of onSources) run(db, ADD_SOURCE_TAG, { me, id, tag: renamed(tag, from, to) });
-  for (const { id, tag } of onMarks) run(db, ADD_ANNOTATION_TAG, { id, tag: renamed(tag, from, to) });
+  for (const { id, tag, at } of onSources) run(db, ADD_SOURCE_TAG, { me, id, tag: renamed(tag, from, to), at });
+  for (const { id, tag, at } of onMarks) run(db, ADD_ANNOTATION_TAG, { id, tag: renamed(tag, from, to), at });
   for (const { tag, tint } of tints) run(db, KEEP_TINT, { me, tag: renamed(tag, from, to), tint });
   renameInSearches(db, me, from, to);
   return bearing;

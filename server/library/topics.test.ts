@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
-import type { Problem, SourceDetail, TopicPage } from '@avrelle/core/wire';
+import type { Problem, SourceDetail, TopicNews, TopicPage } from '@avrelle/core/wire';
 import { startServer, type Client, type Server } from '../testing/harness';
 
 let server: Server, me: Client, other: Client, note: string;
@@ -30,11 +30,27 @@ test('a stale text is refused with what stands, and nothing is lost', async () =
   expect([(await me.send<Problem>('GET', '/api/topics?tag=two%20words')).status, (await write('mud', 2, 'x'.repeat(200_001))).status]).toEqual([400, 400]);
 });
 
+test('what bears the tag only since one wrote about it is news, also when it was kept long before', async () => {
+  const old = await me.keepText('old', 'The old text of the marsh.'), later = await me.keepText('later', 'Kept with another tag.');
+  const news = async (who = me) => (await who.send<TopicNews>('GET', '/api/topics/news?tag=mud')).body;
+  await me.send('PUT', `/api/sources/${later}/tags`, { tags: ['mud'] });
+  await write('mud', 2, 'Third.');
+  expect(await news()).toEqual({ sourceIds: [], annotationIds: [] });
+  await me.send('PUT', `/api/sources/${old}/tags`, { tags: ['mud/deep'] });
+  // A tag that was there stays as old as it is, whatever comes beside it.
+  await me.send('PUT', `/api/sources/${later}/tags`, { tags: ['mud', 'other'] });
+  await me.send('PATCH', `/api/annotations/${note}`, { version: 1, tags: ['essay', 'mud', 'new'] });
+  expect([await news(), await news(other)]).toEqual([{ sourceIds: [old], annotationIds: [] }, { sourceIds: [], annotationIds: [] }]);
+  await me.send('POST', '/api/sources/changes', { changes: [{ id: old, deleted: true }, { id: later, deleted: true }] });
+  await me.send('PATCH', `/api/annotations/${note}`, { version: 2, tags: ['mud', 'essay'] });
+  await write('mud', 3, 'Second.');
+});
+
 test('what it leads to shows it', async () => {
   const leading = async (who = me) => (await who.send<string[]>('GET', `/api/links/topics?to=avrelle:annotation/${note}`)).body;
-  await write('mud', 2, `See [this](avrelle:annotation/${note}).`);
+  await write('mud', 4, `See [this](avrelle:annotation/${note}).`);
   expect([await leading(), await leading(other)]).toEqual([['mud'], []]);
-  await write('mud', 3, 'No more.');
+  await write('mud', 5, 'No more.');
   expect(await leading()).toEqual([]);
 });
 

@@ -1,12 +1,12 @@
 import type { FastifyInstance } from 'fastify';
 import { linksIn, parseLinkAddress } from '@avrelle/core/note';
-import { TAG, topicPutSchema, type TopicPage } from '@avrelle/core/wire';
+import { TAG, topicPutSchema, type TopicNews, type TopicPage } from '@avrelle/core/wire';
 import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
 import { parse } from '../parse';
-import { pairsOf, relatedTags, removeTopic, topicOf, topicsBeneath, topicsLeadingTo, writeTopic } from './topic-queries';
+import { pairsOf, relatedTags, removeTopic, topicNews, topicOf, topicsBeneath, topicsLeadingTo, writeTopic } from './topic-queries';
 
 /** A page of one's own about a tag. `?tag=`: a tag may hold slashes. */
 export function topicRoutes(app: FastifyInstance, { db, now }: Context): void {
@@ -21,6 +21,12 @@ export function topicRoutes(app: FastifyInstance, { db, now }: Context): void {
   };
 
   app.get('/api/topics', (request): TopicPage => page(personOf(request).id, tagOf(request.query)));
+
+  /** Empty where nothing was written yet. */
+  app.get('/api/topics/news', (request): TopicNews => {
+    const me = personOf(request).id, tag = tagOf(request.query), written = topicOf(db, me, tag);
+    return written ? topicNews(db, me, tag, written.writtenAt) : { sourceIds: [], annotationIds: [] };
+  });
 
   app.put('/api/topics', (request): TopicPage => {
     const me = personOf(request).id, tag = tagOf(request.query), { version, text } = parse(topicPutSchema, request.body);

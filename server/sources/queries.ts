@@ -58,8 +58,8 @@ const PATCH = 'UPDATE source SET title = @title, author = @author, site = @site,
 const RETITLE = 'UPDATE version_text SET title = @title, about = @about, remark = @remark WHERE version_id IN (SELECT id FROM source_version WHERE source_id = @id)';
 const SET_DELETED = 'UPDATE source SET deleted_at = ? WHERE id = ?';
 const DELETED_OF = 'SELECT 1 AS one FROM source WHERE id = ? AND owner_id = ? AND deleted_at IS NOT NULL';
-const CLEAR_TAGS = 'DELETE FROM source_tag WHERE person_id = ? AND source_id = ?';
-const ADD_TAG = 'INSERT INTO source_tag (person_id, source_id, tag) VALUES (?, ?, ?) ON CONFLICT DO NOTHING';
+const KEEP_TAGS = 'DELETE FROM source_tag WHERE person_id = ? AND source_id = ? AND tag NOT IN (SELECT value FROM json_each(?))';
+const ADD_TAG = 'INSERT INTO source_tag (person_id, source_id, tag, added_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
 const TAKE_TAG = 'DELETE FROM source_tag WHERE person_id = ? AND source_id = ? AND tag = ?';
 const STATE = 'SELECT state FROM shelf WHERE person_id = ? AND source_id = ?';
 const LENGTH = 'SELECT length FROM source WHERE id = ?';
@@ -145,13 +145,14 @@ export function patchSource(db: Db, id: string, version: number, to: Pick<Source
   return true;
 }
 
-export function replaceTags(db: Db, personId: string, sourceId: string, tags: readonly string[]): void {
-  db.run(CLEAR_TAGS, personId, sourceId);
-  for (const tag of tags) db.run(ADD_TAG, personId, sourceId, tag);
+export function replaceTags(db: Db, personId: string, sourceId: string, tags: readonly string[], now: string): void {
+  db.run(KEEP_TAGS, personId, sourceId, JSON.stringify(tags));
+  addTags(db, personId, sourceId, tags, now);
 }
 
 /** Those that were not there before. */
-export const addTags = (db: Db, personId: string, sourceId: string, tags: readonly string[]): string[] => tags.filter((tag) => db.run(ADD_TAG, personId, sourceId, tag) > 0);
+export const addTags = (db: Db, personId: string, sourceId: string, tags: readonly string[], now: string): string[] =>
+  tags.filter((tag) => db.run(ADD_TAG, personId, sourceId, tag, now) > 0);
 /** Those that were there. */
 export const takeTags = (db: Db, personId: string, sourceId: string, tags: readonly string[]): string[] => tags.filter((tag) => db.run(TAKE_TAG, personId, sourceId, tag) > 0);
 export const stateOf = (db: Db, personId: string, sourceId: string): ReadingState => db.get<{ state: ReadingState }>(STATE, personId, sourceId)?.state ?? 'to_read';

@@ -42,7 +42,7 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
   app.put('/api/sources/:id/tags', (request): SourceDetail => {
     const me = personOf(request), source = detail(context, request), { tags } = parse(sourceTagsSchema, request.body);
     db.transaction(() => {
-      replaceTags(db, me.id, source.id, tags);
+      replaceTags(db, me.id, source.id, tags, context.now());
       events.append({ type: 'library', personId: me.id, sourceId: source.id });
     });
     return sourceDetail(db, me.id, source.id)!;

@@ -21,7 +21,7 @@ export function storeSource({ db, now, newId, events }: Pick<Context, 'db' | 'no
     const versionId = newId(), at = now(), files = storeFiles(db, ingested);
     insertSource(db, { id, ownerId, versionId, at, remark, recognised: !before, ingested });
     insertVersion(db, { versionId, sourceId: id, number: 1, at, ingested }, files);
-    replaceTags(db, ownerId, id, tags);
+    replaceTags(db, ownerId, id, tags, at);
     shelve(db, ownerId, id, { state: 'to_read' }, at);
     events.append({ type: 'library', personId: ownerId, sourceId: id });
     return { sourceId: id, already: false };

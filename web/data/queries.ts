@@ -1,5 +1,5 @@
 import { keepPreviousData, notifyManager, QueryClient, useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import type { Annotation, Arrival, Batch, Draft, Feed, Intake, ClassDetail, Comparison, VersionRow, ClassRow, Desk, Ease, AnnotationPage, AnnotationSort, CollectionDetail, DeletedSource, Job, Keys, LibraryOutline, Linked, Person, SourceDetail, SourcePage, SourceRow, SourceSort, SourceText, TopicPage, Welcome } from '@avrelle/core/wire';
+import type { Annotation, AnnotationGrouping, Arrival, Batch, Draft, Feed, Intake, ClassDetail, Comparison, VersionRow, ClassRow, Desk, Ease, AnnotationPage, AnnotationSort, CollectionDetail, DeletedSource, Job, Keys, LibraryOutline, Linked, Person, SourceDetail, SourcePage, SourceRow, SourceSort, SourceText, TopicNews, TopicPage, Welcome } from '@avrelle/core/wire';
 import { isOffline, request } from './api';
 
 // What was changed is shown in the same frame.
@@ -22,6 +22,8 @@ export interface ListAsked<Sort extends string> {
   readonly sort?: Sort | undefined;
   readonly offset?: number;
   readonly limit?: number;
+  /** Of annotations: group by group. */
+  readonly by?: AnnotationGrouping | undefined;
   /** With the passages in which words are found. */
   readonly passages?: boolean;
 }
@@ -69,7 +71,7 @@ export const welcomeQuery = { queryKey: keys.welcome, queryFn: () => request<Wel
 export const useWelcome = () => useQuery(welcomeQuery);
 /** The day it is here, and how far clocks here are ahead of UTC: searches by days go by them. */
 export const here = () => { const now = new Date(); return { day: new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10), ahead: String(-now.getTimezoneOffset()) }; };
-const askedAs = <Sort extends string>({ q, sort, offset = 0, limit = PAGE, passages }: ListAsked<Sort>): string => String(new URLSearchParams({ q, offset: String(offset), limit: String(limit), ...(sort ? { sort } : {}), ...(passages ? { passages: 'yes' } : {}), ...here() }));
+const askedAs = <Sort extends string>({ q, sort, offset = 0, limit = PAGE, by, passages }: ListAsked<Sort>): string => String(new URLSearchParams({ q, offset: String(offset), limit: String(limit), ...(sort ? { sort } : {}), ...(by ? { by } : {}), ...(passages ? { passages: 'yes' } : {}), ...here() }));
 export const sourcesQuery = (asked: ListAsked<SourceSort>) => ({ queryKey: keys.sources(asked), queryFn: () => request<SourcePage>('GET', `/api/sources?${askedAs(asked)}`), retry: retryUnread });
 export const useSources = (asked: ListAsked<SourceSort>, enabled = true) => useQuery({ ...sourcesQuery(asked), placeholderData: keepPreviousData, enabled });
 export const foundQuery = (asked: ListAsked<AnnotationSort>) => ({ queryKey: keys.found(asked), queryFn: () => request<AnnotationPage>('GET', `/api/annotations?${askedAs(asked)}`), retry: retryUnread });
@@ -78,7 +80,7 @@ export const useFound = (asked: ListAsked<AnnotationSort>, enabled = true) => us
 export const useAllFound = (asked: ListAsked<AnnotationSort>, enabled: boolean) => useInfiniteQuery({
   queryKey: ['found', 'parts', asked] as const, enabled, retry: retryUnread, placeholderData: keepPreviousData, initialPageParam: 0,
   queryFn: ({ pageParam }) => request<AnnotationPage>('GET', `/api/annotations?${askedAs({ ...asked, offset: pageParam, limit: pageParam === 0 ? PAGE : NEXT_PAGE })}`),
-  getNextPageParam: ({ annotations, total }, _, offset) => (annotations.length > 0 && offset + annotations.length < total ? offset + annotations.length : undefined),
+  getNextPageParam: ({ annotations, listed }, _, offset) => (annotations.length > 0 && offset + annotations.length < listed ? offset + annotations.length : undefined),
 });
 export const useOutline = (enabled = true) => useQuery({ enabled, queryKey: keys.outline, queryFn: () => request<LibraryOutline>('GET', `/api/library?${new URLSearchParams(here())}`) });
 export const useCollection = (id: string) => useQuery({ queryKey: keys.collection(id), queryFn: () => request<CollectionDetail>('GET', `/api/collections/${id}`) });
@@ -109,6 +111,8 @@ export const useTints = (enabled: boolean) => useQuery({ queryKey: keys.tints, q
 export const useReaders = (sourceId: string | undefined) => useQuery({ queryKey: keys.readers(sourceId ?? ''), queryFn: () => request<Person[]>('GET', `/api/sources/${sourceId}/readers`), enabled: sourceId !== undefined });
 export const useTopic = (tag: string) => useQuery({ queryKey: keys.topic(tag), queryFn: () => request<TopicPage>('GET', `/api/topics?${new URLSearchParams({ tag })}`), staleTime: Infinity });
 export const useSuggestedTags = (sourceId: string) => useQuery({ queryKey: ['library', 'suggested', sourceId] as const, queryFn: () => request<string[]>('GET', `/api/sources/${sourceId}/tag-suggestions`) });
+/** What bears a tag only since one last wrote about it. */
+export const useTopicNews = (tag: string) => useQuery({ queryKey: ['library', 'topic news', tag] as const, queryFn: () => request<TopicNews>('GET', `/api/topics/news?${new URLSearchParams({ tag })}`) });
 /** Tags whose pages of mine lead to an annotation or source. */
 export const useLeadingTopics = (to: string, enabled = true) => useQuery({ enabled, queryKey: keys.leading(to), queryFn: () => request<string[]>('GET', `/api/links/topics?${new URLSearchParams({ to })}`) });
 /** What links to an annotation or source, by its address in notes. */

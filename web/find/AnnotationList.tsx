@@ -1,7 +1,7 @@
 import { useMemo, useState, type ReactNode } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
-import type { AnnotationHit } from '@avrelle/core/wire';
+import type { AnnotationGroup, AnnotationHit } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { Menu } from '../ui/Menu';
 import { MarkedText } from '../ui/MarkedText';
@@ -16,13 +16,23 @@ interface Back {
   readonly words: string;
 }
 
+interface Props {
+  readonly hits: readonly AnnotationHit[];
+  readonly groups: readonly AnnotationGroup[];
+  readonly by: Grouping;
+  /** By what these are grouped, while those that were asked for are on their way. */
+  readonly shownBy: Grouping;
+  readonly back: Back;
+  onBy(by: Grouping): void;
+}
+
 /** Marks and notes from all sources, grouped as one likes; one's own can be chosen and changed together. */
-export function AnnotationList({ hits: all, back }: { hits: readonly AnnotationHit[]; back: Back }) {
+export function AnnotationList({ hits: all, groups: known, by, shownBy, onBy, back }: Props) {
   const me = useMe(),
-    [by, setBy] = useState<Grouping>('none'),
     [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const groups = useMemo(() => grouped(all, by), [all, by]),
-    own = all.filter((a) => a.author.id === me.id),
+  const groups = useMemo(() => grouped(all, known, shownBy), [all, known, shownBy]),
+    // One with several tags is listed more than once.
+    own = [...new Map(all.map((a) => [a.id, a])).values()].filter((a) => a.author.id === me.id),
     picked = own.filter((a) => chosen.has(a.id));
   const toggle = (id: string): void =>
     setChosen((before) => {
@@ -35,7 +45,7 @@ export function AnnotationList({ hits: all, back }: { hits: readonly AnnotationH
       <div className="flex flex-wrap items-baseline gap-5 border-b border-rule px-[30px] py-1.5 text-[13.5px] text-soft max-[900px]:px-4">
         <Menu words={GROUP_WORDS[by]}>
           {GROUPINGS.map((g) => (
-            <DropdownMenu.Item key={g} className="item" onSelect={() => setBy(g)}>
+            <DropdownMenu.Item key={g} className="item" onSelect={() => onBy(g)}>
               {GROUP_WORDS[g]}
             </DropdownMenu.Item>
           ))}
@@ -47,16 +57,16 @@ export function AnnotationList({ hits: all, back }: { hits: readonly AnnotationH
         )}
       </div>
       <div className="flex-1 px-[30px] pb-6 max-[900px]:px-4">
-        {groups.map(({ name, hits }) => (
-          <section key={name} aria-label={name || 'Marks and notes'} className="max-w-[900px]">
+        {groups.map(({ key, name, total, hits }) => (
+          <section key={key} aria-label={name || 'Marks and notes'} className="max-w-[900px]">
             {name && (
               <h2 className="pb-1 pt-4 text-[17px]">
-                {name} <span className="font-ui text-[13px] font-normal text-faint">{hits.length}</span>
+                {name} <span className="font-ui text-[13px] font-normal text-faint">{total.toLocaleString('en')}</span>
               </h2>
             )}
             <ul>
               {hits.map((hit) => (
-                <Hit key={hit.id} hit={hit} back={back} titled={by !== 'source'}>
+                <Hit key={hit.id} hit={hit} back={back} titled={shownBy !== 'source'}>
                   {hit.author.id === me.id && (
                     <input
                       type="checkbox"

@@ -2,14 +2,27 @@ import { expect, test } from '@jest/globals';
 import type { AnnotationHit } from '@avrelle/core/wire';
 import { grouped } from './grouped';
 
-const hit = (id: string, tags: string[], more: Partial<AnnotationHit> = {}): AnnotationHit => ({ id, tags, title: 'Marsh', kind: { name: 'Claim' }, author: { name: 'Ines' }, createdAt: '2026-11-02T10:00:00Z', ...more }) as AnnotationHit;
-const shape = (...of: Parameters<typeof grouped>) => grouped(...of).map((g) => [g.name, g.hits.map((h) => h.id).join('')]);
+const hit = (id: string, group?: string): AnnotationHit => ({ id, group }) as AnnotationHit;
+const NOW = new Date('2026-11-25T10:00:00');
 
-test('marks stand in groups in the order they came, under each of their tags, those without one last', () => {
-  const hits = [hit('a', []), hit('b', ['mud', 'essay']), hit('c', ['essay'], { title: 'Pegs', createdAt: '2025-01-02T10:00:00Z' })];
-  expect(shape(hits, 'none')).toEqual([['', 'abc']]);
-  expect(shape(hits, 'tag')).toEqual([['#essay', 'bc'], ['#mud', 'b'], ['Without a tag', 'a']]);
-  expect(shape(hits, 'source')).toEqual([['Marsh', 'ab'], ['Pegs', 'c']]);
-  expect(shape(hits, 'day', new Date('2026-11-25'))).toEqual([['2 Nov', 'ab'], ['2 Jan 2025', 'c']]);
-  expect([shape(hits, 'kind'), shape(hits, 'person')]).toEqual([[['Claim', 'abc']], [['Ines', 'abc']]]);
+test('hits stand in their groups as the server listed them, with how many each has in all', () => {
+  const groups = [
+    { key: 's1', name: 'Marsh', total: 120 },
+    { key: 's2', name: 'Marsh', total: 1 },
+  ];
+  const made = grouped([hit('a', 's1'), hit('b', 's1'), hit('a', 's2')], groups, 'source', NOW);
+  expect(made.map((g) => [g.key, g.name, g.total, g.hits.map((h) => h.id).join('')])).toEqual([
+    ['s1', 'Marsh', 120, 'ab'],
+    ['s2', 'Marsh', 1, 'a'],
+  ]);
+});
+
+test('without groups they are one list, days and tags are named for people', () => {
+  expect(grouped([hit('a'), hit('b')], [], 'none', NOW)).toMatchObject([{ name: '', total: 2 }]);
+  const day = { key: '2026-11-02', name: '', total: 1 };
+  expect(grouped([hit('a', day.key)], [day], 'day', NOW)[0]!.name).toBe('2 Nov');
+  expect(grouped([hit('a', 'mud'), hit('b', '')], [], 'tag', NOW).map((g) => g.name)).toEqual([
+    '#mud',
+    'Without a tag',
+  ]);
 });

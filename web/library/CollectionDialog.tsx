@@ -7,14 +7,29 @@ import { request, wordsOf } from '../data/api';
 import { keys, useClasses, useOutline } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { DialogFrame } from '../ui/DialogFrame';
+import { useMessages } from '../ui/Messages';
 
 /** A collection's name, where it stands, and who may read it or add to it. */
 export default function CollectionDialog({ collection, onClose, onMade, onRemoved }: { collection?: CollectionRow | undefined; onClose: () => void; onMade?: (id: string) => void; onRemoved?: () => void }) {
-  const client = useQueryClient(), classes = useClasses().data ?? [], outline = useOutline().data, [wrong, setWrong] = useState(''), [classId, setClassId] = useState(collection?.classId ?? ''), [sure, setSure] = useState(false);
+  const client = useQueryClient(), classes = useClasses().data ?? [], outline = useOutline().data, [wrong, setWrong] = useState(''), [classId, setClassId] = useState(collection?.classId ?? ''), messages = useMessages();
   const outer = outline?.collections.filter((c) => c.owned && !c.parentId && c.id !== collection?.id) ?? [];
   const inside = outline?.collections.filter((c) => c.parentId === collection?.id).length ?? 0;
   const send = async (work: Promise<unknown>, then: () => void): Promise<void> => {
     try { await work; await client.invalidateQueries({ queryKey: keys.library }); then(); } catch (error) { setWrong(wordsOf(error)); }
+  };
+  const remove = async (): Promise<void> => {
+    const { id, name } = collection!,
+      within = inside > 0 ? ', and so does what stands inside it' : '';
+    const restore = async (): Promise<void> => {
+      await request('POST', `/api/collections/${id}/restore`, {});
+      await client.invalidateQueries({ queryKey: keys.library });
+      messages.tell(`“${name}” is back.`);
+    };
+    const undo = (): void => void restore().catch((error: unknown) => messages.warn(wordsOf(error)));
+    await send(request('DELETE', `/api/collections/${id}`), () => {
+      messages.tell(`“${name}” deleted; its sources stay${within}.`, { label: 'Undo', run: undo });
+      onRemoved?.();
+    });
   };
   const submit = (event: FormEvent<HTMLFormElement>): void => {
     event.preventDefault();
@@ -30,7 +45,7 @@ export default function CollectionDialog({ collection, onClose, onMade, onRemove
         {classId && <label className="grid gap-1 text-[13px] text-faint">They may<select name="may" defaultValue={collection?.may ?? 'read'} className="field text-[15px]"><option value="read">read it</option><option value="add">read it, add to it and order it</option></select></label>}
         {wrong && <Alert>{wrong}</Alert>}
         <div className="flex gap-5"><button className="press">Save</button><Dialog.Close className="text-soft">Cancel</Dialog.Close>
-          {collection && onRemoved && (sure ? <button type="button" className="ml-auto text-brick" onClick={() => void send(request('DELETE', `/api/collections/${collection.id}`), onRemoved)}>Yes, delete it; the sources stay{inside > 0 && `, and so ${inside === 1 ? 'does the collection' : `do the ${inside} collections`} inside it`}</button> : <button type="button" className="ml-auto text-brick" onClick={() => setSure(true)}>Delete</button>)}</div>
+          {collection && onRemoved && <button type="button" className="ml-auto text-brick" onClick={() => void remove()}>Delete</button>}</div>
       </form>
     </DialogFrame>
   );

@@ -10,6 +10,7 @@ import { Alert } from '../ui/Alert';
 import { useMessages } from '../ui/Messages';
 import { minutes } from '../ui/when';
 import { SuggestedTags } from './SuggestedTags';
+import { changeSources } from './use-changing';
 
 const FIELDS = ['title', 'author', 'site', 'publishedAt', 'language', 'doi', 'description', 'remark'] as const;
 type Field = (typeof FIELDS)[number];
@@ -35,7 +36,10 @@ export default function EditSource({ source, onClose }: { source: SourceRow; onC
     const changed = Object.fromEntries(FIELDS.filter((field) => fields[field] !== undefined && fields[field] !== valueOf(source, field)).map((field) => [field, fields[field]]));
     try {
       if (source.owned && Object.keys(changed).length) await request('PATCH', `/api/sources/${source.id}`, { version: theirs?.version ?? source.version, ...changed });
-      await request('PUT', `/api/sources/${source.id}/tags`, { tags: tagsIn(tags) });
+      const wanted = tagsIn(tags),
+        addTags = wanted.filter((t) => !source.tags.includes(t)),
+        takeTags = source.tags.filter((t) => !wanted.includes(t));
+      if (addTags.length + takeTags.length > 0) await changeSources([{ id: source.id, addTags, takeTags }]);
       void client.invalidateQueries({ queryKey: ['source', source.id] });
       await client.invalidateQueries({ queryKey: keys.library });
       onClose();

@@ -81,7 +81,7 @@ export default function LibraryPage() {
           {view !== 'calendar' && <Menu words={SORT_WORDS[sort ?? (hasWords ? 'best' : 'touched')]}>{SOURCE_SORTS.filter((s) => hasWords || s !== 'best').map((s) => <DropdownMenu.Item key={s} className="item" onSelect={() => to({ sort: s })}>{SORT_WORDS[s]}</DropdownMenu.Item>)}</Menu>}
           {list.total > 0 && <Menu words="Take out">{([['sources.csv', 'As a table (CSV)'], ['sources/bookmarks.html', 'As bookmarks']] as const).map(([path, words]) => <DropdownMenu.Item key={path} className="item" asChild><a href={`/api/${path}?${new URLSearchParams({ q: asked, ...here() })}`} download>{words}</a></DropdownMenu.Item>)}</Menu>}
           {q && <><button className="act" onClick={() => onQuery('')}>Show all</button><button className="act" onClick={() => setAsking({ search: undefined })}>Keep this search</button></>}
-          {faulty && <StillShown asked={asked} />}
+          {faulty && <StillShown q={q} asked={asked} onMend={onQuery} />}
           {tag && <Link className="act" to={`/topic?${new URLSearchParams({ tag })}`}>The page about #{tag}</Link>}
           {outline && outline.states.to_read > 0 && <button className="act ml-auto" onClick={() => void navigate('/work-through')}>Work through what is to read: {outline.states.to_read}</button>}
         </div>

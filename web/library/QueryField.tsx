@@ -2,6 +2,7 @@ import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 
 import { completionAt, parseQuery, type KnownValues, type QueryError } from '@avrelle/core/query';
 import { KIND_WORDS } from '@avrelle/core/wire';
 import { useClasses, useKeys, useOutline } from '../data/queries';
+import { useReadable } from './use-readable';
 
 const PAUSE = 180;
 /** What fields can be asked for beside tags, collections and classes. */
@@ -10,7 +11,7 @@ const TYPES = [...new Set(Object.values(KIND_WORDS))];
 /** A search as it is typed: completed as one goes, and where it cannot be read, told where and how it could be. */
 export function QueryField({ value, onChange, label, placeholder }: { value: string; onChange: (q: string) => void; label: string; placeholder: string }) {
   const [typed, setTyped] = useState(value), [caret, setCaret] = useState<number>(), [at, setAt] = useState(0), [shut, setShut] = useState(false);
-  const input = useRef<HTMLInputElement>(null), sent = useRef(value), known = useKnown(), id = useId();
+  const input = useRef<HTMLInputElement>(null), sent = useRef(value), known = useKnown(), id = useId(), shown = useReadable(value).asked;
   const parsed = useMemo(() => parseQuery(typed), [typed]), found = caret === undefined || shut ? undefined : completionAt(typed, caret, known);
   // What is chosen elsewhere is written here; what is typed here is searched a moment after the last key.
   useEffect(() => { if (value !== sent.current) { sent.current = value; setTyped(value); } }, [value]);
@@ -19,6 +20,13 @@ export function QueryField({ value, onChange, label, placeholder }: { value: str
     const timer = setTimeout(() => { sent.current = typed.trim(); onChange(typed.trim()); }, PAUSE);
     return () => clearTimeout(timer);
   }, [typed, parsed, onChange]);
+  const blur = (): void => {
+    setCaret(undefined);
+    // Whoever shows the answer says what is wrong, and lies over nothing.
+    if (parsed.ok || typed.trim() === sent.current) return;
+    sent.current = typed.trim();
+    onChange(typed.trim());
+  };
   const write = (text: string, to = text.length): void => { setTyped(text); setAt(0); setShut(false); requestAnimationFrame(() => { input.current?.setSelectionRange(to, to); setCaret(to); }); };
   const take = (n: number): void => {
     const option = found?.options[n];
@@ -34,13 +42,12 @@ export function QueryField({ value, onChange, label, placeholder }: { value: str
   return (
     <div className="relative min-w-0 max-w-[560px] flex-1">
       <input ref={input} type="search" role="combobox" aria-label={label} aria-expanded={Boolean(found)} aria-controls={id} aria-activedescendant={found ? `${id}-${at}` : undefined} aria-invalid={!parsed.ok || undefined} aria-describedby={parsed.ok ? undefined : `${id}-wrong`} autoComplete="off" spellCheck={false}
-        value={typed} placeholder={placeholder} className="field" onKeyDown={onKey} onChange={(e) => { setTyped(e.target.value); setCaret(e.target.selectionStart ?? undefined); setAt(0); setShut(false); }} onSelect={(e) => setCaret(e.currentTarget.selectionStart ?? undefined)} onBlur={() => setCaret(undefined)} />
+        value={typed} placeholder={placeholder} className="field" onKeyDown={onKey} onChange={(e) => { setTyped(e.target.value); setCaret(e.target.selectionStart ?? undefined); setAt(0); setShut(false); }} onSelect={(e) => setCaret(e.currentTarget.selectionStart ?? undefined)} onBlur={blur} />
       <ul id={id} role="listbox" aria-label="Suggestions" hidden={!found} className="over absolute left-0 top-full mt-1 min-w-[220px] py-1 text-[14px]">
         {found?.options.map((option, n) => <li key={option.label} id={`${id}-${n}`} role="option" aria-selected={n === at} data-highlighted={n === at || undefined} className="item" onMouseDown={(e) => { e.preventDefault(); take(n); }} onMouseMove={() => setAt(n)}>{option.label}</li>)}
         {found && <li aria-hidden="true" className="px-3.5 pt-1 text-[12.5px] text-faint">Tab takes it</li>}
       </ul>
-      {!parsed.ok && caret === undefined && <Wrong id={`${id}-wrong`} typed={typed} error={parsed.error} shown={value} onMend={write} />}
-      {!parsed.ok && caret !== undefined && !found && <Wrong id={`${id}-wrong`} typed={typed} error={parsed.error} shown={value} onMend={write} />}
+      {!parsed.ok && caret !== undefined && !found && <Wrong id={`${id}-wrong`} typed={typed} error={parsed.error} shown={shown} onMend={write} />}
     </div>
   );
 }

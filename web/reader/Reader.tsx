@@ -27,6 +27,7 @@ import { KeyProvider, useChosenKey } from './key';
 import { KeysDialog } from './KeysDialog';
 import { Legend } from './Legend';
 import { MarginColumn } from './margin/MarginColumn';
+import { SourceLinks } from './margin/LinkedFrom';
 import { MarginHead } from './margin/MarginHead';
 import type { NoteActions } from './margin/NoteCard';
 import { useChoosing } from './margin/use-choosing';
@@ -187,7 +188,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
                   {page && openThread && inText.includes(openThread) && source.versionNumber === source.newest && <Ends key={openThread.root.id} page={page} layout={layout} thread={openThread} text={text} language={source.language} onPress={press} onMove={(range) => marks.move(openThread.root, range)} />}
                 </Frame>
                 <MarginColumn wide={wide} height={height} view={seen} turn={columnRight + 18} threads={visible} places={places} opened={opened} held={held} order={order} chosen={choosing.ids} draft={draft} draftPlace={draftPlace} me={me.id} sourceId={source.id} actions={actions} pageLoaded={layout > 0}
-                  head={(notes) => <MarginHead unfinished={unfinished.length} onUnfinished={() => goTo((unfinished[0]?.top ?? 0) - 120)} shown={notes} order={order} onOrder={setOrder} onWhole={() => { const first = text.outline[0]; if (first) writeAt({ type: 'whole' }, first); }} choosing={choosing} audienceOf={(chosen) => menu('Seen by', chosen[0]?.classIds ?? [], (ids) => void forAll(ids), true)} />}
+                  head={(notes) => <MarginHead links={<SourceLinks sourceId={source.id} onFollow={actions.follow} />} unfinished={unfinished.length} onUnfinished={() => goTo((unfinished[0]?.top ?? 0) - 120)} shown={notes} order={order} onOrder={setOrder} onWhole={() => { const first = text.outline[0]; if (first) writeAt({ type: 'whole' }, first); }} choosing={choosing} audienceOf={(chosen) => menu('Seen by', chosen[0]?.classIds ?? [], (ids) => void forAll(ids), true)} />}
                   draftAudience={menu('For', audience, (ids) => void chooseAudience(ids), true)} unfinished={unfinished} onContinue={({ range, purpose }) => { if (mayWrite()) begin(range, purpose.type === 'note' ? purpose.spot : undefined); }} onSetDown={setDown} onLeave={leaveDraft} onWholePage={() => setView('kept')} />
               </div>
             </div>

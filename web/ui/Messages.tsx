@@ -18,6 +18,20 @@ export const useMessages = (): Messages => useContext(Context);
 
 const LINGER = 7_000;
 
+/**
+ * A message lies above whatever else is open and hears of Escape first; pressed elsewhere, the key means that else. The
+ * message goes, and the key is pressed again for the others once it is gone.
+ */
+function passOn(event: KeyboardEvent, drop: () => void): void {
+  const { target } = event;
+  if (!(target instanceof Element) || target.closest('[data-messages]')) return;
+  event.preventDefault();
+  event.stopPropagation();
+  drop();
+  const again = new KeyboardEvent('keydown', { key: 'Escape', bubbles: true, cancelable: true });
+  setTimeout(() => target.dispatchEvent(again));
+}
+
 /** Short messages at the foot of the window, with a way to take back what was done. */
 export function MessagesProvider({ children }: { children: ReactNode }) {
   const [messages, setMessages] = useState<readonly Message[]>([]);
@@ -32,13 +46,13 @@ export function MessagesProvider({ children }: { children: ReactNode }) {
       <Toast.Provider duration={LINGER} swipeDirection="down" label="Message">
         {children}
         {messages.map((m) => (
-          <Toast.Root key={m.id} onOpenChange={(open) => !open && drop(m.id)} duration={m.bad ? LINGER * 2 : LINGER} className={`over flex items-baseline gap-5 px-4 py-2.5 ${m.bad ? 'border-l-4 border-l-brick' : ''}`}>
+          <Toast.Root key={m.id} onOpenChange={(open) => !open && drop(m.id)} onEscapeKeyDown={(event) => passOn(event, () => drop(m.id))} duration={m.bad ? LINGER * 2 : LINGER} className={`over flex items-baseline gap-5 px-4 py-2.5 ${m.bad ? 'border-l-4 border-l-brick' : ''}`}>
             <Toast.Description className="max-w-[52ch]">{m.text}</Toast.Description>
             {m.action && <Toast.Action altText={m.action.label} asChild><button className="act" onClick={m.action.run}>{m.action.label}</button></Toast.Action>}
             <Toast.Close aria-label="Close message" className="text-faint">×</Toast.Close>
           </Toast.Root>
         ))}
-        <Toast.Viewport className="fixed bottom-16 left-1/2 z-50 flex w-max max-w-[94vw] -translate-x-1/2 flex-col gap-2" />
+        <Toast.Viewport data-messages className="fixed bottom-16 left-1/2 z-50 flex w-max max-w-[94vw] -translate-x-1/2 flex-col gap-2" />
       </Toast.Provider>
     </Context.Provider>
   );

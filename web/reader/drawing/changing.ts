@@ -3,11 +3,12 @@ import type { Annotation } from '@avrelle/core/wire';
 import type { Fields } from '../changes';
 import type { Marks } from '../use-marks';
 import type { Laid } from './laid';
-import type { Look, TiedSpot } from './tie-to-page';
+import type { Former, Look, TiedSpot } from './tie-to-page';
 
 /** Changing what was drawn. `spotOf` ties strokes to the page, or has told why it cannot. */
-export function changing(marks: Pick<Marks, 'move' | 'passage' | 'changeAll'>, spotOf: (strokes: Strokes, look: Look) => TiedSpot | undefined) {
-  const tiedAnew = ({ spot: { tool, colour }, width }: Laid, strokes: Strokes): TiedSpot | undefined => spotOf(strokes, { tool, colour, width });
+export function changing(marks: Pick<Marks, 'move' | 'passage' | 'changeAll'>, spotOf: (strokes: Strokes, look: Look, former?: Former) => TiedSpot | undefined) {
+  const tiedAnew = ({ spot, width, strokes: before, thread: { range } }: Laid, strokes: Strokes): TiedSpot | undefined =>
+    spotOf(strokes, { tool: spot.tool, colour: spot.colour, width }, { tied: spot.tied, range, strokes: before });
   return {
     /** Other strokes: moved, or made larger. */
     redraw: (drawing: Laid, strokes: Strokes): void => {

@@ -1,11 +1,27 @@
-import { boxAround, tieToPicture, tieToWords, type DrawnSpot, type Strokes, type Tied, type Tool } from '@avrelle/core/ink';
+import {
+  boxAround,
+  movedBy,
+  moveOverLines,
+  tieToPicture,
+  tieToWords,
+  type DrawnSpot,
+  type Strokes,
+  type Tied,
+  type TiedInk,
+  type Tool,
+  type WordBox,
+} from '@avrelle/core/ink';
 import { blockOf } from '../block-of';
 import type { Extent, PageAdapter, StreamRange } from '../page-frame';
 import { inkOn } from '../spot-box';
 import { wordsNear } from './words-near';
 
 /** How something is drawn; the width in pixels. */
-export interface Look { readonly tool: Tool; readonly colour: string; readonly width: number }
+export interface Look {
+  readonly tool: Tool;
+  readonly colour: string;
+  readonly width: number;
+}
 
 export interface TiedSpot {
   readonly spot: DrawnSpot;
@@ -13,18 +29,73 @@ export interface TiedSpot {
   readonly range: StreamRange;
 }
 
-/** Ties strokes (pixels as shown) to what lies under them: the picture or page they begin on, else the words they are about. Undefined where there is neither. */
-export function tieToPage(adapter: PageAdapter, blocks: readonly Extent[], language: string, strokes: Strokes, { tool, colour, width }: Look): TiedSpot | undefined {
-  const made = tied(adapter, blocks, language, strokes);
-  return made && { range: { start: made.range.start, end: made.range.end }, spot: { type: 'drawn', tool, colour, width: Math.max(0.001, Math.round((width / made.unit) * 1_000) / 1_000), tied: made.tied } };
+/** What was drawn before its strokes were moved. */
+export interface Former {
+  readonly tied: Tied;
+  readonly range: StreamRange;
+  readonly strokes: Strokes;
 }
 
-function tied(adapter: PageAdapter, blocks: readonly Extent[], language: string, strokes: Strokes): { readonly tied: Tied; readonly range: StreamRange; /** Pixels to a unit of width. */ readonly unit: number } | undefined {
-  const first = strokes[0]?.[0], box = boxAround(strokes);
-  if (!first || !box) return undefined;
-  const holder = adapter.holderAt(first[0], first[1]), block = holder && blockOf(adapter, holder.element);
-  if (holder && block) return { tied: tieToPicture(strokes, holder.on, holder.box), range: block, unit: holder.box.width / 1_000 };
-  const made = tieToWords(strokes, wordsNear(adapter, blocks, box, language));
-  const unit = made && inkOn(adapter, made.tied, made.range)?.unit;
+/**
+ * Ties strokes (pixels as shown) to what lies under them: the picture or page they begin on, else the words they are
+ * about; what was only moved keeps to as many words as before. Undefined where there is neither.
+ */
+export function tieToPage(
+  adapter: PageAdapter,
+  blocks: readonly Extent[],
+  language: string,
+  strokes: Strokes,
+  { tool, colour, width }: Look,
+  former?: Former,
+): TiedSpot | undefined {
+  const made = toPicture(adapter, strokes) ?? toWords(adapter, blocks, language, strokes, former);
+  if (!made) return undefined;
+  const { range, unit, tied } = made,
+    inUnits = Math.max(0.001, Math.round((width / unit) * 1_000) / 1_000);
+  return {
+    range: { start: range.start, end: range.end },
+    spot: { type: 'drawn', tool, colour, width: inUnits, tied },
+  };
+}
+
+interface Made {
+  readonly tied: Tied;
+  readonly range: StreamRange;
+  /** Pixels to a unit of width. */
+  readonly unit: number;
+}
+
+function toPicture(adapter: PageAdapter, strokes: Strokes): Made | undefined {
+  const first = strokes[0]?.[0],
+    holder = first && adapter.holderAt(first[0], first[1]),
+    block = holder && blockOf(adapter, holder.element);
+  if (!holder || !block) return undefined;
+  return { tied: tieToPicture(strokes, holder.on, holder.box), range: block, unit: holder.box.width / 1_000 };
+}
+
+function toWords(
+  adapter: PageAdapter,
+  blocks: readonly Extent[],
+  language: string,
+  strokes: Strokes,
+  former: Former | undefined,
+): Made | undefined {
+  const box = boxAround(strokes);
+  if (!box) return undefined;
+  const words = wordsNear(adapter, blocks, box, language),
+    made = (former && movedOnly(adapter, former, strokes, words)) ?? tieToWords(strokes, words),
+    unit = made && inkOn(adapter, made.tied, made.range)?.unit;
   return made && unit ? { ...made, unit } : undefined;
+}
+
+function movedOnly(
+  adapter: PageAdapter,
+  { tied, range, strokes: before }: Former,
+  strokes: Strokes,
+  words: readonly WordBox[],
+): TiedInk | undefined {
+  const by = tied.to === 'lines' ? movedBy(before, strokes) : undefined,
+    [first] = by ? adapter.boxes(range) : [];
+  if (!by || !first) return undefined;
+  return moveOverLines(strokes, { first, length: range.end - range.start, down: by.y }, words);
 }

@@ -10,7 +10,7 @@ import type { OpenPage } from '../use-page';
 import { aroundWords } from './around-words';
 import { changing } from './changing';
 import type { Laid } from './laid';
-import { tieToPage, type Look, type TiedSpot } from './tie-to-page';
+import { tieToPage, type Former, type Look, type TiedSpot } from './tie-to-page';
 import { HELD, isFreehand, keepSettings, readSettings, type Held, type Settings } from './tools';
 
 interface Given {
@@ -46,8 +46,8 @@ export function useDrawing({ page, blocks, language, marks, laid, kinds, audienc
   const sign = kinds.find((k) => k.code === signOf) ?? kinds[0]!, { tool, colour } = settings, width = settings.widths[tool];
   const held = laid.find((l) => l.thread.root.id === chosen);
 
-  const spotOf = (strokes: Strokes, look: Look): TiedSpot | undefined => {
-    const made = page && tieToPage(page.adapter, blocks, language, strokes, look);
+  const spotOf = (strokes: Strokes, look: Look, former?: Former): TiedSpot | undefined => {
+    const made = page && tieToPage(page.adapter, blocks, language, strokes, look, former);
     if (!made) messages.warn('There are no words or pictures here that a drawing could keep to.');
     return made;
   };
