@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import {
   closestCenter,
   DndContext,
@@ -47,19 +47,27 @@ const stateNamed = (id: unknown): ReadingState | undefined => READING_STATES.fin
 /** By pointer what lies under it; by keys, which have none, the column whose middle is nearest. */
 const under: CollisionDetection = (given) => (given.pointerCoordinates ? pointerWithin(given) : closestCenter(given));
 
-/** The arrow keys go from column to column. */
-const toColumn: KeyboardCoordinateGetter = (
-  event,
-  { currentCoordinates, context: { over, active, droppableRects } },
-) => {
-  const step = event.code === KeyboardCode.Right ? 1 : event.code === KeyboardCode.Left ? -1 : 0;
-  if (step === 0) return undefined;
-  event.preventDefault();
-  const here = stateNamed(over?.id) ?? (active?.data.current as FoundSource | undefined)?.state,
-    to = here && READING_STATES[READING_STATES.indexOf(here) + step],
-    column = to && droppableRects.get(to);
-  return column ? { ...currentCoordinates, x: column.left } : undefined;
-};
+/** The arrow keys go from column to column; what was aimed at counts, however slowly it is drawn. */
+function useColumnKeys(): { readonly toColumn: KeyboardCoordinateGetter; begin(from: ReadingState): void } {
+  const aim = useRef<ReadingState>('to_read');
+  return useMemo(
+    () => ({
+      begin: (from) => {
+        aim.current = from;
+      },
+      toColumn: (event, { currentCoordinates, context: { droppableRects } }) => {
+        const step = { [KeyboardCode.Right]: 1, [KeyboardCode.Left]: -1 }[event.code as string],
+          to = step && READING_STATES[READING_STATES.indexOf(aim.current) + step],
+          column = to && droppableRects.get(to);
+        if (!column) return undefined;
+        event.preventDefault();
+        aim.current = to;
+        return { ...currentCoordinates, x: column.left };
+      },
+    }),
+    [],
+  );
+}
 
 const titleOf = ({ active }: Pick<DragEndEvent, 'active'>): string => (active.data.current as FoundSource).title;
 const columnOf = (id: unknown): string => {
@@ -80,16 +88,21 @@ const screenReaderInstructions = {
 /** A column for each state of reading; what is dragged to another, by pointer or by keys, changes its state. */
 export default function BoardView({ q, sort, chosen, changing, actions }: Props) {
   const [held, setHeld] = useState<FoundSource>(),
-    [landed, setLanded] = useState<string>();
+    [landed, setLanded] = useState<Landed>(),
+    keys = useColumnKeys();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: toColumn }),
+    useSensor(KeyboardSensor, { coordinateGetter: keys.toColumn }),
   );
+  const begin = (source: FoundSource): void => {
+    keys.begin(source.state);
+    setHeld(source);
+  };
   const onDragEnd = ({ over, activatorEvent }: DragEndEvent): void => {
     const to = stateNamed(over?.id);
     setHeld(undefined);
     if (!held || !to || to === held.state) return;
-    if (activatorEvent.type === 'keydown') setLanded(held.id);
+    if (activatorEvent.type === 'keydown') setLanded({ id: held.id, to });
     void changing.state(chosen.has(held.id) ? chosen.rows : [held], to);
   };
   const others = held && chosen.has(held.id) ? chosen.rows.length - 1 : 0;
@@ -98,7 +111,7 @@ export default function BoardView({ q, sort, chosen, changing, actions }: Props)
       sensors={sensors}
       collisionDetection={under}
       accessibility={{ announcements, screenReaderInstructions }}
-      onDragStart={({ active }) => setHeld(active.data.current as FoundSource)}
+      onDragStart={({ active }) => begin(active.data.current as FoundSource)}
       onDragCancel={() => setHeld(undefined)}
       onDragEnd={onDragEnd}
     >
@@ -124,10 +137,15 @@ export default function BoardView({ q, sort, chosen, changing, actions }: Props)
   );
 }
 
+/** What was put down by keys, and has the focus again once it is there. */
+interface Landed {
+  readonly id: string;
+  readonly to: ReadingState;
+}
+
 interface ColumnProps extends Pick<Props, 'q' | 'sort' | 'chosen' | 'actions'> {
   readonly state: ReadingState;
-  /** What was put down by keys and has the focus again once it is there. */
-  readonly landed: string | undefined;
+  readonly landed: Landed | undefined;
   onFocused(): void;
 }
 
@@ -153,7 +171,7 @@ function Column({ state, q, sort, chosen, actions, landed, onFocused }: ColumnPr
             key={source.id}
             source={source}
             chosen={chosen}
-            focused={source.id === landed && source.state === state}
+            focused={source.id === landed?.id && state === landed.to}
             onFocused={onFocused}
           >
             {actions(source)}

@@ -123,7 +123,7 @@ function Sure({
 
 /** What another name would come to; `unfit` when it cannot be one. */
 function usePreview(tag: string, name: string): { preview: TagPreview | undefined; unfit: string } {
-  const [preview, setPreview] = useState<TagPreview>(),
+  const [shown, setShown] = useState<{ readonly name: string; readonly preview: TagPreview }>(),
     [unfit, setUnfit] = useState('');
   useEffect(() => {
     let here = true;
@@ -131,7 +131,7 @@ function usePreview(tag: string, name: string): { preview: TagPreview | undefine
       const found = await request<TagPreview>('POST', '/api/tags/preview', { from: tag, to: name }).catch(wordsOf);
       if (!here) return;
       setUnfit(typeof found === 'string' ? found : '');
-      if (typeof found !== 'string') setPreview(found);
+      if (typeof found !== 'string') setShown({ name, preview: found });
     };
     const timer = setTimeout(() => void ask(), 150);
     return () => {
@@ -139,7 +139,8 @@ function usePreview(tag: string, name: string): { preview: TagPreview | undefine
       clearTimeout(timer);
     };
   }, [tag, name]);
-  return { preview, unfit };
+  // That of another name says nothing of this one.
+  return { preview: shown?.name === name ? shown.preview : undefined, unfit };
 }
 
 /** Changes the tag. `onInUse` when it would become one with another, and nobody has said yet that it may. */
