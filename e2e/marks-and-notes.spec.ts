@@ -1,4 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
+import { v7 } from 'uuid';
+import type { AnnotationPage, SourceDetail, SourcePage, SourceText } from '@avrelle/core/wire';
 import { clickWords, drag, expectSeen, keep, newcomer, opened, painted, placeOf, writtenIn, wordsIn } from './helpers';
 
 const PAGE = 'http://harbour.saltmere.test/dredger';
@@ -97,5 +99,53 @@ test('a note waits for its picture; a tag goes with the word it stood in', async
   await clickWords(page, 'in boots, and come along');
   await expectSeen(note.getByText('Wet'));
   await expect(note).not.toContainText('#peat');
+  await close();
+});
+
+test('a mark that lies wholly on a link opens by the first press, the link leads on by the next', async ({
+  browser,
+}) => {
+  const { page, close } = await newcomer(browser, 'Linked');
+  const words =
+      'The gate is kept by rules. They stand in the harbour rules of last year, and nobody has read them since then.',
+    html = `<!doctype html><title>Gate</title><p>${words.replace('the harbour rules', '<a href="http://harbour.saltmere.test/dredger">the harbour rules</a>')}</p>`;
+  const file = { name: 'Gate.html', mimeType: 'text/html', buffer: Buffer.from(html) };
+  await page.request.post(`/api/uploads/${v7()}`, { multipart: { file } });
+  const sources = async () => ((await (await page.request.get('/api/sources')).json()) as SourcePage).sources;
+  await expect.poll(async () => (await sources()).length).toBe(1);
+  const [{ id }] = (await sources()) as [SourceDetail];
+  const { versionId, text } = (await (await page.request.get(`/api/sources/${id}/text`)).json()) as SourceText,
+    start = text.indexOf('harbour');
+  const anchor = { quote: { exact: 'harbour', prefix: 'the ', suffix: ' rules' }, position: { start, end: start + 7 } };
+  const data = { sourceId: id, versionId, kind: 'claim', note: 'Which ones?', tags: [], anchor, classIds: [] };
+  expect((await page.request.put(`/api/annotations/${v7()}`, { data })).status()).toBe(200);
+  await page.goto(`/source/${id}`);
+  await opened(page);
+  await expect.poll(async () => Object.values(await painted(page)).flat()).toContain('harbour');
+  await page.context().route('http://harbour.saltmere.test/**', (route) => route.fulfill({ body: 'The rules.' }));
+  await clickWords(page, 'harbour');
+  await expectSeen(cards(page).getByRole('button', { expanded: true }));
+  const [led] = await Promise.all([page.context().waitForEvent('page'), clickWords(page, 'harbour')]);
+  await expect(led).toHaveURL('http://harbour.saltmere.test/dredger');
+  await close();
+});
+
+test('a mark that is grown stops before what the main text hides', async ({ browser }) => {
+  const { page, close } = await newcomer(browser, 'Grown');
+  await keep(page, 'http://packet.saltmere.test/who-pays');
+  const last = 'for the same safety.';
+  await drag(page, last);
+  await page.keyboard.press('1');
+  await expect.poll(async () => Object.values(await painted(page)).flat()).toContain(last);
+  await clickWords(page, last);
+  const end = page.getByRole('button', { name: 'End of the mark' });
+  await end.focus();
+  // What follows is an advertisement, of which nothing is seen; backwards there is more to take.
+  for (const key of ['PageDown', 'PageDown', 'Enter']) await page.keyboard.press(key);
+  await page.getByRole('button', { name: 'Beginning of the mark' }).focus();
+  for (const key of ['ArrowUp', 'Enter']) await page.keyboard.press(key);
+  const marked = async () => (await (await page.request.get('/api/annotations')).json()) as AnnotationPage;
+  const quote = async () => (await marked()).annotations[0]!.quote.map((p) => p.text).join('');
+  await expect.poll(quote).toMatch(/^A metre of marsh.* for the same safety\.$/);
   await close();
 });

@@ -8,7 +8,7 @@ export { LOCATOR_ATTRIBUTES, clockTime, placeName } from './locator';
 export { toTree, TreeMap, type TreePoint } from './locate-in-tree';
 export { readingMinutes, mainText, WORDS_PER_MINUTE } from './reading-time';
 export { textDirection } from './direction';
-export { seenPart } from './seen';
+export { grownSeen, seenPart } from './seen';
 export { sentences } from './sentences';
 export { findWords } from './find-words';
 export { around, charactersIn, snapEdge, stepEdge, UNITS, wordsIn, type Edge, type Piece, type Unit } from './edges';

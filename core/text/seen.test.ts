@@ -1,6 +1,6 @@
-import { expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { seenPart } from './seen';
+import { grownSeen, seenPart } from './seen';
 import type { Block } from './stream';
 
 const block = (start: number, end: number, aside = false): Block => ({
@@ -34,4 +34,21 @@ test('nothing hidden is taken, whatever is selected', () => {
         expect(part && part.start < to && part.end > from).toBeFalsy();
     }),
   );
+});
+
+describe('a passage that is grown', () => {
+  const outline = [block(0, 10), block(11, 20, true), block(21, 40), block(41, 50, true), block(51, 60)];
+
+  test('goes up to the next words that are hidden, and no further', () => {
+    expect(grownSeen(outline, { start: 25, end: 30 }, { start: 25, end: 58 })).toEqual({ start: 25, end: 40 });
+    expect(grownSeen(outline, { start: 25, end: 30 }, { start: 3, end: 30 })).toEqual({ start: 21, end: 30 });
+    const within = { start: 22, end: 39 };
+    expect(grownSeen(outline, { start: 25, end: 30 }, within)).toBe(within);
+  });
+
+  test('keeps what it held before, also hidden words, and can be made smaller', () => {
+    expect(grownSeen(outline, { start: 5, end: 30 }, { start: 5, end: 58 })).toEqual({ start: 5, end: 40 });
+    const smaller = { start: 25, end: 28 };
+    expect(grownSeen(outline, { start: 5, end: 58 }, smaller)).toBe(smaller);
+  });
 });

@@ -16,3 +16,19 @@ export function seenPart(outline: Outline, piece: Piece): Piece | undefined {
   }
   return longest;
 }
+
+/**
+ * A stretch that was grown to another, where the main text alone is shown: up to the next block that lies outside of it.
+ * What it held before it keeps, seen or not. The same object where nothing hidden was taken in.
+ */
+export function grownSeen(outline: Outline, former: Piece, to: Piece): Piece {
+  const hidden = outline.filter((block) => block.aside && block.end > block.start),
+    seen = outline.filter((block) => !block.aside && block.end > block.start);
+  const after = hidden.find((block) => block.start >= former.end),
+    before = hidden.findLast((block) => block.end <= former.start);
+  let { start, end } = to;
+  if (after && end > after.start) end = Math.max(former.end, ...seen.map((b) => b.end).filter((e) => e <= after.start));
+  if (before && start < before.end)
+    start = Math.min(former.start, ...seen.map((b) => b.start).filter((s) => s >= before.end));
+  return start === to.start && end === to.end ? to : { start, end };
+}

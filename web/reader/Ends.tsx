@@ -66,6 +66,7 @@ export function Ends({ page, layout, thread, text, language, onPress, onMove }: 
     painter.grown(tried);
   }, [painter, tried]);
   useEffect(() => () => painter.grown(undefined), [painter]);
+  const grow = (to: StreamRange): void => setTried(adapter.grown(thread.range, to));
   const settle = (): void => {
     const { tried: to, onMove: move } = latest.current;
     setTried(undefined);
@@ -78,7 +79,7 @@ export function Ends({ page, layout, thread, text, language, onPress, onMove }: 
       if (event.key === 'Escape') setTried(undefined);
       else if (event.key === 'Enter') settle();
       else if (unit && direction)
-        setTried(
+        grow(
           stepEdge(
             range,
             edge,
@@ -109,7 +110,7 @@ export function Ends({ page, layout, thread, text, language, onPress, onMove }: 
       const near = around(text.outline, offset).flatMap((b) =>
         (event.altKey ? charactersIn : wordsIn)(text.text, b, language || 'en'),
       );
-      setTried(snapEdge(range, edge, offset, near));
+      grow(snapEdge(range, edge, offset, near));
     };
   const boxes = layout > 0 ? adapter.boxes(range) : [],
     first = boxes[0],

@@ -1,5 +1,5 @@
 import type { AreaSpot } from '@avrelle/core/anchor';
-import { readTree, seenPart, toTree, TreeMap, type Block, type Outline, type TextNodeLike, type TextStream } from '@avrelle/core/text';
+import { grownSeen, readTree, seenPart, toTree, TreeMap, type Block, type Outline, type TextNodeLike, type TextStream } from '@avrelle/core/text';
 import { refuseDrops } from '../ui/refuse-drops';
 
 /** A rectangle in document coordinates: pixels from the top left of the page, whatever is scrolled. */
@@ -35,6 +35,8 @@ export interface PageAdapter {
   offsetAt(x: number, y: number): number | undefined;
   selection(): StreamRange | undefined;
   select(range: StreamRange | undefined): void;
+  /** A passage that one has grown: without what is hidden. */
+  grown(former: StreamRange, to: StreamRange): StreamRange;
   /** Where what an area lies on is shown; undefined where it is not shown as a picture. */
   holder(on: AreaSpot['on']): Box | undefined;
   /** What lies at a point, as shown, and can bear an area. */
@@ -104,6 +106,7 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
       const caret = caretAt(document, x, y);
       return caret && map.textOffset(caret.node as unknown as TextNodeLike, caret.offset);
     },
+    grown: (former, to) => (mainOnly ? grownSeen(stream.outline, former, to) : to),
     selection: () => {
       if (!touched) return undefined;
       const selection = window.getSelection();

@@ -50,30 +50,34 @@ export function useClicks({
     },
     [page, visible, laid, open],
   );
-  const press = useCallback(
-    (x: number, y: number): void => {
-      const hit = threadAt(x, y);
+  /** What a press on an element at a point does; nothing where it is the end of selecting. */
+  const pressOn = useCallback(
+    (element: Element | null, x: number, y: number): void => {
+      const link = element?.closest?.('a[href]'),
+        hit = threadAt(x, y);
+      // What is open already needs no press: then the link leads on.
+      if (link && (hit === undefined || hit.root.id === open)) return follow(link, link.ownerDocument);
       if (hit) setOpened((before) => new Set([...before, hit.root.id]));
       setHeld(hit?.root.id);
     },
-    [threadAt, setOpened, setHeld],
+    [threadAt, open, setOpened, setHeld],
   );
   useEffect(() => {
     if (!page) return;
     const { adapter } = page;
     const onClick = (event: MouseEvent): void => {
-      const link = (event.target as Element | null)?.closest?.('a[href]');
-      const hit = threadAt(event.clientX, event.clientY);
-      // What is open already needs no click: then the link leads on.
-      const opens = !adapter.selection() && (!link || (hit !== undefined && hit.root.id !== open));
-      if (link && !opens) return follow(event, link, adapter.document);
-      if (link) event.preventDefault();
-      if (opens) press(event.clientX, event.clientY);
+      const element = event.target as Element | null;
+      if (element?.closest?.('a[href]')) event.preventDefault();
+      else if (adapter.selection()) return;
+      pressOn(element, event.clientX, event.clientY);
     };
     adapter.document.addEventListener('click', onClick);
     return () => adapter.document.removeEventListener('click', onClick);
-  }, [page, open, press, threadAt]);
-  return press;
+  }, [page, pressOn]);
+  return useCallback(
+    (x, y) => pressOn(page?.adapter.document.elementFromPoint(x, y) ?? null, x, y),
+    [page, pressOn],
+  );
 }
 
 /** Whether a point lies in a box, or no more than `by` pixels beside it. */
@@ -85,8 +89,7 @@ interface Point {
   readonly y: number;
 }
 
-function follow(event: MouseEvent, link: Element, document: Document): void {
-  event.preventDefault();
+function follow(link: Element, document: Document): void {
   const href = link.getAttribute('href') ?? '';
   if (href.startsWith('#')) return targetOf(href.slice(1), document)?.scrollIntoView({ block: 'start' });
   if (/^(https?|mailto):/i.test(href)) window.open(href, '_blank', 'noopener,noreferrer');
