@@ -1,6 +1,6 @@
 import type { Locator, Page } from '@playwright/test';
 import { drag, selectedText } from '../helpers';
-import { marksOf, until, type Step, type Walker } from './walker';
+import { marksOf, stateOf, until, type Step, type Walker } from './walker';
 
 /** As it stands in one piece on the page; there are more of them than marks in a walk. */
 function phraseOf({ shared, random }: Walker): string {
@@ -189,11 +189,17 @@ export const READING_STEPS: readonly Step[] = [
   {
     name: 'undo and redo',
     weight: 2,
-    run: async ({ page }) => {
+    run: async (walker) => {
+      const { page } = walker,
+        before = await stateOf(walker);
       await lettingGo(page);
+      // With nothing to undo there is nothing to redo either, unless something was undone before: that is done again.
+      const said = async (): Promise<number> => page.getByText(/^(Undone|There is nothing to undo)/).count();
       await page.keyboard.press('Control+z');
-      await page.waitForLoadState('networkidle');
+      await until('it says what was undone', async () => (await said()) > 0);
+      if ((await stateOf(walker)) === before) return {};
       await page.keyboard.press('Control+Shift+z');
+      await until('undone and redone it is as before', async () => (await stateOf(walker)) === before);
       return {};
     },
   },

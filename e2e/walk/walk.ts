@@ -27,7 +27,8 @@ export interface Walked {
 /**
  * Two people do by chance what one can do in the Library and the reading view, both at once. After each step: the browser
  * complained of nothing, the server broke nowhere, counts are those of the lists they count, what was typed is stored or
- * still on the screen, and what was undone is as it was before. Throws with the seed and the last steps of both.
+ * still on the screen, and what was undone is as it was before. Throws with the seed and the last steps of both; how it
+ * looked then is in `test-results/walk-1.png` and `-2`.
  */
 export async function walk(options: WalkOptions): Promise<Walked> {
   const { seed, steps, milliseconds } = options,
@@ -49,7 +50,16 @@ export async function walk(options: WalkOptions): Promise<Walked> {
   try {
     await Promise.all(pair.walkers.map(goOn));
   } catch (error) {
-    const last = log.slice(-12).join('\n');
+    for (const [n, { page }] of pair.walkers.entries())
+      await page.screenshot({ path: `test-results/walk-${n + 1}.png` }).catch(() => undefined);
+    const last = [1, 2]
+      .map((n) =>
+        log
+          .filter((line) => line.startsWith(`${n}:`))
+          .slice(-9)
+          .join('\n'),
+      )
+      .join('\n');
     throw new Error(`Seed ${seed}, after ${count} steps.\n${last}\n${(error as Error).message}`, { cause: error });
   } finally {
     await pair.close();
@@ -71,12 +81,23 @@ async function oneStep(walker: Walker, step: Step): Promise<boolean> {
   const undoes = outcome.undo !== undefined && walker.random() < 0.5;
   if (undoes) {
     await outcome.undo!();
-    await until(`undoing “${step.name}” gives\n${before}`, async () => (await stateOf(walker)) === before);
+    const same = async (): Promise<boolean> => (await stateOf(walker)) === before;
+    await until(`“${step.name}”, undone`, same).catch(async (error: Error) => {
+      throw new Error(`${error.message}\n${difference(before, await stateOf(walker))}`);
+    });
   }
   if (isReading(walker.page)) await countsOfMarks(walker);
   else await countsOfSources(walker);
   await noFaults(walker);
   return undoes;
+}
+
+/** Lines that only one of them has. */
+function difference(before: string, after: string): string {
+  const [a, b] = [before.split('\n'), after.split('\n')];
+  const lost = a.filter((line) => !b.includes(line)).map((line) => `- ${line}`),
+    come = b.filter((line) => !a.includes(line)).map((line) => `+ ${line}`);
+  return [...lost, ...come].join('\n');
 }
 
 async function noFaults(walker: Walker): Promise<void> {
@@ -139,16 +160,23 @@ async function listIsCounted(walker: Walker): Promise<void> {
   });
 }
 
-/** Above the margin stands how many notes there are. */
+/** Above the margin stands how many notes there are; a mark without words counts while it is open. */
 async function countsOfMarks(walker: Walker): Promise<void> {
   const { page, shared } = walker,
     head = page.getByText(/^\d+ notes?$/);
   if ((await head.count()) === 0) return;
-  await until('above the margin stands how many notes there are', async () => {
+  let told = '';
+  const holds = async (): Promise<boolean> => {
     const all = await walker.get<Annotation[]>(`/api/sources/${shared.sourceId}/annotations`),
-      roots = all.filter((a) => a.rootId === null && (!a.deleted || all.some((r) => r.rootId === a.id)));
-    return (await head.first().textContent()) === `${roots.length} ${roots.length === 1 ? 'note' : 'notes'}`;
-  });
+      answered = new Set(all.filter((a) => !a.deleted).map((a) => a.rootId)),
+      roots = all.filter((a) => a.rootId === null),
+      worded = roots.filter((a) => answered.has(a.id) || (!a.deleted && (a.note.trim() !== '' || a.tags.length > 0)));
+    const seen = Number.parseInt((await head.first().textContent()) ?? '', 10),
+      open = await page.getByRole('article').getByRole('button', { expanded: true }).count();
+    told = `${seen}; there are ${worded.length}, and ${open} open`;
+    return seen >= worded.length && seen <= worded.length + open;
+  };
+  await until(() => `above the margin stands how many notes there are, but it says ${told}`, holds);
 }
 
 interface Pair {
@@ -158,8 +186,7 @@ interface Pair {
 
 /** Two people in one class that reads the page; each has three texts of their own beside it. */
 async function twoPeople({ browser, base, page, seed }: WalkOptions): Promise<Pair> {
-  const random = seeded(seed),
-    people = await Promise.all(['Ada', 'Bert'].map((name) => somebody(browser, base, name)));
+  const people = await Promise.all(['Ada', 'Bert'].map((name) => somebody(browser, base, name)));
   const [ada, bert] = people as [Somebody, Somebody],
     classId = v7();
   const sourceId = await keep(ada, 'What both read.html', 'text/html', page);
@@ -174,16 +201,20 @@ async function twoPeople({ browser, base, page, seed }: WalkOptions): Promise<Pa
   const main = outline.filter((b) => b.role === 'paragraph' && !b.aside).map((b) => text.slice(b.start, b.end));
   const shared = { sourceId, classId, text: main.join('\n') };
   let typed = 0;
-  const walkers = people.map((who): Walker => ({
-    page: who.page,
-    id: who.id,
-    shared,
-    random,
-    pick: (of) => of[Math.floor(random() * of.length)]!,
-    word: () => `w${seed}x${(typed += 1)}y`,
-    get: (path) => who.send('GET', path),
-    faults: () => who.faults.splice(0),
-  }));
+  const walkers = people.map((who, n): Walker => {
+    // What one of them chooses does not hang on how fast the other is.
+    const random = seeded(2 * seed + n);
+    return {
+      page: who.page,
+      id: who.id,
+      shared,
+      random,
+      pick: (of) => of[Math.floor(random() * of.length)]!,
+      word: () => `w${seed}x${(typed += 1)}y`,
+      get: (path) => who.send('GET', path),
+      faults: () => who.faults.splice(0),
+    };
+  });
   for (const { page: window } of people) await window.goto(`${base}/library`);
   return { walkers, close: async () => void (await Promise.all(people.map((who) => who.context.close()))) };
 }

@@ -34,11 +34,15 @@ export interface Step {
 }
 
 /** Waits until something holds; says what it was waiting for when it never does. */
-export async function until(what: string, holds: () => Promise<boolean>, timeout = 15_000): Promise<void> {
+export async function until(
+  what: string | (() => string),
+  holds: () => Promise<boolean>,
+  timeout = 15_000,
+): Promise<void> {
   const end = Date.now() + timeout;
   for (;;) {
     if (await holds().catch(() => false)) return;
-    if (Date.now() > end) throw new Error(`It did not come to this: ${what}`);
+    if (Date.now() > end) throw new Error(`It did not come to this: ${typeof what === 'string' ? what : what()}`);
     await new Promise((later) => setTimeout(later, 60));
   }
 }
@@ -58,7 +62,7 @@ export const marksOf = async ({ get, shared, id }: Walker): Promise<readonly Ann
     (a) => a.author.id === id && !a.deleted,
   );
 
-/** Everything of one's own that a step may change and its undoing must give back. */
+/** Everything of one's own that a step may change and its undoing must give back; what one reads is begun by that. */
 export async function stateOf(walker: Walker): Promise<string> {
   const [sources, marks, outline] = await Promise.all([
     sourcesOf(walker),
@@ -69,8 +73,8 @@ export async function stateOf(walker: Walker): Promise<string> {
     id,
     title,
     author,
-    state,
     tags: tags.toSorted(),
+    ...(id === walker.shared.sourceId ? {} : { state }),
   }));
   const written = marks
     .map(({ id, note, kind, tags, classIds, anchor }) => ({
@@ -83,7 +87,7 @@ export async function stateOf(walker: Walker): Promise<string> {
     }))
     .toSorted((a, b) => a.id.localeCompare(b.id));
   const collections = outline.collections.map(({ id, name, count }) => ({ id, name, count }));
-  return JSON.stringify({ kept, written, collections }, null, 1);
+  return [...kept, ...written, ...collections].map((each) => JSON.stringify(each)).join('\n');
 }
 
 export const remarksOf = async (walker: Walker): Promise<string> => {
