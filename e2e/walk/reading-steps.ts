@@ -29,8 +29,11 @@ async function lettingGo(page: Page): Promise<void> {
 async function selecting(walker: Walker): Promise<string | undefined> {
   const { page } = walker;
   await lettingGo(page);
+  // What is marked already would be given another kind.
+  const marked = new Set((await marksOf(walker)).map((a) => a.anchor?.quote.exact));
   for (let tries = 0; tries < 5; tries++) {
     const words = phraseOf(walker);
+    if (marked.has(words)) continue;
     const dragged = await drag(page, words, { leaves: true }).then(
       () => true,
       () => false,

@@ -35,7 +35,7 @@ export function SourceLinks({ sourceId, onFollow }: { sourceId: string; onFollow
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="hover:text-ink" title="Notes that lead to this source">
+      <Popover.Trigger className="basis-full text-left hover:text-ink" title="Notes that lead to this source">
         {count(leading.total, 'link')} to it <span aria-hidden="true">▾</span>
       </Popover.Trigger>
       <Popover.Portal>

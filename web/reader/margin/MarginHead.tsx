@@ -27,14 +27,14 @@ interface Props {
 export function MarginHead({ shown, order, onOrder, onWhole, unfinished, onUnfinished, choosing, links, audienceOf }: Props) {
   const { chosen } = choosing;
   return (
-    <div className="sticky top-0 z-20 flex min-h-[34px] flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule bg-paper px-[23px] py-1 text-[13px] text-soft">
+    <div className="sticky top-0 z-20 flex min-h-[34px] flex-wrap items-center gap-x-2.5 gap-y-1 border-b border-rule bg-paper px-[21px] py-1 text-[13px] text-soft">
       {chosen ? <Chosen choosing={choosing} chosen={chosen} audienceOf={audienceOf} /> : (
         <>
           {unfinished > 0 ? <button className="act" title="Go to the first note that you began and did not save" onClick={onUnfinished}>{unfinished} unfinished</button> : <span>{count(shown, 'note')}</span>}
           <OrderMenu order={order} onOrder={onOrder} />
-          {links}
           <button className="ml-auto hover:text-ink" title="Write a note on the whole source, on none of its words in particular" onClick={onWhole}>Note on the whole</button>
           <button className="hover:text-ink" title="Choose several of mine, to change or delete them at once" aria-label="Choose several" onClick={choosing.begin}>Choose</button>
+          {links}
         </>
       )}
     </div>
