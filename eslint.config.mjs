@@ -17,7 +17,15 @@ export default ts.config(
     },
   },
   { files: ['**/*.test.ts', 'e2e/**'], rules: { 'max-lines-per-function': 'off' } },
-  { files: ['web/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error', 'max-lines-per-function': ['error', { max: 200, skipBlankLines: true, skipComments: true }] } },
+  {
+    files: ['web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: {
+      'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+      'max-lines-per-function': ['error', { max: 200, skipBlankLines: true, skipComments: true }],
+    },
+  },
   { files: ['scripts/screenshots.mjs', 'demo/make/*.mjs'], languageOptions: { globals: globals.browser } },
   { files: ['**/*.mjs', 'bench/**', 'e2e/**', 'standins/**', 'server/**'], languageOptions: { globals: globals.node } },
 );

@@ -7,5 +7,7 @@ import { figure, prose, seeded, time, type Bench } from './measure';
 export const stream: Bench = async () => {
   const document = parseHtml(textToHtml(prose(500_000, seeded(1)), 'long'), 'http://x.test/');
   readTree(document.documentElement);
-  return [figure('read the text stream of 500,000 characters', await time(() => readTree(document.documentElement)), 'ms')];
+  return [
+    figure('read the text stream of 500,000 characters', await time(() => readTree(document.documentElement)), 'ms'),
+  ];
 };

@@ -25,7 +25,8 @@ const found = (start: number, end: number) => ({ state: 'edited' as const, start
 const LOST = { state: 'lost' as const, confidence: 0, candidates: [] };
 
 test('a passage is kept, edited, removed or torn by what is left of it together', () => {
-  const origin = (...from: number[]) => destinations({ text: 'x'.repeat(from.length), origin: Int32Array.from(from) }, 10);
+  const origin = (...from: number[]) =>
+    destinations({ text: 'x'.repeat(from.length), origin: Int32Array.from(from) }, 10);
   expect(truthOf(origin(0, 1, 2, 3), 0, 4)).toEqual({ fate: 'kept', start: 0, end: 4 });
   expect(truthOf(origin(0, 1, -1, 3), 0, 4)).toEqual({ fate: 'edited', start: 0, end: 4 });
   expect(truthOf(origin(-1, 8, 9), 0, 4).fate).toBe('removed');
@@ -33,9 +34,21 @@ test('a passage is kept, edited, removed or torn by what is left of it together'
 });
 
 test('a verdict is hard on a wrong place and fair to a near one', () => {
-  const before = 'b'.repeat(300), after = 'c'.repeat(300), passage = { start: 50, end: 90 };
-  const judged = (fate: 'kept' | 'edited' | 'removed', place: Parameters<typeof verdict>[3]) => verdict(before, passage, { fate, start: 100, end: 140 }, place, after);
-  expect([judged('kept', found(100, 140)), judged('kept', found(101, 140)), judged('kept', found(200, 240)), judged('kept', LOST)]).toEqual(['right', 'imprecise', 'wrong place', 'missed']);
-  expect([judged('edited', found(102, 139)), judged('edited', found(100, 110)), judged('edited', found(90, 200))]).toEqual(['right', 'imprecise', 'imprecise']);
+  const before = 'b'.repeat(300),
+    after = 'c'.repeat(300),
+    passage = { start: 50, end: 90 };
+  const judged = (fate: 'kept' | 'edited' | 'removed', place: Parameters<typeof verdict>[3]) =>
+    verdict(before, passage, { fate, start: 100, end: 140 }, place, after);
+  expect([
+    judged('kept', found(100, 140)),
+    judged('kept', found(101, 140)),
+    judged('kept', found(200, 240)),
+    judged('kept', LOST),
+  ]).toEqual(['right', 'imprecise', 'wrong place', 'missed']);
+  expect([
+    judged('edited', found(102, 139)),
+    judged('edited', found(100, 110)),
+    judged('edited', found(90, 200)),
+  ]).toEqual(['right', 'imprecise', 'imprecise']);
   expect([judged('removed', LOST), judged('removed', found(100, 140))]).toEqual(['right', 'wrong place']);
 });

@@ -17,7 +17,9 @@ export interface Truth extends Range {
 /** Where each unit of the former text went; -1 where it is gone. */
 export function destinations({ origin }: Edited, length: number): Int32Array {
   const to = new Int32Array(length).fill(-1);
-  origin.forEach((from, at) => { if (from >= 0 && to[from] === -1) to[from] = at; });
+  origin.forEach((from, at) => {
+    if (from >= 0 && to[from] === -1) to[from] = at;
+  });
   return to;
 }
 
@@ -26,7 +28,8 @@ const EDITED = 0.5;
 /** Of the places its units went to, the one with most of them; torn where less than half are together. */
 export function truthOf(to: Int32Array, start: number, end: number): Truth {
   const length = end - start;
-  let best = { first: 0, last: 0, count: 0 }, here = { first: -1, last: -1, count: 0 };
+  let best = { first: 0, last: 0, count: 0 },
+    here = { first: -1, last: -1, count: 0 };
   for (let p = start; p < end; p++) {
     const q = to[p]!;
     if (q < 0) continue;
@@ -36,12 +39,21 @@ export function truthOf(to: Int32Array, start: number, end: number): Truth {
     if (here.count > best.count) best = here;
   }
   const kept = best.count / length;
-  const fate = kept === 1 && best.last - best.first + 1 === length ? 'kept' : kept >= EDITED ? 'edited' : kept === 0 ? 'removed' : 'torn';
+  const fate =
+    kept === 1 && best.last - best.first + 1 === length
+      ? 'kept'
+      : kept >= EDITED
+        ? 'edited'
+        : kept === 0
+          ? 'removed'
+          : 'torn';
   return { fate, start: best.first, end: best.last + 1 };
 }
 
 /** An edited passage is right where the place holds this much of what is left of it, and is not half as long again. */
-const HELD = 0.8, LONGER = 1.5, SPARE = 16;
+const HELD = 0.8,
+  LONGER = 1.5,
+  SPARE = 16;
 
 /** A copy of the passage with its surroundings (units on each side) is as good as the passage: nobody can tell them apart. */
 const SURROUNDINGS = 30;
@@ -58,4 +70,5 @@ export function verdict(before: string, passage: Range, truth: Truth, found: Loc
   return common >= HELD * (truth.end - truth.start) && found.end - found.start <= longest ? 'right' : 'imprecise';
 }
 
-const around = (text: string, { start, end }: Range): string => text.slice(Math.max(0, start - SURROUNDINGS), end + SURROUNDINGS);
+const around = (text: string, { start, end }: Range): string =>
+  text.slice(Math.max(0, start - SURROUNDINGS), end + SURROUNDINGS);

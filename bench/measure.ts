@@ -12,9 +12,27 @@ export interface Result {
 
 export type Bench = () => Promise<readonly Result[]> | readonly Result[];
 
-export const atMost = (work: string, value: number, unit: string, limit: number): Result => ({ work, value: round(value), unit, bar: `≤ ${limit} ${unit}`, holds: value <= limit });
-export const atLeast = (work: string, value: number, unit: string, limit: number): Result => ({ work, value: round(value), unit, bar: `≥ ${limit} ${unit}`, holds: value >= limit });
-export const figure = (work: string, value: number, unit: string): Result => ({ work, value: round(value), unit, bar: null, holds: null });
+export const atMost = (work: string, value: number, unit: string, limit: number): Result => ({
+  work,
+  value: round(value),
+  unit,
+  bar: `≤ ${limit} ${unit}`,
+  holds: value <= limit,
+});
+export const atLeast = (work: string, value: number, unit: string, limit: number): Result => ({
+  work,
+  value: round(value),
+  unit,
+  bar: `≥ ${limit} ${unit}`,
+  holds: value >= limit,
+});
+export const figure = (work: string, value: number, unit: string): Result => ({
+  work,
+  value: round(value),
+  unit,
+  bar: null,
+  holds: null,
+});
 
 const round = (value: number): number => (value >= 100 ? Math.round(value) : Math.round(value * 100) / 100);
 
@@ -26,4 +44,5 @@ export async function time(work: () => unknown): Promise<number> {
 }
 
 /** By nearest rank. */
-export const percentile = (values: readonly number[], share: number): number => [...values].sort((a, b) => a - b)[Math.max(0, Math.ceil(values.length * share) - 1)]!;
+export const percentile = (values: readonly number[], share: number): number =>
+  [...values].sort((a, b) => a - b)[Math.max(0, Math.ceil(values.length * share) - 1)]!;

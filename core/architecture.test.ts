@@ -4,13 +4,22 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
-const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = { core: [], server: ['core'], web: ['core'], standins: [] };
+const MAY_IMPORT: Readonly<Record<string, readonly string[]>> = {
+  core: [],
+  server: ['core'],
+  web: ['core'],
+  standins: [],
+};
 
 function files(folder: string): string[] {
-  return fs.readdirSync(path.join(ROOT, folder), { recursive: true, encoding: 'utf8' }).map((f) => path.join(folder, f)).filter((f) => /\.tsx?$/.test(f) && !/node_modules|\/dist\/|\.test\.ts$|\/testing\//.test(f));
+  return fs
+    .readdirSync(path.join(ROOT, folder), { recursive: true, encoding: 'utf8' })
+    .map((f) => path.join(folder, f))
+    .filter((f) => /\.tsx?$/.test(f) && !/node_modules|\/dist\/|\.test\.ts$|\/testing\//.test(f));
 }
 
-const importsOf = (file: string): string[] => [...fs.readFileSync(path.join(ROOT, file), 'utf8').matchAll(/(?:from|import)\s*\(?\s*'([^']+)'/g)].map((m) => m[1]!);
+const importsOf = (file: string): string[] =>
+  [...fs.readFileSync(path.join(ROOT, file), 'utf8').matchAll(/(?:from|import)\s*\(?\s*'([^']+)'/g)].map((m) => m[1]!);
 
 /** The workspace an import leads to; undefined when it leads out of the repository. */
 function workspaceOf(file: string, target: string): string | undefined {
@@ -21,17 +30,36 @@ function workspaceOf(file: string, target: string): string | undefined {
 test.each(Object.keys(MAY_IMPORT))('%s imports only what it may', (folder) => {
   const checked = files(folder);
   expect(checked.length).toBeGreaterThan(1);
-  const wrong = checked.flatMap((file) => importsOf(file).filter((target) => { const to = workspaceOf(file, target); return to !== undefined && to !== folder && !MAY_IMPORT[folder]!.includes(to); }).map((target) => `${file} → ${target}`));
+  const wrong = checked.flatMap((file) =>
+    importsOf(file)
+      .filter((target) => {
+        const to = workspaceOf(file, target);
+        return to !== undefined && to !== folder && !MAY_IMPORT[folder]!.includes(to);
+      })
+      .map((target) => `${file} → ${target}`),
+  );
   expect(wrong).toEqual([]);
 });
 
 test('core uses nothing of a host: no DOM, no Node, no clock, no randomness', () => {
-  const forbidden = /\b(document|window|navigator|localStorage|process|Buffer|require|setTimeout|setInterval|fetch|performance|globalThis)\b[.([]|Date\.now|new Date\(\s*\)|Math\.random|crypto\.|from 'node:/;
-  const wrong = files('core').flatMap((file) => fs.readFileSync(path.join(ROOT, file), 'utf8').split('\n').flatMap((line, n) => (forbidden.test(line.replace(/\/\/.*|\/?\*.*$/g, '')) ? [`${file}:${n + 1} ${line.trim()}`] : [])));
+  const forbidden =
+    /\b(document|window|navigator|localStorage|process|Buffer|require|setTimeout|setInterval|fetch|performance|globalThis)\b[.([]|Date\.now|new Date\(\s*\)|Math\.random|crypto\.|from 'node:/;
+  const wrong = files('core').flatMap((file) =>
+    fs
+      .readFileSync(path.join(ROOT, file), 'utf8')
+      .split('\n')
+      .flatMap((line, n) =>
+        forbidden.test(line.replace(/\/\/.*|\/?\*.*$/g, '')) ? [`${file}:${n + 1} ${line.trim()}`] : [],
+      ),
+  );
   expect(wrong).toEqual([]);
 });
 
 test('SQL stands in queries files and the database folder alone', () => {
-  const wrong = files('server').filter((f) => !/queries\.ts$|server\/db\//.test(f) && /['"`](SELECT|INSERT INTO|UPDATE|DELETE FROM) /.test(fs.readFileSync(path.join(ROOT, f), 'utf8')));
+  const wrong = files('server').filter(
+    (f) =>
+      !/queries\.ts$|server\/db\//.test(f) &&
+      /['"`](SELECT|INSERT INTO|UPDATE|DELETE FROM) /.test(fs.readFileSync(path.join(ROOT, f), 'utf8')),
+  );
   expect(wrong).toEqual([]);
 });

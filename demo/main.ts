@@ -18,10 +18,26 @@ const fresh = process.argv.includes('--fresh') || !fs.existsSync(file);
 
 fs.mkdirSync(path.dirname(path.resolve(file)), { recursive: true });
 if (fresh) for (const ending of ['', '-wal', '-shm']) fs.rmSync(file + ending, { force: true });
-const web = await serveLittleWeb({ sites: 'standins/web/sites', font: 'node_modules/@fontsource-variable/literata/files/literata-latin-wght-normal.woff2' }, WEB_PORT);
-const config = readConfig({ ...process.env, AVRELLE_DATA: file, AVRELLE_NAMES: `saltmere.test=127.0.0.1:${web.port}`, AVRELLE_MAIL_PORT: String(WEB_PORT + 2), AVRELLE_MAIL_DOMAIN: 'intake.saltmere.test' });
+const web = await serveLittleWeb(
+  {
+    sites: 'standins/web/sites',
+    font: 'node_modules/@fontsource-variable/literata/files/literata-latin-wght-normal.woff2',
+  },
+  WEB_PORT,
+);
+const config = readConfig({
+  ...process.env,
+  AVRELLE_DATA: file,
+  AVRELLE_NAMES: `saltmere.test=127.0.0.1:${web.port}`,
+  AVRELLE_MAIL_PORT: String(WEB_PORT + 2),
+  AVRELLE_MAIL_DOMAIN: 'intake.saltmere.test',
+});
 const clock = new DemoClock();
-const context = openContext({ config, ingester: new PoolIngester(new URL('./ingest-worker.js', import.meta.url), config, config.dataFile), now: clock.now });
+const context = openContext({
+  config,
+  ingester: new PoolIngester(new URL('./ingest-worker.js', import.meta.url), config, config.dataFile),
+  now: clock.now,
+});
 const app = await buildApp(context);
 context.jobs.start();
 const mail = await openMailDoor(context, { port: config.mailPort!, host: config.mailHost, domain: config.mailDomain });
@@ -35,10 +51,17 @@ if (fresh) {
     throw error;
   }
 }
-const port = await listen(app, config, 20).catch((error: unknown) => { console.error(wordsForStart(error, config)); process.exit(1); });
-if (port !== config.port) console.log(`Port ${config.port} is in use already, so the demo takes the next that is free.`);
+const port = await listen(app, config, 20).catch((error: unknown) => {
+  console.error(wordsForStart(error, config));
+  process.exit(1);
+});
+if (port !== config.port)
+  console.log(`Port ${config.port} is in use already, so the demo takes the next that is free.`);
 
-const people = [STUDENTS[0]!, STUDENTS[1]!, TEACHER, STUDENTS[10]!].map(({ key, name, classes }) => `  ${emailOf(key).padEnd(34)} ${name}${key === TEACHER.key ? ', teacher of both classes' : `, Field Course ${classes.join(' and ')}`}`);
+const people = [STUDENTS[0]!, STUDENTS[1]!, TEACHER, STUDENTS[10]!].map(
+  ({ key, name, classes }) =>
+    `  ${emailOf(key).padEnd(34)} ${name}${key === TEACHER.key ? ', teacher of both classes' : `, Field Course ${classes.join(' and ')}`}`,
+);
 console.log(`
 Avrelle, the Saltmere College demo, is open at http://${config.host}:${port}
 
@@ -59,9 +82,13 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.once(signal, () => {
     stopFeeds();
     void mail.close();
-    void context.jobs.stop().then(() => app.close()).then(() => web.close()).then(() => {
-      context.db.close();
-      process.exit(0);
-    });
+    void context.jobs
+      .stop()
+      .then(() => app.close())
+      .then(() => web.close())
+      .then(() => {
+        context.db.close();
+        process.exit(0);
+      });
   });
 }

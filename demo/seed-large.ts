@@ -14,8 +14,13 @@ if (fs.existsSync(file)) {
   process.exit(1);
 }
 fs.mkdirSync('var', { recursive: true });
-const config = readConfig({ ...process.env, AVRELLE_DATA: file }), context = openContext({ config, ingester: directIngester(config) });
-console.log(`Making ${LARGE.sources.toLocaleString('en')} sources and ${LARGE.annotations.toLocaleString('en')} annotations of ${LARGE.people} people in ${file} …`);
+const config = readConfig({ ...process.env, AVRELLE_DATA: file }),
+  context = openContext({ config, ingester: directIngester(config) });
+console.log(
+  `Making ${LARGE.sources.toLocaleString('en')} sources and ${LARGE.annotations.toLocaleString('en')} annotations of ${LARGE.people} people in ${file} …`,
+);
 seedLarge(context, LARGE, seeded(4), await hashPassword(PASSWORD));
 context.db.close();
-console.log(`Done. Open it with AVRELLE_DATA=${file} npm start, and sign in as reader1@college.saltmere.test to reader${LARGE.people}@college.saltmere.test, password “${PASSWORD}”.`);
+console.log(
+  `Done. Open it with AVRELLE_DATA=${file} npm start, and sign in as reader1@college.saltmere.test to reader${LARGE.people}@college.saltmere.test, password “${PASSWORD}”.`,
+);

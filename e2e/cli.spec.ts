@@ -9,23 +9,42 @@ import { PORT } from './constants';
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 const NAMES = `saltmere.test=127.0.0.1:${PORT + 1}`;
 let folder: string;
-test.beforeAll(() => { folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-cli-')); });
+test.beforeAll(() => {
+  folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-cli-'));
+});
 test.afterAll(() => fs.rmSync(folder, { recursive: true }));
 
 /** The command line as an administrator runs it; settings come in through the environment. */
-const avrelle = (args: string[], env: Record<string, string> = {}) => spawnSync('node', ['server/dist/cli.js', ...args], { cwd: ROOT, encoding: 'utf8', env: { ...process.env, ...env } });
+const avrelle = (args: string[], env: Record<string, string> = {}) =>
+  spawnSync('node', ['server/dist/cli.js', ...args], { cwd: ROOT, encoding: 'utf8', env: { ...process.env, ...env } });
 const read = (dir: string, name: string): string => fs.readFileSync(path.join(dir, name), 'utf8');
 
 test('keep writes a snapshot that needs nothing beside it, its stream, its outline and what is known of it', () => {
   const out = path.join(folder, 'kept');
-  const { status, stderr } = avrelle(['keep', 'http://creek.saltmere.test/five-drawings', '--out', out], { AVRELLE_NAMES: NAMES });
+  const { status, stderr } = avrelle(['keep', 'http://creek.saltmere.test/five-drawings', '--out', out], {
+    AVRELLE_NAMES: NAMES,
+  });
   expect([status, stderr]).toEqual([0, '']);
-  const snapshot = read(out, 'snapshot.html'), stream = read(out, 'stream.txt');
+  const snapshot = read(out, 'snapshot.html'),
+    stream = read(out, 'stream.txt');
   const outline = JSON.parse(read(out, 'outline.json')) as { start: number; end: number; role: string }[];
   expect(snapshot.match(/src="data:image\/svg\+xml;base64,/g)).toHaveLength(5);
   expect(snapshot).not.toMatch(/src="(?!data:)|<script|asset\//);
-  expect(outline.filter((b) => b.role === 'heading').map((b) => stream.slice(b.start, b.end))).toEqual(['Five Drawings of a Creek', 'Low water', 'The first water', 'Bank full', 'High water', 'The ebb']);
-  expect(JSON.parse(read(out, 'meta.json'))).toMatchObject({ title: 'Five Drawings of a Creek', author: 'Lettice Marl', language: 'en', address: 'http://creek.saltmere.test/five-drawings', missing: [] });
+  expect(outline.filter((b) => b.role === 'heading').map((b) => stream.slice(b.start, b.end))).toEqual([
+    'Five Drawings of a Creek',
+    'Low water',
+    'The first water',
+    'Bank full',
+    'High water',
+    'The ebb',
+  ]);
+  expect(JSON.parse(read(out, 'meta.json'))).toMatchObject({
+    title: 'Five Drawings of a Creek',
+    author: 'Lettice Marl',
+    language: 'en',
+    address: 'http://creek.saltmere.test/five-drawings',
+    missing: [],
+  });
   expect(avrelle(['stream', path.join(out, 'snapshot.html')]).stdout).toBe(stream);
 });
 
@@ -39,25 +58,65 @@ test('what cannot be done is said in words, with a status of its own, and writes
     [['backup', path.join(folder, 'b.db')], /There is no database at/],
     [[], /Usage:/],
   ] as const) {
-    const { status, stderr } = avrelle([...args], { AVRELLE_NAMES: NAMES, AVRELLE_DATA: path.join(folder, 'absent.db') });
+    const { status, stderr } = avrelle([...args], {
+      AVRELLE_NAMES: NAMES,
+      AVRELLE_DATA: path.join(folder, 'absent.db'),
+    });
     expect([args, status === 0, words.test(stderr)]).toEqual([args, false, true]);
   }
   expect(fs.existsSync(out)).toBe(false);
 });
 
 test('anchor finds spans of a former text in a present one, tells the times, and refuses what is no case', () => {
-  const file = (name: string, content: unknown): string => { const at = path.join(folder, name); fs.writeFileSync(at, JSON.stringify(content)); return at; };
-  const before = 'The tide turns at seven and the bell rings. Nobody waits for it on the bank. The ferry leaves with whoever is there.', after = 'Listen. The tide turns at eight and the bell rings. The ferry leaves with whoever is there.';
+  const file = (name: string, content: unknown): string => {
+    const at = path.join(folder, name);
+    fs.writeFileSync(at, JSON.stringify(content));
+    return at;
+  };
+  const before =
+      'The tide turns at seven and the bell rings. Nobody waits for it on the bank. The ferry leaves with whoever is there.',
+    after = 'Listen. The tide turns at eight and the bell rings. The ferry leaves with whoever is there.';
   const span = (words: string) => ({ start: before.indexOf(words), end: before.indexOf(words) + words.length });
   const results = path.join(folder, 'results.json');
-  const { status, stdout } = avrelle(['anchor', file('cases.json', [{ name: 'tide', before, after, spans: [span('The tide turns at seven and the bell rings.'), span('Nobody waits for it on the bank.'), span('The ferry leaves with whoever is there.')] }]), results]);
-  expect([status, JSON.parse(stdout)]).toEqual([0, { spans: 3, describeMs: expect.any(Number), locateMs: expect.any(Number) }]);
-  expect(JSON.parse(fs.readFileSync(results, 'utf8'))).toEqual([[
-    { state: 'edited', start: 8, end: after.indexOf(' The ferry'), confidence: expect.any(Number) }, { state: 'lost', start: null, end: null, confidence: 0 },
-    { state: 'shifted', start: after.indexOf('The ferry'), end: after.length, confidence: expect.any(Number) },
-  ]]);
+  const { status, stdout } = avrelle([
+    'anchor',
+    file('cases.json', [
+      {
+        name: 'tide',
+        before,
+        after,
+        spans: [
+          span('The tide turns at seven and the bell rings.'),
+          span('Nobody waits for it on the bank.'),
+          span('The ferry leaves with whoever is there.'),
+        ],
+      },
+    ]),
+    results,
+  ]);
+  expect([status, JSON.parse(stdout)]).toEqual([
+    0,
+    { spans: 3, describeMs: expect.any(Number), locateMs: expect.any(Number) },
+  ]);
+  expect(JSON.parse(fs.readFileSync(results, 'utf8'))).toEqual([
+    [
+      { state: 'edited', start: 8, end: after.indexOf(' The ferry'), confidence: expect.any(Number) },
+      { state: 'lost', start: null, end: null, confidence: 0 },
+      { state: 'shifted', start: after.indexOf('The ferry'), end: after.length, confidence: expect.any(Number) },
+    ],
+  ]);
   const refused = path.join(folder, 'refused.json');
-  for (const [content, words] of [[[{ name: 'x', before: 'abc', after: 'abc', spans: [{ start: 2, end: 9 }] }], /Case “x”, span 0: Cannot anchor \[2, 9\): expected a non-empty range within 0..3/], [{ no: 'list' }, /is not a list of cases/], [[{ name: 'x', before: 'abc', after: 'abc', spans: [{ start: 'one', end: 2 }] }], /is not a list of cases.*spans\[0\].start/]] as const) {
+  for (const [content, words] of [
+    [
+      [{ name: 'x', before: 'abc', after: 'abc', spans: [{ start: 2, end: 9 }] }],
+      /Case “x”, span 0: Cannot anchor \[2, 9\): expected a non-empty range within 0..3/,
+    ],
+    [{ no: 'list' }, /is not a list of cases/],
+    [
+      [{ name: 'x', before: 'abc', after: 'abc', spans: [{ start: 'one', end: 2 }] }],
+      /is not a list of cases.*spans\[0\].start/,
+    ],
+  ] as const) {
     const answer = avrelle(['anchor', file('bad.json', content), refused]);
     expect([answer.status === 0, words.test(answer.stderr)]).toEqual([false, true]);
   }

@@ -2,7 +2,17 @@ import { expect, test, type Page } from '@playwright/test';
 import { keep, newcomer, opened, painted, stroke, expectSeen } from './helpers';
 
 const PAGE = 'http://packet.saltmere.test/who-pays';
-const styleOf = (page: Page) => page.evaluate(() => { const inner = document.querySelector('iframe')!.contentDocument!, style = getComputedStyle(inner.body); return { size: style.fontSize, face: style.fontFamily.split(',')[0], width: inner.body.getBoundingClientRect().width, paper: getComputedStyle(inner.documentElement).backgroundColor }; });
+const styleOf = (page: Page) =>
+  page.evaluate(() => {
+    const inner = document.querySelector('iframe')!.contentDocument!,
+      style = getComputedStyle(inner.body);
+    return {
+      size: style.fontSize,
+      face: style.fontFamily.split(',')[0],
+      width: inner.body.getBoundingClientRect().width,
+      paper: getComputedStyle(inner.documentElement).backgroundColor,
+    };
+  });
 
 test('text is set as one likes to read it, for its kind of source, and stays so', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Setter');
@@ -20,12 +30,19 @@ test('text is set as one likes to read it, for its kind of source, and stays so'
   await expect.poll(async () => Math.round(before.width - (await styleOf(page)).width)).toBe(120);
   await page.reload();
   await opened(page);
-  await expect.poll(async () => { const now = await styleOf(page); return [now.size, now.face, Math.round(before.width - now.width), now.paper === before.paper]; }).toEqual(['20px', '"Atkinson Hyperlegible Next Variable"', 120, false]);
+  await expect
+    .poll(async () => {
+      const now = await styleOf(page);
+      return [now.size, now.face, Math.round(before.width - now.width), now.paper === before.paper];
+    })
+    .toEqual(['20px', '"Atkinson Hyperlegible Next Variable"', 120, false]);
   expect(await page.evaluate(() => document.documentElement.dataset.theme)).toBe('day');
   await close();
 });
 
-test('nothing but the page is shown, and the rest comes back; what has been read is set right by hand', async ({ browser }) => {
+test('nothing but the page is shown, and the rest comes back; what has been read is set right by hand', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Calm');
   await keep(page, PAGE);
   await page.getByRole('button', { name: 'Focus', exact: true }).click();
@@ -60,7 +77,9 @@ test('the text is read aloud sentence by sentence, each shown as it is spoken', 
   await page.addInitScript(VOICE);
   await keep(page, PAGE);
   await page.getByRole('button', { name: 'Listen' }).click();
-  await expect.poll(() => page.evaluate(() => (window as unknown as { said: string[] }).said.length)).toBeGreaterThan(2);
+  await expect
+    .poll(() => page.evaluate(() => (window as unknown as { said: string[] }).said.length))
+    .toBeGreaterThan(2);
   await page.getByRole('button', { name: 'Pause' }).click();
   const said = await page.evaluate(() => (window as unknown as { said: string[] }).said);
   expect(new Set(said).size).toBe(said.length);

@@ -1,5 +1,13 @@
 export const PORT = 4820;
 export const PASSWORD = 'tide at seven';
-export const CHROMIUM_ARGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+export const CHROMIUM_ARGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 /** Where the demo takes letters in. */
 export const MAIL_PORT = PORT + 3;

@@ -4,15 +4,27 @@ import path from 'node:path';
 import { PNG } from 'pngjs';
 import { drag, keep, newcomer, opened, painted, placeOf, stroke, visit, expectSeen } from './helpers';
 
-const PAGE = 'http://packet.saltmere.test/who-pays', FILES = path.resolve('demo/files');
-interface Box { readonly x: number; readonly y: number; readonly width: number; readonly height: number }
+const PAGE = 'http://packet.saltmere.test/who-pays',
+  FILES = path.resolve('demo/files');
+interface Box {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
 
 /** What is drawn, as the browser shows it: tool and box, in the order of drawing. */
-const ink = (page: Page): Promise<(Box & { tool: string })[]> => page.evaluate(() => [...document.querySelectorAll<SVGElement>('[aria-label^="Draw"] [data-tool], [aria-label^="Draw"] text')].map((node) => {
-  const { x, y, width, height } = node.getBoundingClientRect();
-  return { tool: node.dataset.tool ?? (node.textContent ?? ''), x, y, width, height };
-}));
-const drawn = (page: Page, ...tools: string[]) => expect.poll(async () => (await ink(page)).map((i) => i.tool).sort()).toEqual([...tools].sort());
+const ink = (page: Page): Promise<(Box & { tool: string })[]> =>
+  page.evaluate(() =>
+    [...document.querySelectorAll<SVGElement>('[aria-label^="Draw"] [data-tool], [aria-label^="Draw"] text')].map(
+      (node) => {
+        const { x, y, width, height } = node.getBoundingClientRect();
+        return { tool: node.dataset.tool ?? node.textContent ?? '', x, y, width, height };
+      },
+    ),
+  );
+const drawn = (page: Page, ...tools: string[]) =>
+  expect.poll(async () => (await ink(page)).map((i) => i.tool).sort()).toEqual([...tools].sort());
 
 /** Draws with a real pointer over the words, so far below their middle. */
 async function over(page: Page, words: string, below = 0): Promise<void> {
@@ -21,8 +33,16 @@ async function over(page: Page, words: string, below = 0): Promise<void> {
 }
 /** Whether something drawn lies over words, wherever these stand now. */
 async function liesOver(page: Page, words: string): Promise<boolean> {
-  const { from, to } = await placeOf(page, words), marks = await ink(page);
-  return marks.some((m) => Math.abs(m.x - from.x) < 8 && Math.abs(m.x + m.width - to.x) < 8 && m.y < from.y && m.y + m.height > from.y - 3 && m.height < 24);
+  const { from, to } = await placeOf(page, words),
+    marks = await ink(page);
+  return marks.some(
+    (m) =>
+      Math.abs(m.x - from.x) < 8 &&
+      Math.abs(m.x + m.width - to.x) < 8 &&
+      m.y < from.y &&
+      m.y + m.height > from.y - 3 &&
+      m.height < 24,
+  );
 }
 
 async function upload(page: Page, name: string): Promise<void> {
@@ -52,11 +72,14 @@ test('a stroke through words stays through them: reloaded, in larger type, and o
   await close();
 });
 
-test('shapes, words and signs are drawn, chosen, moved to the pixel by keys, recoloured, rubbed out, and all of it undone', async ({ browser }) => {
+test('shapes, words and signs are drawn, chosen, moved to the pixel by keys, recoloured, rubbed out, and all of it undone', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Shapes');
   await keep(page, PAGE);
   await page.getByRole('button', { name: 'Draw', exact: true }).click();
-  const { from } = await placeOf(page, 'One had framed it.'), at = (x: number, y: number) => ({ x: from.x + x, y: from.y + y });
+  const { from } = await placeOf(page, 'One had framed it.'),
+    at = (x: number, y: number) => ({ x: from.x + x, y: from.y + y });
   for (const key of ['4', '5', '6', '7']) {
     await page.keyboard.press(key);
     await stroke(page, at(20 + 90 * Number(key) - 360, -10), at(80 + 90 * Number(key) - 360, 22));
@@ -77,17 +100,33 @@ test('shapes, words and signs are drawn, chosen, moved to the pixel by keys, rec
   await box.focus();
   await page.keyboard.press('Shift+ArrowRight');
   await page.keyboard.press('ArrowUp');
-  await expect.poll(async () => (await ink(page)).find((i) => i.tool === 'box')).toMatchObject({ x: before.x + 10, y: before.y - 1 });
+  await expect
+    .poll(async () => (await ink(page)).find((i) => i.tool === 'box'))
+    .toMatchObject({ x: before.x + 10, y: before.y - 1 });
   await page.getByRole('radio', { name: 'woad' }).click();
   await expect(page.locator('[data-tool=box]')).toHaveAttribute('stroke', 'var(--woad-line)');
-  const [ellipse, arrow] = await ink(page).then((all) => [all.find((i) => i.tool === 'ellipse')!, all.find((i) => i.tool === 'arrow')!] as const);
-  await stroke(page, { x: ellipse.x + 1, y: ellipse.y + ellipse.height / 2 }, { x: ellipse.x + 1, y: ellipse.y + ellipse.height / 2 + 40 });
+  const [ellipse, arrow] = await ink(page).then(
+    (all) => [all.find((i) => i.tool === 'ellipse')!, all.find((i) => i.tool === 'arrow')!] as const,
+  );
+  await stroke(
+    page,
+    { x: ellipse.x + 1, y: ellipse.y + ellipse.height / 2 },
+    { x: ellipse.x + 1, y: ellipse.y + ellipse.height / 2 + 40 },
+  );
   /** Beside the arrow, which stays: the page itself may stand elsewhere after a reload. */
-  const fallen = async (): Promise<number> => { const now = await ink(page), y = (tool: string) => now.find((i) => i.tool === tool)!.y; return Math.round(y('ellipse') - y('arrow') - ellipse.y + arrow.y); };
+  const fallen = async (): Promise<number> => {
+    const now = await ink(page),
+      y = (tool: string) => now.find((i) => i.tool === tool)!.y;
+    return Math.round(y('ellipse') - y('arrow') - ellipse.y + arrow.y);
+  };
   await expect.poll(fallen).toBe(40);
   await page.keyboard.press('0');
   const line = (await ink(page)).find((i) => i.tool === 'line')!;
-  await stroke(page, { x: line.x + line.width / 2, y: line.y - 20 }, { x: line.x + line.width / 2, y: line.y + line.height + 20 });
+  await stroke(
+    page,
+    { x: line.x + line.width / 2, y: line.y - 20 },
+    { x: line.x + line.width / 2, y: line.y + line.height + 20 },
+  );
   await drawn(page, 'arrow', 'box', 'ellipse', 'why only three?', '≠');
   await page.reload();
   await opened(page);
@@ -110,13 +149,22 @@ test('an eraser leaves the ends of a stroke; strokes that follow each other are 
   await over(page, 'Nothing, for a while.', -4);
   await over(page, 'Nothing, for a while.', 4);
   await drawn(page, 'pen');
-  const list = async (): Promise<{ anchor: { spot: { tied: { strokes: unknown[] } } } }[]> => (await page.request.get(`/api${new URL(page.url()).pathname.replace('source', 'sources')}/annotations`)).json();
+  const list = async (): Promise<{ anchor: { spot: { tied: { strokes: unknown[] } } } }[]> =>
+    (await page.request.get(`/api${new URL(page.url()).pathname.replace('source', 'sources')}/annotations`)).json();
   await expect.poll(async () => (await list()).map((a) => a.anchor.spot.tied.strokes.length)).toEqual([2]);
   await page.keyboard.press('0');
   const [both] = await ink(page);
-  await stroke(page, { x: both!.x + both!.width / 2, y: both!.y - 16 }, { x: both!.x + both!.width / 2, y: both!.y + both!.height + 16 });
+  await stroke(
+    page,
+    { x: both!.x + both!.width / 2, y: both!.y - 16 },
+    { x: both!.x + both!.width / 2, y: both!.y + both!.height + 16 },
+  );
   await expect.poll(async () => (await list()).map((a) => a.anchor.spot.tied.strokes.length)).toEqual([4]);
-  await stroke(page, { x: both!.x - 10, y: both!.y + both!.height / 2 }, { x: both!.x + both!.width + 10, y: both!.y + both!.height / 2 });
+  await stroke(
+    page,
+    { x: both!.x - 10, y: both!.y + both!.height / 2 },
+    { x: both!.x + both!.width + 10, y: both!.y + both!.height / 2 },
+  );
   await drawn(page);
   await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
   await drawn(page, 'pen');
@@ -141,15 +189,28 @@ test('by keyboard alone words are underlined, boxed, and a drawing’s note is o
   await close();
 });
 
-test('on the pages of a PDF a drawing keeps its place at any size; a classmate sees it, and cannot move it', async ({ browser }) => {
-  const ines = await visit(browser, 'ines'), { page } = ines;
-  const { sources } = (await (await page.request.get('/api/sources')).json()) as { sources: { id: string; kind: string; title: string; classes: { name: string }[] }[] };
+test('on the pages of a PDF a drawing keeps its place at any size; a classmate sees it, and cannot move it', async ({
+  browser,
+}) => {
+  const ines = await visit(browser, 'ines'),
+    { page } = ines;
+  const { sources } = (await (await page.request.get('/api/sources')).json()) as {
+    sources: { id: string; kind: string; title: string; classes: { name: string }[] }[];
+  };
   const report = sources.find((s) => s.kind === 'pdf')!;
   await page.goto(`/source/${report.id}`);
   await opened(page);
   await expect(page.locator('canvas[data-drawn="1"]')).toBeVisible();
-  await page.getByRole('button', { name: /Only me/ }).first().click();
-  await page.getByRole('menuitemcheckbox').or(page.getByRole('menuitem')).filter({ hasText: 'Field Course' }).first().click();
+  await page
+    .getByRole('button', { name: /Only me/ })
+    .first()
+    .click();
+  await page
+    .getByRole('menuitemcheckbox')
+    .or(page.getByRole('menuitem'))
+    .filter({ hasText: 'Field Course' })
+    .first()
+    .click();
   await page.keyboard.press('Escape');
   const sheet = page.frameLocator('iframe[title^="Text of"]').locator('section[data-avrelle-page="1"]');
   await page.keyboard.press('d');
@@ -157,7 +218,11 @@ test('on the pages of a PDF a drawing keeps its place at any size; a classmate s
   const first = (await sheet.boundingBox())!;
   await stroke(page, { x: first.x + 60, y: first.y + 120 }, { x: first.x + 200, y: first.y + 180 });
   await drawn(page, 'box');
-  const share = async (): Promise<number[]> => { const [box] = await ink(page), on = (await sheet.boundingBox())!; return [(box!.x - on.x) / on.width, (box!.width) / on.width].map((n) => Math.round(n * 100) / 100); };
+  const share = async (): Promise<number[]> => {
+    const [box] = await ink(page),
+      on = (await sheet.boundingBox())!;
+    return [(box!.x - on.x) / on.width, box!.width / on.width].map((n) => Math.round(n * 100) / 100);
+  };
   const before = await share();
   await page.getByRole('button', { name: 'Smaller pages' }).click();
   await expect.poll(share).toEqual(before);
@@ -173,7 +238,9 @@ test('on the pages of a PDF a drawing keeps its place at any size; a classmate s
   await ines.close();
 });
 
-test('a picture is drawn on and downloaded with its marks, then cropped and blacked out for good', async ({ browser }) => {
+test('a picture is drawn on and downloaded with its marks, then cropped and blacked out for good', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Picture');
   // By night, too, a picture is as light as it is, and what is drawn on it as dark.
   await page.evaluate(() => localStorage.setItem('avrelle.theme', 'night'));
@@ -189,17 +256,34 @@ test('a picture is drawn on and downloaded with its marks, then cropped and blac
   await page.getByRole('button', { name: 'Done' }).click();
   const coming = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Download PNG' }).click();
-  const file = await (await coming).path(), marked = PNG.sync.read(fs.readFileSync(file)), former = PNG.sync.read(fs.readFileSync(path.join(FILES, 'sluice-nine-at-dawn.png')));
+  const file = await (await coming).path(),
+    marked = PNG.sync.read(fs.readFileSync(file)),
+    former = PNG.sync.read(fs.readFileSync(path.join(FILES, 'sluice-nine-at-dawn.png')));
   expect([marked.width, marked.height]).toEqual([former.width, former.height]);
-  const colour = (png: PNG, x: number, y: number): number[] => { const at = 4 * (Math.round(y * png.height) * png.width + Math.round(x * png.width)); return [...png.data.subarray(at, at + 3)]; };
+  const colour = (png: PNG, x: number, y: number): number[] => {
+    const at = 4 * (Math.round(y * png.height) * png.width + Math.round(x * png.width));
+    return [...png.data.subarray(at, at + 3)];
+  };
   expect(colour(marked, 200 / shown.width, 100 / shown.height)).toEqual([169, 46, 40]);
 
   await page.getByRole('link', { name: 'Crop, black out' }).click();
   await page.getByRole('radio', { name: 'Black out' }).click();
-  for (const [name, value] of [['Left', 600], ['Top', 0], ['Width', 600], ['Height', 200]] as const) await page.getByLabel(name, { exact: true }).fill(String(value));
+  for (const [name, value] of [
+    ['Left', 600],
+    ['Top', 0],
+    ['Width', 600],
+    ['Height', 200],
+  ] as const)
+    await page.getByLabel(name, { exact: true }).fill(String(value));
   await page.getByRole('button', { name: 'Black this out' }).click();
   await page.getByRole('radio', { name: 'Crop' }).click();
-  for (const [name, value] of [['Left', 0], ['Top', 0], ['Width', 1200], ['Height', 400]] as const) await page.getByLabel(name, { exact: true }).fill(String(value));
+  for (const [name, value] of [
+    ['Left', 0],
+    ['Top', 0],
+    ['Width', 1200],
+    ['Height', 400],
+  ] as const)
+    await page.getByLabel(name, { exact: true }).fill(String(value));
   await page.getByRole('button', { name: 'Crop to this' }).click();
   await expectSeen(page.getByText('1200 × 400 pixels'));
   await page.getByRole('button', { name: 'Keep it so' }).click();
@@ -207,10 +291,13 @@ test('a picture is drawn on and downloaded with its marks, then cropped and blac
   await opened(page);
   await drawn(page, 'arrow');
   await image.evaluate((img: HTMLImageElement) => img.decode());
-  const { versionId } = (await (await page.request.get(`/api${new URL(page.url()).pathname.replace('source', 'sources')}`)).json()) as { versionId: string };
+  const { versionId } = (await (
+    await page.request.get(`/api${new URL(page.url()).pathname.replace('source', 'sources')}`)
+  ).json()) as { versionId: string };
   const after = PNG.sync.read(await (await page.request.get(`/files/${versionId}`)).body());
   expect([after.width, after.height, colour(after, 0.75, 0.25)]).toEqual([1200, 400, [0, 0, 0]]);
-  const now = (await image.boundingBox())!, [arrow] = await ink(page);
+  const now = (await image.boundingBox())!,
+    [arrow] = await ink(page);
   expect(Math.abs((arrow!.x - now.x) / now.width - 100 / shown.width)).toBeLessThan(0.02);
   await close();
 });
@@ -225,18 +312,31 @@ test('words can be marked and notes written while drawings lie over them', async
   await page.keyboard.press('Escape');
   await drag(page, 'By Friday three had answered.');
   await page.keyboard.press('2');
-  await expect.poll(async () => (await painted(page))['avrelle-verdigris-dashed']).toEqual(['By Friday three had answered.']);
+  await expect
+    .poll(async () => (await painted(page))['avrelle-verdigris-dashed'])
+    .toEqual(['By Friday three had answered.']);
   const { from } = await placeOf(page, 'By Friday three had answered.');
   const session = await page.context().newCDPSession(page);
-  for (const type of ['mousePressed', 'mouseReleased'] as const) await session.send('Input.dispatchMouseEvent', { type, x: from.x + 20, y: from.y, button: 'left', buttons: type === 'mousePressed' ? 1 : 0, clickCount: 1 });
+  for (const type of ['mousePressed', 'mouseReleased'] as const)
+    await session.send('Input.dispatchMouseEvent', {
+      type,
+      x: from.x + 20,
+      y: from.y,
+      button: 'left',
+      buttons: type === 'mousePressed' ? 1 : 0,
+      clickCount: 1,
+    });
   await expect(page.getByRole('article', { name: /Note, Both/ })).toContainText('drawn with the broad pen');
   await close();
 });
 
-test('a point and an area of plain text, and the whole source, are written about; each stands where it was set', async ({ browser }) => {
+test('a point and an area of plain text, and the whole source, are written about; each stands where it was set', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Points');
   await keep(page, PAGE);
-  const margin = page.getByRole('complementary', { name: 'Margin' }), note = (words: string) => margin.getByRole('article').filter({ hasText: words });
+  const margin = page.getByRole('complementary', { name: 'Margin' }),
+    note = (words: string) => margin.getByRole('article').filter({ hasText: words });
   await page.getByRole('button', { name: 'Note on the whole' }).click();
   await page.keyboard.type('Read this before the walk.');
   await page.keyboard.press('Control+Enter');
@@ -256,7 +356,8 @@ test('a point and an area of plain text, and the whole source, are written about
   await opened(page);
   await drawn(page, '†', 'box');
   for (const words of ['Read this before the walk.', 'Here.', 'All of this.']) await expectSeen(note(words));
-  const again = await placeOf(page, 'Nothing, for a while.'), box = (await ink(page)).find((i) => i.tool === 'box')!;
+  const again = await placeOf(page, 'Nothing, for a while.'),
+    box = (await ink(page)).find((i) => i.tool === 'box')!;
   expect([Math.abs(box.x - again.from.x + 6) < 4, Math.abs(box.y - again.from.y + 14) < 4]).toEqual([true, true]);
   await page.setViewportSize({ width: 390, height: 844 });
   await expect(page.getByRole('region', { name: 'Notes' })).toContainText('Read this before the walk.');

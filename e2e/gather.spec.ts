@@ -12,7 +12,10 @@ const FILES = fileURLToPath(new URL('../demo/files/', import.meta.url));
 const frameText = (page: Page, title: RegExp) => page.frameLocator('iframe').locator('body').filter({ hasText: title });
 const address = (page: Page) => page.getByLabel('Address of a page');
 
-async function upload(page: Page, files: Parameters<ReturnType<Page['getByLabel']>['setInputFiles']>[0]): Promise<void> {
+async function upload(
+  page: Page,
+  files: Parameters<ReturnType<Page['getByLabel']>['setInputFiles']>[0],
+): Promise<void> {
   await page.goto('/library');
   await page.getByLabel('File to keep').setInputFiles(files);
 }
@@ -22,13 +25,15 @@ async function openKept(page: Page): Promise<void> {
   await opened(page);
 }
 
-
-test('a page is looked at first: sections are clicked away, one comes back, and it is kept for a desk', async ({ browser }) => {
+test('a page is looked at first: sections are clicked away, one comes back, and it is kept for a desk', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Trim');
   await address(page).fill('http://packet.saltmere.test/who-pays');
   await page.getByRole('button', { name: 'Look first' }).click();
   await expect(page).toHaveURL(/\/look\//);
-  const body = page.frameLocator('iframe').locator('body'), choices = page.getByRole('form', { name: 'How it is kept' });
+  const body = page.frameLocator('iframe').locator('body'),
+    choices = page.getByRole('form', { name: 'How it is kept' });
   await body.getByText('Your advertisement could stand here').click();
   await expect(choices).toContainText('1 section taken out');
   await body.getByText('WIN A WHEELBARROW').click();
@@ -63,7 +68,8 @@ test('only a passage, only a link, or an area as a picture is kept', async ({ br
     await expect(page).toHaveURL(/\/look\//);
     await expectSeen(page.frameLocator('iframe').getByText('The soup was leek.'));
   };
-  const choices = page.getByRole('form', { name: 'How it is kept' }), keep = choices.getByRole('button', { name: /^Keep/ });
+  const choices = page.getByRole('form', { name: 'How it is kept' }),
+    keep = choices.getByRole('button', { name: /^Keep/ });
 
   await look();
   await choices.getByRole('radio', { name: /Picture/ }).check();
@@ -74,15 +80,21 @@ test('only a passage, only a link, or an area as a picture is kept', async ({ br
   await choices.getByLabel('Remark').fill('For the poster.');
   await keep.click();
   await openKept(page);
-  const { sources: [kept] } = (await (await page.request.get('/api/sources')).json()) as SourcePage;
+  const {
+    sources: [kept],
+  } = (await (await page.request.get('/api/sources')).json()) as SourcePage;
   expect([kept!.author, kept!.remark]).toEqual(['The cook', 'For the poster.']);
-  const picture = await page.frameLocator('iframe[title^="Text of"]').locator('img').evaluate((img: HTMLImageElement) => img.decode().then(() => [img.naturalWidth, img.naturalHeight]));
+  const picture = await page
+    .frameLocator('iframe[title^="Text of"]')
+    .locator('img')
+    .evaluate((img: HTMLImageElement) => img.decode().then(() => [img.naturalWidth, img.naturalHeight]));
   expect(picture).toEqual([600, 200]);
 
   await look();
   await choices.getByRole('radio', { name: /Passage/ }).check();
   await page.evaluate(() => {
-    const inner = document.querySelector('iframe')!.contentDocument!, paragraph = [...inner.querySelectorAll('p')].find((p) => p.textContent!.includes('eighty-six'))!;
+    const inner = document.querySelector('iframe')!.contentDocument!,
+      paragraph = [...inner.querySelectorAll('p')].find((p) => p.textContent!.includes('eighty-six'))!;
     inner.getSelection()!.selectAllChildren(paragraph);
   });
   await expect(choices).toContainText('put her spoon on it');
@@ -93,13 +105,21 @@ test('only a passage, only a link, or an area as a picture is kept', async ({ br
   await close();
 });
 
-test('what was kept before is said with its day, and can be opened, kept as a new version, or apart', async ({ browser }) => {
+test('what was kept before is said with its day, and can be opened, kept as a new version, or apart', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Twice');
-  const keep = async (given: string): Promise<void> => { await address(page).fill(given); await page.getByRole('button', { name: 'Keep', exact: true }).click(); };
+  const keep = async (given: string): Promise<void> => {
+    await address(page).fill(given);
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  };
   await keep('http://harbour.saltmere.test/dredger');
   await expectSeen(page.getByRole('list', { name: 'Being kept' }).getByText('Kept.'));
   await keep('http://www.harbour.saltmere.test/dredger/?utm_source=letter');
-  const job = page.getByRole('list', { name: 'Being kept' }).getByRole('listitem').filter({ hasText: 'You kept “What the Dredger Said” on' });
+  const job = page
+    .getByRole('list', { name: 'Being kept' })
+    .getByRole('listitem')
+    .filter({ hasText: 'You kept “What the Dredger Said” on' });
   await expectSeen(job);
   await job.getByRole('button', { name: 'Keep as a new version' }).click();
   await expectSeen(page.getByText('Nothing has changed since the version you have').first());
@@ -109,10 +129,16 @@ test('what was kept before is said with its day, and can be opened, kept as a ne
   await close();
 });
 
-test('a list of addresses tells of each what became of it, and a feed’s news are kept, skipped, and brought back', async ({ browser }) => {
+test('a list of addresses tells of each what became of it, and a feed’s news are kept, skipped, and brought back', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Many');
   await page.getByRole('link', { name: 'Lists, feeds, letters' }).click();
-  await page.getByLabel('Addresses, one a line').fill('http://harbour.saltmere.test/notices/notice-of-works\nhttp://trouble.saltmere.test/broken\nhttp://pegs.saltmere.test/readings-2026');
+  await page
+    .getByLabel('Addresses, one a line')
+    .fill(
+      'http://harbour.saltmere.test/notices/notice-of-works\nhttp://trouble.saltmere.test/broken\nhttp://pegs.saltmere.test/readings-2026',
+    );
   await page.getByRole('button', { name: 'Keep 3 pages' }).click();
   const list = page.getByRole('region', { name: 'List 3 addresses' });
   await expect(list).toContainText('3 of 3 ended, 1 failed', { timeout: 20_000 });
@@ -132,16 +158,25 @@ test('a list of addresses tells of each what became of it, and a feed’s news a
   await expect(fresh.getByRole('listitem')).toHaveCount(3);
   await page.getByLabel('Address of a site or feed').fill('http://harbour.saltmere.test/dredger');
   await page.getByRole('button', { name: 'Follow', exact: true }).click();
-  await expect(page.getByRole('region', { name: 'Feeds' }).getByRole('alert')).toContainText('is no feed and names none');
+  await expect(page.getByRole('region', { name: 'Feeds' }).getByRole('alert')).toContainText(
+    'is no feed and names none',
+  );
   await close();
 });
 
-test('a letter sent to one’s own address arrives while one looks on, and asks strangers for nothing unasked', async ({ browser }) => {
+test('a letter sent to one’s own address arrives while one looks on, and asks strangers for nothing unasked', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Post');
   await page.goto('/gather');
   const own = (await page.getByRole('region', { name: 'Letters' }).locator('p.select-all').textContent())!;
   await page.goto('/library');
-  await sendLetter(MAIL_PORT, { from: 'Eel Watch <eels@letters.saltmere.test>', to: own, subject: 'Eleven eels', html: '<p>All of them were going out.</p><img src="http://studio.saltmere.test/pictures/still.svg" width="300">' });
+  await sendLetter(MAIL_PORT, {
+    from: 'Eel Watch <eels@letters.saltmere.test>',
+    to: own,
+    subject: 'Eleven eels',
+    html: '<p>All of them were going out.</p><img src="http://studio.saltmere.test/pictures/still.svg" width="300">',
+  });
   await page.getByRole('link', { name: 'Eleven eels' }).click();
   await opened(page);
   await expectSeen(page.getByText('1 picture of this letter lies with its sender'));
@@ -158,9 +193,26 @@ test('a PDF shows its pages, and words dragged over on them are marked in their 
   await expect(page.locator('canvas[data-drawn="1"]')).toBeVisible();
   await drag(page, 'lies on the surface; the plate is needed because a');
   await page.keyboard.press('2');
-  await expect.poll(async () => (await painted(page))['avrelle-verdigris-dashed']).toEqual(['lies on the surface; the plate is needed because a']);
+  await expect
+    .poll(async () => (await painted(page))['avrelle-verdigris-dashed'])
+    .toEqual(['lies on the surface; the plate is needed because a']);
   // The words over the picture run as wide as the picture's own: to within a pixel or two.
-  const off = await page.evaluate(() => [...document.querySelector('iframe')!.contentDocument!.querySelectorAll<HTMLElement>('section[data-avrelle-page="1"] span[style]')].map((span) => Math.abs(span.getBoundingClientRect().width - Number(span.style.getPropertyValue('--l')) * Number.parseFloat(getComputedStyle(span).getPropertyValue('--u')))).filter((d) => d > 2).length);
+  const off = await page.evaluate(
+    () =>
+      [
+        ...document
+          .querySelector('iframe')!
+          .contentDocument!.querySelectorAll<HTMLElement>('section[data-avrelle-page="1"] span[style]'),
+      ]
+        .map((span) =>
+          Math.abs(
+            span.getBoundingClientRect().width -
+              Number(span.style.getPropertyValue('--l')) *
+                Number.parseFloat(getComputedStyle(span).getPropertyValue('--u')),
+          ),
+        )
+        .filter((d) => d > 2).length,
+  );
   expect(off).toBe(0);
   await page.getByRole('button', { name: 'Larger pages' }).click();
   await expect(page.getByTitle('Fill the width')).toHaveText('125 %');
@@ -174,13 +226,19 @@ test('a PDF shows its pages, and words dragged over on them are marked in their 
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Text', exact: true }).click();
   await expect(page.locator('canvas')).toHaveCount(0);
-  await expect.poll(async () => (await painted(page))['avrelle-verdigris-dashed']).toEqual(['lies on the surface; the plate is needed because a']);
+  await expect
+    .poll(async () => (await painted(page))['avrelle-verdigris-dashed'])
+    .toEqual(['lies on the surface; the plate is needed because a']);
   await close();
 });
 
 test('a locked PDF asks for its password beside what failed', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Locked');
-  await upload(page, { name: 'ledger.pdf', mimeType: 'application/pdf', buffer: await pdf((doc) => doc.text('What the gate has cost.'), { userPassword: 'low tide' }) });
+  await upload(page, {
+    name: 'ledger.pdf',
+    mimeType: 'application/pdf',
+    buffer: await pdf((doc) => doc.text('What the gate has cost.'), { userPassword: 'low tide' }),
+  });
   const job = page.getByRole('list', { name: 'Being kept' }).getByRole('listitem').first();
   await expect(job).toContainText('The file wants a password');
   await job.getByLabel('Password of ledger.pdf').fill('high tide');
@@ -195,10 +253,15 @@ test('a locked PDF asks for its password beside what failed', async ({ browser }
 
 test('a recording is followed word by word, and a moment of it noted', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Sound');
-  await upload(page, ['walk-along-the-bank.ogg', 'walk-along-the-bank.vtt'].map((name) => path.join(FILES, name)));
+  await upload(
+    page,
+    ['walk-along-the-bank.ogg', 'walk-along-the-bank.vtt'].map((name) => path.join(FILES, name)),
+  );
   await openKept(page);
   await page.getByRole('button', { name: 'Play' }).click();
-  await expect.poll(async () => (await painted(page))['avrelle-cue']?.[0]).toMatch(/Shut the gate|We are standing|The marsh/);
+  await expect
+    .poll(async () => (await painted(page))['avrelle-cue']?.[0])
+    .toMatch(/Shut the gate|We are standing|The marsh/);
   await page.getByRole('button', { name: 'Pause' }).click();
   const line = (await page.getByRole('slider', { name: 'Moment' }).locator('xpath=../..').boundingBox())!;
   await page.mouse.click(line.x + line.width * 0.79, line.y + line.height / 2);
@@ -208,16 +271,24 @@ test('a recording is followed word by word, and a moment of it noted', async ({ 
   await page.getByRole('button', { name: 'Set down' }).click();
   await page.reload();
   await opened(page);
-  await page.getByRole('region', { name: 'Recording' }).getByRole('button', { name: /^Note at 1:1\d$/ }).click();
+  await page
+    .getByRole('region', { name: 'Recording' })
+    .getByRole('button', { name: /^Note at 1:1\d$/ })
+    .click();
   await page.getByRole('button', { name: /^Play at 1:1\d$/ }).click();
   await expectSeen(page.getByRole('button', { name: 'Pause' }));
-  await expect.poll(async () => (await painted(page))['avrelle-cue']?.[0]).toMatch(/You lie on a door|closing by itself/);
+  await expect
+    .poll(async () => (await painted(page))['avrelle-cue']?.[0])
+    .toMatch(/You lie on a door|closing by itself/);
   await close();
 });
 
 test('words of a transcript are marked with a real drag, and stand on the line of time', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Spoken');
-  await upload(page, ['walk-along-the-bank.ogg', 'walk-along-the-bank.vtt'].map((name) => path.join(FILES, name)));
+  await upload(
+    page,
+    ['walk-along-the-bank.ogg', 'walk-along-the-bank.vtt'].map((name) => path.join(FILES, name)),
+  );
   await openKept(page);
   await drag(page, 'The bank broke here');
   await page.keyboard.press('2');
@@ -242,7 +313,10 @@ test('an area and a point of a picture are drawn with the pointer, stay, and ope
   const { page, close } = await newcomer(browser, 'Area');
   await upload(page, path.join(FILES, 'sluice-nine-at-dawn.png'));
   await openKept(page);
-  await page.frameLocator('iframe[title^="Text of"]').locator('img').evaluate((img: HTMLImageElement) => img.decode());
+  await page
+    .frameLocator('iframe[title^="Text of"]')
+    .locator('img')
+    .evaluate((img: HTMLImageElement) => img.decode());
   await page.keyboard.press('a');
   const frame = (await page.locator('iframe[title^="Text of"]').boundingBox())!;
   await stroke(page, { x: frame.x + 220, y: frame.y + 220 }, { x: frame.x + 320, y: frame.y + 310 });
@@ -252,7 +326,8 @@ test('an area and a point of a picture are drawn with the pointer, stay, and ope
   await page.mouse.click(frame.x + 500, frame.y + 240);
   await page.keyboard.type('The sun.');
   await page.getByRole('button', { name: 'Set down' }).click();
-  const area = page.getByRole('button', { name: /: area$/ }), point = page.getByRole('button', { name: /: point$/ });
+  const area = page.getByRole('button', { name: /: area$/ }),
+    point = page.getByRole('button', { name: /: point$/ });
   await expectSeen(area);
   await expectSeen(point);
   await page.reload();
@@ -260,7 +335,9 @@ test('an area and a point of a picture are drawn with the pointer, stay, and ope
   const box = (await area.boundingBox())!;
   expect([Math.round(box.width / 10), Math.round(box.height / 10)]).toEqual([10, 9]);
   await area.click();
-  await expect(page.getByRole('article', { name: /Note, Area Test/ }).filter({ hasText: 'The hinge side.' })).toContainText('an area of the picture');
+  await expect(
+    page.getByRole('article', { name: /Note, Area Test/ }).filter({ hasText: 'The hinge side.' }),
+  ).toContainText('an area of the picture');
   // It is tied to the heading's words, and does not mean them.
   expect((await painted(page))['avrelle-open']).toBeUndefined();
   await close();
@@ -279,9 +356,16 @@ test('a book opens as one text, its links lead within it', async ({ browser }) =
 
 test('files that are not what they should be are refused with what to do', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Bad');
-  for (const [name, bytes, words] of [['survey.pdf', '%PDF-1.7 and then nothing', 'The PDF cannot be read'], ['booklet.epub', 'PK\u0003\u0004 broken', 'The archive cannot be unpacked'], ['gate.png', 'no picture', 'The file is not what its name says'], ['nothing.txt', '', 'The file is empty']] as const) {
+  for (const [name, bytes, words] of [
+    ['survey.pdf', '%PDF-1.7 and then nothing', 'The PDF cannot be read'],
+    ['booklet.epub', 'PK\u0003\u0004 broken', 'The archive cannot be unpacked'],
+    ['gate.png', 'no picture', 'The file is not what its name says'],
+    ['nothing.txt', '', 'The file is empty'],
+  ] as const) {
     await upload(page, { name, mimeType: 'application/octet-stream', buffer: Buffer.from(bytes, 'latin1') });
-    await expect(page.getByRole('list', { name: 'Being kept' }).getByRole('listitem').filter({ hasText: name }).first()).toContainText(words);
+    await expect(
+      page.getByRole('list', { name: 'Being kept' }).getByRole('listitem').filter({ hasText: name }).first(),
+    ).toContainText(words);
   }
   expect(fs.existsSync(FILES)).toBe(true);
   await close();

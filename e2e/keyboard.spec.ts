@@ -6,7 +6,10 @@ test('the main job is done by keyboard alone', async ({ browser }) => {
   const tabTo = async (name: RegExp): Promise<void> => {
     for (let n = 0; n < 60; n++) {
       await page.keyboard.press('Tab');
-      const here = await page.evaluate(() => { const el = document.activeElement as HTMLElement | null; return `${el?.getAttribute('aria-label') ?? ''} ${el?.textContent ?? ''} ${el?.getAttribute('title') ?? ''}`; });
+      const here = await page.evaluate(() => {
+        const el = document.activeElement as HTMLElement | null;
+        return `${el?.getAttribute('aria-label') ?? ''} ${el?.textContent ?? ''} ${el?.getAttribute('title') ?? ''}`;
+      });
       if (name.test(here)) return;
     }
     throw new Error(`Tab never reached ${name}`);

@@ -2,10 +2,15 @@ import { expect, test, type Page } from '@playwright/test';
 import { clickWords, drag, keep, newcomer, opened, painted, stroke, expectSeen } from './helpers';
 
 const PAGE = 'http://packet.saltmere.test/who-pays';
-const mark = async (page: Page, words: string, key: string): Promise<void> => { await drag(page, words); await page.keyboard.press(key); };
+const mark = async (page: Page, words: string, key: string): Promise<void> => {
+  await drag(page, words);
+  await page.keyboard.press(key);
+};
 const ofKind = (page: Page, look: string) => expect.poll(async () => (await painted(page))[`avrelle-${look}`]);
 
-test('a kind of the Key is renamed, given another look, moved to another digit and replaced throughout', async ({ browser }) => {
+test('a kind of the Key is renamed, given another look, moved to another digit and replaced throughout', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Keyes');
   await keep(page, PAGE);
   await mark(page, 'One had framed it.', '1');
@@ -40,13 +45,24 @@ test('a kind of the Key is renamed, given another look, moved to another digit a
   await expect(dialog.getByLabel('Name of kind 1')).toHaveValue('Method');
   await dialog.getByRole('button', { name: 'Keep this Key' }).click();
   await ofKind(page, 'lichen-wavy').toEqual(['One had framed it.']);
-  await expect(page.getByRole('group', { name: /^The Key/ }).getByRole('button')).toHaveText([/Method/, /Thesis/, /Evidence/, /Question/, /Term/, /Doubt/, /Keep/, /Key/]);
+  await expect(page.getByRole('group', { name: /^The Key/ }).getByRole('button')).toHaveText([
+    /Method/,
+    /Thesis/,
+    /Evidence/,
+    /Question/,
+    /Term/,
+    /Doubt/,
+    /Keep/,
+    /Key/,
+  ]);
   await mark(page, 'Nothing, for a while.', '2');
   await ofKind(page, 'lichen-wavy').toHaveLength(2);
   await close();
 });
 
-test('the open mark grows and shrinks by its ends, with the pointer and with keys, and that is undone', async ({ browser }) => {
+test('the open mark grows and shrinks by its ends, with the pointer and with keys, and that is undone', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Ends');
   await keep(page, PAGE);
   await mark(page, 'three had answered', '1');
@@ -76,7 +92,9 @@ test('the open mark grows and shrinks by its ends, with the pointer and with key
   await close();
 });
 
-test('while marking as one selects, every selection is a mark, but for those with Alt held, which can be copied', async ({ browser }) => {
+test('while marking as one selects, every selection is a mark, but for those with Alt held, which can be copied', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Quick');
   await keep(page, PAGE);
   await page.getByRole('button', { name: 'Mark as I select' }).click();
@@ -92,7 +110,9 @@ test('while marking as one selects, every selection is a mark, but for those wit
   await close();
 });
 
-test('several marks are chosen and given a kind, a tag and away in one step each, which one undo takes back', async ({ browser }) => {
+test('several marks are chosen and given a kind, a tag and away in one step each, which one undo takes back', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Several');
   await keep(page, PAGE);
   await mark(page, 'One had framed it.', '1');
@@ -120,11 +140,19 @@ test('several marks are chosen and given a kind, a tag and away in one step each
   await page.keyboard.press('Control+z');
   await expect(margin.getByText('#letters')).toHaveCount(0);
   await page.keyboard.press('Control+z');
-  await expect.poll(() => painted(page)).toEqual({ 'avrelle-weld-solid': ['One had framed it.'], 'avrelle-verdigris-dashed': ['By Friday three had answered.'], 'avrelle-woad-wavy': ['Nothing, for a while.'] });
+  await expect
+    .poll(() => painted(page))
+    .toEqual({
+      'avrelle-weld-solid': ['One had framed it.'],
+      'avrelle-verdigris-dashed': ['By Friday three had answered.'],
+      'avrelle-woad-wavy': ['Nothing, for a while.'],
+    });
   await close();
 });
 
-test('one person’s marks, one kind’s, and none are shown without moving the page; notes are listed by time and author', async ({ browser }) => {
+test('one person’s marks, one kind’s, and none are shown without moving the page; notes are listed by time and author', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Looker');
   await keep(page, PAGE);
   await mark(page, 'One had framed it.', '1');

@@ -2,7 +2,10 @@ import { expect, test } from '@playwright/test';
 import { clickWords, drag, keep, newcomer, opened, expectSeen } from './helpers';
 
 const PAGE = 'http://packet.saltmere.test/who-pays';
-const PNG = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==', 'base64');
+const PNG = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==',
+  'base64',
+);
 
 test('a note holds emphasis, a formula, a picture, a tag, and links that both ends show', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Writer');
@@ -23,7 +26,9 @@ test('a note holds emphasis, a formula, a picture, a tag, and links that both en
   const editor = page.getByRole('textbox', { name: 'Note' });
   await expectSeen(editor.getByRole('img', { name: 'peg' }));
   await page.keyboard.press('Control+Enter');
-  const note = page.getByRole('article', { name: /Note, Writer/ }).filter({ has: page.getByRole('img', { name: 'peg' }) });
+  const note = page
+    .getByRole('article', { name: /Note, Writer/ })
+    .filter({ has: page.getByRole('img', { name: 'peg' }) });
   await expectSeen(note.locator('.katex').first());
   await expectSeen(note.locator('strong', { hasText: 'truly' }));
   await expectSeen(note.getByRole('img', { name: 'peg' }));
@@ -46,9 +51,13 @@ test('a note holds emphasis, a formula, a picture, a tag, and links that both en
   await close();
 });
 
-test('somebody is mentioned, is told, and arrives at the note; an answered note that is deleted leaves its answers', async ({ browser }) => {
-  const teacher = await newcomer(browser, 'Hilda'), student = await newcomer(browser, 'Egon');
-  const t = teacher.page, s = student.page;
+test('somebody is mentioned, is told, and arrives at the note; an answered note that is deleted leaves its answers', async ({
+  browser,
+}) => {
+  const teacher = await newcomer(browser, 'Hilda'),
+    student = await newcomer(browser, 'Egon');
+  const t = teacher.page,
+    s = student.page;
   await t.goto('/classes');
   await t.getByLabel('Name').fill('Field Course N');
   await t.getByRole('button', { name: 'Make it' }).click();
@@ -90,7 +99,9 @@ test('somebody is mentioned, is told, and arrives at the note; an answered note 
   await student.close();
 });
 
-test('a formula with a fault is shown as written, with the reason; what is too long or hostile does no harm', async ({ browser }) => {
+test('a formula with a fault is shown as written, with the reason; what is too long or hostile does no harm', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Pasting');
   await keep(page, PAGE);
   await drag(page, 'One had framed it.');
@@ -104,16 +115,26 @@ test('a formula with a fault is shown as written, with the reason; what is too l
   await note.getByRole('button', { name: 'Edit' }).click();
   const editor = page.getByRole('textbox', { name: 'Note' });
   await expect(editor).toBeFocused();
-  const paste = (type: string, words: string): Promise<void> => editor.evaluate((node, [kind, text]) => {
-    const data = new DataTransfer();
-    data.setData(kind!, text!);
-    node.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-  }, [type, words]);
+  const paste = (type: string, words: string): Promise<void> =>
+    editor.evaluate(
+      (node, [kind, text]) => {
+        const data = new DataTransfer();
+        data.setData(kind!, text!);
+        node.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+      },
+      [type, words],
+    );
   await paste('text/plain', 'tide '.repeat(1_000_000));
   await expectSeen(page.getByText('What you pasted is longer than a note may be'));
   await expect(editor).not.toContainText('tide tide');
-  await page.evaluate(() => { (window as unknown as { harmed: boolean }).harmed = false; });
-  await paste('text/html', '<p>Calm <img src="x" onerror="window.harmed = true"><script>window.harmed = true</scr' + 'ipt><a href="javascript:window.harmed = true">words</a><iframe src="https://elsewhere.test/"></iframe></p>');
+  await page.evaluate(() => {
+    (window as unknown as { harmed: boolean }).harmed = false;
+  });
+  await paste(
+    'text/html',
+    '<p>Calm <img src="x" onerror="window.harmed = true"><script>window.harmed = true</scr' +
+      'ipt><a href="javascript:window.harmed = true">words</a><iframe src="https://elsewhere.test/"></iframe></p>',
+  );
   await expect(editor).toContainText('Calm');
   await expect(editor.locator('script, iframe, img, a[href^="javascript"]')).toHaveCount(0);
   await page.keyboard.press('Control+Enter');

@@ -95,9 +95,7 @@ test('a half-written note stays with its passage, whatever key is pressed, windo
   await writtenIn(form).press('End');
   await page.keyboard.type(', finished');
   await page.keyboard.press('Control+Enter');
-  await expectSeen(
-    page.getByRole('article', { name: /Note, Half/ }).filter({ hasText: 'Half a thought, finished' }),
-  );
+  await expectSeen(page.getByRole('article', { name: /Note, Half/ }).filter({ hasText: 'Half a thought, finished' }));
   await expect(left).toHaveCount(0);
   await close();
 });

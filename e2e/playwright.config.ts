@@ -24,6 +24,11 @@ export default defineConfig({
     url: `http://127.0.0.1:${PORT}/api/welcome`,
     timeout: 180_000,
     reuseExistingServer: false,
-    env: { AVRELLE_PORT: String(PORT), AVRELLE_DATA: 'var/e2e.db', AVRELLE_DEMO_WEB_PORT: String(PORT + 1), AVRELLE_PROXY: 'yes' },
+    env: {
+      AVRELLE_PORT: String(PORT),
+      AVRELLE_DATA: 'var/e2e.db',
+      AVRELLE_DEMO_WEB_PORT: String(PORT + 1),
+      AVRELLE_PROXY: 'yes',
+    },
   },
 });

@@ -2,8 +2,11 @@ import { expect, test } from '@playwright/test';
 import { clickWords, drag, keep, newcomer, opened, painted, placeOf, expectSeen } from './helpers';
 
 test('two people do the whole job once', async ({ browser }) => {
-  const teacher = await newcomer(browser, 'Maud'), student = await newcomer(browser, 'Nils'), outsider = await newcomer(browser, 'Ola');
-  const t = teacher.page, s = student.page;
+  const teacher = await newcomer(browser, 'Maud'),
+    student = await newcomer(browser, 'Nils'),
+    outsider = await newcomer(browser, 'Ola');
+  const t = teacher.page,
+    s = student.page;
 
   await test.step('a page is kept, with its metadata, and opens', async () => {
     await keep(t, 'http://packet.saltmere.test/who-pays');
@@ -23,7 +26,12 @@ test('two people do the whole job once', async ({ browser }) => {
     await t.getByRole('button', { name: 'Doubt' }).click();
     await drag(t, 'By Friday three had answered.');
     await t.keyboard.press('Enter');
-    await expect.poll(() => painted(t)).toEqual({ 'avrelle-weld-solid': ['a sea defence that nobody pays for'], 'avrelle-madder-double': ['By Friday three had answered.', 'One had framed it.'] });
+    await expect
+      .poll(() => painted(t))
+      .toEqual({
+        'avrelle-weld-solid': ['a sea defence that nobody pays for'],
+        'avrelle-madder-double': ['By Friday three had answered.', 'One had framed it.'],
+      });
   });
 
   await test.step('selecting and typing writes a note level with its passage, with tags', async () => {
@@ -44,12 +52,17 @@ test('two people do the whole job once', async ({ browser }) => {
     await card.getByRole('button', { name: /^Kind/ }).click();
     await t.getByRole('menuitem', { name: 'Evidence' }).click();
     await expect.poll(async () => (await painted(t))['avrelle-verdigris-dashed']).toEqual(['One had framed it.']);
-    await t.getByRole('article', { name: /Evidence, Maud/ }).getByRole('button', { name: 'Delete' }).click();
+    await t
+      .getByRole('article', { name: /Evidence, Maud/ })
+      .getByRole('button', { name: 'Delete' })
+      .click();
     await expect.poll(async () => (await painted(t))['avrelle-verdigris-dashed']).toBeUndefined();
     await t.getByRole('button', { name: 'Undo' }).click();
     await expect.poll(async () => (await painted(t))['avrelle-verdigris-dashed']).toEqual(['One had framed it.']);
     await t.keyboard.press('Control+z');
-    await expect.poll(async () => (await painted(t))['avrelle-madder-double']).toEqual(['By Friday three had answered.', 'One had framed it.']);
+    await expect
+      .poll(async () => (await painted(t))['avrelle-madder-double'])
+      .toEqual(['By Friday three had answered.', 'One had framed it.']);
   });
 
   await test.step('after a reload all is there, and the page itself was never changed', async () => {
@@ -86,7 +99,10 @@ test('two people do the whole job once', async ({ browser }) => {
     await s.getByRole('link', { name: 'Who pays for high water?' }).click();
     await opened(s);
     expect(await painted(s)).toEqual({});
-    await t.getByRole('article', { name: /Note, Maud/ }).getByRole('button', { expanded: false }).click();
+    await t
+      .getByRole('article', { name: /Note, Maud/ })
+      .getByRole('button', { expanded: false })
+      .click();
     await t.getByRole('button', { name: 'Seen by: Only me' }).click();
     await t.getByRole('menuitemcheckbox', { name: /Tide Watch/ }).click();
     await t.keyboard.press('Escape');
@@ -95,7 +111,10 @@ test('two people do the whole job once', async ({ browser }) => {
   });
 
   await test.step('the classmate answers; the author sees it at once and on the Desk', async () => {
-    await s.getByRole('article', { name: /Note, Maud/ }).getByRole('button', { expanded: false }).click();
+    await s
+      .getByRole('article', { name: /Note, Maud/ })
+      .getByRole('button', { expanded: false })
+      .click();
     await s.getByLabel('Reply').fill('Comfort for whom?');
     await s.getByRole('button', { name: 'Reply' }).click();
     await expect(t.getByRole('article', { name: /Note, Maud/ })).toContainText('Comfort for whom?');
@@ -133,7 +152,10 @@ test('two people do the whole job once', async ({ browser }) => {
     await t.getByLabel('Find a passage, note or tag').fill('"nine times"');
     await t.keyboard.press('Enter');
     await t.getByRole('tab', { name: /^Sources/ }).click();
-    await t.getByRole('list', { name: 'Sources' }).getByRole('link', { name: /nine times/ }).click();
+    await t
+      .getByRole('list', { name: 'Sources' })
+      .getByRole('link', { name: /nine times/ })
+      .click();
     await opened(t);
     await expect.poll(async () => (await painted(t))['avrelle-found']).toEqual(['nine times']);
   });

@@ -19,9 +19,18 @@ test('what cannot be kept says why, where it was asked for, and leaves nothing b
   for (const [address, words] of tried) {
     await page.getByLabel('Address of a page').fill(address);
     await page.getByRole('button', { name: 'Keep', exact: true }).click();
-    await expectSeen(page.getByRole('region', { name: 'Keep a source' }).getByRole('alert').filter({ hasText: words }).first(), 15_000);
+    await expectSeen(
+      page.getByRole('region', { name: 'Keep a source' }).getByRole('alert').filter({ hasText: words }).first(),
+      15_000,
+    );
   }
-  await page.getByLabel('File to keep').setInputFiles({ name: 'marked.txt', mimeType: 'text/plain', buffer: Buffer.from([0xef, 0xbb, 0xbf, 0x63, 0x61, 0x66, 0xe9, 0x0a]) });
+  await page
+    .getByLabel('File to keep')
+    .setInputFiles({
+      name: 'marked.txt',
+      mimeType: 'text/plain',
+      buffer: Buffer.from([0xef, 0xbb, 0xbf, 0x63, 0x61, 0x66, 0xe9, 0x0a]),
+    });
   await expectSeen(page.getByRole('alert').filter({ hasText: '“marked.txt” is not valid UTF-8: byte 6' }));
   expect(((await (await page.request.get('/api/sources')).json()) as { sources: unknown[] }).sources).toEqual([]);
   await close();
@@ -55,16 +64,35 @@ test('files of Markdown, text and HTML are kept; the same page again is the same
 test('published attacks in a kept page run nothing, load nothing and leave nowhere', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Zed');
   const foreign: string[] = [];
-  page.on('request', (request) => { if (!request.url().startsWith('http://127.0.0.1:4820/') && !/^(data|blob|about):/.test(request.url())) foreign.push(request.url()); });
+  page.on('request', (request) => {
+    if (!request.url().startsWith('http://127.0.0.1:4820/') && !/^(data|blob|about):/.test(request.url()))
+      foreign.push(request.url());
+  });
   const dialogs: string[] = [];
-  page.on('dialog', (dialog) => { dialogs.push(dialog.message()); void dialog.dismiss(); });
-  await page.getByLabel('File to keep').setInputFiles({ name: 'attack.html', mimeType: 'text/html', buffer: Buffer.from(`<h1>Attack</h1><p>Calm words at the start.</p>${VECTORS.map((v) => `<div>${v}</div>`).join('\n')}<p>Calm words at the end.</p>`) });
+  page.on('dialog', (dialog) => {
+    dialogs.push(dialog.message());
+    void dialog.dismiss();
+  });
+  await page
+    .getByLabel('File to keep')
+    .setInputFiles({
+      name: 'attack.html',
+      mimeType: 'text/html',
+      buffer: Buffer.from(
+        `<h1>Attack</h1><p>Calm words at the start.</p>${VECTORS.map((v) => `<div>${v}</div>`).join('\n')}<p>Calm words at the end.</p>`,
+      ),
+    });
   await page.getByRole('link', { name: 'Open it' }).click();
   const frame = await opened(page);
   await expectSeen(frame.getByText('Calm words at the start.'));
   await page.getByRole('button', { name: 'Whole page' }).click();
   await expectSeen(frame.getByText('Calm words at the end.'));
-  expect(await page.evaluate(() => [(window as unknown as { avrelleHit?: number }).avrelleHit, (document.querySelector('iframe')!.contentWindow as unknown as { avrelleHit?: number }).avrelleHit])).toEqual([undefined, undefined]);
+  expect(
+    await page.evaluate(() => [
+      (window as unknown as { avrelleHit?: number }).avrelleHit,
+      (document.querySelector('iframe')!.contentWindow as unknown as { avrelleHit?: number }).avrelleHit,
+    ]),
+  ).toEqual([undefined, undefined]);
   const version = await page.locator('iframe').getAttribute('src');
   const answer = await page.request.get(version!);
   expect(answer.headers()['content-security-policy']).toContain("script-src 'none'");
@@ -84,14 +112,28 @@ test('without a connection a mark is shown, waits, and is written once the serve
   await expectSeen(page.getByText('No connection just now.').first());
   expect(await painted(page)).toEqual({ 'avrelle-woad-wavy': ['in boots, and come along'] });
   await page.context().setOffline(false);
-  await expect.poll(async () => ((await (await page.request.get(`/api${new URL(page.url()).pathname.replace('source', 'sources')}/annotations`)).json()) as unknown[]).length).toBe(1);
+  await expect
+    .poll(
+      async () =>
+        (
+          (await (
+            await page.request.get(`/api${new URL(page.url()).pathname.replace('source', 'sources')}/annotations`)
+          ).json()) as unknown[]
+        ).length,
+    )
+    .toBe(1);
   await close();
 });
 
-test('a page whose code does not come says so, leaves the rest standing, and opens once it comes', async ({ browser }) => {
+test('a page whose code does not come says so, leaves the rest standing, and opens once it comes', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Gap');
   await page.route(/assets\/GatherPage/, (route) => route.abort());
-  await page.evaluate(() => { history.pushState(null, '', '/gather'); dispatchEvent(new PopStateEvent('popstate')); });
+  await page.evaluate(() => {
+    history.pushState(null, '', '/gather');
+    dispatchEvent(new PopStateEvent('popstate'));
+  });
   await expect(page.getByRole('alert')).toContainText('Look whether there is a connection');
   await page.getByRole('link', { name: 'Library' }).click();
   await expectSeen(page.getByLabel('Address of a page'));

@@ -1,9 +1,25 @@
 import { expect, test, type Page } from '@playwright/test';
 import { drag, keep, newcomer, opened, painted, expectSeen } from './helpers';
 
-const FIRST = ['# The Gate at Nine Acres', 'The gate was hung in spring and nobody has mended it since.', 'It holds the creek back on all but the lowest tides.', 'The keeper reads the gauge before breakfast every day.', 'Eels wait below the sill until the water drops in the evening.'];
-const SECOND = ['# The Gate at Nine Acres', 'A storm took the railing in November.', 'The gate was hung in spring and two smiths have mended it since.', 'The keeper reads the gauge before breakfast every day.', 'Herons stand beside the pool and look as though they owned it.'];
-const file = (lines: readonly string[]) => ({ name: 'gate.md', mimeType: 'text/markdown', buffer: Buffer.from(lines.join('\n\n')) });
+const FIRST = [
+  '# The Gate at Nine Acres',
+  'The gate was hung in spring and nobody has mended it since.',
+  'It holds the creek back on all but the lowest tides.',
+  'The keeper reads the gauge before breakfast every day.',
+  'Eels wait below the sill until the water drops in the evening.',
+];
+const SECOND = [
+  '# The Gate at Nine Acres',
+  'A storm took the railing in November.',
+  'The gate was hung in spring and two smiths have mended it since.',
+  'The keeper reads the gauge before breakfast every day.',
+  'Herons stand beside the pool and look as though they owned it.',
+];
+const file = (lines: readonly string[]) => ({
+  name: 'gate.md',
+  mimeType: 'text/markdown',
+  buffer: Buffer.from(lines.join('\n\n')),
+});
 
 async function open(page: Page): Promise<void> {
   await page.goto('/library');
@@ -25,7 +41,9 @@ async function bringNewer(page: Page, lines: readonly string[]): Promise<void> {
   await (await chooser).setFiles(file(lines));
 }
 
-test('a source is kept again; every annotation is in place, moved, edited or unplaced, and can be put in its place', async ({ browser }) => {
+test('a source is kept again; every annotation is in place, moved, edited or unplaced, and can be put in its place', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Vera');
   await open(page);
   await mark(page, 'The gate was hung in spring and nobody has mended it since.', '1');
@@ -61,7 +79,10 @@ test('a source is kept again; every annotation is in place, moved, edited or unp
     await expect(fates.getByRole('heading')).toHaveText('What became of 3 annotations');
     await expectSeen(fates.getByText('The gate was hung in spring and two smiths have mended it since.'));
     await expectSeen(fates.getByText('Moved along'));
-    await fates.getByRole('listitem', { name: /Unplaced: Eels wait/ }).getByRole('button', { name: 'Choose its place on the page' }).click();
+    await fates
+      .getByRole('listitem', { name: /Unplaced: Eels wait/ })
+      .getByRole('button', { name: 'Choose its place on the page' })
+      .click();
   });
 
   await test.step('placed by hand, undone, done again: nothing is deleted', async () => {
@@ -69,50 +90,80 @@ test('a source is kept again; every annotation is in place, moved, edited or unp
     await expect(page.getByRole('button', { name: 'Put it here' })).toBeDisabled();
     await drag(page, 'Herons stand beside the pool');
     await page.getByRole('button', { name: 'Put it here' }).click();
-    await expect.poll(async () => (await painted(page))['avrelle-madder-double']).toEqual(['Herons stand beside the pool']);
+    await expect
+      .poll(async () => (await painted(page))['avrelle-madder-double'])
+      .toEqual(['Herons stand beside the pool']);
     await page.keyboard.press('Control+z');
     await expectSeen(page.getByText('1 annotation is unplaced'));
     await page.keyboard.press('Control+y');
-    await expect.poll(async () => (await painted(page))['avrelle-madder-double']).toEqual(['Herons stand beside the pool']);
+    await expect
+      .poll(async () => (await painted(page))['avrelle-madder-double'])
+      .toEqual(['Herons stand beside the pool']);
     await page.reload();
     await opened(page);
-    await expect.poll(() => painted(page)).toEqual({ 'avrelle-weld-solid': ['The gate was hung in spring and two smiths have mended it since.'], 'avrelle-verdigris-dashed': ['The keeper reads the gauge before breakfast every day.'], 'avrelle-madder-double': ['Herons stand beside the pool'] });
+    await expect
+      .poll(() => painted(page))
+      .toEqual({
+        'avrelle-weld-solid': ['The gate was hung in spring and two smiths have mended it since.'],
+        'avrelle-verdigris-dashed': ['The keeper reads the gauge before breakfast every day.'],
+        'avrelle-madder-double': ['Herons stand beside the pool'],
+      });
   });
 
   await test.step('the old version still stands as it stood', async () => {
     await page.getByTitle('Versions of this source').click();
     await page.getByRole('menuitem', { name: /^Version 1/ }).click();
-    await expect.poll(async () => (await painted(page))['avrelle-madder-double']).toEqual(['Eels wait below the sill until the water drops']);
+    await expect
+      .poll(async () => (await painted(page))['avrelle-madder-double'])
+      .toEqual(['Eels wait below the sill until the water drops']);
   });
   await close();
 });
 
 test('an address with a passage opens there, and a note gives one', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Paz');
-  await page.getByLabel('Address of a page').fill('http://harbour.saltmere.test/dredger#:~:text=Six%20in%20a%20hundred,like%20nothing');
+  await page
+    .getByLabel('Address of a page')
+    .fill('http://harbour.saltmere.test/dredger#:~:text=Six%20in%20a%20hundred,like%20nothing');
   await page.keyboard.press('Enter');
   await page.getByRole('link', { name: 'Open it at the passage' }).click();
   await opened(page);
-  await expect.poll(async () => (await painted(page))['avrelle-found']).toEqual(['Six in a hundred sounds like nothing']);
+  await expect
+    .poll(async () => (await painted(page))['avrelle-found'])
+    .toEqual(['Six in a hundred sounds like nothing']);
   await drag(page, 'the ferry brings the bread');
   await page.keyboard.press('6');
   await page.keyboard.press('.');
-  await page.getByRole('article', { name: /Keep, Paz/ }).getByRole('button', { name: 'Address' }).click();
+  await page
+    .getByRole('article', { name: /Keep, Paz/ })
+    .getByRole('button', { name: 'Address' })
+    .click();
   await expectSeen(page.getByText('Address copied.').first());
-  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('http://harbour.saltmere.test/dredger#:~:text=the%20ferry%20brings%20the%20bread');
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(
+    'http://harbour.saltmere.test/dredger#:~:text=the%20ferry%20brings%20the%20bread',
+  );
   await close();
 });
 
 test('annotations of another program are brought in; what cannot be placed is told', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Wes');
   await keep(page, 'http://harbour.saltmere.test/dredger');
-  const foreign = (exact: string) => ({ type: 'Annotation', bodyValue: `About ${exact}`, target: { selector: { type: 'TextQuoteSelector', exact } } });
-  const bring = async (content: string): Promise<void> => page.getByLabel('File of W3C annotations').setInputFiles({ name: 'from.jsonld', mimeType: 'application/ld+json', buffer: Buffer.from(content) });
+  const foreign = (exact: string) => ({
+    type: 'Annotation',
+    bodyValue: `About ${exact}`,
+    target: { selector: { type: 'TextQuoteSelector', exact } },
+  });
+  const bring = async (content: string): Promise<void> =>
+    page
+      .getByLabel('File of W3C annotations')
+      .setInputFiles({ name: 'from.jsonld', mimeType: 'application/ld+json', buffer: Buffer.from(content) });
   await page.getByRole('button', { name: /Take out/ }).click();
   await bring('no JSON');
   await expect(page.getByRole('alert')).toContainText('“from.jsonld” is not JSON');
   await bring(JSON.stringify([foreign('the ferry brings the bread'), foreign('Penguins live here')]));
-  await expect(page.getByRole('alert')).toContainText('1 of the file could not be placed. Number 2: None of the selectors leads to a passage');
+  await expect(page.getByRole('alert')).toContainText(
+    '1 of the file could not be placed. Number 2: None of the selectors leads to a passage',
+  );
   await expect.poll(async () => Object.values(await painted(page)).flat()).toContain('the ferry brings the bread');
   await close();
 });

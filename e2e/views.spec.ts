@@ -11,18 +11,37 @@ const axe = fs.readFileSync(createRequire(import.meta.url).resolve('axe-core/axe
 async function violations(page: Page): Promise<string[]> {
   await page.evaluate(axe);
   return page.evaluate(async () => {
-    const run = (window as unknown as { axe: { run(context: object, options: object): Promise<{ violations: { id: string; nodes: { html: string; failureSummary?: string }[] }[] }> } }).axe.run;
+    const run = (
+      window as unknown as {
+        axe: {
+          run(
+            context: object,
+            options: object,
+          ): Promise<{ violations: { id: string; nodes: { html: string; failureSummary?: string }[] }[] }>;
+        };
+      }
+    ).axe.run;
     // The captured page inside its frame is its author's work; everything around it is ours.
     const { violations: found } = await run({ exclude: ['iframe'] }, { iframes: false });
-    return found.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.failureSummary?.slice(0, 200) ?? ''}`));
+    return found.flatMap((v) =>
+      v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.failureSummary?.slice(0, 200) ?? ''}`),
+    );
   });
 }
 
 /** The walk as the browser runs it, put into the page beside the application. */
-const reader = buildSync({ stdin: { contents: "export { readTree } from './core/text/index.ts'", resolveDir: ROOT }, bundle: true, write: false, format: 'iife', globalName: 'AvrelleText' }).outputFiles[0]!.text;
+const reader = buildSync({
+  stdin: { contents: "export { readTree } from './core/text/index.ts'", resolveDir: ROOT },
+  bundle: true,
+  write: false,
+  format: 'iife',
+  globalName: 'AvrelleText',
+}).outputFiles[0]!.text;
 
 const sourceId = async (page: Page, title: string): Promise<string> => {
-  const { sources } = (await (await page.request.get('/api/sources')).json()) as { sources: { id: string; title: string }[] };
+  const { sources } = (await (await page.request.get('/api/sources')).json()) as {
+    sources: { id: string; title: string }[];
+  };
   return sources.find((s) => s.title.includes(title))!.id;
 };
 
@@ -31,15 +50,46 @@ for (const theme of ['day', 'night']) {
     const { page, close } = await visit(browser, 'ines');
     await page.evaluate((t) => localStorage.setItem('avrelle.theme', t), theme);
     const { id } = ((await (await page.request.get('/api/classes')).json()) as { id: string }[])[0]!;
-    const collection = ((await (await page.request.get('/api/library')).json()) as { collections: { id: string; name: string }[] }).collections.find((c) => c.name.startsWith('Essay'))!.id;
-    const marsh = await sourceId(page, 'Walks Inland'), sluice = await sourceId(page, 'Sluice Nine');
+    const collection = (
+      (await (await page.request.get('/api/library')).json()) as { collections: { id: string; name: string }[] }
+    ).collections.find((c) => c.name.startsWith('Essay'))!.id;
+    const marsh = await sourceId(page, 'Walks Inland'),
+      sluice = await sourceId(page, 'Sluice Nine');
     const found: string[] = [];
-    for (const path of ['/desk', '/library', '/library?view=compact', '/library?view=table', '/library?view=board', '/library?view=calendar', '/library/deleted', '/work-through', '/topic?tag=essay', `/collection/${collection}`, '/classes', `/classes/${id}`, '/find?q=marsh', '/find?q=marsh&of=sources', `/source/${marsh}`, `/source/${sluice}?version=1`, `/source/${sluice}/changes`, '/gather', ...(await Promise.all(['State of the Saltmere', 'Walk along', 'Sluice nine at dawn', 'Walker’s Booklet'].map(async (title) => `/source/${await sourceId(page, title)}`)))]) {
+    for (const path of [
+      '/desk',
+      '/library',
+      '/library?view=compact',
+      '/library?view=table',
+      '/library?view=board',
+      '/library?view=calendar',
+      '/library/deleted',
+      '/work-through',
+      '/topic?tag=essay',
+      `/collection/${collection}`,
+      '/classes',
+      `/classes/${id}`,
+      '/find?q=marsh',
+      '/find?q=marsh&of=sources',
+      `/source/${marsh}`,
+      `/source/${sluice}?version=1`,
+      `/source/${sluice}/changes`,
+      '/gather',
+      ...(await Promise.all(
+        ['State of the Saltmere', 'Walk along', 'Sluice nine at dawn', 'Walker’s Booklet'].map(
+          async (title) => `/source/${await sourceId(page, title)}`,
+        ),
+      )),
+    ]) {
       await page.goto(path);
       await expectSeen(page.getByRole('main').getByRole('heading').first());
       if (path === `/source/${marsh}`) {
         await opened(page);
-        await page.getByRole('article', { name: /Tomas Rell/ }).first().getByRole('button', { expanded: false }).click();
+        await page
+          .getByRole('article', { name: /Tomas Rell/ })
+          .first()
+          .getByRole('button', { expanded: false })
+          .click();
       }
       if (path.startsWith('/source/') && !path.endsWith('/changes')) await opened(page);
       found.push(...(await violations(page)).map((v) => `${path} ${v}`));
@@ -73,10 +123,28 @@ for (const theme of ['day', 'night']) {
 test('no page of ours asks anybody else for anything', async ({ browser }) => {
   const { page, close } = await visit(browser, 'ines');
   const foreign: string[] = [];
-  page.on('request', (request) => { const { host, protocol } = new URL(request.url()); if (!['blob:', 'data:'].includes(protocol) && host !== new URL(page.url() === 'about:blank' ? 'http://127.0.0.1:4820' : page.url()).host) foreign.push(request.url()); });
+  page.on('request', (request) => {
+    const { host, protocol } = new URL(request.url());
+    if (
+      !['blob:', 'data:'].includes(protocol) &&
+      host !== new URL(page.url() === 'about:blank' ? 'http://127.0.0.1:4820' : page.url()).host
+    )
+      foreign.push(request.url());
+  });
   let seen = 0;
-  page.on('request', () => { seen++; });
-  for (const title of ['Walks Inland', 'Who pays', 'Five Drawings', 'αλμυρό', 'State of the Saltmere', 'Walk along', 'Walker’s Booklet', 'week on the marsh']) {
+  page.on('request', () => {
+    seen++;
+  });
+  for (const title of [
+    'Walks Inland',
+    'Who pays',
+    'Five Drawings',
+    'αλμυρό',
+    'State of the Saltmere',
+    'Walk along',
+    'Walker’s Booklet',
+    'week on the marsh',
+  ]) {
     await page.goto(`/source/${await sourceId(page, title)}`);
     await opened(page);
     await page.getByRole('group', { name: 'Show marks' }).getByRole('button', { name: /^none/ }).click();
@@ -88,12 +156,19 @@ test('no page of ours asks anybody else for anything', async ({ browser }) => {
 });
 
 test('what a source needs is asked for once, though its page tells of it beforehand', async ({ browser }) => {
-  const { page, close } = await visit(browser, 'ines'), id = await sourceId(page, 'Walks Inland'), asked: string[] = [];
-  page.on('request', (request) => { const { pathname } = new URL(request.url()); if (pathname.startsWith(`/api/sources/${id}`) || pathname.startsWith('/assets/ReaderPage')) asked.push(pathname); });
+  const { page, close } = await visit(browser, 'ines'),
+    id = await sourceId(page, 'Walks Inland'),
+    asked: string[] = [];
+  page.on('request', (request) => {
+    const { pathname } = new URL(request.url());
+    if (pathname.startsWith(`/api/sources/${id}`) || pathname.startsWith('/assets/ReaderPage')) asked.push(pathname);
+  });
   await page.goto(`/source/${id}`);
   await opened(page);
   await expectSeen(page.locator('[data-annotation]').first());
-  expect(['/text', '/annotations', '/assets/ReaderPage'].map((part) => asked.filter((path) => path.includes(part)).length)).toEqual([1, 1, 1]);
+  expect(
+    ['/text', '/annotations', '/assets/ReaderPage'].map((part) => asked.filter((path) => path.includes(part)).length),
+  ).toEqual([1, 1, 1]);
   await close();
 });
 
@@ -107,17 +182,26 @@ const ODD = `<p>one<p>two <b>bold <i>both</b> italic</i><table><p>foster</p><tr>
 
 test('the browser reads the same text stream as the server, on every sample', async ({ browser }) => {
   const { page, close } = await visit(browser, 'ines');
-  await page.getByLabel('File to keep').setInputFiles({ name: 'odd.html', mimeType: 'text/html', buffer: Buffer.from(ODD) });
+  await page
+    .getByLabel('File to keep')
+    .setInputFiles({ name: 'odd.html', mimeType: 'text/html', buffer: Buffer.from(ODD) });
   await expectSeen(page.getByText('Kept.'));
-  const { sources } = (await (await page.request.get('/api/sources')).json()) as { sources: { id: string; title: string }[] };
+  const { sources } = (await (await page.request.get('/api/sources')).json()) as {
+    sources: { id: string; title: string }[];
+  };
   expect(sources.length).toBeGreaterThanOrEqual(8);
   for (const { id, title } of sources) {
-    const server = (await (await page.request.get(`/api/sources/${id}/text`)).json()) as { text: string; outline: unknown[] };
+    const server = (await (await page.request.get(`/api/sources/${id}/text`)).json()) as {
+      text: string;
+      outline: unknown[];
+    };
     await page.goto(`/source/${id}`);
     await opened(page);
     await page.evaluate(reader);
     const browserText = await page.evaluate(() => {
-      const { text, outline } = (window as unknown as { AvrelleText: { readTree(root: Node): { text: string; outline: unknown[] } } }).AvrelleText.readTree(document.querySelector('iframe')!.contentDocument!.documentElement);
+      const { text, outline } = (
+        window as unknown as { AvrelleText: { readTree(root: Node): { text: string; outline: unknown[] } } }
+      ).AvrelleText.readTree(document.querySelector('iframe')!.contentDocument!.documentElement);
       return { text, outline };
     });
     expect([title, browserText]).toEqual([title, { text: server.text, outline: server.outline }]);
@@ -131,9 +215,22 @@ test('on a phone a reader finds, reads and opens a note', async ({ browser }) =>
   await page.goto(`/source/${await sourceId(page, 'Walks Inland')}`);
   await opened(page);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
-  await page.getByRole('article', { name: /Evidence, Tomas/ }).getByRole('button').first().click();
+  await page
+    .getByRole('article', { name: /Evidence, Tomas/ })
+    .getByRole('button')
+    .first()
+    .click();
   await expectSeen(page.getByText('Then the gap is 0.7 mm a year.'));
-  for (const path of ['/library', '/library?view=compact', '/library?view=table', '/library?view=board', '/work-through', '/desk', '/classes', '/find?q=mud']) {
+  for (const path of [
+    '/library',
+    '/library?view=compact',
+    '/library?view=table',
+    '/library?view=board',
+    '/work-through',
+    '/desk',
+    '/classes',
+    '/find?q=mud',
+  ]) {
     await page.goto(path);
     await expectSeen(page.getByRole('main').getByRole('heading').first());
     expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);

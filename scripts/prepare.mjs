@@ -13,7 +13,9 @@ process.chdir(ROOT);
 export function run(command, args, options = {}) {
   const result = spawnSync(command, args, { stdio: ['ignore', 2, 2], ...options });
   if (result.status !== 0) {
-    console.error(`"${command} ${args.join(' ')}" failed${result.status === null ? '' : ` with ${result.status}`}: see the lines above.`);
+    console.error(
+      `"${command} ${args.join(' ')}" failed${result.status === null ? '' : ` with ${result.status}`}: see the lines above.`,
+    );
     process.exit(result.status ?? 1);
   }
 }
@@ -26,7 +28,8 @@ export function install() {
   // Not `npm ci`: some registries lack binaries for other platforms, and it then finds the lock file incomplete.
   run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']);
   // An install that was interrupted can leave the native module unbuilt, and the next one does not notice.
-  const opens = spawnSync('node', ['-e', "new (require('better-sqlite3'))(':memory:')"], { stdio: 'ignore' }).status === 0;
+  const opens =
+    spawnSync('node', ['-e', "new (require('better-sqlite3'))(':memory:')"], { stdio: 'ignore' }).status === 0;
   if (!opens) run('npm', ['rebuild', 'better-sqlite3', '--loglevel=error']);
   fs.writeFileSync(mark, wanted);
 }
@@ -45,7 +48,8 @@ function fingerprint() {
   const hash = createHash('sha256');
   for (const folder of ['core', 'server', 'web', 'demo', 'standins', 'scripts']) {
     for (const file of fs.readdirSync(folder, { recursive: true }).sort()) {
-      if (/(^|\/)(dist|node_modules)\//.test(`${file}/`) || !/\.(ts|tsx|mjs|css|sql|html|json|svg)$/.test(file)) continue;
+      if (/(^|\/)(dist|node_modules)\//.test(`${file}/`) || !/\.(ts|tsx|mjs|css|sql|html|json|svg)$/.test(file))
+        continue;
       hash.update(file).update(fs.readFileSync(path.join(folder, file)));
     }
   }
@@ -59,10 +63,12 @@ export function debian(program, name) {
   if (has(program)) return true;
   if (process.getuid?.() === 0 && has('apt-get')) {
     spawnSync('apt-get', ['update'], { stdio: 'ignore' });
-    const done = spawnSync('apt-get', ['install', '-y', '--no-install-recommends', name], { stdio: ['ignore', 2, 2], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+    const done = spawnSync('apt-get', ['install', '-y', '--no-install-recommends', name], {
+      stdio: ['ignore', 2, 2],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    });
     if (done.status === 0 && has(program)) return true;
   }
   console.error(`${program} is missing. Install it with: sudo apt-get install ${name}`);
   return false;
 }
-

@@ -5,12 +5,30 @@ import { chromium } from '@playwright/test';
 import { build } from './prepare.mjs';
 
 build();
-const PORT = 4840, BASE = `http://127.0.0.1:${PORT}`;
-const server = spawn('node', ['server/dist/demo.js', '--fresh'], { env: { ...process.env, AVRELLE_PORT: PORT, AVRELLE_DATA: 'var/screenshots.db', AVRELLE_DEMO_WEB_PORT: PORT + 1, AVRELLE_PROXY: 'yes' }, stdio: ['ignore', 'pipe', 'inherit'] });
+const PORT = 4840,
+  BASE = `http://127.0.0.1:${PORT}`;
+const server = spawn('node', ['server/dist/demo.js', '--fresh'], {
+  env: {
+    ...process.env,
+    AVRELLE_PORT: PORT,
+    AVRELLE_DATA: 'var/screenshots.db',
+    AVRELLE_DEMO_WEB_PORT: PORT + 1,
+    AVRELLE_PROXY: 'yes',
+  },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
 process.on('exit', () => server.kill('SIGTERM'));
 await new Promise((ready) => server.stdout.on('data', (out) => String(out).includes('is open at') && ready()));
 fs.mkdirSync('docs/screenshots', { recursive: true });
-const args = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+const args = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args });
 
 /** Each sign-in from an address of its own: many from one would have to wait. */
@@ -20,7 +38,11 @@ async function shoot(name, who, path, { width = 1280, height = 800, theme = 'day
   const context = await browser.newContext({ viewport: { width, height } });
   const page = await context.newPage();
   await page.addInitScript((t) => localStorage.setItem('avrelle.theme', t), theme);
-  if (who) await page.request.post(`${BASE}/api/session`, { headers: { 'x-forwarded-for': `10.1.1.${(visits += 1)}` }, data: { email: `${who}@college.saltmere.test`, password: 'tide at seven' } });
+  if (who)
+    await page.request.post(`${BASE}/api/session`, {
+      headers: { 'x-forwarded-for': `10.1.1.${(visits += 1)}` },
+      data: { email: `${who}@college.saltmere.test`, password: 'tide at seven' },
+    });
   await page.goto(BASE + (typeof path === 'string' ? path : await path(page)));
   await page.locator('main').first().waitFor();
   await page.waitForLoadState('networkidle').catch(() => undefined);
@@ -35,9 +57,18 @@ const source = (words) => async (page) => {
   const { sources } = await (await page.request.get(`${BASE}/api/sources`)).json();
   return `/source/${sources.find((s) => s.title.includes(words)).id}`;
 };
-const aClass = (words) => async (page) => `/classes/${(await (await page.request.get(`${BASE}/api/classes`)).json()).find((c) => c.name.includes(words)).id}`;
+const aClass = (words) => async (page) =>
+  `/classes/${(await (await page.request.get(`${BASE}/api/classes`)).json()).find((c) => c.name.includes(words)).id}`;
 const top = (page) => page.evaluate(() => document.querySelector('iframe').closest('.overflow-y-auto').scrollTo(0, 0));
-const openNote = async (page) => { await top(page); await page.waitForTimeout(300); await page.getByRole('article', { name: /Evidence, Tomas/ }).getByRole('button').first().click(); };
+const openNote = async (page) => {
+  await top(page);
+  await page.waitForTimeout(300);
+  await page
+    .getByRole('article', { name: /Evidence, Tomas/ })
+    .getByRole('button')
+    .first()
+    .click();
+};
 
 await shoot('reading', 'ines', source('Walks Inland'), { act: openNote });
 await shoot('reading-night', 'ines', source('Walks Inland'), { theme: 'night', act: openNote });
@@ -53,11 +84,31 @@ await shoot('find', 'ines', '/find?q=mud');
 await shoot('desk', 'ines', '/desk');
 await shoot('class', 'aldous', aClass('Course B'));
 await shoot('pdf', 'ines', source('State of the Saltmere'));
-await shoot('recording', 'ines', source('Walk along'), { act: async (page) => { await page.getByRole('slider', { name: 'Moment' }).focus(); for (const key of ['PageUp', 'PageUp', 'ArrowUp', 'ArrowUp', 'ArrowUp']) await page.keyboard.press(key); } });
+await shoot('recording', 'ines', source('Walk along'), {
+  act: async (page) => {
+    await page.getByRole('slider', { name: 'Moment' }).focus();
+    for (const key of ['PageUp', 'PageUp', 'ArrowUp', 'ArrowUp', 'ArrowUp']) await page.keyboard.press(key);
+  },
+});
 await shoot('picture', 'ines', source('at dawn'));
-await shoot('drawing', 'ines', source('Walks Inland'), { act: async (page) => { await top(page); await page.keyboard.press('d'); await page.keyboard.press('1'); await page.getByRole('button', { name: /^drawn with the pen/ }).focus(); } });
+await shoot('drawing', 'ines', source('Walks Inland'), {
+  act: async (page) => {
+    await top(page);
+    await page.keyboard.press('d');
+    await page.keyboard.press('1');
+    await page.getByRole('button', { name: /^drawn with the pen/ }).focus();
+  },
+});
 await shoot('gather', 'ines', '/gather');
-await shoot('look-first', 'ines', '/library', { act: async (page) => { await page.getByLabel('Address of a page').fill('http://packet.saltmere.test/who-pays'); await page.getByRole('button', { name: 'Look first' }).click(); await page.waitForURL(/look/); await page.frameLocator('iframe').getByText('BOOTS').click(); await page.mouse.move(300, 480); } });
+await shoot('look-first', 'ines', '/library', {
+  act: async (page) => {
+    await page.getByLabel('Address of a page').fill('http://packet.saltmere.test/who-pays');
+    await page.getByRole('button', { name: 'Look first' }).click();
+    await page.waitForURL(/look/);
+    await page.frameLocator('iframe').getByText('BOOTS').click();
+    await page.mouse.move(300, 480);
+  },
+});
 await shoot('sign-in', '', '/library');
 
 await browser.close();

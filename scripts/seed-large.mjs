@@ -5,5 +5,14 @@ import { build } from './prepare.mjs';
 
 build();
 const { dependencies } = JSON.parse(fs.readFileSync('server/package.json', 'utf8'));
-await bundle({ entryPoints: ['demo/seed-large.ts'], outfile: 'server/dist/seed-large.js', bundle: true, platform: 'node', format: 'esm', target: 'node20', external: [...Object.keys(dependencies), 'yaml', 'node:*'], logLevel: 'warning' });
+await bundle({
+  entryPoints: ['demo/seed-large.ts'],
+  outfile: 'server/dist/seed-large.js',
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  external: [...Object.keys(dependencies), 'yaml', 'node:*'],
+  logLevel: 'warning',
+});
 await import('../server/dist/seed-large.js');

@@ -11,23 +11,47 @@ const add = (name, passed, failed) => {
   console.log(`${name}: ${passed} passed, ${failed} failed`);
 };
 const step = (command, args) => spawnSync(command, args, { stdio: 'inherit' }).status === 0;
-const beside = (command, args) => new Promise((done) => spawn(command, args, { stdio: 'inherit' }).on('close', (code) => done(code === 0)).on('error', () => done(false)));
+const beside = (command, args) =>
+  new Promise((done) =>
+    spawn(command, args, { stdio: 'inherit' })
+      .on('close', (code) => done(code === 0))
+      .on('error', () => done(false)),
+  );
 const readJson = (file) => (fs.existsSync(file) ? JSON.parse(fs.readFileSync(file, 'utf8')) : undefined);
 
 fs.mkdirSync('test-results', { recursive: true });
 // Side by side: each uses one core.
-const [lint, types] = await Promise.all([beside('npx', ['eslint', '.']), beside('npx', ['tsc', '--noEmit', '-p', 'tsconfig.json'])]);
+const [lint, types] = await Promise.all([
+  beside('npx', ['eslint', '.']),
+  beside('npx', ['tsc', '--noEmit', '-p', 'tsconfig.json']),
+]);
 add('lint', Number(lint), Number(!lint));
 add('types', Number(types), Number(!types));
 
 // Programs of others that some checks are made against; without them those are skipped by name.
-for (const [program, name] of [['pdftotext', 'poppler-utils'], ['epubcheck', 'epubcheck']]) debian(program, name);
+for (const [program, name] of [
+  ['pdftotext', 'poppler-utils'],
+  ['epubcheck', 'epubcheck'],
+])
+  debian(program, name);
 
 const unitFile = 'test-results/unit.json';
 fs.rmSync(unitFile, { force: true });
-const unitRan = step('node', ['--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js', '--json', `--outputFile=${unitFile}`, '--reporters=default', '--maxWorkers=100%']);
+const unitRan = step('node', [
+  '--experimental-vm-modules',
+  '--no-warnings',
+  'node_modules/jest/bin/jest.js',
+  '--json',
+  `--outputFile=${unitFile}`,
+  '--reporters=default',
+  '--maxWorkers=100%',
+]);
 const unit = readJson(unitFile);
-add('unit', unit?.numPassedTests ?? 0, (unit?.numFailedTests ?? 0) + (unit?.numRuntimeErrorTestSuites ?? 0) + (unit || unitRan ? 0 : 1));
+add(
+  'unit',
+  unit?.numPassedTests ?? 0,
+  (unit?.numFailedTests ?? 0) + (unit?.numRuntimeErrorTestSuites ?? 0) + (unit || unitRan ? 0 : 1),
+);
 
 build();
 if (debian('chromium', 'chromium')) {

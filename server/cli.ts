@@ -30,9 +30,19 @@ async function main(args: readonly string[]): Promise<void> {
 }
 
 async function keep(target: string, out: string): Promise<void> {
-  const input: IngestInput = /^[a-z][a-z0-9+.-]*:\/\//i.test(target) ? { type: 'address', address: target } : { type: 'file', name: path.basename(target), bytes: await readFile(target) };
+  const input: IngestInput = /^[a-z][a-z0-9+.-]*:\/\//i.test(target)
+    ? { type: 'address', address: target }
+    : { type: 'file', name: path.basename(target), bytes: await readFile(target) };
   const kept = await ingest(input, readConfig(process.env));
-  const meta = { ...kept.meta, kind: kept.kind, address: kept.address, canonical: kept.canonical, minutes: kept.minutes, missing: kept.missing, keptAt: new Date().toISOString() };
+  const meta = {
+    ...kept.meta,
+    kind: kept.kind,
+    address: kept.address,
+    canonical: kept.canonical,
+    minutes: kept.minutes,
+    missing: kept.missing,
+    keptAt: new Date().toISOString(),
+  };
   await fs.mkdir(out, { recursive: true });
   await Promise.all([
     fs.writeFile(path.join(out, 'snapshot.html'), oneFile(kept.snapshot, kept.assets)),
@@ -48,7 +58,9 @@ async function printStream(file: string): Promise<void> {
 
 async function readFile(file: string): Promise<Buffer> {
   return fs.readFile(file).catch((cause: NodeJS.ErrnoException) => {
-    throw new Error(`${file} cannot be read (${cause.code}): check the path; an address begins with http:// or https://.`);
+    throw new Error(
+      `${file} cannot be read (${cause.code}): check the path; an address begins with http:// or https://.`,
+    );
   });
 }
 

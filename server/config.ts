@@ -12,11 +12,15 @@ const configSchema = object({
   signUp: boolean().required(),
   secureCookies: boolean().required(),
   /** `suffix=host:port`: names that lead to a fixed place instead of what DNS says. */
-  names: array(object({ suffix: string().required(), host: string().required(), port: number().required() })).required(),
+  names: array(
+    object({ suffix: string().required(), host: string().required(), port: number().required() }),
+  ).required(),
   /** Hosts, as written in addresses, that may lie in a private network. */
   privateHosts: array(string().required()).required(),
   /** Which proxies are believed about whom they forward: how many stand before the server, or their addresses; false for none. */
-  trustProxy: mixed<Trust>((value): value is Trust => value === false || typeof value === 'function' || Array.isArray(value)).required(),
+  trustProxy: mixed<Trust>(
+    (value): value is Trust => value === false || typeof value === 'function' || Array.isArray(value),
+  ).required(),
   /** Where letters come in over SMTP; null for an installation that takes none. */
   mailPort: number().integer().min(0).max(65_535).nullable().defined(),
   mailHost: string().required(),
@@ -30,31 +34,42 @@ type Trust = false | string[] | ((address: string, hop: number) => boolean);
 export type Config = InferType<typeof configSchema>;
 
 export function readConfig(env: Readonly<Record<string, string | undefined>>): Config {
-  return configSchema.validateSync({
-    port: Number(env.AVRELLE_PORT ?? 4800),
-    host: env.AVRELLE_HOST ?? '127.0.0.1',
-    dataFile: env.AVRELLE_DATA ?? 'var/avrelle.db',
-    webFolder: env.AVRELLE_WEB ?? 'web/dist',
-    roomOfOne: Number(env.AVRELLE_ROOM ?? 5_000),
-    signUp: yesNo('AVRELLE_SIGN_UP', env.AVRELLE_SIGN_UP ?? 'yes'),
-    secureCookies: yesNo('AVRELLE_HTTPS', env.AVRELLE_HTTPS ?? 'no'),
-    trustProxy: proxies(env.AVRELLE_PROXY ?? 'no'),
-    names: list(env.AVRELLE_NAMES).map(readName),
-    privateHosts: list(env.AVRELLE_PRIVATE_HOSTS),
-    mailPort: env.AVRELLE_MAIL_PORT ? Number(env.AVRELLE_MAIL_PORT) : null,
-    mailHost: env.AVRELLE_MAIL_HOST ?? '127.0.0.1',
-    mailDomain: env.AVRELLE_MAIL_DOMAIN ?? 'intake.localhost',
-  }, { strict: true });
+  return configSchema.validateSync(
+    {
+      port: Number(env.AVRELLE_PORT ?? 4800),
+      host: env.AVRELLE_HOST ?? '127.0.0.1',
+      dataFile: env.AVRELLE_DATA ?? 'var/avrelle.db',
+      webFolder: env.AVRELLE_WEB ?? 'web/dist',
+      roomOfOne: Number(env.AVRELLE_ROOM ?? 5_000),
+      signUp: yesNo('AVRELLE_SIGN_UP', env.AVRELLE_SIGN_UP ?? 'yes'),
+      secureCookies: yesNo('AVRELLE_HTTPS', env.AVRELLE_HTTPS ?? 'no'),
+      trustProxy: proxies(env.AVRELLE_PROXY ?? 'no'),
+      names: list(env.AVRELLE_NAMES).map(readName),
+      privateHosts: list(env.AVRELLE_PRIVATE_HOSTS),
+      mailPort: env.AVRELLE_MAIL_PORT ? Number(env.AVRELLE_MAIL_PORT) : null,
+      mailHost: env.AVRELLE_MAIL_HOST ?? '127.0.0.1',
+      mailDomain: env.AVRELLE_MAIL_DOMAIN ?? 'intake.localhost',
+    },
+    { strict: true },
+  );
 }
 
-const list = (text: string | undefined): string[] => (text ?? '').split(',').map((part) => part.trim()).filter(Boolean);
+const list = (text: string | undefined): string[] =>
+  (text ?? '')
+    .split(',')
+    .map((part) => part.trim())
+    .filter(Boolean);
 
 function proxies(value: string): Trust {
   if (value === 'no') return false;
   const count = value === 'yes' ? 1 : Number(value);
   if (/^(yes|\d+)$/.test(value)) return (_address, hop) => hop < count;
-  const addresses = list(value), wrong = addresses.find((a) => !ipaddr.isValid(a) && !ipaddr.isValidCIDR(a));
-  if (addresses.length === 0 || wrong !== undefined) throw new Error(`AVRELLE_PROXY is "${value}"; write no, how many proxies stand before the server, or their addresses, parted by commas.`);
+  const addresses = list(value),
+    wrong = addresses.find((a) => !ipaddr.isValid(a) && !ipaddr.isValidCIDR(a));
+  if (addresses.length === 0 || wrong !== undefined)
+    throw new Error(
+      `AVRELLE_PROXY is "${value}"; write no, how many proxies stand before the server, or their addresses, parted by commas.`,
+    );
   return addresses;
 }
 

@@ -23,7 +23,11 @@ beforeAll(async () => {
   server = await startServer();
   closed = await startServer({ env: { AVRELLE_SIGN_UP: 'no' } });
   await closed.person('Admin');
-  [teacher, student, stranger] = [await server.person('Teacher'), await server.person('Student'), await server.person('Stranger')];
+  [teacher, student, stranger] = [
+    await server.person('Teacher'),
+    await server.person('Student'),
+    await server.person('Stranger'),
+  ];
   classId = v7();
   await teacher.send('PUT', `/api/classes/${classId}`, { name: 'Field Course', tint: 'tide' });
   const { body } = await teacher.send<{ code: string }>('GET', `/api/classes/${classId}`);
@@ -34,24 +38,52 @@ beforeAll(async () => {
   await teacher.send('PUT', `/api/annotations/${mark}`, put());
   await teacher.send('PUT', `/api/classes/${classId}/sources/${sourceId}`, {});
 });
-afterAll(async () => { await Promise.all([server.close(), closed.close(), web.close()]); });
+afterAll(async () => {
+  await Promise.all([server.close(), closed.close(), web.close()]);
+});
 
-const put = (more: object = {}) => ({ sourceId, versionId: source.versionId, kind: 'claim', note: '', tags: [], anchor: { quote: { exact: 'tide', prefix: 'The ', suffix: ' turns' }, position: { start: 4, end: 8 } }, classIds: [], ...more });
+const put = (more: object = {}) => ({
+  sourceId,
+  versionId: source.versionId,
+  kind: 'claim',
+  note: '',
+  tags: [],
+  anchor: { quote: { exact: 'tide', prefix: 'The ', suffix: ' turns' }, position: { start: 4, end: 8 } },
+  classIds: [],
+  ...more,
+});
 const policy = () => ({ names: [{ suffix: 'saltmere.test', host: '127.0.0.1', port: web.port }], privateHosts: [] });
-const trouble = (path: string) => () => refused(ingest({ type: 'address', address: `http://trouble.saltmere.test/${path}` }, policy()));
+const trouble = (path: string) => () =>
+  refused(ingest({ type: 'address', address: `http://trouble.saltmere.test/${path}` }, policy()));
 const address = (text: string) => () => refused(ingest({ type: 'address', address: text }, policy()));
-const file = (name: string, ...bytes: number[]) => () => refused(ingest({ type: 'file', name, bytes: Buffer.from(bytes) }, policy()));
-const keepFile = (name: string, bytes: Uint8Array): Promise<string> => refused(ingest({ type: 'file', name, bytes }, policy()));
-const refused = (work: Promise<unknown>): Promise<string> => work.then(() => 'nothing', (e: unknown) => (e instanceof AppError ? e.code : String(e)));
-const answered = async (answer: Promise<{ status: number; body: unknown; headers: Readonly<Record<string, unknown>> }>): Promise<string> => {
+const file =
+  (name: string, ...bytes: number[]) =>
+  () =>
+    refused(ingest({ type: 'file', name, bytes: Buffer.from(bytes) }, policy()));
+const keepFile = (name: string, bytes: Uint8Array): Promise<string> =>
+  refused(ingest({ type: 'file', name, bytes }, policy()));
+const refused = (work: Promise<unknown>): Promise<string> =>
+  work.then(
+    () => 'nothing',
+    (e: unknown) => (e instanceof AppError ? e.code : String(e)),
+  );
+const answered = async (
+  answer: Promise<{ status: number; body: unknown; headers: Readonly<Record<string, unknown>> }>,
+): Promise<string> => {
   const { status, body, headers } = await answer;
   const problem = body as Problem;
   // RFC 9457, 3: type, title, status and detail, as application/problem+json.
   expect(headers['content-type']).toContain('application/problem+json');
-  expect(problem).toMatchObject({ status, type: expect.stringMatching(/^urn:/), title: expect.any(String), detail: expect.not.stringContaining('{') });
+  expect(problem).toMatchObject({
+    status,
+    type: expect.stringMatching(/^urn:/),
+    title: expect.any(String),
+    detail: expect.not.stringContaining('{'),
+  });
   return problem.code;
 };
-const inject = (options: object): Promise<string> => answered(server.app.inject(options).then((a) => ({ status: a.statusCode, body: a.json(), headers: a.headers })));
+const inject = (options: object): Promise<string> =>
+  answered(server.app.inject(options).then((a) => ({ status: a.statusCode, body: a.json(), headers: a.headers })));
 
 /** One way to meet each row of the table. A new row without one does not compile. */
 const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
@@ -59,60 +91,131 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   wrong_content: file('survey.pdf', 0, 1, 2, 3),
   cut_off: () => keepFile('gate.png', PIXEL.subarray(0, PIXEL.length - 12)),
   bad_archive: file('page.zip', ...Buffer.from('PK\x03\x04 and no more')),
-  archive_too_large: async () => refused(unzip(await zip({ 'a.html': 'a'.repeat(5000) }), 'a.zip', { entries: 9, bytes: 100 })),
-  locked_archive: async () => { const bytes = await zip({ 'a.html': 'a' }); for (const at of [bytes.indexOf('PK\x01\x02') + 8, 6]) bytes[at] = 1; return refused(unzip(bytes, 'a.zip')); },
+  archive_too_large: async () =>
+    refused(unzip(await zip({ 'a.html': 'a'.repeat(5000) }), 'a.zip', { entries: 9, bytes: 100 })),
+  locked_archive: async () => {
+    const bytes = await zip({ 'a.html': 'a' });
+    for (const at of [bytes.indexOf('PK\x01\x02') + 8, 6]) bytes[at] = 1;
+    return refused(unzip(bytes, 'a.zip'));
+  },
   no_page_inside: async () => keepFile('page.zip', await zip({ 'a.txt': 'a' })),
   bad_table: file('a.csv', ...Buffer.from('a,b\n"x,1')),
   too_many_rows: async () => keepFile('a.csv', Buffer.from('a,b\n'.repeat(20_002))),
   bad_pdf: file('a.pdf', ...Buffer.from('%PDF-1.7 and no more')),
-  too_many_pages: async () => keepFile('a.pdf', await pdf((doc) => { for (let n = 0; n < 2000; n++) doc.addPage(); })),
+  too_many_pages: async () =>
+    keepFile(
+      'a.pdf',
+      await pdf((doc) => {
+        for (let n = 0; n < 2000; n++) doc.addPage();
+      }),
+    ),
   password_needed: async () => keepFile('a.pdf', await pdf((doc) => doc.text('x'), { userPassword: 'a' })),
-  password_mismatch: async () => refused(ingest({ type: 'file', name: 'a.pdf', bytes: await pdf((doc) => doc.text('x'), { userPassword: 'a' }), password: 'b' }, policy())),
+  password_mismatch: async () =>
+    refused(
+      ingest(
+        { type: 'file', name: 'a.pdf', bytes: await pdf((doc) => doc.text('x'), { userPassword: 'a' }), password: 'b' },
+        policy(),
+      ),
+    ),
   bad_book: async () => keepFile('a.epub', await epub({ 'OEBPS/book.opf': undefined })),
   locked_book: async () => keepFile('a.epub', await epub({ 'META-INF/rights.xml': '<rights/>' })),
   bad_document: async () => keepFile('a.docx', await docx([['', '&broken;']])),
   bad_letter: file('a.eml', ...Buffer.from('no letter')),
-  bad_transcript: () => refused(ingest({ type: 'file', name: 'a.wav', bytes: wave(), transcript: { name: 'a.vtt', bytes: Buffer.from('no times') } }, policy())),
+  bad_transcript: () =>
+    refused(
+      ingest(
+        { type: 'file', name: 'a.wav', bytes: wave(), transcript: { name: 'a.vtt', bytes: Buffer.from('no times') } },
+        policy(),
+      ),
+    ),
   no_recording: file('a.vtt', ...Buffer.from('WEBVTT')),
   no_addresses: () => answered(teacher.send('POST', '/api/lists', { id: v7(), text: 'none here' })),
-  too_many_addresses: () => answered(teacher.send('POST', '/api/lists', { id: v7(), text: Array.from({ length: 501 }, (_, n) => `http://a.saltmere.test/${n}`).join('\n') })),
+  too_many_addresses: () =>
+    answered(
+      teacher.send('POST', '/api/lists', {
+        id: v7(),
+        text: Array.from({ length: 501 }, (_, n) => `http://a.saltmere.test/${n}`).join('\n'),
+      }),
+    ),
   still_running: async () => {
     const id = v7();
     await teacher.send('POST', '/api/lists', { id, text: 'http://10.0.0.1/' });
     server.context.db.raw.prepare("UPDATE job SET state = 'running' WHERE batch_id = ?").run(id);
     return answered(teacher.send('DELETE', `/api/lists/${id}`));
   },
-  robots_refuse: () => refused(ingest({ type: 'address', address: 'http://packet.saltmere.test/private/ledger', polite: true }, policy())),
+  robots_refuse: () =>
+    refused(ingest({ type: 'address', address: 'http://packet.saltmere.test/private/ledger', polite: true }, policy())),
   no_feed: () => refused(readFeed('http://trouble.saltmere.test/feed-that-is-html', policy())),
   bad_feed: () => refused(readFeed('http://trouble.saltmere.test/broken-feed', policy())),
   bad_range: async () => {
-    const kept = await teacher.keepFile('gate.png', PIXEL), { body } = await teacher.send<SourceDetail>('GET', `/api/sources/${kept.sourceId}`);
-    return inject({ method: 'GET', url: `/files/${body.versionId}`, headers: { cookie: teacher.cookie, range: 'bytes=99999-' } });
+    const kept = await teacher.keepFile('gate.png', PIXEL),
+      { body } = await teacher.send<SourceDetail>('GET', `/api/sources/${kept.sourceId}`);
+    return inject({
+      method: 'GET',
+      url: `/files/${body.versionId}`,
+      headers: { cookie: teacher.cookie, range: 'bytes=99999-' },
+    });
   },
-  not_a_picture: () => inject({ method: 'PUT', url: `/api/sources/${sourceId}/picture?from=${'a'.repeat(64)}`, headers: { cookie: teacher.cookie, 'content-type': 'image/png' }, payload: PIXEL }),
+  not_a_picture: () =>
+    inject({
+      method: 'PUT',
+      url: `/api/sources/${sourceId}/picture?from=${'a'.repeat(64)}`,
+      headers: { cookie: teacher.cookie, 'content-type': 'image/png' },
+      payload: PIXEL,
+    }),
   picture_changed: async () => {
     const kept = await teacher.keepFile('sluice.png', PIXEL, { fields: { apart: 'yes' } });
-    return inject({ method: 'PUT', url: `/api/sources/${kept.sourceId}/picture?from=${'a'.repeat(64)}`, headers: { cookie: teacher.cookie, 'content-type': 'image/png' }, payload: PIXEL });
+    return inject({
+      method: 'PUT',
+      url: `/api/sources/${kept.sourceId}/picture?from=${'a'.repeat(64)}`,
+      headers: { cookie: teacher.cookie, 'content-type': 'image/png' },
+      payload: PIXEL,
+    });
   },
   no_address: () => answered(teacher.send('POST', `/api/sources/${sourceId}/again`, { id: v7() })),
   one_version: () => answered(teacher.send('GET', `/api/sources/${sourceId}/changes`)),
-  old_version: () => answered(teacher.send('PUT', `/api/annotations/${mark}/place`, { versionId: v7(), start: 0, end: 3 })),
+  old_version: () =>
+    answered(teacher.send('PUT', `/api/annotations/${mark}/place`, { versionId: v7(), start: 0, end: 3 })),
   query: () => answered(teacher.send('GET', '/api/sources?q=(tide')),
   invalid: () => answered(teacher.send('PUT', '/api/annotations/not-an-id', put())),
   not_found: () => answered(stranger.send('GET', `/api/sources/${sourceId}`)),
-  foreign_origin: () => inject({ method: 'POST', url: '/api/session', headers: { origin: 'http://elsewhere.test', host: 'avrelle.test' }, payload: {} }),
+  foreign_origin: () =>
+    inject({
+      method: 'POST',
+      url: '/api/session',
+      headers: { origin: 'http://elsewhere.test', host: 'avrelle.test' },
+      payload: {},
+    }),
   too_fast: async () => {
-    for (let n = 0; n < 20; n++) await server.app.inject({ method: 'POST', url: '/api/session', remoteAddress: '10.7.7.7', payload: { email: 'a@b.test', password: 'wrong' } });
-    return inject({ method: 'POST', url: '/api/session', remoteAddress: '10.7.7.7', payload: { email: 'a@b.test', password: 'wrong' } });
+    for (let n = 0; n < 20; n++)
+      await server.app.inject({
+        method: 'POST',
+        url: '/api/session',
+        remoteAddress: '10.7.7.7',
+        payload: { email: 'a@b.test', password: 'wrong' },
+      });
+    return inject({
+      method: 'POST',
+      url: '/api/session',
+      remoteAddress: '10.7.7.7',
+      payload: { email: 'a@b.test', password: 'wrong' },
+    });
   },
   too_many_streams: () => {
-    const leave = Array.from({ length: 24 }, () => server.context.streams.add({ personId: stranger.me.id, session: 'x', end: () => undefined }));
+    const leave = Array.from({ length: 24 }, () =>
+      server.context.streams.add({ personId: stranger.me.id, session: 'x', end: () => undefined }),
+    );
     return answered(stranger.send('GET', '/api/events')).finally(() => leave.forEach((go) => go()));
   },
   busy: async () => {
-    const held = await startServer(), somebody = await held.person('Somebody');
-    held.context.db.transaction = () => { throw Object.assign(new Error('database is locked'), { code: 'SQLITE_BUSY' }); };
-    return answered(somebody.send('PUT', `/api/classes/${v7()}`, { name: 'Late', tint: 'tide' })).finally(() => held.close());
+    const held = await startServer(),
+      somebody = await held.person('Somebody');
+    held.context.db.transaction = () => {
+      throw Object.assign(new Error('database is locked'), { code: 'SQLITE_BUSY' });
+    };
+    return answered(somebody.send('PUT', `/api/classes/${v7()}`, { name: 'Late', tint: 'tide' })).finally(() =>
+      held.close(),
+    );
   },
   broken: async () => {
     const dead = await startServer();
@@ -126,10 +229,28 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
     return code;
   },
   signed_out: () => answered(server.nobody.send('GET', '/api/sources')),
-  wrong_password: () => inject({ method: 'POST', url: '/api/session', payload: { email: 'teacher@college.saltmere.test', password: 'wrong' } }),
-  common_password: () => inject({ method: 'POST', url: '/api/people', payload: { email: 'weak@college.saltmere.test', name: 'T', password: 'password1234' } }),
-  email_taken: () => inject({ method: 'POST', url: '/api/people', payload: { email: 'TEACHER@college.saltmere.test', name: 'T', password: 'long enough words' } }),
-  sign_up_closed: () => answered(closed.nobody.send('POST', '/api/people', { email: 'x@y.test', name: 'X', password: 'long enough words' })),
+  wrong_password: () =>
+    inject({
+      method: 'POST',
+      url: '/api/session',
+      payload: { email: 'teacher@college.saltmere.test', password: 'wrong' },
+    }),
+  common_password: () =>
+    inject({
+      method: 'POST',
+      url: '/api/people',
+      payload: { email: 'weak@college.saltmere.test', name: 'T', password: 'password1234' },
+    }),
+  email_taken: () =>
+    inject({
+      method: 'POST',
+      url: '/api/people',
+      payload: { email: 'TEACHER@college.saltmere.test', name: 'T', password: 'long enough words' },
+    }),
+  sign_up_closed: () =>
+    answered(
+      closed.nobody.send('POST', '/api/people', { email: 'x@y.test', name: 'X', password: 'long enough words' }),
+    ),
   stale: () => answered(teacher.send('PATCH', `/api/annotations/${mark}`, { version: 99, note: 'late' })),
   id_taken: () => answered(student.send('PUT', `/api/annotations/${mark}`, put())),
   tag_in_use: async () => {
@@ -139,8 +260,22 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   },
   not_yours: () => answered(student.send('PATCH', `/api/sources/${sourceId}`, { version: 1, title: 'Mine now' })),
   teachers_only: () => answered(student.send('PUT', `/api/classes/${classId}`, { name: 'Mine', tint: 'moss' })),
-  outside_text: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ anchor: { quote: { exact: 'x', prefix: '', suffix: '' }, position: { start: 5, end: 5000 } } }))),
-  quote_mismatch: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ anchor: { quote: { exact: 'moon', prefix: '', suffix: '' }, position: { start: 4, end: 8 } } }))),
+  outside_text: () =>
+    answered(
+      teacher.send(
+        'PUT',
+        `/api/annotations/${v7()}`,
+        put({ anchor: { quote: { exact: 'x', prefix: '', suffix: '' }, position: { start: 5, end: 5000 } } }),
+      ),
+    ),
+  quote_mismatch: () =>
+    answered(
+      teacher.send(
+        'PUT',
+        `/api/annotations/${v7()}`,
+        put({ anchor: { quote: { exact: 'moon', prefix: '', suffix: '' }, position: { start: 4, end: 8 } } }),
+      ),
+    ),
   unknown_kind: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ kind: v7() }))),
   not_in_class: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ classIds: [v7()] }))),
   source_not_in_class: async () => {
@@ -157,32 +292,67 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   site_failed: trouble('broken'),
   refused_by_site: trouble('locked'),
   too_large: trouble('huge'),
-  too_slow: () => { const fetcher = new SafeFetcher(policy()); return refused(fetcher.fetch('http://trouble.saltmere.test/endless', { bytes: 1e6, milliseconds: 300, redirects: 1 }).finally(() => fetcher.close())); },
+  too_slow: () => {
+    const fetcher = new SafeFetcher(policy());
+    return refused(
+      fetcher
+        .fetch('http://trouble.saltmere.test/endless', { bytes: 1e6, milliseconds: 300, redirects: 1 })
+        .finally(() => fetcher.close()),
+    );
+  },
   redirect_loop: trouble('loop'),
   wrong_type: trouble('binary'),
   empty_page: trouble('empty'),
   wrong_encoding: file('marked.txt', 0xef, 0xbb, 0xbf, 0x63, 0xe9, 0x0a),
   not_text: file('picture.txt', 0, 1, 2, 3),
-  file_too_large: () => inject({ method: 'POST', url: `/api/uploads/${v7()}`, headers: { cookie: teacher.cookie, 'content-type': 'application/json' }, payload: JSON.stringify('x'.repeat(5 * 1024 * 1024)) }),
+  file_too_large: () =>
+    inject({
+      method: 'POST',
+      url: `/api/uploads/${v7()}`,
+      headers: { cookie: teacher.cookie, 'content-type': 'application/json' },
+      payload: JSON.stringify('x'.repeat(5 * 1024 * 1024)),
+    }),
   no_room: async () => {
-    const small = await startServer({ env: { AVRELLE_ROOM: '1' } }), full = await small.person('Full');
+    const small = await startServer({ env: { AVRELLE_ROOM: '1' } }),
+      full = await small.person('Full');
     expect((await full.keepFile('fits.txt', Buffer.from('the tide turns '.repeat(20_000)))).state).toBe('done');
-    const code = await full.keepFile('more.txt', Buffer.from('the tide comes '.repeat(60_000))).then(() => 'kept', (e: unknown) => (JSON.parse((e as Error).message) as Problem).code);
+    const code = await full.keepFile('more.txt', Buffer.from('the tide comes '.repeat(60_000))).then(
+      () => 'kept',
+      (e: unknown) => (JSON.parse((e as Error).message) as Problem).code,
+    );
     await small.close();
     return code;
   },
   no_file: () => answered(teacher.send('POST', `/api/uploads/${v7()}`, {})),
   unreadable: async () => {
     // What calls itself too often, wherever that is.
-    const fetcher = { type: 'address' as const, address: 'http://review.saltmere.test/', got: { get bytes(): Uint8Array { throw new RangeError('Maximum call stack size exceeded'); }, name: 'a', contentType: '', address: null } };
+    const fetcher = {
+      type: 'address' as const,
+      address: 'http://review.saltmere.test/',
+      got: {
+        get bytes(): Uint8Array {
+          throw new RangeError('Maximum call stack size exceeded');
+        },
+        name: 'a',
+        contentType: '',
+        address: null,
+      },
+    };
     return refused(ingest(fetcher, policy()));
   },
   too_complex: () => keepFile('deep.html', Buffer.from(`<body>${'<div>'.repeat(100_000)}deep`)),
   too_heavy: async () => {
-    const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-heavy-')), script = path.join(folder, 'heavy.mjs');
-    fs.writeFileSync(script, 'export default () => { const all = []; for (;;) all.push(new Array(100000).fill(Math.random())); };');
+    const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-heavy-')),
+      script = path.join(folder, 'heavy.mjs');
+    fs.writeFileSync(
+      script,
+      'export default () => { const all = []; for (;;) all.push(new Array(100000).fill(Math.random())); };',
+    );
     const pool = new PoolIngester(new URL(`file://${script}`), policy(), ':memory:', { memory: 32 });
-    return refused(pool.compare('a', 'b')).finally(async () => { await pool.close(); fs.rmSync(folder, { recursive: true }); });
+    return refused(pool.compare('a', 'b')).finally(async () => {
+      await pool.close();
+      fs.rmSync(folder, { recursive: true });
+    });
   },
 };
 
@@ -193,9 +363,14 @@ test.each(Object.keys(ERRORS) as ErrorCode[])('%s is met and told', async (code)
 describe('writing again', () => {
   test('the same annotation under the same id changes nothing', async () => {
     const id = v7();
-    const [first, second] = [await teacher.send<Annotation>('PUT', `/api/annotations/${id}`, put({ note: 'once' })), await teacher.send<Annotation>('PUT', `/api/annotations/${id}`, put({ note: 'once' }))];
+    const [first, second] = [
+      await teacher.send<Annotation>('PUT', `/api/annotations/${id}`, put({ note: 'once' })),
+      await teacher.send<Annotation>('PUT', `/api/annotations/${id}`, put({ note: 'once' })),
+    ];
     expect(second.body).toEqual(first.body);
-    expect((await teacher.send<Annotation[]>('GET', `/api/sources/${sourceId}/annotations`)).body.filter((a) => a.id === id)).toHaveLength(1);
+    expect(
+      (await teacher.send<Annotation[]>('GET', `/api/sources/${sourceId}/annotations`)).body.filter((a) => a.id === id),
+    ).toHaveLength(1);
   });
 
   test('a stale write is refused with what stands now, and nothing is lost', async () => {
@@ -203,7 +378,13 @@ describe('writing again', () => {
     await teacher.send('PUT', `/api/annotations/${id}`, put({ note: 'first' }));
     await teacher.send('PATCH', `/api/annotations/${id}`, { version: 1, note: 'second' });
     const late = await teacher.send<Problem>('PATCH', `/api/annotations/${id}`, { version: 1, note: 'third' });
-    expect([late.status, (late.body.current as Annotation).note, (late.body.current as Annotation).version]).toEqual([409, 'second', 2]);
-    expect((await teacher.send<Annotation>('PATCH', `/api/annotations/${id}`, { version: 2, note: 'third' })).body.note).toBe('third');
+    expect([late.status, (late.body.current as Annotation).note, (late.body.current as Annotation).version]).toEqual([
+      409,
+      'second',
+      2,
+    ]);
+    expect(
+      (await teacher.send<Annotation>('PATCH', `/api/annotations/${id}`, { version: 2, note: 'third' })).body.note,
+    ).toBe('third');
   });
 });

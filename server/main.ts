@@ -25,9 +25,13 @@ await start(config, async () => {
   fs.mkdirSync(path.dirname(path.resolve(config.dataFile)), { recursive: true });
   const ingester = new PoolIngester(new URL('./ingest-worker.js', import.meta.url), config, config.dataFile);
   const context = openContext({ config, ingester });
-  const app = await buildApp(context), port = await listen(app, config);
+  const app = await buildApp(context),
+    port = await listen(app, config);
   context.jobs.start();
-  const mail = config.mailPort === null ? undefined : await openMailDoor(context, { port: config.mailPort, host: config.mailHost, domain: config.mailDomain });
+  const mail =
+    config.mailPort === null
+      ? undefined
+      : await openMailDoor(context, { port: config.mailPort, host: config.mailHost, domain: config.mailDomain });
   const stopFeeds = watchFeeds(context);
   let orphans: Orphans = new Set();
   const sweep = (): void => {
@@ -42,10 +46,13 @@ await start(config, async () => {
       stopFeeds();
       context.events.close();
       void mail?.close();
-      void context.jobs.stop().then(() => app.close()).then(() => {
-        context.db.close();
-        process.exit(0);
-      });
+      void context.jobs
+        .stop()
+        .then(() => app.close())
+        .then(() => {
+          context.db.close();
+          process.exit(0);
+        });
     });
   }
 });

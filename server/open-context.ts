@@ -19,11 +19,25 @@ export interface World {
 }
 
 /** Opens and migrates the database and puts the ambient world together. Jobs start when `jobs.start()` is called. */
-export function openContext({ config, ingester, db = openDatabase(config.dataFile), now = () => new Date().toISOString(), sitePause }: World): Context {
+export function openContext({
+  config,
+  ingester,
+  db = openDatabase(config.dataFile),
+  now = () => new Date().toISOString(),
+  sitePause,
+}: World): Context {
   migrate(db);
   const events = new EventLog(db, now);
   const newId = (): string => v7();
-  const jobs = new JobRunner({ db, now, newId, events, ingester, log: (message) => console.error(message), ...(sitePause === undefined ? {} : { sitePause }) });
+  const jobs = new JobRunner({
+    db,
+    now,
+    newId,
+    events,
+    ingester,
+    log: (message) => console.error(message),
+    ...(sitePause === undefined ? {} : { sitePause }),
+  });
   const room = new Room(db, config.roomOfOne, () => performance.now());
   return { db, config, now, newId, events, streams: new Streams(), jobs, room, ingester };
 }

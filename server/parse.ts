@@ -1,4 +1,11 @@
-import { ValidationError, type AnyObjectSchema, type InferType, type SchemaFieldDescription, type SchemaInnerTypeDescription, type SchemaObjectDescription } from 'yup';
+import {
+  ValidationError,
+  type AnyObjectSchema,
+  type InferType,
+  type SchemaFieldDescription,
+  type SchemaInnerTypeDescription,
+  type SchemaObjectDescription,
+} from 'yup';
 import { AppError } from './errors';
 
 /**
@@ -20,7 +27,8 @@ export function parseQuery<S extends AnyObjectSchema>(schema: S, given: unknown)
 /** Names that every object has (`__proto__`, `toString`) are no fields of ours. */
 function refuseInherited(value: object): void {
   const inherited = Object.keys(value).find((name) => name in Object.prototype);
-  if (inherited !== undefined) throw new AppError('invalid', { message: `“${inherited}” is no field of what was sent.` });
+  if (inherited !== undefined)
+    throw new AppError('invalid', { message: `“${inherited}” is no field of what was sent.` });
 }
 
 function checked<S extends AnyObjectSchema>(schema: S, value: unknown): InferType<S> {
@@ -36,23 +44,43 @@ type Described = SchemaFieldDescription;
 
 /** What a schema would turn into another type, or call a method of, is refused before it is looked at. */
 function checkTypes(described: Described, value: unknown, path: string): void {
-  const wrong = (expected: string): never => { throw new AppError('invalid', { message: `${path || 'What was sent'} has to be ${expected}; it is ${nameOf(value)}.` }, path ? { field: path } : {}); };
+  const wrong = (expected: string): never => {
+    throw new AppError(
+      'invalid',
+      { message: `${path || 'What was sent'} has to be ${expected}; it is ${nameOf(value)}.` },
+      path ? { field: path } : {},
+    );
+  };
   // What may be absent or null is the schema's to say.
   if (value === undefined || value === null) return;
   switch (described.type) {
-    case 'string': if (typeof value !== 'string') wrong('text'); return;
-    case 'boolean': if (typeof value !== 'boolean') wrong('true or false'); return;
-    case 'number': if (typeof value !== 'number' || !Number.isFinite(value) || Math.abs(value) > Number.MAX_SAFE_INTEGER) wrong('a number of ordinary size'); return;
+    case 'string':
+      if (typeof value !== 'string') wrong('text');
+      return;
+    case 'boolean':
+      if (typeof value !== 'boolean') wrong('true or false');
+      return;
+    case 'number':
+      if (typeof value !== 'number' || !Number.isFinite(value) || Math.abs(value) > Number.MAX_SAFE_INTEGER)
+        wrong('a number of ordinary size');
+      return;
     case 'array': {
       if (!Array.isArray(value)) return wrong('a list');
       const { innerType } = described as SchemaInnerTypeDescription;
-      value.forEach((item, n) => { if (innerType && !Array.isArray(innerType)) checkTypes(innerType, item, `${path}[${n}]`); });
+      value.forEach((item, n) => {
+        if (innerType && !Array.isArray(innerType)) checkTypes(innerType, item, `${path}[${n}]`);
+      });
       return;
     }
     case 'object': {
       if (typeof value !== 'object' || Array.isArray(value)) return wrong('an object');
       refuseInherited(value);
-      for (const [name, field] of Object.entries((described as SchemaObjectDescription).fields ?? {})) checkTypes(field, Object.hasOwn(value, name) ? (value as Record<string, unknown>)[name] : undefined, path ? `${path}.${name}` : name);
+      for (const [name, field] of Object.entries((described as SchemaObjectDescription).fields ?? {}))
+        checkTypes(
+          field,
+          Object.hasOwn(value, name) ? (value as Record<string, unknown>)[name] : undefined,
+          path ? `${path}.${name}` : name,
+        );
       return;
     }
   }

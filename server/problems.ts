@@ -12,7 +12,8 @@ function known(error: unknown): AppError {
   const { statusCode, message, code } = error as { statusCode?: number; message?: string; code?: string };
   if (code?.startsWith('SQLITE_BUSY') || code?.startsWith('SQLITE_LOCKED')) return new AppError('busy');
   if (statusCode === 413) return new AppError('file_too_large', { limit: 4 });
-  if (statusCode !== undefined && statusCode >= 400 && statusCode < 500) return new AppError('invalid', { message: `${message ?? 'The request'}. Reload the page and try again.` });
+  if (statusCode !== undefined && statusCode >= 400 && statusCode < 500)
+    return new AppError('invalid', { message: `${message ?? 'The request'}. Reload the page and try again.` });
   const reference = Math.random().toString(36).slice(2, 8);
   console.error(`error ${reference}:`, error);
   return new AppError('broken', { reference });

@@ -5,6 +5,11 @@ import { AppError } from './errors';
 /** An id from the path. Throws `invalid` unless it is a version 7 UUID. */
 export function readId(request: FastifyRequest, name = 'id'): string {
   const value = (request.params as Record<string, string>)[name] ?? '';
-  if (!UUID_V7.test(value)) throw new AppError('invalid', { message: `"${value}" is not an id: a version 7 UUID in lower case was expected (RFC 9562).` }, { field: name });
+  if (!UUID_V7.test(value))
+    throw new AppError(
+      'invalid',
+      { message: `"${value}" is not an id: a version 7 UUID in lower case was expected (RFC 9562).` },
+      { field: name },
+    );
   return value;
 }

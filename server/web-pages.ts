@@ -17,7 +17,10 @@ export const CODE: readonly (readonly [RegExp, string])[] = [
 /** What a page asks for first, in the order in which it needs it. */
 const asked = (address: string): string[] => {
   const id = /^\/source\/([0-9a-f-]{36})$/.exec(address)?.[1];
-  return ['/api/welcome', ...(id ? [`/api/sources/${id}`, `/api/sources/${id}/text`, '/api/classes', `/api/sources/${id}/annotations`] : [])];
+  return [
+    '/api/welcome',
+    ...(id ? [`/api/sources/${id}`, `/api/sources/${id}/text`, '/api/classes', `/api/sources/${id}/annotations`] : []),
+  ];
 };
 
 /**
@@ -25,16 +28,36 @@ const asked = (address: string): string[] => {
  * page at an address is going to fetch: its code and, where it will ask for what is newest, its data.
  */
 export function webPages(folder: string): (address: string, withData: boolean) => string {
-  const html = fs.readFileSync(path.join(folder, 'index.html'), 'utf8'), manifestFile = path.join(folder, '.vite/manifest.json');
-  const manifest = fs.existsSync(manifestFile) ? (JSON.parse(fs.readFileSync(manifestFile, 'utf8')) as Record<string, Chunk>) : {};
+  const html = fs.readFileSync(path.join(folder, 'index.html'), 'utf8'),
+    manifestFile = path.join(folder, '.vite/manifest.json');
+  const manifest = fs.existsSync(manifestFile)
+    ? (JSON.parse(fs.readFileSync(manifestFile, 'utf8')) as Record<string, Chunk>)
+    : {};
   const filesOf = (name: string, known: Set<string>): Set<string> => {
     const chunk = manifest[name];
-    if (chunk && !known.has(chunk.file)) { known.add(chunk.file); chunk.imports?.forEach((each) => filesOf(each, known)); }
+    if (chunk && !known.has(chunk.file)) {
+      known.add(chunk.file);
+      chunk.imports?.forEach((each) => filesOf(each, known));
+    }
     return known;
   };
-  const links = CODE.map(([address, name]) => [address, [...filesOf(name, new Set())].filter((file) => !html.includes(file)).map((file) => `<link rel="modulepreload" crossorigin href="/${file}">`).join('')] as const);
+  const links = CODE.map(
+    ([address, name]) =>
+      [
+        address,
+        [...filesOf(name, new Set())]
+          .filter((file) => !html.includes(file))
+          .map((file) => `<link rel="modulepreload" crossorigin href="/${file}">`)
+          .join(''),
+      ] as const,
+  );
   return (address, withData) => {
-    const code = links.find(([of]) => of.test(address))?.[1] ?? '', data = withData ? asked(address).map((url) => `<link rel="preload" as="fetch" crossorigin href="${url}">`).join('') : '';
+    const code = links.find(([of]) => of.test(address))?.[1] ?? '',
+      data = withData
+        ? asked(address)
+            .map((url) => `<link rel="preload" as="fetch" crossorigin href="${url}">`)
+            .join('')
+        : '';
     return html.replace('</head>', () => `${code}${data}</head>`);
   };
 }

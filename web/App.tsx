@@ -19,28 +19,58 @@ export function App() {
   const welcome = useWelcome();
   const me = welcome.data?.me ?? null;
   const connected = useLive(me?.id, welcome.data?.event ?? '');
-  const here = useLocation(), tints = useTints(me !== null).data;
+  const here = useLocation(),
+    tints = useTints(me !== null).data;
   useOutbox(me?.id);
   // Reading comes next as a rule.
-  useEffect(() => { if (me) soon(() => void fetchPage('/source/next')); }, [me]);
-  if (!welcome.data) return <main><State of={welcome} /></main>;
-  const waiting = <p role="status" className="p-8 text-faint">One moment…</p>;
+  useEffect(() => {
+    if (me) soon(() => void fetchPage('/source/next'));
+  }, [me]);
+  if (!welcome.data)
+    return (
+      <main>
+        <State of={welcome} />
+      </main>
+    );
+  const waiting = (
+    <p role="status" className="p-8 text-faint">
+      One moment…
+    </p>
+  );
   if (!me) {
     const back = here.pathname === '/enter' ? '/' : here.pathname + here.search;
-    return <Suspense fallback={waiting}><AccountPage welcome={welcome.data} back={back} /></Suspense>;
+    return (
+      <Suspense fallback={waiting}>
+        <AccountPage welcome={welcome.data} back={back} />
+      </Suspense>
+    );
   }
   return (
-    <MeContext.Provider value={me}><TintContext.Provider value={tints ?? NO_TINTS}>
-      <div className="grid h-full grid-rows-[auto_1fr] [[data-focus]_&]:grid-rows-[1fr]">
-        <Places connected={connected} />
-        <Boundary at={here.pathname}><Suspense fallback={waiting}>
-          <Routes>
-            <Route path="/" element={<Navigate to="/desk" replace />} />
-            {PAGES.map(({ path, Page }) => <Route key={path} path={path} element={<Page />} />)}
-            <Route path="*" element={<main className="p-8"><h1 className="text-[23px]">Nothing here</h1><p className="mt-2 text-soft">There is no such page. Choose a place above.</p></main>} />
-          </Routes>
-        </Suspense></Boundary>
-      </div>
-    </TintContext.Provider></MeContext.Provider>
+    <MeContext.Provider value={me}>
+      <TintContext.Provider value={tints ?? NO_TINTS}>
+        <div className="grid h-full grid-rows-[auto_1fr] [[data-focus]_&]:grid-rows-[1fr]">
+          <Places connected={connected} />
+          <Boundary at={here.pathname}>
+            <Suspense fallback={waiting}>
+              <Routes>
+                <Route path="/" element={<Navigate to="/desk" replace />} />
+                {PAGES.map(({ path, Page }) => (
+                  <Route key={path} path={path} element={<Page />} />
+                ))}
+                <Route
+                  path="*"
+                  element={
+                    <main className="p-8">
+                      <h1 className="text-[23px]">Nothing here</h1>
+                      <p className="mt-2 text-soft">There is no such page. Choose a place above.</p>
+                    </main>
+                  }
+                />
+              </Routes>
+            </Suspense>
+          </Boundary>
+        </div>
+      </TintContext.Provider>
+    </MeContext.Provider>
   );
 }

@@ -8,7 +8,11 @@ import { useDesk } from './data/queries';
 import { setTheme, useTheme } from './theme/use-theme';
 import { shortName } from './ui/when';
 
-const PLACES = [['/desk', 'Desk'], ['/library', 'Library'], ['/classes', 'Classes']] as const;
+const PLACES = [
+  ['/desk', 'Desk'],
+  ['/library', 'Library'],
+  ['/classes', 'Classes'],
+] as const;
 
 /** The places of Avrelle, the way to find anything, and one's own name. */
 export function Places({ connected }: { connected: boolean }) {
@@ -18,12 +22,27 @@ export function Places({ connected }: { connected: boolean }) {
       <span className="mr-2.5 font-read text-[21px] font-semibold italic text-tide max-[600px]:hidden">Avrelle</span>
       <nav aria-label="Places" className="flex items-baseline gap-[22px] max-[900px]:gap-4">
         {PLACES.map(([to, name]) => (
-          <NavLink key={to} to={to} className={({ isActive }) => (isActive ? 'border-b-2 border-tide pb-[3px] text-ink' : 'text-soft hover:text-ink')}>
-            {name}{to === '/desk' && unseen > 0 && <sup className="ml-0.5 text-[11px] font-bold text-brick" aria-label={`${unseen} new`}>{unseen}</sup>}
+          <NavLink
+            key={to}
+            to={to}
+            className={({ isActive }) =>
+              isActive ? 'border-b-2 border-tide pb-[3px] text-ink' : 'text-soft hover:text-ink'
+            }
+          >
+            {name}
+            {to === '/desk' && unseen > 0 && (
+              <sup className="ml-0.5 text-[11px] font-bold text-brick" aria-label={`${unseen} new`}>
+                {unseen}
+              </sup>
+            )}
           </NavLink>
         ))}
       </nav>
-      {!connected && <span role="status" className="text-[13px] text-brick">no connection</span>}
+      {!connected && (
+        <span role="status" className="text-[13px] text-brick">
+          no connection
+        </span>
+      )}
       <FindField />
       <MyMenu />
     </header>
@@ -32,10 +51,16 @@ export function Places({ connected }: { connected: boolean }) {
 
 function FindField() {
   const navigate = useNavigate();
-  const [params] = useSearchParams(), finding = useLocation().pathname === '/find', asked = finding ? (params.get('q') ?? '') : '';
-  const [words, setWords] = useState(asked), [before, setBefore] = useState(asked);
+  const [params] = useSearchParams(),
+    finding = useLocation().pathname === '/find',
+    asked = finding ? (params.get('q') ?? '') : '';
+  const [words, setWords] = useState(asked),
+    [before, setBefore] = useState(asked);
   // What is looked for on the page of Find stands here as well.
-  if (asked !== before) { setBefore(asked); setWords(asked); }
+  if (asked !== before) {
+    setBefore(asked);
+    setWords(asked);
+  }
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
@@ -48,9 +73,26 @@ function FindField() {
     return () => removeEventListener('keydown', onKey);
   }, []);
   return (
-    <form role="search" className="ml-auto flex w-[230px] items-baseline border-b border-strong pb-0.5 focus-within:border-tide max-[600px]:w-[84px]" onSubmit={(e) => { e.preventDefault(); if (words.trim()) void navigate(`/find?q=${encodeURIComponent(words.trim())}`); }}>
-      <input ref={field} type="search" aria-label="Find a passage, note or tag" value={words} onChange={(e) => setWords(e.target.value)} placeholder="Find a passage, note, #tag" className="min-w-0 flex-1 bg-transparent outline-none placeholder:text-faint" />
-      <kbd aria-hidden="true" className="border border-strong px-[5px] text-[12px] text-faint max-[900px]:hidden">/</kbd>
+    <form
+      role="search"
+      className="ml-auto flex w-[230px] items-baseline border-b border-strong pb-0.5 focus-within:border-tide max-[600px]:w-[84px]"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (words.trim()) void navigate(`/find?q=${encodeURIComponent(words.trim())}`);
+      }}
+    >
+      <input
+        ref={field}
+        type="search"
+        aria-label="Find a passage, note or tag"
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+        placeholder="Find a passage, note, #tag"
+        className="min-w-0 flex-1 bg-transparent outline-none placeholder:text-faint"
+      />
+      <kbd aria-hidden="true" className="border border-strong px-[5px] text-[12px] text-faint max-[900px]:hidden">
+        /
+      </kbd>
     </form>
   );
 }
@@ -68,12 +110,18 @@ function MyMenu() {
   };
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className="whitespace-nowrap font-semibold" title={`${me.name}: theme and signing out`}>{shortName(me.name)}</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger className="whitespace-nowrap font-semibold" title={`${me.name}: theme and signing out`}>
+        {shortName(me.name)}
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={10} className="over min-w-[210px] py-1.5 text-[14px]">
           <DropdownMenu.Label className="px-3.5 pb-1.5 text-[13px] text-soft">{me.email}</DropdownMenu.Label>
-          <DropdownMenu.Item className="item" onSelect={() => setTheme(theme === 'day' ? 'night' : 'day')}>{theme === 'day' ? 'Night theme' : 'Day theme'}</DropdownMenu.Item>
-          <DropdownMenu.Item className="item" onSelect={() => void signOut()}>Sign out</DropdownMenu.Item>
+          <DropdownMenu.Item className="item" onSelect={() => setTheme(theme === 'day' ? 'night' : 'day')}>
+            {theme === 'day' ? 'Night theme' : 'Day theme'}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="item" onSelect={() => void signOut()}>
+            Sign out
+          </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -19,7 +19,9 @@ void fetchPage(location.pathname).then(() => {
     <StrictMode>
       <QueryClientProvider client={client}>
         <BrowserRouter>
-          <MessagesProvider><App /></MessagesProvider>
+          <MessagesProvider>
+            <App />
+          </MessagesProvider>
         </BrowserRouter>
       </QueryClientProvider>
     </StrictMode>,

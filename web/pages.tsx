@@ -24,5 +24,7 @@ export const PAGES = [
 
 /** Resolves when the code of the page at an address is there, or did not come. */
 export async function fetchPage(pathname: string): Promise<void> {
-  await PAGES.find(({ path }) => matchPath(path, pathname))?.Page.fetchCode().catch(() => undefined);
+  await PAGES.find(({ path }) => matchPath(path, pathname))
+    ?.Page.fetchCode()
+    .catch(() => undefined);
 }

@@ -3,7 +3,9 @@ import { describe, indexText, locateAll } from './index';
 
 const LENGTH = 100_000;
 /** Words without end, the ordinary text that times are compared with. */
-const ordinary = Array.from({ length: LENGTH / 8 }, (_, n) => `w${((n * 7919) % 99991).toString(36)}`.padEnd(7, 'a')).join(' ');
+const ordinary = Array.from({ length: LENGTH / 8 }, (_, n) =>
+  `w${((n * 7919) % 99991).toString(36)}`.padEnd(7, 'a'),
+).join(' ');
 
 const work = (text: string): ReturnType<typeof locateAll> => {
   const index = indexText(text);
@@ -15,7 +17,10 @@ test.each([
   ['equal characters', 'a'.repeat(LENGTH)],
   ['NUL', '\0'.repeat(LENGTH)],
   ['lone surrogates', '\ud800'.repeat(LENGTH)],
-  ['no spaces', Array.from({ length: LENGTH }, (_, i) => String.fromCharCode(97 + ((i * i * 7 + i * 3) % 26))).join('')],
+  [
+    'no spaces',
+    Array.from({ length: LENGTH }, (_, i) => String.fromCharCode(97 + ((i * i * 7 + i * 3) % 26))).join(''),
+  ],
   ['one line again and again', 'The same line again and again.\n'.repeat(LENGTH / 31)],
   ['combining marks', `e${'\u0301'.repeat(20)}`.repeat(LENGTH / 21)],
 ])('a text of %s is answered for, each range within it or lost', (_, text) => {
@@ -30,11 +35,16 @@ test.each([
 test('an anchor in an empty text is lost, and so is one without words', () => {
   const anchor = describe(indexText(ordinary), { start: 100, end: 140 });
   expect(locateAll(indexText(''), [anchor])).toEqual([{ state: 'lost', confidence: 0, candidates: [] }]);
-  expect(locateAll(indexText(ordinary), [{ ...anchor, quote: { exact: '', prefix: '', suffix: '' } }])).toMatchObject([{ state: 'lost' }]);
+  expect(locateAll(indexText(ordinary), [{ ...anchor, quote: { exact: '', prefix: '', suffix: '' } }])).toMatchObject([
+    { state: 'lost' },
+  ]);
 });
 
 test('positions that make no sense lead nowhere wrong', () => {
   const anchor = describe(indexText(ordinary), { start: 5000, end: 5060 });
-  const odd = [{ start: 10 ** 9, end: 10 ** 9 + 60 }, { start: 0, end: 60 }].map((position) => locateAll(indexText(ordinary), [{ ...anchor, position }])[0]);
+  const odd = [
+    { start: 10 ** 9, end: 10 ** 9 + 60 },
+    { start: 0, end: 60 },
+  ].map((position) => locateAll(indexText(ordinary), [{ ...anchor, position }])[0]);
   for (const found of odd) expect(found).toMatchObject({ state: 'shifted', start: 5000, end: 5060 });
 });

@@ -23,11 +23,14 @@ const TOLL = 4;
  */
 export function chain(matches: Matches, former: Former): readonly Link[] {
   const { count, p, q, length, stretch } = matches;
-  const score = new Float64Array(count), back = new Int32Array(count).fill(-1), ahead = aheadOf(matches, former);
+  const score = new Float64Array(count),
+    back = new Int32Array(count).fill(-1),
+    ahead = aheadOf(matches, former);
   let best = -1;
   for (let j = 0; j < count; j++) {
     /** A single anchor is looked for near its own place first. */
-    let most = length[j]! - TOLL - logCost(ahead[j]!) / 2, from = -1;
+    let most = length[j]! - TOLL - logCost(ahead[j]!) / 2,
+      from = -1;
     const first = Math.max(0, j - LOOK_BACK);
     for (let i = best >= 0 && best < first ? first - 1 : first; i < j; i++) {
       const n = i < first ? best : i;
@@ -35,7 +38,10 @@ export function chain(matches: Matches, former: Former): readonly Link[] {
       const gain = length[j]! - Math.max(0, p[n]! + length[n]! - p[j]!, forward ? q[n]! + length[n]! - q[j]! : 0);
       if (gain <= 0 || score[n]! + gain - TOLL <= most) continue;
       const total = score[n]! + gain - TOLL - stepCost(forward, stretch[n] === stretch[j], ahead[j]! - ahead[n]!);
-      if (total > most) { most = total; from = n; }
+      if (total > most) {
+        most = total;
+        from = n;
+      }
     }
     score[j] = most;
     back[j] = from;
@@ -47,7 +53,8 @@ export function chain(matches: Matches, former: Former): readonly Link[] {
 /** By match: how many units the present text is ahead of the former there. */
 function aheadOf({ count, p, q, stretch }: Matches, { stretches }: Former): Int32Array {
   const ahead = new Int32Array(count);
-  for (let n = 0; n < count; n++) ahead[n] = q[n]! - p[n]! - (stretches[stretch[n]!]!.origin - stretches[stretch[n]!]!.begin);
+  for (let n = 0; n < count; n++)
+    ahead[n] = q[n]! - p[n]! - (stretches[stretch[n]!]!.origin - stretches[stretch[n]!]!.begin);
   return ahead;
 }
 
@@ -68,7 +75,9 @@ function links(matches: Matches, back: Int32Array, last: number): readonly Link[
   const made: Link[] = [];
   for (const n of way) {
     const before = made.at(-1);
-    const p = matches.p[n]!, q = matches.q[n]!, length = matches.length[n]!;
+    const p = matches.p[n]!,
+      q = matches.q[n]!,
+      length = matches.length[n]!;
     const forward = before && q + length > before.q + before.length && q >= before.q;
     const cut = before ? Math.max(0, before.p + before.length - p, forward ? before.q + before.length - q : 0) : 0;
     made.push({ p: p + cut, q: q + cut, length: length - cut, stretch: matches.stretch[n]!, match: n });

@@ -14,16 +14,30 @@ export interface Remembered {
  * places` measures on other texts whether they hold. Shares are 0 to 1, lengths in units.
  */
 export function confidenceOf(e: Evidence, { of = 2, rival = 0 }: Remembered): number {
-  const total = e.length + e.leftKnown + e.rightKnown, kept = e.kept * e.length, own = kept + e.left + e.right;
-  const left = e.left / Math.max(1, e.leftKnown), right = e.right / Math.max(1, e.rightKnown);
-  const weaker = Math.min(left, right), stronger = Math.max(left, right);
-  const ahead = (own - rival) / Math.max(1, total), size = Math.log2(1 + kept) / 8;
+  const total = e.length + e.leftKnown + e.rightKnown,
+    kept = e.kept * e.length,
+    own = kept + e.left + e.right;
+  const left = e.left / Math.max(1, e.leftKnown),
+    right = e.right / Math.max(1, e.rightKnown);
+  const weaker = Math.min(left, right),
+    stronger = Math.max(left, right);
+  const ahead = (own - rival) / Math.max(1, total),
+    size = Math.log2(1 + kept) / 8;
   const repeated = of > 1 ? 1 : 0;
-  const sum = -7 + 5.11 * e.kept - 2.2 * e.kept ** 2 + 1.56 * size + 1.58 * (kept / Math.max(1, e.end - e.begin))
-    + 2.87 * (own / total) + 2.12 * ahead + 1.1 * weaker + 1.41 * stronger
-    + (e.whole ? 1.78 : 2.22 * size - 0.9 * weaker - 1.32 * stronger)
-    + repeated * (0.58 * weaker + 0.87 * ahead - 1.51)
-    - 0.26 * (e.elsewhere / Math.max(1, own)) + (own > rival ? 1.44 : 0);
+  const sum =
+    -7 +
+    5.11 * e.kept -
+    2.2 * e.kept ** 2 +
+    1.56 * size +
+    1.58 * (kept / Math.max(1, e.end - e.begin)) +
+    2.87 * (own / total) +
+    2.12 * ahead +
+    1.1 * weaker +
+    1.41 * stronger +
+    (e.whole ? 1.78 : 2.22 * size - 0.9 * weaker - 1.32 * stronger) +
+    repeated * (0.58 * weaker + 0.87 * ahead - 1.51) -
+    0.26 * (e.elsewhere / Math.max(1, own)) +
+    (own > rival ? 1.44 : 0);
   return 1 / (1 + Math.exp(-sum));
 }
 

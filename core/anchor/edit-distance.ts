@@ -33,7 +33,12 @@ class Columns {
   /** Distance of the whole pattern to the text up to each column. */
   readonly last: Int32Array;
 
-  constructor(readonly blocks: number, columns: number, rows: number, keep: boolean) {
+  constructor(
+    readonly blocks: number,
+    columns: number,
+    rows: number,
+    keep: boolean,
+  ) {
     const kept = keep ? columns + 1 : 1;
     this.plus = new Int32Array(kept * blocks).fill(-1, 0, blocks);
     this.minus = new Int32Array(kept * blocks);
@@ -44,10 +49,12 @@ class Columns {
 
 function fill(pattern: Units, text: Units, keep: boolean): Columns {
   const blocks = Math.max(1, Math.ceil(pattern.length / WORD));
-  const peq = new Peq(pattern, blocks), table = new Columns(blocks, text.length, pattern.length, keep);
+  const peq = new Peq(pattern, blocks),
+    table = new Columns(blocks, text.length, pattern.length, keep);
   const top = 1 << ((pattern.length - 1) & 31);
   for (let column = 1; column <= text.length; column++) {
-    const before = keep ? (column - 1) * blocks : 0, after = keep ? column * blocks : 0;
+    const before = keep ? (column - 1) * blocks : 0,
+      after = keep ? column * blocks : 0;
     const step = advance(table, peq.of(text[column - 1]!), before, after, top);
     table.last[column] = table.last[column - 1]! + step;
   }
@@ -55,15 +62,24 @@ function fill(pattern: Units, text: Units, keep: boolean): Columns {
 }
 
 /** One column from the one before it; the result is how the last row changed: -1, 0 or 1. */
-function advance({ blocks, plus, minus }: Columns, equal: Int32Array, before: number, after: number, top: number): number {
-  let carry = 1, change = 0;
+function advance(
+  { blocks, plus, minus }: Columns,
+  equal: Int32Array,
+  before: number,
+  after: number,
+  top: number,
+): number {
+  let carry = 1,
+    change = 0;
   for (let b = 0; b < blocks; b++) {
-    const pv = plus[before + b]!, mv = minus[before + b]!;
+    const pv = plus[before + b]!,
+      mv = minus[before + b]!;
     let eq = equal[b]!;
     const xv = eq | mv;
     if (carry < 0) eq |= 1;
     const xh = ((((eq & pv) + pv) | 0) ^ pv) | eq;
-    let ph = mv | ~(xh | pv), mh = pv & xh;
+    let ph = mv | ~(xh | pv),
+      mh = pv & xh;
     const high = b === blocks - 1 ? top : 1 << 31;
     const out = (ph & high) !== 0 ? 1 : (mh & high) !== 0 ? -1 : 0;
     ph <<= 1;
@@ -95,7 +111,8 @@ export function align(pattern: Units, text: Units, end: TextEnd = 'whole'): Int3
   const places = new Int32Array(pattern.length).fill(-1);
   if (pattern.length === 0 || text.length === 0) return places;
   const table = fill(pattern, text, true);
-  let column = end === 'whole' ? text.length : bestColumn(table.last), row = pattern.length;
+  let column = end === 'whole' ? text.length : bestColumn(table.last),
+    row = pattern.length;
   while (row > 0 && column > 0) {
     if (pattern[row - 1] === text[column - 1]) places[--row] = --column;
     else if (goesDown(table, row, column)) row--;
@@ -108,9 +125,11 @@ export function align(pattern: Units, text: Units, end: TextEnd = 'whole'): Int3
 /** True where the cell is one more than the one above it: the pattern's unit may go without a place. */
 const goesDown = (table: Columns, row: number, column: number): boolean => bit(table.plus, table.blocks, row, column);
 /** True, where the pattern's unit has a place, if that is the text's unit here rather than an earlier one. */
-const replaces = (table: Columns, row: number, column: number): boolean => !bit(table.minus, table.blocks, row, column - 1);
+const replaces = (table: Columns, row: number, column: number): boolean =>
+  !bit(table.minus, table.blocks, row, column - 1);
 
-const bit = (words: Int32Array, blocks: number, row: number, column: number): boolean => (words[column * blocks + ((row - 1) >>> 5)]! & (1 << ((row - 1) & 31))) !== 0;
+const bit = (words: Int32Array, blocks: number, row: number, column: number): boolean =>
+  (words[column * blocks + ((row - 1) >>> 5)]! & (1 << ((row - 1) & 31))) !== 0;
 
 function bestColumn(last: Int32Array): number {
   let best = 0;

@@ -30,14 +30,21 @@ export const NEAR = 64;
 export function evidenceFor(alignment: Alignment, quoted: Quoted): Evidence | undefined {
   const place = placeOf(alignment, quoted);
   if (!place) return undefined;
-  const { begin, end } = quoted, stretch = alignment.former.stretches[quoted.stretch]!;
+  const { begin, end } = quoted,
+    stretch = alignment.former.stretches[quoted.stretch]!;
   const edges = clean(alignment, quoted, place);
-  const leftKnown = Math.min(NEAR, begin - stretch.begin), rightKnown = Math.min(NEAR, stretch.end - end);
+  const leftKnown = Math.min(NEAR, begin - stretch.begin),
+    rightKnown = Math.min(NEAR, stretch.end - end);
   return {
-    begin: edges.begin, end: edges.end, length: end - begin, kept: place.solid / (end - begin),
+    begin: edges.begin,
+    end: edges.end,
+    length: end - begin,
+    kept: place.solid / (end - begin),
     whole: place.solid === end - begin && edges.end - edges.begin === end - begin,
-    left: beside(alignment, begin - leftKnown, begin, edges.begin - 2 * NEAR, edges.begin), leftKnown,
-    right: beside(alignment, end, end + rightKnown, edges.end, edges.end + 2 * NEAR), rightKnown,
+    left: beside(alignment, begin - leftKnown, begin, edges.begin - 2 * NEAR, edges.begin),
+    leftKnown,
+    right: beside(alignment, end, end + rightKnown, edges.end, edges.end + 2 * NEAR),
+    rightKnown,
     elsewhere: elsewhere(alignment, begin - leftKnown, end + rightKnown),
   };
 }
@@ -50,7 +57,7 @@ interface Place {
 
 /** Of the places that parts of the quotation went to, the one with most of it: first and last unit with a place. */
 function placeOf({ to, solid }: Alignment, { begin, end }: Quoted): Place | undefined {
-  const mostGap = (end - begin) + 200;
+  const mostGap = end - begin + 200;
   let best: Place | undefined, here: { first: number; last: number; solid: number } | undefined;
   for (let p = begin; p < end; p++) {
     if (to[p]! < 0) continue;
@@ -67,12 +74,17 @@ function placeOf({ to, solid }: Alignment, { begin, end }: Quoted): Place | unde
  * The place's ends. What replaced the quotation's first or last units belongs to it only where the context holds it in,
  * then as many units as they were, and whole words.
  */
-function clean({ to, solid, former, text }: Alignment, { begin, end, stretch }: Quoted, place: Place): { begin: number; end: number } {
+function clean(
+  { to, solid, former, text }: Alignment,
+  { begin, end, stretch }: Quoted,
+  place: Place,
+): { begin: number; end: number } {
   const { begin: least, end: most } = former.stretches[stretch]!;
   let { first, last } = place;
   while (first < last && solid[first] === 0) first++;
   while (last > first && solid[last] === 0) last--;
-  let from = to[first]!, until = to[last]! + 1;
+  let from = to[first]!,
+    until = to[last]! + 1;
   if (begin > least && solid[begin - 1] === 1 && to[begin - 1]! < from) {
     const floor = to[begin - 1]! + 1;
     from = Math.max(floor, from - (first - begin));
@@ -100,10 +112,16 @@ function beside({ to, solid }: Alignment, from: number, until: number, low: numb
 const MOST_BACK = 400;
 
 /** Calls with each match that reaches into `[begin, end)` of the former. */
-export function eachMatch({ matches }: Alignment, begin: number, end: number, see: (match: number, from: number, to: number) => void): void {
+export function eachMatch(
+  { matches }: Alignment,
+  begin: number,
+  end: number,
+  see: (match: number, from: number, to: number) => void,
+): void {
   const after = lowerBound(matches.p, 0, matches.count, end);
   for (let n = after - 1; n >= 0 && n >= after - MOST_BACK && matches.reach[n]! > begin; n--) {
-    const from = Math.max(begin, matches.p[n]!), to = Math.min(end, matches.p[n]! + matches.length[n]!);
+    const from = Math.max(begin, matches.p[n]!),
+      to = Math.min(end, matches.p[n]! + matches.length[n]!);
     if (to > from) see(n, from, to);
   }
 }

@@ -26,19 +26,29 @@ test.each([
 const foldedQuote = folded('„');
 
 test('each unit knows where it began, in order, and the text ends where it ends', () => {
-  fc.assert(fc.property(fc.string({ maxLength: 80, unit: 'binary' }), (text) => {
-    const { units, from } = foldText(text);
-    expect(from).toHaveLength(units.length + 1);
-    expect(from[units.length]).toBe(text.length);
-    for (let i = 1; i < from.length; i++) expect(from[i]!).toBeGreaterThanOrEqual(from[i - 1]!);
-    for (let at = 0; at <= text.length; at++) {
-      const first = foldedAt({ units, from }, at);
-      expect(from[first]!).toBeGreaterThanOrEqual(at);
-      if (first > 0) expect(from[first - 1]!).toBeLessThan(at);
-    }
-  }), { numRuns: 200, seed: 3 });
+  fc.assert(
+    fc.property(fc.string({ maxLength: 80, unit: 'binary' }), (text) => {
+      const { units, from } = foldText(text);
+      expect(from).toHaveLength(units.length + 1);
+      expect(from[units.length]).toBe(text.length);
+      for (let i = 1; i < from.length; i++) expect(from[i]!).toBeGreaterThanOrEqual(from[i - 1]!);
+      for (let at = 0; at <= text.length; at++) {
+        const first = foldedAt({ units, from }, at);
+        expect(from[first]!).toBeGreaterThanOrEqual(at);
+        if (first > 0) expect(from[first - 1]!).toBeLessThan(at);
+      }
+    }),
+    { numRuns: 200, seed: 3 },
+  );
 });
 
 test('what is folded stays as it is when folded again', () => {
-  fc.assert(fc.property(fc.string({ maxLength: 60, unit: 'grapheme' }), (text) => { const once = folded(text), spaced = (s: string) => s.replace(/ +/g, ' ').trim(); expect(spaced(folded(once))).toBe(spaced(once)); }), { numRuns: 1500, seed: 6 });
+  fc.assert(
+    fc.property(fc.string({ maxLength: 60, unit: 'grapheme' }), (text) => {
+      const once = folded(text),
+        spaced = (s: string) => s.replace(/ +/g, ' ').trim();
+      expect(spaced(folded(once))).toBe(spaced(once));
+    }),
+    { numRuns: 1500, seed: 6 },
+  );
 });

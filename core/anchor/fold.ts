@@ -11,7 +11,9 @@ export interface Folded {
 }
 
 /** 0 is a unit not met yet. */
-const DROPPED = 1, SPACE = 2, SEVERAL = 3;
+const DROPPED = 1,
+  SPACE = 2,
+  SEVERAL = 3;
 /** What a code unit becomes: a unit, or one of the marks above. Filled as units are met. */
 const table = new Uint16Array(0x10000);
 const several = new Map<number, string>();
@@ -40,7 +42,14 @@ function plainOf(character: string): string {
 
 function learn(unit: number): number {
   const folded = foldOne(String.fromCharCode(unit));
-  const code = folded === '' ? DROPPED : folded === ' ' ? SPACE : folded.length === 1 && folded.charCodeAt(0) > SEVERAL ? folded.charCodeAt(0) : SEVERAL;
+  const code =
+    folded === ''
+      ? DROPPED
+      : folded === ' '
+        ? SPACE
+        : folded.length === 1 && folded.charCodeAt(0) > SEVERAL
+          ? folded.charCodeAt(0)
+          : SEVERAL;
   if (code === SEVERAL) several.set(unit, folded);
   table[unit] = code;
   return code;
@@ -73,7 +82,11 @@ class Writer {
   /** Where white space began that is written once something follows it; -1 for none. */
   private space = -1;
 
-  constructor(private readonly units: ArrayLike<number>, begin: number, private readonly end: number) {
+  constructor(
+    private readonly units: ArrayLike<number>,
+    begin: number,
+    private readonly end: number,
+  ) {
     const room = end - begin + 16;
     this.out = new Uint16Array(room);
     this.from = new Int32Array(room);
@@ -85,8 +98,9 @@ class Writer {
     if (isHigh(unit) && at + 1 < this.end && isLow(this.units[at + 1]!)) return this.addPair(at, unit);
     const code = table[unit] || learn(unit);
     if (code > SEVERAL) this.write(code, at);
-    else if (code === SPACE) { if (this.space < 0) this.space = at; }
-    else if (code === SEVERAL) this.writeAll(several.get(unit) ?? '', at);
+    else if (code === SPACE) {
+      if (this.space < 0) this.space = at;
+    } else if (code === SEVERAL) this.writeAll(several.get(unit) ?? '', at);
     if (this.space === at && this.breaksWord(at)) this.space = -1;
     return 0;
   }
@@ -122,7 +136,8 @@ class Writer {
   }
 
   private grow(): void {
-    const out = new Uint16Array(this.out.length * 2), from = new Int32Array(this.out.length * 2);
+    const out = new Uint16Array(this.out.length * 2),
+      from = new Int32Array(this.out.length * 2);
     out.set(this.out);
     from.set(this.from);
     this.out = out;

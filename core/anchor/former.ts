@@ -38,11 +38,16 @@ interface Piece {
 /** Lays out the anchors. Time and memory: linear in the units of their quotations and contexts, but for sorting. */
 export function layOut(anchors: readonly Anchor[]): Former {
   const order = anchors.map((_, n) => n).sort((a, b) => beginOf(anchors[a]!) - beginOf(anchors[b]!) || a - b);
-  const buffer = new Uint16Array(anchors.reduce((sum, { quote }) => sum + quote.prefix.length + quote.exact.length + quote.suffix.length, 0));
-  const pieces: Piece[] = [], pieceOf = new Int32Array(anchors.length), rawOf = new Int32Array(anchors.length);
+  const buffer = new Uint16Array(
+    anchors.reduce((sum, { quote }) => sum + quote.prefix.length + quote.exact.length + quote.suffix.length, 0),
+  );
+  const pieces: Piece[] = [],
+    pieceOf = new Int32Array(anchors.length),
+    rawOf = new Int32Array(anchors.length);
   let used = 0;
   for (const n of order) {
-    const { quote } = anchors[n]!, begin = beginOf(anchors[n]!);
+    const { quote } = anchors[n]!,
+      begin = beginOf(anchors[n]!);
     const words = [quote.prefix, quote.exact, quote.suffix];
     const last = pieces.at(-1);
     const at = last && begin <= last.origin + (last.end - last.begin) ? last.begin + (begin - last.origin) : -1;
@@ -56,13 +61,26 @@ export function layOut(anchors: readonly Anchor[]): Former {
     pieceOf[n] = pieces.length - 1;
     rawOf[n] = piece.begin + (begin - piece.origin) + quote.prefix.length;
   }
-  return folded(buffer, pieces, (n) => anchors[n]!.quote.exact.length > 0 ? { piece: pieceOf[n]!, begin: rawOf[n]!, length: anchors[n]!.quote.exact.length } : undefined, anchors.length);
+  return folded(
+    buffer,
+    pieces,
+    (n) =>
+      anchors[n]!.quote.exact.length > 0
+        ? { piece: pieceOf[n]!, begin: rawOf[n]!, length: anchors[n]!.quote.exact.length }
+        : undefined,
+    anchors.length,
+  );
 }
 
 /** The whole of a former text as one stretch, with ranges of it. */
 export function wholeFormer(text: string, ranges: readonly { readonly start: number; readonly end: number }[]): Former {
   const buffer = unitsOf(text);
-  return folded(buffer, [{ origin: 0, begin: 0, end: buffer.length }], (n) => ({ piece: 0, begin: ranges[n]!.start, length: ranges[n]!.end - ranges[n]!.start }), ranges.length);
+  return folded(
+    buffer,
+    [{ origin: 0, begin: 0, end: buffer.length }],
+    (n) => ({ piece: 0, begin: ranges[n]!.start, length: ranges[n]!.end - ranges[n]!.start }),
+    ranges.length,
+  );
 }
 
 const beginOf = ({ quote, position }: Anchor): number => position.start - quote.prefix.length;
@@ -74,7 +92,8 @@ const SAMPLE = 24;
 function agrees(buffer: Uint16Array, at: number, end: number, words: readonly string[]): boolean {
   let begin = at;
   for (const part of words) {
-    const both = Math.min(part.length, end - begin), stride = Math.max(1, Math.floor(both / SAMPLE));
+    const both = Math.min(part.length, end - begin),
+      stride = Math.max(1, Math.floor(both / SAMPLE));
     for (let i = 0; i < both; i += stride) if (buffer[begin + i] !== part.charCodeAt(i)) return false;
     begin += part.length;
   }
@@ -91,7 +110,12 @@ function write(buffer: Uint16Array, at: number, words: readonly string[], skip: 
   return Math.max(at, begin);
 }
 
-function folded(buffer: Uint16Array, pieces: readonly Piece[], rawOf: (n: number) => { piece: number; begin: number; length: number } | undefined, count: number): Former {
+function folded(
+  buffer: Uint16Array,
+  pieces: readonly Piece[],
+  rawOf: (n: number) => { piece: number; begin: number; length: number } | undefined,
+  count: number,
+): Former {
   const parts: Folded[] = pieces.map(({ begin, end }) => fold(buffer, begin, end));
   const stretches: Stretch[] = [];
   let length = 0;
@@ -104,8 +128,10 @@ function folded(buffer: Uint16Array, pieces: readonly Piece[], rawOf: (n: number
   const quotes = Array.from({ length: count }, (_, n): Quoted | undefined => {
     const raw = rawOf(n);
     if (!raw) return undefined;
-    const part = parts[raw.piece]!, base = stretches[raw.piece]!.begin;
-    const begin = base + foldedAt(part, raw.begin), end = base + foldedAt(part, raw.begin + raw.length);
+    const part = parts[raw.piece]!,
+      base = stretches[raw.piece]!.begin;
+    const begin = base + foldedAt(part, raw.begin),
+      end = base + foldedAt(part, raw.begin + raw.length);
     return end > begin ? { begin, end, stretch: raw.piece } : undefined;
   });
   return { units, stretches, quotes };

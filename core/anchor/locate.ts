@@ -32,22 +32,44 @@ export function locateAll(index: TextIndex, anchors: readonly Anchor[]): readonl
 
 /** True where words and context stand at the anchor's own position, unit by unit. */
 function inPlace(text: string, { quote: { exact, prefix, suffix }, position: { start } }: Anchor): boolean {
-  return exact !== '' && text.startsWith(exact, start) && text.startsWith(prefix, start - prefix.length) && text.startsWith(suffix, start + exact.length);
+  return (
+    exact !== '' &&
+    text.startsWith(exact, start) &&
+    text.startsWith(prefix, start - prefix.length) &&
+    text.startsWith(suffix, start + exact.length)
+  );
 }
 
-const unmoved = ({ quote, position: { start } }: Anchor): Located => ({ state: 'exact', start, end: start + quote.exact.length, confidence: 1, candidates: [] });
+const unmoved = ({ quote, position: { start } }: Anchor): Located => ({
+  state: 'exact',
+  start,
+  end: start + quote.exact.length,
+  confidence: 1,
+  candidates: [],
+});
 
 /** What became of quotation `n` of an alignment. */
-export function judge(index: TextIndex, alignment: Alignment, n: number, { quote: { exact }, position: { start }, repeats, rival }: Remembering): Located {
+export function judge(
+  index: TextIndex,
+  alignment: Alignment,
+  n: number,
+  { quote: { exact }, position: { start }, repeats, rival }: Remembering,
+): Located {
   const quoted = alignment.former.quotes[n];
   if (!quoted) return { state: 'lost', confidence: 0, candidates: [] };
   const best = bestPlace(index, alignment, quoted, { of: repeats, rival });
-  if (!best || best.confidence < LEAST_CONFIDENCE) return { state: 'lost', confidence: 0, candidates: candidatesFor(index, alignment, quoted, undefined) };
+  if (!best || best.confidence < LEAST_CONFIDENCE)
+    return { state: 'lost', confidence: 0, candidates: candidatesFor(index, alignment, quoted, undefined) };
   const range = inText(index, best, exact);
   const same = range.end - range.start === exact.length && index.text.startsWith(exact, range.start);
   const state = !same ? 'edited' : range.start === start ? 'exact' : 'shifted';
   const confidence = Math.round(best.confidence * 1000) / 1000;
-  return { state, ...range, confidence, candidates: confidence < SURE ? candidatesFor(index, alignment, quoted, best) : [] };
+  return {
+    state,
+    ...range,
+    confidence,
+    candidates: confidence < SURE ? candidatesFor(index, alignment, quoted, best) : [],
+  };
 }
 
 interface Place {
@@ -60,14 +82,19 @@ interface Place {
 function bestPlace(index: TextIndex, alignment: Alignment, quoted: Quoted, remembered: Remembered): Place | undefined {
   const words = alignment.former.units.subarray(quoted.begin, quoted.end);
   const known = remembered.of === undefined ? guess(index, words) : remembered;
-  const all = evidenceFor(alignment, quoted), evidence = all && all.kept >= LEAST_KEPT ? all : undefined;
+  const all = evidenceFor(alignment, quoted),
+    evidence = all && all.kept >= LEAST_KEPT ? all : undefined;
   const aligned = evidence && { begin: evidence.begin, end: evidence.end, confidence: confidenceOf(evidence, known) };
   if (known.of !== 1 || (evidence?.whole && aligned!.confidence >= SURE)) return aligned;
   const confidence = confidenceOfMoved(words.length);
   const found = confidence > 0 ? occurrences(index, words, 2) : [];
   if (found.length !== 1) return aligned;
   const stays = evidence?.whole && evidence.begin === found[0];
-  return { begin: found[0]!, end: found[0]! + words.length, confidence: stays ? Math.max(confidence, aligned!.confidence) : confidence };
+  return {
+    begin: found[0]!,
+    end: found[0]! + words.length,
+    confidence: stays ? Math.max(confidence, aligned!.confidence) : confidence,
+  };
 }
 
 /** For an anchor that remembers nothing: words that stand here several times may have been any of them. */
@@ -80,9 +107,17 @@ function guess(index: TextIndex, words: Uint16Array): Remembered {
 const MOST_DROPPED = 4;
 
 /** The place in the text itself, in whole grapheme clusters. */
-export function inText({ text, folded }: TextIndex, { begin, end }: Pick<Evidence, 'begin' | 'end'>, exact: string): { start: number; end: number } {
+export function inText(
+  { text, folded }: TextIndex,
+  { begin, end }: Pick<Evidence, 'begin' | 'end'>,
+  exact: string,
+): { start: number; end: number } {
   const from = folded.from[begin]!;
-  for (let back = 0; exact && back <= MOST_DROPPED; back++) if (text.startsWith(exact, from - back)) return { start: from - back, end: from - back + exact.length };
+  for (let back = 0; exact && back <= MOST_DROPPED; back++)
+    if (text.startsWith(exact, from - back)) return { start: from - back, end: from - back + exact.length };
   const last = folded.from[end - 1]!;
-  return { start: graphemeStart(text, from), end: graphemeEnd(text, last + (text.codePointAt(last)! > 0xffff ? 2 : 1)) };
+  return {
+    start: graphemeStart(text, from),
+    end: graphemeEnd(text, last + (text.codePointAt(last)! > 0xffff ? 2 : 1)),
+  };
 }

@@ -28,7 +28,11 @@ export type Effort = 'quick' | 'thorough';
  * Finds the matches of every stretch, in order of `p`. A seed of `k` units is looked up, each occurrence is extended as
  * far as both texts agree, and the search goes on behind the longest: unchanged text costs one look-up.
  */
-export function findMatches({ units, stretches }: Pick<Former, 'units' | 'stretches'>, index: GramIndex, effort: Effort = 'quick'): Matches {
+export function findMatches(
+  { units, stretches }: Pick<Former, 'units' | 'stretches'>,
+  index: GramIndex,
+  effort: Effort = 'quick',
+): Matches {
   const finder = new Finder(units, index, effort);
   stretches.forEach((stretch, n) => finder.search(stretch.begin, stretch.end, stretch.origin - stretch.begin, n));
   return finder.finish();
@@ -41,15 +45,21 @@ class Finder {
   /** On each diagonal, where the last match ends: it is not found twice. */
   private endOn = new Map<number, number>();
 
-  constructor(private readonly units: Uint16Array, private readonly index: GramIndex, private readonly effort: Effort) {}
+  constructor(
+    private readonly units: Uint16Array,
+    private readonly index: GramIndex,
+    private readonly effort: Effort,
+  ) {}
 
   search(begin: number, end: number, toFormer: number, stretch: number): void {
     const { k } = this.index;
     this.endOn.clear();
-    let rolling = new RollingHash(this.units, k, begin), skipped = 0;
+    let rolling = new RollingHash(this.units, k, begin),
+      skipped = 0;
     for (let p = begin; p + k <= end;) {
       const bucket = bucketOf(rolling.next(), this.index);
-      const first = this.index.starts[bucket]!, hits = this.index.starts[bucket + 1]! - first;
+      const first = this.index.starts[bucket]!,
+        hits = this.index.starts[bucket + 1]! - first;
       const tooMany = hits > MOST_HITS && skipped < k && p + k < end;
       const reached = hits === 0 || tooMany ? 0 : this.follow(p, begin, end, first, hits, toFormer, stretch);
       skipped = tooMany ? skipped + 1 : 0;
@@ -61,11 +71,16 @@ class Finder {
 
   /** Matches sorted by `p`. */
   finish(): Matches {
-    const { found } = this, count = found.length / 4;
+    const { found } = this,
+      count = found.length / 4;
     const order = new Float64Array(count);
     for (let n = 0; n < count; n++) order[n] = found[n * 4]! * MOST_MATCHES + n;
     order.sort();
-    const p = new Int32Array(count), q = new Int32Array(count), length = new Int32Array(count), stretch = new Int32Array(count), reach = new Int32Array(count);
+    const p = new Int32Array(count),
+      q = new Int32Array(count),
+      length = new Int32Array(count),
+      stretch = new Int32Array(count),
+      reach = new Int32Array(count);
     for (let n = 0; n < count; n++) {
       const at = (order[n]! % MOST_MATCHES) * 4;
       p[n] = found[at]!;
@@ -78,15 +93,30 @@ class Finder {
   }
 
   /** Extends the occurrences of the seed at `p`; the result is where the longest match ends, 0 for none. */
-  private follow(p: number, begin: number, end: number, first: number, hits: number, toFormer: number, stretch: number): number {
+  private follow(
+    p: number,
+    begin: number,
+    end: number,
+    first: number,
+    hits: number,
+    toFormer: number,
+    stretch: number,
+  ): number {
     const { at } = this.index;
     const nearest = hits > MOST_HITS ? lowerBound(at, first, first + hits, p + toFormer + this.ahead) : first;
-    let from = nearest - 1, to = nearest, reached = 0, longest = 0, whole = 0;
+    let from = nearest - 1,
+      to = nearest,
+      reached = 0,
+      longest = 0,
+      whole = 0;
     for (let tried = Math.min(hits, MOST_HITS); tried > 0 && whole < ENOUGH_WHOLE; tried--) {
       const behind = to >= first + hits || (tried % 2 === 1 && from >= first);
       const q = at[behind ? from-- : to++]!;
       const known = this.endOn.get(q - p);
-      if (known !== undefined && known > p) { reached = Math.max(reached, known); continue; }
+      if (known !== undefined && known > p) {
+        reached = Math.max(reached, known);
+        continue;
+      }
       const length = this.extend(p, q, begin, end, stretch);
       if (length === 0) continue;
       const endsAt = this.endOn.get(q - p)!;
@@ -101,7 +131,10 @@ class Finder {
   }
 
   private extend(p: number, q: number, begin: number, end: number, stretch: number): number {
-    const { units, index: { units: text, k } } = this;
+    const {
+      units,
+      index: { units: text, k },
+    } = this;
     for (let i = 0; i < k; i++) if (units[p + i] !== text[q + i]) return 0;
     const floor = Math.max(begin, this.endOn.get(q - p) ?? begin);
     let back = 0;

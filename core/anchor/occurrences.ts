@@ -9,7 +9,9 @@ import type { TextIndex } from './text-index';
 export function occurrences(index: TextIndex, words: Uint16Array, most = 1_000, near = 0): readonly number[] {
   const grams = words.length >= index.grams.k ? index.grams : index.shortGrams();
   if (words.length < grams.k) return single(index.folded.units, words, most);
-  const seed = rarest(grams, words), middle = lowerBound(grams.at, seed.first, seed.last, near + seed.offset), found: number[] = [];
+  const seed = rarest(grams, words),
+    middle = lowerBound(grams.at, seed.first, seed.last, near + seed.offset),
+    found: number[] = [];
   const take = (hit: number): void => {
     const at = grams.at[hit]! - seed.offset;
     if (at >= 0 && at + words.length <= grams.units.length && equalAt(grams.units, at, words)) found.push(at);
@@ -28,7 +30,8 @@ function rarest(grams: GramIndex, words: Uint16Array): { first: number; last: nu
   let best = { first: 0, last: Infinity, offset: 0 };
   for (let offset = 0; offset + grams.k <= words.length && offset < TRIED; offset++) {
     const bucket = bucketOf(rolling.next(), grams);
-    const first = grams.starts[bucket]!, last = grams.starts[bucket + 1]!;
+    const first = grams.starts[bucket]!,
+      last = grams.starts[bucket + 1]!;
     if (last - first < best.last - best.first) best = { first, last, offset };
   }
   return best;
@@ -42,6 +45,7 @@ function equalAt(units: Uint16Array, at: number, words: Uint16Array): boolean {
 function single(units: Uint16Array, words: Uint16Array, most: number): number[] {
   const found: number[] = [];
   if (words.length === 0) return found;
-  for (let at = units.indexOf(words[0]!); at >= 0 && found.length < most; at = units.indexOf(words[0]!, at + 1)) if (equalAt(units, at, words)) found.push(at);
+  for (let at = units.indexOf(words[0]!); at >= 0 && found.length < most; at = units.indexOf(words[0]!, at + 1))
+    if (equalAt(units, at, words)) found.push(at);
   return found;
 }

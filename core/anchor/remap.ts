@@ -22,27 +22,45 @@ export interface Remapped {
 
 /** Follows ranges from one version to the next by the alignment of the two texts. Linear in the texts, but for what was moved. */
 export function remap(before: TextIndex, after: TextIndex, ranges: readonly Span[]): readonly Remapped[] {
-  for (const { start, end } of ranges) if (!(start >= 0 && start < end && end <= before.text.length)) throw new RangeError(`Cannot follow [${start}, ${end}): expected a non-empty range within 0..${before.text.length}.`);
+  for (const { start, end } of ranges)
+    if (!(start >= 0 && start < end && end <= before.text.length))
+      throw new RangeError(
+        `Cannot follow [${start}, ${end}): expected a non-empty range within 0..${before.text.length}.`,
+      );
   const alignment = alignTexts(wholeFormer(before.text, ranges), after.grams);
   return ranges.map(({ start, end }, n) => {
-    const quoted = alignment.former.quotes[n], exact = before.text.slice(start, end);
+    const quoted = alignment.former.quotes[n],
+      exact = before.text.slice(start, end);
     if (!quoted) return { touched: 'removed', parts: [], located: { state: 'lost', confidence: 0, candidates: [] } };
     const of = occurrences(before, alignment.former.units.subarray(quoted.begin, quoted.end), 2).length;
-    const located = judge(after, alignment, n, { quote: { exact, prefix: '', suffix: '' }, position: { start, end }, repeats: of });
+    const located = judge(after, alignment, n, {
+      quote: { exact, prefix: '', suffix: '' },
+      position: { start, end },
+      repeats: of,
+    });
     const parts = partsOf(alignment, quoted).map(({ begin, stop }) => inText(after, { begin, end: stop }, ''));
-    const touched = parts.length === 0 ? 'removed' : parts.length > 1 ? 'split' : located.state === 'exact' || located.state === 'shifted' ? 'unchanged' : 'edited';
+    const touched =
+      parts.length === 0
+        ? 'removed'
+        : parts.length > 1
+          ? 'split'
+          : located.state === 'exact' || located.state === 'shifted'
+            ? 'unchanged'
+            : 'edited';
     return { touched, parts, located };
   });
 }
 
 /** Text put in between that parts a passage, in units; and how small a part is chance. */
-const PARTS = 80, LEAST_PART = 3;
+const PARTS = 80,
+  LEAST_PART = 3;
 
 function partsOf({ to, solid }: Alignment, { begin, end }: Quoted): { begin: number; stop: number; solid: number }[] {
   const parts: { begin: number; stop: number; solid: number }[] = [];
   for (let p = begin; p < end; p++) {
     if (solid[p] !== 1) continue;
-    const last = parts.at(-1), q = to[p]!;
+    const last = parts.at(-1),
+      q = to[p]!;
     if (last && q >= last.stop && q - last.stop <= PARTS) {
       last.stop = q + 1;
       last.solid++;

@@ -20,5 +20,13 @@ const SHORT = 2;
 export function indexText(text: string, outline: Outline = []): TextIndex {
   const folded = foldText(text);
   let short: GramIndex | undefined, pairs: Int32Array | undefined;
-  return { text, outline, folded, grams: indexGrams(folded.units, gramLength(folded.units)), shortGrams: () => (short ??= indexGrams(folded.units, SHORT)), pairs: () => (pairs ??= Int32Array.from(text.matchAll(/[\ud800-\udbff][\udc00-\udfff]/g), (found) => found.index + 1)) };
+  return {
+    text,
+    outline,
+    folded,
+    grams: indexGrams(folded.units, gramLength(folded.units)),
+    shortGrams: () => (short ??= indexGrams(folded.units, SHORT)),
+    pairs: () =>
+      (pairs ??= Int32Array.from(text.matchAll(/[\ud800-\udbff][\udc00-\udfff]/g), (found) => found.index + 1)),
+  };
 }

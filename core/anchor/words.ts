@@ -8,7 +8,8 @@ export const isWordUnit = (unit: number): boolean => {
 };
 
 /** True where a boundary at `at` would part a word. */
-export const cutsWord = (units: Uint16Array, at: number): boolean => at > 0 && at < units.length && isWordUnit(units[at - 1]!) && isWordUnit(units[at]!);
+export const cutsWord = (units: Uint16Array, at: number): boolean =>
+  at > 0 && at < units.length && isWordUnit(units[at - 1]!) && isWordUnit(units[at]!);
 
 /** A longer run of letters is no word, and is cut where it falls. */
 const LONGEST_WORD = 60;

@@ -46,8 +46,14 @@ export function studyNotes(source: TakenSource, marks: readonly TakenMark[], tak
 
 function frontMatter(source: TakenSource, takenOn: string): Record<string, unknown> {
   const all = {
-    title: source.title, author: source.author, site: source.site, address: source.address,
-    published: source.publishedAt?.slice(0, 10), kept: source.keptAt.slice(0, 10), taken: takenOn.slice(0, 10), tags: source.tags,
+    title: source.title,
+    author: source.author,
+    site: source.site,
+    address: source.address,
+    published: source.publishedAt?.slice(0, 10),
+    kept: source.keptAt.slice(0, 10),
+    taken: takenOn.slice(0, 10),
+    tags: source.tags,
   };
   return Object.fromEntries(Object.entries(all).filter(([, value]) => value));
 }
@@ -57,20 +63,35 @@ function markBlock(mark: TakenMark, me: string): string {
   const by = mark.author === me ? '' : ` · ${escapeMarkdown(mark.author)}`;
   const what = mark.what ? ` · ${escapeMarkdown(mark.what)}` : '';
   const lines = mark.quoted ? quotation(mark.quoted) : mark.quote.split('\n').map(escapeMarkdown).join('\n\n');
-  const quoted = lines.split('\n').map((line) => `> ${line}`.trimEnd()).join('\n');
+  const quoted = lines
+    .split('\n')
+    .map((line) => `> ${line}`.trimEnd())
+    .join('\n');
   const tags = mark.tags.length ? `\n${mark.tags.map((t) => `#${t}`).join(' ')}\n` : '';
   const note = mark.note.trim() ? `\n${mark.note.trim()}\n` : '';
-  const replies = mark.replies.map((r) => `\n- **${escapeMarkdown(r.author)}:** ${r.note.trim().replaceAll('\n', '\n  ')}`).join('');
+  const replies = mark.replies
+    .map((r) => `\n- **${escapeMarkdown(r.author)}:** ${r.note.trim().replaceAll('\n', '\n  ')}`)
+    .join('');
   return `${quoted}\n\n${kind.sign} [*${escapeMarkdown(kind.name)}*](${mark.address})${what}${by}\n${note}${tags}${replies && `${replies}\n`}`;
 }
 
 /** CommonMark 0.31, 2.4: a backslash before ASCII punctuation makes it literal. Numbers and signs that open a list or heading too. */
 export function escapeMarkdown(text: string): string {
-  return text.replace(/[\\`*_[\]<>&]/g, '\\$&').replace(/^(\s*)([#+\-=~|]|\d+(?=[.)]))/u, (_all, space: string, sign: string) => `${space}${/\d/.test(sign) ? sign : `\\${sign}`}`).replace(/^(\s*\d+)([.)])/, '$1\\$2');
+  return text
+    .replace(/[\\`*_[\]<>&]/g, '\\$&')
+    .replace(
+      /^(\s*)([#+\-=~|]|\d+(?=[.)]))/u,
+      (_all, space: string, sign: string) => `${space}${/\d/.test(sign) ? sign : `\\${sign}`}`,
+    )
+    .replace(/^(\s*\d+)([.)])/, '$1\\$2');
 }
 
 /** A file name from a title: letters, digits and hyphens of any script, at most 80 characters. */
 export function fileNameOf(title: string): string {
-  const plain = title.normalize('NFKC').toLowerCase().replace(/[^\p{L}\p{M}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '');
+  const plain = title
+    .normalize('NFKC')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{M}\p{N}]+/gu, '-')
+    .replace(/^-+|-+$/g, '');
   return [...plain].slice(0, 80).join('') || 'source';
 }

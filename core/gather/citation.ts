@@ -14,10 +14,17 @@ export interface Cited {
 /** A short reference in author–date order (common practice): who, when, what, where, and when it was kept. */
 export function citation({ title, author, site, publishedAt, doi, address, keptAt }: Cited): string {
   const names = author.split(/\s*;\s*/).filter(Boolean);
-  const who = names.length > 3 ? `${names[0]} and others` : names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : names[0] ?? '';
+  const who =
+    names.length > 3
+      ? `${names[0]} and others`
+      : names.length > 1
+        ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`
+        : (names[0] ?? '');
   const year = publishedAt?.slice(0, 4) ?? 'undated';
-  const where = doi ? `https://doi.org/${doi}` : address ?? '';
+  const where = doi ? `https://doi.org/${doi}` : (address ?? '');
   const ended = /[.?!]$/.test(title) ? title : `${title}.`;
   const front = who ? `${who} (${year}). ${ended}` : `${ended} (${year}).`;
-  return [front, site && `${site}.`, where && `${where}${doi ? '' : ` (kept ${keptAt.slice(0, 10)})`}`].filter(Boolean).join(' ');
+  return [front, site && `${site}.`, where && `${where}${doi ? '' : ` (kept ${keptAt.slice(0, 10)})`}`]
+    .filter(Boolean)
+    .join(' ');
 }

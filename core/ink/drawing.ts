@@ -23,7 +23,11 @@ export interface DrawnSpot {
 
 export type Tied =
   /** Words by their places in the anchor's quotation, `[start, end)`; points as `[word, x, y, pressure]`. */
-  | { readonly to: 'words'; readonly words: readonly (readonly [number, number])[]; readonly strokes: readonly (readonly TiedPoint[])[] }
+  | {
+      readonly to: 'words';
+      readonly words: readonly (readonly [number, number])[];
+      readonly strokes: readonly (readonly TiedPoint[])[];
+    }
   /** Points as `[x, y, pressure]`. */
   | { readonly to: 'lines'; readonly strokes: readonly (readonly InkPoint[])[] }
   | { readonly to: 'picture'; readonly on: AreaSpot['on']; readonly strokes: readonly (readonly InkPoint[])[] };
@@ -46,33 +50,71 @@ export interface WordBox extends InkBox {
   readonly end: number;
 }
 
-const MOST_POINTS = 20_000, FARTHEST = 10_000;
+const MOST_POINTS = 20_000,
+  FARTHEST = 10_000;
 
 /** Whether something from outside is a drawing: every number finite and within bounds, every word of a point named. */
 export function isDrawnSpot(value: unknown): value is DrawnSpot {
   const { type, tool, colour, width, tied, ...more } = record(value);
-  return type === 'drawn' && TOOLS.includes(tool as Tool) && isColour(colour) && isNumber(width) && width > 0 && width <= 1_000 && isTied(tied) && Object.keys(more).length === 0;
+  return (
+    type === 'drawn' &&
+    TOOLS.includes(tool as Tool) &&
+    isColour(colour) &&
+    isNumber(width) &&
+    width > 0 &&
+    width <= 1_000 &&
+    isTied(tied) &&
+    Object.keys(more).length === 0
+  );
 }
 
-export const isColour = (value: unknown): value is string => typeof value === 'string' && (/^#[0-9a-f]{6}$/.test(value) || (PIGMENTS as readonly string[]).includes(value) || value === 'ink' || value === 'plain');
+export const isColour = (value: unknown): value is string =>
+  typeof value === 'string' &&
+  (/^#[0-9a-f]{6}$/.test(value) ||
+    (PIGMENTS as readonly string[]).includes(value) ||
+    value === 'ink' ||
+    value === 'plain');
 
 function isTied(value: unknown): value is Tied {
   const { to, words, on, strokes } = record(value);
-  if (to === 'words') return Array.isArray(words) && words.length > 0 && words.length <= 1_000 && words.every(isStretch) && areStrokes(strokes, 4) && strokes.flat().every(([word]) => Number.isInteger(word) && word! >= 0 && word! < words.length);
+  if (to === 'words')
+    return (
+      Array.isArray(words) &&
+      words.length > 0 &&
+      words.length <= 1_000 &&
+      words.every(isStretch) &&
+      areStrokes(strokes, 4) &&
+      strokes.flat().every(([word]) => Number.isInteger(word) && word! >= 0 && word! < words.length)
+    );
   if (to === 'picture' && !isHolder(on)) return false;
   return (to === 'lines' || to === 'picture') && areStrokes(strokes, 3);
 }
 
 function areStrokes(value: unknown, size: number): value is number[][][] {
   if (!Array.isArray(value) || value.length === 0 || value.length > MOST_POINTS) return false;
-  const points = (value as unknown[]).flatMap((stroke) => (Array.isArray(stroke) && stroke.length > 0 ? (stroke as unknown[]) : [undefined]));
-  return points.length <= MOST_POINTS && points.every((point) => Array.isArray(point) && point.length === size && point.every(isNumber));
+  const points = (value as unknown[]).flatMap((stroke) =>
+    Array.isArray(stroke) && stroke.length > 0 ? (stroke as unknown[]) : [undefined],
+  );
+  return (
+    points.length <= MOST_POINTS &&
+    points.every((point) => Array.isArray(point) && point.length === size && point.every(isNumber))
+  );
 }
 
-const record = (value: unknown): Readonly<Record<string, unknown>> => (typeof value === 'object' && value !== null ? (value as Record<string, unknown>) : {});
-const isNumber = (value: unknown): value is number => typeof value === 'number' && Number.isFinite(value) && Math.abs(value) <= FARTHEST;
-const isStretch = (value: unknown): boolean => Array.isArray(value) && value.length === 2 && value.every((n) => Number.isInteger(n) && n >= 0) && value[0] < value[1];
+const record = (value: unknown): Readonly<Record<string, unknown>> =>
+  typeof value === 'object' && value !== null ? (value as Record<string, unknown>) : {};
+const isNumber = (value: unknown): value is number =>
+  typeof value === 'number' && Number.isFinite(value) && Math.abs(value) <= FARTHEST;
+const isStretch = (value: unknown): boolean =>
+  Array.isArray(value) &&
+  value.length === 2 &&
+  value.every((n) => Number.isInteger(n) && n >= 0) &&
+  value[0] < value[1];
 const isHolder = (value: unknown): boolean => {
   const { page, picture, ...more } = record(value);
-  return Object.keys(more).length === 0 && (page === undefined) !== (picture === undefined) && (picture === undefined ? Number.isInteger(page) && (page as number) > 0 : /^[0-9a-f]{64}$/.test(String(picture)));
+  return (
+    Object.keys(more).length === 0 &&
+    (page === undefined) !== (picture === undefined) &&
+    (picture === undefined ? Number.isInteger(page) && (page as number) > 0 : /^[0-9a-f]{64}$/.test(String(picture)))
+  );
 };

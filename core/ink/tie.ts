@@ -16,7 +16,8 @@ export interface TiedInk {
  * word at all.
  */
 export function tieToWords(strokes: Strokes, words: readonly WordBox[]): TiedInk | undefined {
-  const box = boxAround(strokes), rows = rowsOf(words);
+  const box = boxAround(strokes),
+    rows = rowsOf(words);
   if (!box || rows.length === 0) return undefined;
   const lines = strokes.map((stroke) => lineAlong(stroke, rows));
   if (lines.every((line) => line !== undefined)) return toWords(strokes.map((stroke, n) => [lines[n]!, stroke]));
@@ -28,22 +29,40 @@ export function tieToWords(strokes: Strokes, words: readonly WordBox[]): TiedInk
 
 /** The line of words a stroke goes along; undefined for a stroke that is shorter or higher than that. */
 function lineAlong(stroke: readonly InkPoint[], rows: readonly (readonly WordBox[])[]): readonly WordBox[] | undefined {
-  const box = boxAround([stroke])!, row = nearest(rows, box.top + box.height / 2);
+  const box = boxAround([stroke])!,
+    row = nearest(rows, box.top + box.height / 2);
   return box.height <= heightOf(row) && box.width >= 2 * Math.max(box.height, heightOf(row)) ? row : undefined;
 }
 
 function toWords(strokes: readonly (readonly [row: readonly WordBox[], stroke: readonly InkPoint[]])[]): TiedInk {
   const marked = strokes.map(([row, stroke]) => stroke.map((point) => [nearestWord(row, point[0]), point] as const));
-  const all = [...new Set(marked.flatMap((stroke) => stroke.map(([word]) => word)))].sort((a, b) => a.start - b.start), range = { start: all[0]!.start, end: Math.max(...all.map((w) => w.end)) };
-  const tie = ([word, [x, y, pressure]]: readonly [WordBox, InkPoint]): TiedPoint => [all.indexOf(word), encode(x, word.left, word.left + word.width, word.height), round((y - word.top) / word.height), round(pressure)];
-  return { range, tied: { to: 'words', words: all.map((w) => [w.start - range.start, w.end - range.start] as const), strokes: marked.map((stroke) => stroke.map(tie)) } };
+  const all = [...new Set(marked.flatMap((stroke) => stroke.map(([word]) => word)))].sort((a, b) => a.start - b.start),
+    range = { start: all[0]!.start, end: Math.max(...all.map((w) => w.end)) };
+  const tie = ([word, [x, y, pressure]]: readonly [WordBox, InkPoint]): TiedPoint => [
+    all.indexOf(word),
+    encode(x, word.left, word.left + word.width, word.height),
+    round((y - word.top) / word.height),
+    round(pressure),
+  ];
+  return {
+    range,
+    tied: {
+      to: 'words',
+      words: all.map((w) => [w.start - range.start, w.end - range.start] as const),
+      strokes: marked.map((stroke) => stroke.map(tie)),
+    },
+  };
 }
 
 function toLines(strokes: Strokes, rows: readonly (readonly WordBox[])[]): TiedInk {
-  const words = rows.flat(), frame = frameOf(rows.map(boxOfRow));
+  const words = rows.flat(),
+    frame = frameOf(rows.map(boxOfRow));
   return {
     range: { start: Math.min(...words.map((w) => w.start)), end: Math.max(...words.map((w) => w.end)) },
-    tied: { to: 'lines', strokes: strokes.map((stroke) => stroke.map((point) => encodeIn(point, frame, heightOf(rows[0]!)))) },
+    tied: {
+      to: 'lines',
+      strokes: strokes.map((stroke) => stroke.map((point) => encodeIn(point, frame, heightOf(rows[0]!)))),
+    },
   };
 }
 
@@ -83,7 +102,17 @@ export function movedBy(before: Strokes, after: Strokes): { readonly x: number; 
 
 /** Ties strokes (pixels) to a page or picture, as shares of it. */
 export function tieToPicture(strokes: Strokes, on: Extract<Tied, { to: 'picture' }>['on'], box: InkBox): Tied {
-  return { to: 'picture', on, strokes: strokes.map((stroke) => stroke.map(([x, y, p]): InkPoint => [round((x - box.left) / box.width, 5), round((y - box.top) / box.height, 5), round(p)])) };
+  return {
+    to: 'picture',
+    on,
+    strokes: strokes.map((stroke) =>
+      stroke.map(([x, y, p]): InkPoint => [
+        round((x - box.left) / box.width, 5),
+        round((y - box.top) / box.height, 5),
+        round(p),
+      ]),
+    ),
+  };
 }
 
 export interface LaidOut {
@@ -97,19 +126,38 @@ export interface LaidOut {
  * Where ink stands now. `boxesOf` gives the boxes, one a line, of a stretch of the quotation's words, none where they are
  * not shown; `pictureBox` that of a page or picture. Undefined where nothing of it can be shown.
  */
-export function layOut(tied: Tied, length: number, boxesOf: (start: number, end: number) => readonly InkBox[], pictureBox: (on: Extract<Tied, { to: 'picture' }>['on']) => InkBox | undefined): LaidOut | undefined {
+export function layOut(
+  tied: Tied,
+  length: number,
+  boxesOf: (start: number, end: number) => readonly InkBox[],
+  pictureBox: (on: Extract<Tied, { to: 'picture' }>['on']) => InkBox | undefined,
+): LaidOut | undefined {
   switch (tied.to) {
     case 'picture': {
       const box = pictureBox(tied.on);
-      return box && { unit: box.width / 1_000, strokes: tied.strokes.map((stroke) => stroke.map(([x, y, p]): InkPoint => [box.left + x * box.width, box.top + y * box.height, p])) };
+      return (
+        box && {
+          unit: box.width / 1_000,
+          strokes: tied.strokes.map((stroke) =>
+            stroke.map(([x, y, p]): InkPoint => [box.left + x * box.width, box.top + y * box.height, p]),
+          ),
+        }
+      );
     }
     case 'lines': {
-      const lines = boxesOf(0, length), frame = lines.length ? frameOf(lines) : undefined, unit = lines[0]?.height ?? 0;
-      return frame && { unit, strokes: tied.strokes.map((stroke) => stroke.map((point) => decodeIn(point, frame, unit))) };
+      const lines = boxesOf(0, length),
+        frame = lines.length ? frameOf(lines) : undefined,
+        unit = lines[0]?.height ?? 0;
+      return (
+        frame && { unit, strokes: tied.strokes.map((stroke) => stroke.map((point) => decodeIn(point, frame, unit))) }
+      );
     }
     case 'words': {
-      const boxes = tied.words.map(([start, end]) => boxesOf(start, end)[0]), unit = boxes.find(Boolean)?.height;
-      return unit === undefined ? undefined : { unit, strokes: tied.strokes.flatMap((stroke) => pieces(stroke, boxes)) };
+      const boxes = tied.words.map(([start, end]) => boxesOf(start, end)[0]),
+        unit = boxes.find(Boolean)?.height;
+      return unit === undefined
+        ? undefined
+        : { unit, strokes: tied.strokes.flatMap((stroke) => pieces(stroke, boxes)) };
     }
   }
 }
@@ -120,7 +168,10 @@ function pieces(stroke: readonly TiedPoint[], boxes: readonly (InkBox | undefine
   let before: InkBox | undefined;
   for (const [word, x, y, pressure] of stroke) {
     const box = boxes[word];
-    if (!box) { before = undefined; continue; }
+    if (!box) {
+      before = undefined;
+      continue;
+    }
     if (!before || Math.abs(before.top - box.top) > box.height / 2) made.push([]);
     made.at(-1)!.push([decode(x, box.left, box.left + box.width, box.height), box.top + y * box.height, pressure]);
     before = box;
@@ -135,9 +186,15 @@ export function erase(strokes: Strokes, x: number, y: number, radius: number): S
     const left: InkPoint[][] = [[]];
     stroke.forEach((to, n) => {
       const from = stroke[n - 1];
-      if (!from) { if (Math.hypot(to[0] - x, to[1] - y) > radius) left[0]!.push(to); return; }
+      if (!from) {
+        if (Math.hypot(to[0] - x, to[1] - y) > radius) left[0]!.push(to);
+        return;
+      }
       const cut = within(from, to, x, y, radius);
-      if (!cut) { left.at(-1)!.push(to); return; }
+      if (!cut) {
+        left.at(-1)!.push(to);
+        return;
+      }
       if (cut.enters > 0) left.at(-1)!.push(between(from, to, cut.enters));
       left.push(cut.leaves < 1 ? [between(from, to, cut.leaves), to] : []);
     });
@@ -146,40 +203,86 @@ export function erase(strokes: Strokes, x: number, y: number, radius: number): S
 }
 
 /** Which part of a segment lies in a circle, in shares of it; undefined for none. */
-function within([ax, ay]: InkPoint, [bx, by]: InkPoint, x: number, y: number, radius: number): { readonly enters: number; readonly leaves: number } | undefined {
-  const dx = bx - ax, dy = by - ay, a = dx * dx + dy * dy, b = (ax - x) * dx + (ay - y) * dy, c = (ax - x) ** 2 + (ay - y) ** 2 - radius * radius;
+function within(
+  [ax, ay]: InkPoint,
+  [bx, by]: InkPoint,
+  x: number,
+  y: number,
+  radius: number,
+): { readonly enters: number; readonly leaves: number } | undefined {
+  const dx = bx - ax,
+    dy = by - ay,
+    a = dx * dx + dy * dy,
+    b = (ax - x) * dx + (ay - y) * dy,
+    c = (ax - x) ** 2 + (ay - y) ** 2 - radius * radius;
   if (a === 0) return c <= 0 ? { enters: 0, leaves: 1 } : undefined;
   const root = b * b - a * c;
   if (root <= 0) return undefined;
-  const enters = (-b - Math.sqrt(root)) / a, leaves = (-b + Math.sqrt(root)) / a;
+  const enters = (-b - Math.sqrt(root)) / a,
+    leaves = (-b + Math.sqrt(root)) / a;
   return enters < 1 && leaves > 0 ? { enters: Math.max(0, enters), leaves: Math.min(1, leaves) } : undefined;
 }
 
-const between = ([ax, ay, ap]: InkPoint, [bx, by, bp]: InkPoint, at: number): InkPoint => [ax + (bx - ax) * at, ay + (by - ay) * at, ap + (bp - ap) * at];
+const between = ([ax, ay, ap]: InkPoint, [bx, by, bp]: InkPoint, at: number): InkPoint => [
+  ax + (bx - ax) * at,
+  ay + (by - ay) * at,
+  ap + (bp - ap) * at,
+];
 
 /** Whether a point lies within `radius` pixels of any stroke. */
-export const isNear = (strokes: Strokes, x: number, y: number, radius: number): boolean => strokes.some((stroke) => stroke.some(([bx, by], n) => {
-  const [ax, ay] = stroke[Math.max(0, n - 1)]!, length = (bx - ax) ** 2 + (by - ay) ** 2, along = length === 0 ? 0 : Math.min(1, Math.max(0, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / length));
-  return Math.hypot(x - ax - along * (bx - ax), y - ay - along * (by - ay)) <= radius;
-}));
+export const isNear = (strokes: Strokes, x: number, y: number, radius: number): boolean =>
+  strokes.some((stroke) =>
+    stroke.some(([bx, by], n) => {
+      const [ax, ay] = stroke[Math.max(0, n - 1)]!,
+        length = (bx - ax) ** 2 + (by - ay) ** 2,
+        along = length === 0 ? 0 : Math.min(1, Math.max(0, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / length));
+      return Math.hypot(x - ax - along * (bx - ax), y - ay - along * (by - ay)) <= radius;
+    }),
+  );
 
 export function boxAround(strokes: Strokes): InkBox | undefined {
-  let left = Infinity, top = Infinity, right = -Infinity, bottom = -Infinity;
-  for (const stroke of strokes) for (const [x, y] of stroke) { left = Math.min(left, x); right = Math.max(right, x); top = Math.min(top, y); bottom = Math.max(bottom, y); }
+  let left = Infinity,
+    top = Infinity,
+    right = -Infinity,
+    bottom = -Infinity;
+  for (const stroke of strokes)
+    for (const [x, y] of stroke) {
+      left = Math.min(left, x);
+      right = Math.max(right, x);
+      top = Math.min(top, y);
+      bottom = Math.max(bottom, y);
+    }
   return left <= right ? { left, top, width: right - left, height: bottom - top } : undefined;
 }
 
 const round = (value: number, digits = 3): number => Math.round(value * 10 ** digits) / 10 ** digits;
-const encode = (value: number, from: number, to: number, unit: number): number => round(value < from ? (value - from) / unit : value > to ? 1 + (value - to) / unit : (value - from) / Math.max(1e-6, to - from));
-const decode = (value: number, from: number, to: number, unit: number): number => (value < 0 ? from + value * unit : value > 1 ? to + (value - 1) * unit : from + value * (to - from));
-const encodeIn = ([x, y, p]: InkPoint, box: InkBox, unit: number): InkPoint => [encode(x, box.left, box.left + box.width, unit), encode(y, box.top, box.top + box.height, unit), round(p)];
-const decodeIn = ([x, y, p]: InkPoint, box: InkBox, unit: number): InkPoint => [decode(x, box.left, box.left + box.width, unit), decode(y, box.top, box.top + box.height, unit), p];
+const encode = (value: number, from: number, to: number, unit: number): number =>
+  round(
+    value < from
+      ? (value - from) / unit
+      : value > to
+        ? 1 + (value - to) / unit
+        : (value - from) / Math.max(1e-6, to - from),
+  );
+const decode = (value: number, from: number, to: number, unit: number): number =>
+  value < 0 ? from + value * unit : value > 1 ? to + (value - 1) * unit : from + value * (to - from);
+const encodeIn = ([x, y, p]: InkPoint, box: InkBox, unit: number): InkPoint => [
+  encode(x, box.left, box.left + box.width, unit),
+  encode(y, box.top, box.top + box.height, unit),
+  round(p),
+];
+const decodeIn = ([x, y, p]: InkPoint, box: InkBox, unit: number): InkPoint => [
+  decode(x, box.left, box.left + box.width, unit),
+  decode(y, box.top, box.top + box.height, unit),
+  p,
+];
 
 /** Words by the lines they stand on. */
 function rowsOf(words: readonly WordBox[]): WordBox[][] {
   const rows: WordBox[][] = [];
   for (const word of words) {
-    const row = rows.at(-1), last = row?.at(-1);
+    const row = rows.at(-1),
+      last = row?.at(-1);
     if (last && Math.abs(last.top - word.top) < word.height / 2) row!.push(word);
     else rows.push([word]);
   }
@@ -190,7 +293,12 @@ const topOf = (row: readonly WordBox[]): number => Math.min(...row.map((w) => w.
 const bottomOf = (row: readonly WordBox[]): number => Math.max(...row.map((w) => w.top + w.height));
 const heightOf = (row: readonly WordBox[]): number => bottomOf(row) - topOf(row);
 const boxOfRow = (row: readonly WordBox[]): InkBox => frameOf(row);
-const nearest = (rows: readonly (readonly WordBox[])[], y: number): readonly WordBox[] => rows.reduce((best, row) => (Math.abs(topOf(row) + heightOf(row) / 2 - y) < Math.abs(topOf(best) + heightOf(best) / 2 - y) ? row : best), rows[0]!);
+const nearest = (rows: readonly (readonly WordBox[])[], y: number): readonly WordBox[] =>
+  rows.reduce(
+    (best, row) =>
+      Math.abs(topOf(row) + heightOf(row) / 2 - y) < Math.abs(topOf(best) + heightOf(best) / 2 - y) ? row : best,
+    rows[0]!,
+  );
 
 function nearestWord(row: readonly WordBox[], x: number): WordBox {
   const distance = ({ left, width }: WordBox): number => Math.max(left - x, x - left - width, 0);
@@ -198,6 +306,12 @@ function nearestWord(row: readonly WordBox[], x: number): WordBox {
 }
 
 function frameOf(boxes: readonly InkBox[]): InkBox {
-  const left = Math.min(...boxes.map((b) => b.left)), top = Math.min(...boxes.map((b) => b.top));
-  return { left, top, width: Math.max(...boxes.map((b) => b.left + b.width)) - left, height: Math.max(...boxes.map((b) => b.top + b.height)) - top };
+  const left = Math.min(...boxes.map((b) => b.left)),
+    top = Math.min(...boxes.map((b) => b.top));
+  return {
+    left,
+    top,
+    width: Math.max(...boxes.map((b) => b.left + b.width)) - left,
+    height: Math.max(...boxes.map((b) => b.top + b.height)) - top,
+  };
 }

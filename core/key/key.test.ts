@@ -2,7 +2,8 @@ import { expect, test } from '@jest/globals';
 import { freeLook, KEY, LOOKS, lookName, moveKind, PLAIN_NOTE, startingKind } from '.';
 
 test('no two kinds of the starting Key share a pigment, a line or a sign', () => {
-  for (const what of ['pigment', 'line', 'sign', 'name'] as const) expect(new Set([...KEY, PLAIN_NOTE].map((k) => k[what])).size).toBe(KEY.length + 1);
+  for (const what of ['pigment', 'line', 'sign', 'name'] as const)
+    expect(new Set([...KEY, PLAIN_NOTE].map((k) => k[what])).size).toBe(KEY.length + 1);
 });
 
 test('every look has a name of its own, and every kind a look', () => {
@@ -12,9 +13,19 @@ test('every look has a name of its own, and every kind a look', () => {
 });
 
 test('a kind moves within its Key, and nothing is made anew where it stays', () => {
-  expect(moveKind(KEY, 0, 2).map((k) => k.code).slice(0, 3)).toEqual(['evidence', 'question', 'claim']);
+  expect(
+    moveKind(KEY, 0, 2)
+      .map((k) => k.code)
+      .slice(0, 3),
+  ).toEqual(['evidence', 'question', 'claim']);
   expect(moveKind(KEY, 5, 0)[0]!.code).toBe('keep');
-  for (const [from, to] of [[2, 2], [0, -1], [0, 6], [9, 0]] as const) expect(moveKind(KEY, from, to)).toBe(KEY);
+  for (const [from, to] of [
+    [2, 2],
+    [0, -1],
+    [0, 6],
+    [9, 0],
+  ] as const)
+    expect(moveKind(KEY, from, to)).toBe(KEY);
 });
 
 test('a new kind is offered a look that none has', () => {

@@ -45,7 +45,10 @@ export const startingKind = (code: KindCode): Kind | undefined => STARTING.get(c
 export const lookName = ({ pigment, line }: Look): string => `${pigment}-${line}`;
 
 /** Every look there can be. */
-export const LOOKS: readonly Look[] = [...PIGMENTS.flatMap((pigment) => LINES.map((line): Look => ({ pigment, line }))), PLAIN_NOTE];
+export const LOOKS: readonly Look[] = [
+  ...PIGMENTS.flatMap((pigment) => LINES.map((line): Look => ({ pigment, line }))),
+  PLAIN_NOTE,
+];
 
 /** The kinds with one at another place of their order; the same array where nothing moves. */
 export function moveKind(kinds: readonly Kind[], from: number, to: number): readonly Kind[] {
@@ -56,6 +59,7 @@ export function moveKind(kinds: readonly Kind[], from: number, to: number): read
 /** A look that no kind of the Key has yet; one they have, where all are taken. */
 export function freeLook(kinds: readonly Kind[]): Look {
   const taken = (what: 'pigment' | 'line', value: string): number => kinds.filter((k) => k[what] === value).length;
-  const rarest = <T extends string>(what: 'pigment' | 'line', of: readonly T[]): T => of.reduce((best, value) => (taken(what, value) < taken(what, best) ? value : best));
+  const rarest = <T extends string>(what: 'pigment' | 'line', of: readonly T[]): T =>
+    of.reduce((best, value) => (taken(what, value) < taken(what, best) ? value : best));
   return { pigment: rarest('pigment', PIGMENTS), line: rarest('line', LINES) };
 }

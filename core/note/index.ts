@@ -1,1 +1,10 @@
-export { LINK_TYPES, linkAddress, linksIn, outward, parseLinkAddress, tagsIn, type LinkType, type NoteLink } from './note';
+export {
+  LINK_TYPES,
+  linkAddress,
+  linksIn,
+  outward,
+  parseLinkAddress,
+  tagsIn,
+  type LinkType,
+  type NoteLink,
+} from './note';

@@ -31,9 +31,19 @@ export function linksIn(note: string): readonly NoteLink[] {
 }
 
 /** A note for readers outside Avrelle: links within it become addresses of this installation. `origin` as `https://host`. */
-export const outward = (note: string, origin: string): string => note.replace(/\]\(<?avrelle:(annotation|source|person|picture)\/([0-9a-f-]+)>?/g, (_, type: string, id: string) => `](${origin}/${type === 'picture' ? 'pictures' : `to/${type}`}/${id}`);
+export const outward = (note: string, origin: string): string =>
+  note.replace(
+    /\]\(<?avrelle:(annotation|source|person|picture)\/([0-9a-f-]+)>?/g,
+    (_, type: string, id: string) => `](${origin}/${type === 'picture' ? 'pictures' : `to/${type}`}/${id}`,
+  );
 
 /** `#tags` in the words of a note, in lower case, each once; not in what is code or an address. */
 export function tagsIn(words: string): readonly string[] {
-  return [...new Set([...words.matchAll(/(?:^|[\s(])#([\p{L}\p{M}\p{N}_/-]*[\p{L}][\p{L}\p{M}\p{N}_/-]*)/gu)].map((m) => m[1]!.toLowerCase().slice(0, 60)))];
+  return [
+    ...new Set(
+      [...words.matchAll(/(?:^|[\s(])#([\p{L}\p{M}\p{N}_/-]*[\p{L}][\p{L}\p{M}\p{N}_/-]*)/gu)].map((m) =>
+        m[1]!.toLowerCase().slice(0, 60),
+      ),
+    ),
+  ];
 }

@@ -16,36 +16,79 @@ export interface Option {
 }
 
 const MOST = 8;
-const DATE_VALUES = ['today', 'last 7 days', 'last month'], NUMBER_SIGNS = ['<10', '>=5'];
+const DATE_VALUES = ['today', 'last 7 days', 'last month'],
+  NUMBER_SIGNS = ['<10', '>=5'];
 const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 /** A value as it is typed: in quotation marks where it holds what ends a word. */
 const typedAs = (value: string): string => (/[\s()]/.test(value) ? `"${value}"` : value);
 
 /** What could be meant by what is being typed at `caret`; undefined where nothing suggests itself. */
 export function completionAt(typed: string, caret: number, known: KnownValues): Completion | undefined {
-  const before = typed.slice(0, caret), begun = /(?:^|[\s(-])(?:([a-z]+)([:<>]=?)("[^"]*|[^\s()"]*)|(#?)([\p{L}\p{M}\p{N}_/]*))$/u.exec(before);
+  const before = typed.slice(0, caret),
+    begun = /(?:^|[\s(-])(?:([a-z]+)([:<>]=?)("[^"]*|[^\s()"]*)|(#?)([\p{L}\p{M}\p{N}_/]*))$/u.exec(before);
   if (!begun) return undefined;
   const [, field, sign, value, hash, word] = begun;
   if (field !== undefined && value !== undefined) return offer(typed, caret, field, `${field}${sign}`, value, known);
-  if (hash) return of(caret - word!.length - 1, caret, matching(known.tag ?? [], word!).map((tag) => ({ insert: `tag:${tag} `, label: `#${tag}` })));
+  if (hash)
+    return of(
+      caret - word!.length - 1,
+      caret,
+      matching(known.tag ?? [], word!).map((tag) => ({ insert: `tag:${tag} `, label: `#${tag}` })),
+    );
   if (!word) return undefined;
-  return of(caret - word.length, caret, FIELDS.filter((name) => name.startsWith(word.toLowerCase()) && name !== word).map((name) => ({ insert: `${name}:`, label: `${name}:` })));
+  return of(
+    caret - word.length,
+    caret,
+    FIELDS.filter((name) => name.startsWith(word.toLowerCase()) && name !== word).map((name) => ({
+      insert: `${name}:`,
+      label: `${name}:`,
+    })),
+  );
 }
 
-function offer(typed: string, caret: number, field: string, head: string, value: string, known: KnownValues): Completion | undefined {
+function offer(
+  typed: string,
+  caret: number,
+  field: string,
+  head: string,
+  value: string,
+  known: KnownValues,
+): Completion | undefined {
   if (!FIELDS.includes(field)) return undefined;
-  const from = caret - value.length, given = value.replace(/^"/, ''), to = value.startsWith('"') && typed[caret] === '"' ? caret + 1 : caret;
-  if (field === 'saved' || field === 'published') return of(from, to, matching(DATE_VALUES, given).map((day) => ({ insert: `${day} `, label: `${head}${day}` })));
-  if (field === 'minutes' || field === 'progress' || field === 'marks') return given === '' && head.endsWith(':') ? of(from - 1, to, NUMBER_SIGNS.map((n) => ({ insert: `${n} `, label: `${field}${n}` }))) : undefined;
+  const from = caret - value.length,
+    given = value.replace(/^"/, ''),
+    to = value.startsWith('"') && typed[caret] === '"' ? caret + 1 : caret;
+  if (field === 'saved' || field === 'published')
+    return of(
+      from,
+      to,
+      matching(DATE_VALUES, given).map((day) => ({ insert: `${day} `, label: `${head}${day}` })),
+    );
+  if (field === 'minutes' || field === 'progress' || field === 'marks')
+    return given === '' && head.endsWith(':')
+      ? of(
+          from - 1,
+          to,
+          NUMBER_SIGNS.map((n) => ({ insert: `${n} `, label: `${field}${n}` })),
+        )
+      : undefined;
   if (!(field in NAMES)) return undefined;
   const values = NAMES[field as NameField] ?? known[field as NameField] ?? [];
-  return of(from, to, matching(values, given).filter((name) => name !== given).map((name) => ({ insert: `${typedAs(name)} `, label: `${head}${typedAs(name)}` })));
+  return of(
+    from,
+    to,
+    matching(values, given)
+      .filter((name) => name !== given)
+      .map((name) => ({ insert: `${typedAs(name)} `, label: `${head}${typedAs(name)}` })),
+  );
 }
 
 /** Those that begin so, before those that hold it. */
 function matching(values: readonly string[], begun: string): string[] {
-  const wanted = plain(begun), starts = values.filter((v) => plain(v).startsWith(wanted));
+  const wanted = plain(begun),
+    starts = values.filter((v) => plain(v).startsWith(wanted));
   return [...starts, ...(wanted ? values.filter((v) => !starts.includes(v) && plain(v).includes(wanted)) : [])];
 }
 
-const of = (from: number, to: number, options: readonly Option[]): Completion | undefined => (options.length ? { from, to, options: options.slice(0, MOST) } : undefined);
+const of = (from: number, to: number, options: readonly Option[]): Completion | undefined =>
+  options.length ? { from, to, options: options.slice(0, MOST) } : undefined;

@@ -3,8 +3,10 @@ import { NAMES, type NameField, type Query, type Term } from './query';
 import { writeQuery } from './write';
 
 /** Parts of which all must hold. */
-const partsOf = (query: Query | undefined): readonly Query[] => (!query ? [] : query.type === 'all' ? query.of : [query]);
-const joined = (parts: readonly Query[]): string => (parts.length === 0 ? '' : writeQuery(parts.length === 1 ? parts[0]! : { type: 'all', of: parts }));
+const partsOf = (query: Query | undefined): readonly Query[] =>
+  !query ? [] : query.type === 'all' ? query.of : [query];
+const joined = (parts: readonly Query[]): string =>
+  parts.length === 0 ? '' : writeQuery(parts.length === 1 ? parts[0]! : { type: 'all', of: parts });
 /** As it stands beside other parts: alternatives keep to themselves. */
 function beside(typed: string): string {
   const parsed = parseQuery(typed);
@@ -18,7 +20,8 @@ export const narrowed = (typed: string, more: string): string =>
 /** Of these a source has one at a time: naming another takes the first one's place. */
 const ONE_OF: readonly (readonly string[])[] = [['to-read', 'reading', 'finished', 'set-aside']];
 const nameTerm = (field: NameField, value: string): Term => ({ type: 'name', field, value, start: 0, end: 0 });
-const isName = (part: Query, field: NameField, value: string): boolean => part.type === 'name' && part.field === field && part.value.toLowerCase() === value.toLowerCase();
+const isName = (part: Query, field: NameField, value: string): boolean =>
+  part.type === 'name' && part.field === field && part.value.toLowerCase() === value.toLowerCase();
 
 /** Whether a query asks for a value of a field beside all else. */
 export const asksFor = (typed: string, field: NameField, value: string): boolean => {
@@ -28,11 +31,17 @@ export const asksFor = (typed: string, field: NameField, value: string): boolean
 
 /** A query with a value asked for as well, or no more if it was. What cannot be read is left and added to. */
 export function toggled(typed: string, field: NameField, value: string): string {
-  const parsed = parseQuery(typed), term = nameTerm(field, value);
+  const parsed = parseQuery(typed),
+    term = nameTerm(field, value);
   if (!parsed.ok) return `${typed.trim()} ${writeQuery(term)}`.trim();
-  const parts = partsOf(parsed.query), rival = field === 'is' ? ONE_OF.find((group) => group.includes(value)) : undefined;
-  if (parts.some((part) => isName(part, field, value))) return joined(parts.filter((part) => !isName(part, field, value)));
-  return joined([...parts.filter((part) => !rival || !(part.type === 'name' && part.field === 'is' && rival.includes(part.value))), term]);
+  const parts = partsOf(parsed.query),
+    rival = field === 'is' ? ONE_OF.find((group) => group.includes(value)) : undefined;
+  if (parts.some((part) => isName(part, field, value)))
+    return joined(parts.filter((part) => !isName(part, field, value)));
+  return joined([
+    ...parts.filter((part) => !rival || !(part.type === 'name' && part.field === 'is' && rival.includes(part.value))),
+    term,
+  ]);
 }
 
 /** A query as fields to be filled in; `rest` is what no field holds, as it is typed. */
@@ -55,42 +64,82 @@ export interface PlainForm {
   readonly days: string;
   readonly rest: string;
 }
-export const EMPTY_FORM: PlainForm = { words: '', without: '', title: '', note: '', quote: '', tag: '', in: '', by: '', kind: '', type: '', is: '', has: '', minutes: '', days: '', rest: '' };
+export const EMPTY_FORM: PlainForm = {
+  words: '',
+  without: '',
+  title: '',
+  note: '',
+  quote: '',
+  tag: '',
+  in: '',
+  by: '',
+  kind: '',
+  type: '',
+  is: '',
+  has: '',
+  minutes: '',
+  days: '',
+  rest: '',
+};
 const FORM_NAMES = ['tag', 'in', 'by', 'kind', 'type', 'is', 'has'] as const satisfies readonly NameField[];
 
 /** Fields of a query; undefined where it cannot be read. */
 export function formOf(typed: string): PlainForm | undefined {
   const parsed = parseQuery(typed);
   if (!parsed.ok) return undefined;
-  const form: Record<keyof PlainForm, string> = { ...EMPTY_FORM }, rest: Query[] = [];
+  const form: Record<keyof PlainForm, string> = { ...EMPTY_FORM },
+    rest: Query[] = [];
   const put = (field: keyof PlainForm, value: string): boolean => form[field] === '' && (form[field] = value) === value;
   for (const part of partsOf(parsed.query)) {
-    const words = plainWords(part), without = part.type === 'not' ? plainWords(part.of) : undefined;
-    const fits = words ? (words.scope && words.scope !== 'text' ? put(words.scope, words.typed) : !words.scope && Boolean((form.words = `${form.words} ${words.typed}`.trim())))
-      : without && !without.scope ? Boolean((form.without = `${form.without} ${without.typed}`.trim()))
-      : part.type === 'name' && (FORM_NAMES as readonly string[]).includes(part.field) ? put(part.field as (typeof FORM_NAMES)[number], part.value)
-      : part.type === 'number' && part.field === 'minutes' && part.least === undefined && part.open === undefined ? put('minutes', String(part.most))
-      : part.type === 'date' && part.field === 'saved' && part.operator === '=' && 'last' in part.days && part.days.unit === 'day' && put('days', String(part.days.last));
+    const words = plainWords(part),
+      without = part.type === 'not' ? plainWords(part.of) : undefined;
+    const fits = words
+      ? words.scope && words.scope !== 'text'
+        ? put(words.scope, words.typed)
+        : !words.scope && Boolean((form.words = `${form.words} ${words.typed}`.trim()))
+      : without && !without.scope
+        ? Boolean((form.without = `${form.without} ${without.typed}`.trim()))
+        : part.type === 'name' && (FORM_NAMES as readonly string[]).includes(part.field)
+          ? put(part.field as (typeof FORM_NAMES)[number], part.value)
+          : part.type === 'number' && part.field === 'minutes' && part.least === undefined && part.open === undefined
+            ? put('minutes', String(part.most))
+            : part.type === 'date' &&
+              part.field === 'saved' &&
+              part.operator === '=' &&
+              'last' in part.days &&
+              part.days.unit === 'day' &&
+              put('days', String(part.days.last));
     if (!fits) rest.push(part);
   }
   return { ...form, rest: rest.length === 1 ? beside(joined(rest)) : joined(rest) };
 }
 
 /** Words as they stand in a field of a form. */
-function plainWords(part: Query): { readonly typed: string; readonly scope?: 'title' | 'text' | 'note' | 'quote' } | undefined {
+function plainWords(
+  part: Query,
+): { readonly typed: string; readonly scope?: 'title' | 'text' | 'note' | 'quote' } | undefined {
   if (part.type !== 'words') return undefined;
   const { scope, ...bare } = part;
-  return scope ? (part.phrase ? { typed: `"${part.words}"`, scope } : { typed: part.words, scope }) : { typed: writeQuery(bare) };
+  return scope
+    ? part.phrase
+      ? { typed: `"${part.words}"`, scope }
+      : { typed: part.words, scope }
+    : { typed: writeQuery(bare) };
 }
 
 /** What is filled in, as a query. */
 export function typedFrom(form: PlainForm): string {
-  const words = (value: string): string[] => value.match(/"[^"]*"?|\S+/g) ?? [], quoted = (value: string): string => (/[\s()"]/.test(value) ? `"${value.replaceAll('"', '')}"` : value);
+  const words = (value: string): string[] => value.match(/"[^"]*"?|\S+/g) ?? [],
+    quoted = (value: string): string => (/[\s()"]/.test(value) ? `"${value.replaceAll('"', '')}"` : value);
   const parts = [
-    ...words(form.words), ...words(form.without).map((w) => `-${w.replace(/^-+/, '')}`),
-    ...(['title', 'note', 'quote'] as const).flatMap((scope) => (form[scope].trim() ? [`${scope}:${quoted(form[scope].trim())}`] : [])),
+    ...words(form.words),
+    ...words(form.without).map((w) => `-${w.replace(/^-+/, '')}`),
+    ...(['title', 'note', 'quote'] as const).flatMap((scope) =>
+      form[scope].trim() ? [`${scope}:${quoted(form[scope].trim())}`] : [],
+    ),
     ...FORM_NAMES.flatMap((field) => (form[field].trim() ? [`${field}:${quoted(form[field].trim())}`] : [])),
-    ...(form.minutes.trim() ? [`minutes<=${form.minutes.trim()}`] : []), ...(form.days.trim() ? [`saved:last ${form.days.trim()} days`] : []),
+    ...(form.minutes.trim() ? [`minutes<=${form.minutes.trim()}`] : []),
+    ...(form.days.trim() ? [`saved:last ${form.days.trim()} days`] : []),
     beside(form.rest.trim()),
   ];
   return parts.filter(Boolean).join(' ');
@@ -100,4 +149,7 @@ export function typedFrom(form: PlainForm): string {
 export const CHOICES = { is: NAMES.is, has: NAMES.has } as const;
 
 /** What was typed as words and nothing else, whatever signs stand in it. */
-export const asWords = (typed: string): string => (typed.match(/[\p{L}\p{N}\p{M}\p{Co}]+/gu) ?? []).map((words) => writeQuery({ type: 'words', words, phrase: false, start: 0, end: 0 })).join(' ');
+export const asWords = (typed: string): string =>
+  (typed.match(/[\p{L}\p{N}\p{M}\p{Co}]+/gu) ?? [])
+    .map((words) => writeQuery({ type: 'words', words, phrase: false, start: 0, end: 0 }))
+    .join(' ');

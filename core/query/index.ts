@@ -1,4 +1,20 @@
-export { DATES, FIELDS, NAMES, NUMBERS, SCOPES, type Days, type DateField, type NameField, type NumberField, type Operator, type Parsed, type Query, type QueryError, type Scope, type Term } from './query';
+export {
+  DATES,
+  FIELDS,
+  NAMES,
+  NUMBERS,
+  SCOPES,
+  type Days,
+  type DateField,
+  type NameField,
+  type NumberField,
+  type Operator,
+  type Parsed,
+  type Query,
+  type QueryError,
+  type Scope,
+  type Term,
+} from './query';
 export { markPlaces, placesOf, snippetOf, type Marked } from './mark-words';
 export { markQuote } from './mark-quote';
 export { completionAt, type Completion, type KnownValues, type Option } from './complete';

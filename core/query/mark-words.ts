@@ -4,16 +4,22 @@ import type { Term } from './query';
 
 type Words = Extract<Term, { type: 'words' }>;
 
-const WORD = /[\p{L}\p{N}\p{M}\p{Co}]+/gu, SPACELESS = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u;
+const WORD = /[\p{L}\p{N}\p{M}\p{Co}]+/gu,
+  SPACELESS =
+    /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u;
 const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replaceAll('ς', 'σ');
 
 /** One expression for all words, on a text without case and accents; undefined for words that are signs only. */
 function expression(words: readonly Pick<Words, 'words' | 'phrase'>[]): RegExp | undefined {
   const each = words.flatMap(({ words: typed, phrase }) => {
-    const parts = plain(typed).match(WORD)?.map((part) => part.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
+    const parts = plain(typed)
+      .match(WORD)
+      ?.map((part) => part.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
     if (!parts) return [];
     const free = SPACELESS.test(typed);
-    return [`${free ? '' : '(?<![\\p{L}\\p{N}])'}${parts.join('[^\\p{L}\\p{N}]+')}${free ? '' : phrase ? '(?![\\p{L}\\p{N}])' : '[\\p{L}\\p{N}]*'}`];
+    return [
+      `${free ? '' : '(?<![\\p{L}\\p{N}])'}${parts.join('[^\\p{L}\\p{N}]+')}${free ? '' : phrase ? '(?![\\p{L}\\p{N}])' : '[\\p{L}\\p{N}]*'}`,
+    ];
   });
   return each.length ? new RegExp(each.join('|'), 'gu') : undefined;
 }
@@ -21,7 +27,8 @@ function expression(words: readonly Pick<Words, 'words' | 'phrase'>[]): RegExp |
 /** A text as words are compared, with where each of its units began; `from[length]` is the text's length. */
 function compared(text: string): { readonly plain: string; readonly from: readonly number[] } {
   const from: number[] = [];
-  let out = '', at = 0;
+  let out = '',
+    at = 0;
   for (const character of text) {
     const folded = plain(character);
     for (let i = 0; i < folded.length; i++) from.push(at);
@@ -32,7 +39,11 @@ function compared(text: string): { readonly plain: string; readonly from: readon
 }
 
 /** Where the words that were looked for stand in a text, in order, at most `most` of them. UTF-16 units, half-open. */
-export function placesOf(text: string, words: readonly Pick<Words, 'words' | 'phrase'>[], most = 1_000): readonly Range[] {
+export function placesOf(
+  text: string,
+  words: readonly Pick<Words, 'words' | 'phrase'>[],
+  most = 1_000,
+): readonly Range[] {
   const wanted = expression(words);
   if (!wanted) return [];
   const lower = text.toLowerCase();
@@ -68,18 +79,33 @@ export function markPlaces(text: string, places: readonly Range[]): Marked {
     at = end;
   }
   pieces.push({ text: text.slice(at), hit: false });
-  return pieces.map((piece) => ({ ...piece, text: piece.text.replace(/\s+/g, ' ') })).filter((piece) => piece.text !== '');
+  return pieces
+    .map((piece) => ({ ...piece, text: piece.text.replace(/\s+/g, ' ') }))
+    .filter((piece) => piece.text !== '');
 }
 
-const BEFORE = 70, AFTER = 150;
+const BEFORE = 70,
+  AFTER = 150;
 
 /** What stands around the first place words are found at: whole words, cut ends shown by an ellipsis. Undefined where none is. */
-export function snippetOf(text: string, words: readonly Pick<Words, 'words' | 'phrase'>[]): { readonly marked: Marked; readonly place: Range } | undefined {
+export function snippetOf(
+  text: string,
+  words: readonly Pick<Words, 'words' | 'phrase'>[],
+): { readonly marked: Marked; readonly place: Range } | undefined {
   const [place] = placesOf(text, words, 1);
   if (!place) return undefined;
-  const from = place.start <= BEFORE ? 0 : wordStart(text, place.start - BEFORE, place.start), to = place.end + AFTER >= text.length ? text.length : wordEnd(text, place.end + AFTER, place.end);
-  const piece = text.slice(from, to), marked = markPlaces(piece, placesOf(piece, words));
-  return { place, marked: [...(from > 0 ? [{ text: '…', hit: false }] : []), ...marked, ...(to < text.length ? [{ text: '…', hit: false }] : [])] };
+  const from = place.start <= BEFORE ? 0 : wordStart(text, place.start - BEFORE, place.start),
+    to = place.end + AFTER >= text.length ? text.length : wordEnd(text, place.end + AFTER, place.end);
+  const piece = text.slice(from, to),
+    marked = markPlaces(piece, placesOf(piece, words));
+  return {
+    place,
+    marked: [
+      ...(from > 0 ? [{ text: '…', hit: false }] : []),
+      ...marked,
+      ...(to < text.length ? [{ text: '…', hit: false }] : []),
+    ],
+  };
 }
 
 function wordStart(text: string, from: number, to: number): number {

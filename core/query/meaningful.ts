@@ -10,14 +10,20 @@ export function meaningful(query: Query | undefined): Query | undefined {
     case 'all':
     case 'any': {
       const of = query.of.flatMap((part) => meaningful(part) ?? []);
-      return of.length === query.of.length && of.every((part, n) => part === query.of[n]) ? query : of.length > 1 ? { ...query, of } : of[0];
+      return of.length === query.of.length && of.every((part, n) => part === query.of[n])
+        ? query
+        : of.length > 1
+          ? { ...query, of }
+          : of[0];
     }
     case 'not': {
       const of = meaningful(query.of);
       return of === query.of ? query : of && { ...query, of };
     }
-    case 'words': return says(query.words) ? query : undefined;
-    default: return query;
+    case 'words':
+      return says(query.words) ? query : undefined;
+    default:
+      return query;
   }
 }
 

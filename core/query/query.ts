@@ -7,7 +7,13 @@ export type Operator = (typeof OPERATORS)[number];
 
 /** Fields whose value is a name: as somebody gave it, or one of a few words. */
 export const NAMES = {
-  tag: undefined, in: undefined, by: undefined, kind: undefined, site: undefined, lang: undefined, type: undefined,
+  tag: undefined,
+  in: undefined,
+  by: undefined,
+  kind: undefined,
+  site: undefined,
+  lang: undefined,
+  type: undefined,
   is: ['to-read', 'reading', 'finished', 'set-aside', 'mine', 'shared', 'unplaced', 'read'],
   has: ['note', 'tag', 'mark', 'answer', 'drawing', 'file', 'remark'],
 } as const satisfies Readonly<Record<string, readonly string[] | undefined>>;
@@ -22,19 +28,31 @@ export type DateField = (typeof DATES)[number];
 export const FIELDS: readonly string[] = [...Object.keys(NAMES), ...NUMBERS, ...DATES, ...SCOPES];
 
 /** Days, both among them: as written (a day, a month, a year), or counted back from the present. */
-export type Days = { readonly from: string; readonly to: string } | { readonly last: number; readonly unit: 'day' | 'week' | 'month' };
+export type Days =
+  { readonly from: string; readonly to: string } | { readonly last: number; readonly unit: 'day' | 'week' | 'month' };
 
 /** What is looked for. `start` and `end` say where it stands in what was typed, in UTF-16 units. */
-export type Query = Term | { readonly type: 'all' | 'any'; readonly of: readonly Query[] } | { readonly type: 'not'; readonly of: Query };
+export type Query =
+  Term | { readonly type: 'all' | 'any'; readonly of: readonly Query[] } | { readonly type: 'not'; readonly of: Query };
 
-export type Term = Spanned & (
-  | { readonly type: 'words'; readonly words: string; readonly phrase: boolean; readonly scope?: Scope }
-  | { readonly type: 'name'; readonly field: NameField; readonly value: string }
-  | { readonly type: 'number'; readonly field: NumberField; readonly least?: number; readonly most?: number; readonly open?: 'least' | 'most' }
-  | { readonly type: 'date'; readonly field: DateField; readonly operator: Operator; readonly days: Days }
-);
+export type Term = Spanned &
+  (
+    | { readonly type: 'words'; readonly words: string; readonly phrase: boolean; readonly scope?: Scope }
+    | { readonly type: 'name'; readonly field: NameField; readonly value: string }
+    | {
+        readonly type: 'number';
+        readonly field: NumberField;
+        readonly least?: number;
+        readonly most?: number;
+        readonly open?: 'least' | 'most';
+      }
+    | { readonly type: 'date'; readonly field: DateField; readonly operator: Operator; readonly days: Days }
+  );
 
-export interface Spanned { readonly start: number; readonly end: number }
+export interface Spanned {
+  readonly start: number;
+  readonly end: number;
+}
 
 /** What was typed is no query: where, why, and how it would be one. */
 export interface QueryError extends Spanned {
@@ -44,4 +62,5 @@ export interface QueryError extends Spanned {
 }
 
 /** Nothing typed is no query and no error. */
-export type Parsed = { readonly ok: true; readonly query: Query | undefined } | { readonly ok: false; readonly error: QueryError };
+export type Parsed =
+  { readonly ok: true; readonly query: Query | undefined } | { readonly ok: false; readonly error: QueryError };

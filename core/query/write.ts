@@ -4,10 +4,16 @@ import type { Query, Term } from './query';
 /** A query as it is typed. Read again, it is the same but for where its parts stand. */
 export function writeQuery(query: Query): string {
   switch (query.type) {
-    case 'any': return query.of.map((part) => (part.type === 'any' ? grouped(part) : writeQuery(part))).join(' OR ');
-    case 'all': return query.of.map((part) => (part.type === 'any' || part.type === 'all' ? grouped(part) : writeQuery(part))).join(' ');
-    case 'not': return `-${query.of.type === 'any' || query.of.type === 'all' || query.of.type === 'not' ? grouped(query.of) : writeQuery(query.of)}`;
-    default: return writeTerm(query);
+    case 'any':
+      return query.of.map((part) => (part.type === 'any' ? grouped(part) : writeQuery(part))).join(' OR ');
+    case 'all':
+      return query.of
+        .map((part) => (part.type === 'any' || part.type === 'all' ? grouped(part) : writeQuery(part)))
+        .join(' ');
+    case 'not':
+      return `-${query.of.type === 'any' || query.of.type === 'all' || query.of.type === 'not' ? grouped(query.of) : writeQuery(query.of)}`;
+    default:
+      return writeTerm(query);
   }
 }
 
@@ -15,13 +21,18 @@ const grouped = (query: Query): string => `(${writeQuery(query)})`;
 
 function writeTerm(term: Term): string {
   switch (term.type) {
-    case 'words': return `${term.scope ? `${term.scope}:` : ''}${term.phrase || !isPlain(term.words, term.scope !== undefined) ? `"${term.words}"` : term.words}`;
-    case 'name': return `${term.field}:${/[\s()"]/.test(term.value) ? `"${term.value}"` : term.value}`;
-    case 'date': return `${term.field}${term.operator === '=' ? ':' : term.operator}${writeDays(term.days)}`;
+    case 'words':
+      return `${term.scope ? `${term.scope}:` : ''}${term.phrase || !isPlain(term.words, term.scope !== undefined) ? `"${term.words}"` : term.words}`;
+    case 'name':
+      return `${term.field}:${/[\s()"]/.test(term.value) ? `"${term.value}"` : term.value}`;
+    case 'date':
+      return `${term.field}${term.operator === '=' ? ':' : term.operator}${writeDays(term.days)}`;
     case 'number': {
       const { field, least, most, open } = term;
       if (least !== undefined && most !== undefined) return `${field}:${least === most ? least : `${least}..${most}`}`;
-      return least !== undefined ? `${field}>${open === 'least' ? '' : '='}${least}` : `${field}<${open === 'most' ? '' : '='}${most}`;
+      return least !== undefined
+        ? `${field}>${open === 'least' ? '' : '='}${least}`
+        : `${field}<${open === 'most' ? '' : '='}${most}`;
     }
   }
 }

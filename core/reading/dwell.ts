@@ -15,7 +15,13 @@ export type Dwell = ReadonlyMap<number, number>;
  * on one of them at a time). Returns the dwell times and the spans
  * read, the same `spans` object when nothing new was read.
  */
-export function dwellOn(text: string, visible: readonly Block[], elapsed: number, dwell: Dwell, spans: Spans): { dwell: Dwell; spans: Spans } {
+export function dwellOn(
+  text: string,
+  visible: readonly Block[],
+  elapsed: number,
+  dwell: Dwell,
+  spans: Spans,
+): { dwell: Dwell; spans: Spans } {
   const times = new Map(dwell);
   let read = spans;
   const waiting = visible.filter((b) => !covers(spans, b.start, b.end));

@@ -3,8 +3,17 @@ import { addSpan, covered, dwellOn, removeSpan, shareRead, type Spans } from './
 
 test('spans join where they touch and stay sorted', () => {
   let spans: Spans = [];
-  for (const [s, e] of [[10, 20], [30, 40], [20, 30], [0, 5]] as const) spans = addSpan(spans, s, e);
-  expect(spans).toEqual([[0, 5], [10, 40]]);
+  for (const [s, e] of [
+    [10, 20],
+    [30, 40],
+    [20, 30],
+    [0, 5],
+  ] as const)
+    spans = addSpan(spans, s, e);
+  expect(spans).toEqual([
+    [0, 5],
+    [10, 40],
+  ]);
   expect(covered(spans)).toBe(35);
 });
 
@@ -15,9 +24,19 @@ test('adding what is covered gives the same object back', () => {
 });
 
 test('what was not read after all is taken out, and what is left stays', () => {
-  const spans: Spans = [[0, 10], [20, 30]];
-  expect(removeSpan(spans, 5, 25)).toEqual([[0, 5], [25, 30]]);
-  expect(removeSpan(spans, 22, 24)).toEqual([[0, 10], [20, 22], [24, 30]]);
+  const spans: Spans = [
+    [0, 10],
+    [20, 30],
+  ];
+  expect(removeSpan(spans, 5, 25)).toEqual([
+    [0, 5],
+    [25, 30],
+  ]);
+  expect(removeSpan(spans, 22, 24)).toEqual([
+    [0, 10],
+    [20, 22],
+    [24, 30],
+  ]);
   expect(removeSpan(spans, 0, 40)).toEqual([]);
   expect(removeSpan(spans, 10, 20)).toBe(spans);
 });
@@ -32,9 +51,25 @@ test('a block is read after long enough on screen, not at a glance', () => {
 
 test('two blocks on screen share the time', () => {
   const text = 'one two three.\nfour five six.';
-  const blocks = [{ start: 0, end: 14, role: 'paragraph' as const, path: '0' }, { start: 15, end: 29, role: 'paragraph' as const, path: '1' }];
+  const blocks = [
+    { start: 0, end: 14, role: 'paragraph' as const, path: '0' },
+    { start: 15, end: 29, role: 'paragraph' as const, path: '1' },
+  ];
   expect(dwellOn(text, blocks, 1000, new Map(), []).spans).toEqual([]);
   expect(dwellOn(text, blocks, 1500, new Map(), []).spans).toHaveLength(2);
 });
 
-test('the share read is what the spans cover, never more than all of it', () => expect([shareRead([], 100), shareRead([[0, 25], [50, 75]], 100), shareRead([[0, 1]], 3), shareRead([[0, 300]], 100), shareRead([], 0)]).toEqual([0, 0.5, 0.3333, 1, 0]));
+test('the share read is what the spans cover, never more than all of it', () =>
+  expect([
+    shareRead([], 100),
+    shareRead(
+      [
+        [0, 25],
+        [50, 75],
+      ],
+      100,
+    ),
+    shareRead([[0, 1]], 3),
+    shareRead([[0, 300]], 100),
+    shareRead([], 0),
+  ]).toEqual([0, 0.5, 0.3333, 1, 0]));

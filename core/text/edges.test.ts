@@ -3,7 +3,10 @@ import fc from 'fast-check';
 import { around, charactersIn, range, snapEdge, stepEdge, wordsIn, type Edge, type Outline } from '.';
 
 const TEXT = 'The marsh, which walks inland, is old.\nA second block.';
-const OUTLINE = [{ role: 'paragraph', start: 0, end: 38, path: '0' }, { role: 'paragraph', start: 39, end: 54, path: '1' }] as Outline;
+const OUTLINE = [
+  { role: 'paragraph', start: 0, end: 38, path: '0' },
+  { role: 'paragraph', start: 39, end: 54, path: '1' },
+] as Outline;
 const words = OUTLINE.flatMap((b) => wordsIn(TEXT, b, 'en'));
 const said = (r: { start: number; end: number }): string => TEXT.slice(r.start, r.end);
 
@@ -35,12 +38,22 @@ test('blocks around an offset are its own and its neighbours', () => {
 
 test('whatever is asked, something of the passage is left and the other end stays', () => {
   const offset = fc.integer({ min: 0, max: TEXT.length });
-  fc.assert(fc.property(offset, offset, fc.constantFrom<Edge>('start', 'end'), fc.constantFrom<1 | -1>(1, -1), offset, (a, b, edge, direction, to) => {
-    fc.pre(a !== b);
-    const given = range(Math.min(a, b), Math.max(a, b)), other = edge === 'start' ? 'end' : 'start';
-    for (const moved of [stepEdge(given, edge, direction, words), snapEdge(given, edge, to, words)]) {
-      expect(moved.start).toBeLessThan(moved.end);
-      expect(moved[other]).toBe(given[other]);
-    }
-  }));
+  fc.assert(
+    fc.property(
+      offset,
+      offset,
+      fc.constantFrom<Edge>('start', 'end'),
+      fc.constantFrom<1 | -1>(1, -1),
+      offset,
+      (a, b, edge, direction, to) => {
+        fc.pre(a !== b);
+        const given = range(Math.min(a, b), Math.max(a, b)),
+          other = edge === 'start' ? 'end' : 'start';
+        for (const moved of [stepEdge(given, edge, direction, words), snapEdge(given, edge, to, words)]) {
+          expect(moved.start).toBeLessThan(moved.end);
+          expect(moved[other]).toBe(given[other]);
+        }
+      },
+    ),
+  );
 });

@@ -14,12 +14,17 @@ export type Unit = (typeof UNITS)[number];
 
 /** The words of a stretch of text, by UAX #29 as the host's `Intl.Segmenter` has it. */
 export function wordsIn(text: string, { start, end }: Piece, language: string): Piece[] {
-  return segments(text.slice(start, end), language, 'word').filter((s) => s.isWordLike).map((s) => ({ start: start + s.index, end: start + s.index + s.segment.length }));
+  return segments(text.slice(start, end), language, 'word')
+    .filter((s) => s.isWordLike)
+    .map((s) => ({ start: start + s.index, end: start + s.index + s.segment.length }));
 }
 
 /** Its characters as a reader counts them. */
 export function charactersIn(text: string, { start, end }: Piece, language: string): Piece[] {
-  return segments(text.slice(start, end), language, 'grapheme').map((s) => ({ start: start + s.index, end: start + s.index + s.segment.length }));
+  return segments(text.slice(start, end), language, 'grapheme').map((s) => ({
+    start: start + s.index,
+    end: start + s.index + s.segment.length,
+  }));
 }
 
 const made = new Map<string, Intl.Segmenter>();
@@ -32,7 +37,10 @@ function segments(text: string, language: string, granularity: 'word' | 'graphem
 
 /** The block an offset stands in or at the end of, with its neighbours: far enough for one step. */
 export function around(outline: Outline, offset: number): readonly Piece[] {
-  const at = Math.max(0, outline.findLastIndex((b) => b.start <= offset));
+  const at = Math.max(
+    0,
+    outline.findLastIndex((b) => b.start <= offset),
+  );
   return outline.slice(Math.max(0, at - 1), at + 2);
 }
 
@@ -42,7 +50,8 @@ export function around(outline: Outline, offset: number): readonly Piece[] {
  * nothing of the passage would be left.
  */
 export function stepEdge(range: Piece, edge: Edge, direction: 1 | -1, pieces: readonly Piece[]): Piece {
-  const from = range[edge], places = pieces.map((p) => p[edge]);
+  const from = range[edge],
+    places = pieces.map((p) => p[edge]);
   const to = direction === 1 ? places.find((p) => p > from) : places.findLast((p) => p < from);
   return withEdge(range, edge, to);
 }
@@ -51,7 +60,8 @@ export function stepEdge(range: Piece, edge: Edge, direction: 1 | -1, pieces: re
 export function snapEdge(range: Piece, edge: Edge, offset: number, pieces: readonly Piece[]): Piece {
   let nearest: number | undefined;
   for (const piece of pieces) {
-    const place = piece[edge], possible = edge === 'start' ? place < range.end : place > range.start;
+    const place = piece[edge],
+      possible = edge === 'start' ? place < range.end : place > range.start;
     if (possible && (nearest === undefined || Math.abs(place - offset) < Math.abs(nearest - offset))) nearest = place;
   }
   return withEdge(range, edge, nearest);

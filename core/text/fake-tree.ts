@@ -11,9 +11,18 @@ export function h(name: string, ...children: readonly (string | FakeNode)[]): Fa
   return element(name, {}, children);
 }
 
-export function element(name: string, attributes: Readonly<Record<string, string>>, children: readonly (string | FakeNode)[]): FakeNode {
+export function element(
+  name: string,
+  attributes: Readonly<Record<string, string>>,
+  children: readonly (string | FakeNode)[],
+): FakeNode {
   const node: FakeNode = {
-    nodeType: ELEMENT_NODE, nodeName: name.toUpperCase(), nodeValue: null, firstChild: null, nextSibling: null, parentNode: null,
+    nodeType: ELEMENT_NODE,
+    nodeName: name.toUpperCase(),
+    nodeValue: null,
+    firstChild: null,
+    nextSibling: null,
+    parentNode: null,
     getAttribute: (key: string) => attributes[key] ?? null,
   };
   let last: FakeNode | null = null;
@@ -28,5 +37,12 @@ export function element(name: string, attributes: Readonly<Record<string, string
 }
 
 export function textNode(value: string): FakeNode {
-  return { nodeType: TEXT_NODE, nodeName: '#text', nodeValue: value, firstChild: null, nextSibling: null, parentNode: null };
+  return {
+    nodeType: TEXT_NODE,
+    nodeName: '#text',
+    nodeValue: value,
+    firstChild: null,
+    nextSibling: null,
+    parentNode: null,
+  };
 }

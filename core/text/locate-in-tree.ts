@@ -8,7 +8,8 @@ export interface TreePoint {
 
 /** Index of the last run that starts at or before `at`; -1 when there is none. Binary search, O(log n). */
 function runAt(runs: readonly Run[], at: number): number {
-  let low = 0, high = runs.length;
+  let low = 0,
+    high = runs.length;
   while (low < high) {
     const middle = (low + high) >>> 1;
     if (runs[middle]!.start <= at) low = middle + 1;
@@ -36,13 +37,26 @@ function endPoint(runs: readonly Run[], at: number): TreePoint | undefined {
 
 function inside(run: Run, at: number): TreePoint {
   const ahead = at - run.start;
-  return { node: run.node, offset: run.end - run.start === run.nodeEnd - run.nodeStart ? run.nodeStart + ahead : ahead > 0 ? run.nodeEnd : run.nodeStart };
+  return {
+    node: run.node,
+    offset:
+      run.end - run.start === run.nodeEnd - run.nodeStart
+        ? run.nodeStart + ahead
+        : ahead > 0
+          ? run.nodeEnd
+          : run.nodeStart,
+  };
 }
 
 /** The two tree points that hold the stream range `[start, end)`, or undefined when it holds no character of the tree. */
-export function toTree(stream: TextStream, start: number, end: number): { start: TreePoint; end: TreePoint } | undefined {
+export function toTree(
+  stream: TextStream,
+  start: number,
+  end: number,
+): { start: TreePoint; end: TreePoint } | undefined {
   if (end <= start) return undefined;
-  const from = startPoint(stream.runs, start), to = endPoint(stream.runs, end);
+  const from = startPoint(stream.runs, start),
+    to = endPoint(stream.runs, end);
   return from && to && { start: from, end: to };
 }
 
@@ -96,6 +110,7 @@ function within(run: Run, at: number): number {
 const next = (node: TextNodeLike): TextNodeLike | null => node.firstChild ?? following(node);
 
 function following(node: TextNodeLike): TextNodeLike | null {
-  for (let here: TextNodeLike | null = node; here; here = here.parentNode) if (here.nextSibling) return here.nextSibling;
+  for (let here: TextNodeLike | null = node; here; here = here.parentNode)
+    if (here.nextSibling) return here.nextSibling;
   return null;
 }

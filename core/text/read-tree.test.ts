@@ -7,7 +7,9 @@ const text = (...children: Parameters<typeof h>[1][]) => readTree(h('body', ...c
 
 describe('reading a tree as a stream', () => {
   test('blocks stand on lines of their own and white space folds', () => {
-    expect(text(h('h1', ' The  marsh '), '\n  ', h('p', 'Stand on\n the ', h('b', 'sea wall'), ' .'))).toBe('The marsh\nStand on the sea wall .');
+    expect(text(h('h1', ' The  marsh '), '\n  ', h('p', 'Stand on\n the ', h('b', 'sea wall'), ' .'))).toBe(
+      'The marsh\nStand on the sea wall .',
+    );
   });
 
   test('a space between inline elements is kept once', () => {
@@ -21,11 +23,20 @@ describe('reading a tree as a stream', () => {
 
   test('paragraphs inside cells do not part the row', () => {
     const cell = (c: string) => h('td', '\n', h('p', c), '\n');
-    expect(text(h('table', h('tr', cell('a'), cell('b')), h('tr', cell('c'), cell('d'))), h('p', 'after'))).toBe('a\tb\nc\td\nafter');
+    expect(text(h('table', h('tr', cell('a'), cell('b')), h('tr', cell('c'), cell('d'))), h('p', 'after'))).toBe(
+      'a\tb\nc\td\nafter',
+    );
   });
 
   test('scripts, styles, hidden things and form controls are silent', () => {
-    expect(text(h('script', 'evil()'), h('p', 'kept', h('style', 'p{}')), element('div', { hidden: '' }, ['gone']), h('textarea', 'no'))).toBe('kept');
+    expect(
+      text(
+        h('script', 'evil()'),
+        h('p', 'kept', h('style', 'p{}')),
+        element('div', { hidden: '' }, ['gone']),
+        h('textarea', 'no'),
+      ),
+    ).toBe('kept');
   });
 
   test('preformatted text keeps its spaces and lines, also across elements', () => {
@@ -41,7 +52,13 @@ describe('reading a tree as a stream', () => {
   });
 
   test('every block has its role, level, range, address and whether it is aside', () => {
-    const stream = readTree(h('body', element('nav', { 'data-avrelle-aside': '' }, [h('ul', h('li', 'Menu'))]), h('main', h('h2', 'Room'), h('p', 'What saves it'))));
+    const stream = readTree(
+      h(
+        'body',
+        element('nav', { 'data-avrelle-aside': '' }, [h('ul', h('li', 'Menu'))]),
+        h('main', h('h2', 'Room'), h('p', 'What saves it')),
+      ),
+    );
     expect(stream.outline).toEqual([
       { start: 0, end: 4, role: 'item', path: '0/0/0', aside: true },
       { start: 5, end: 9, role: 'heading', level: 2, path: '1/0' },
@@ -57,7 +74,8 @@ describe('reading a tree as a stream', () => {
 });
 
 describe('between stream and tree', () => {
-  const first = textNode('A salt  marsh '), second = textNode('keeps\u00AD its height');
+  const first = textNode('A salt  marsh '),
+    second = textNode('keeps\u00AD its height');
   const stream = readTree(h('body', h('p', first, h('em', second))));
   const map = new TreeMap(stream);
 
@@ -66,7 +84,10 @@ describe('between stream and tree', () => {
     for (let start = 0; start < stream.text.length; start++) {
       for (let end = start + 1; end <= stream.text.length; end++) {
         const points = toTree(stream, start, end)!;
-        expect([map.offsetOf(points.start.node, points.start.offset), map.offsetOf(points.end.node, points.end.offset)]).toEqual([start, end]);
+        expect([
+          map.offsetOf(points.start.node, points.start.offset),
+          map.offsetOf(points.end.node, points.end.offset),
+        ]).toEqual([start, end]);
       }
     }
   });

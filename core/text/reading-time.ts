@@ -7,7 +7,8 @@ import type { Outline } from './stream';
 export const WORDS_PER_MINUTE = 238;
 /** Scripts without word spaces: characters a minute, common practice for Japanese and Chinese. */
 const CHARACTERS_PER_MINUTE = 500;
-const UNSPACED = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/gu;
+const UNSPACED =
+  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/gu;
 
 /** Minutes of reading, unrounded. */
 export function readingMinutes(text: string): number {
@@ -18,5 +19,8 @@ export function readingMinutes(text: string): number {
 
 /** The main text alone: what the outline does not set aside. */
 export function mainText(text: string, outline: Outline): string {
-  return outline.filter((b) => !b.aside).map((b) => text.slice(b.start, b.end)).join('\n');
+  return outline
+    .filter((b) => !b.aside)
+    .map((b) => text.slice(b.start, b.end))
+    .join('\n');
 }

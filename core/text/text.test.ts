@@ -1,6 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import readingTime from 'reading-time';
-import { contains, mainText, offset, overlaps, range, readingMinutes, sentences, splitsPair, wholeCodePoints, WORDS_PER_MINUTE } from './index';
+import {
+  contains,
+  mainText,
+  offset,
+  overlaps,
+  range,
+  readingMinutes,
+  sentences,
+  splitsPair,
+  wholeCodePoints,
+  WORDS_PER_MINUTE,
+} from './index';
 
 describe('offsets and ranges', () => {
   test('only non-negative integers are offsets, and a range does not run backwards', () => {
@@ -30,7 +41,13 @@ describe('sentences, after Unicode UAX #29', () => {
   const cut = (text: string, language?: string) => sentences(text, language).map((s) => text.slice(s.start, s.end));
 
   test('end at their marks and never cross a line', () => {
-    expect(cut('It is not. Is it?  Yes!\nA heading\nNext one.')).toEqual(['It is not.', 'Is it?', 'Yes!', 'A heading', 'Next one.']);
+    expect(cut('It is not. Is it?  Yes!\nA heading\nNext one.')).toEqual([
+      'It is not.',
+      'Is it?',
+      'Yes!',
+      'A heading',
+      'Next one.',
+    ]);
   });
 
   test('a number with a point is not an end (SB6 of UAX #29)', () => {
@@ -51,7 +68,8 @@ describe('minutes of reading', () => {
     expect(readingMinutes('word '.repeat(238))).toBeCloseTo(1, 5);
     expect(readingMinutes('')).toBe(0);
     // As a reference library reckons it at the same pace.
-    const text = 'On the marsh, at low water, nothing stands still: the pegs say 3.2 mm a year. Who reads them?\n\n'.repeat(60);
+    const text =
+      'On the marsh, at low water, nothing stands still: the pegs say 3.2 mm a year. Who reads them?\n\n'.repeat(60);
     expect(readingMinutes(text) / readingTime(text, { wordsPerMinute: WORDS_PER_MINUTE }).minutes).toBeCloseTo(1, 2);
   });
 
@@ -61,7 +79,11 @@ describe('minutes of reading', () => {
 
   test('what lies aside does not count', () => {
     const text = 'Menu\nThe marsh\nMore';
-    const outline = [{ start: 0, end: 4, role: 'item' as const, path: '0', aside: true }, { start: 5, end: 14, role: 'paragraph' as const, path: '1' }, { start: 15, end: 19, role: 'paragraph' as const, path: '2', aside: true }];
+    const outline = [
+      { start: 0, end: 4, role: 'item' as const, path: '0', aside: true },
+      { start: 5, end: 14, role: 'paragraph' as const, path: '1' },
+      { start: 15, end: 19, role: 'paragraph' as const, path: '2', aside: true },
+    ];
     expect(mainText(text, outline)).toBe('The marsh');
   });
 });

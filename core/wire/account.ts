@@ -10,7 +10,15 @@ export const signInSchema = object({
 
 export const signUpSchema = object({
   email: string().trim().required().email('Write your e-mail address as name@example.test.').max(254),
-  name: string().trim().required('Write the name others will see beside your notes.').max(80).test('plain', 'A name has letters, spaces and ordinary signs; this one holds signs that cannot be seen.', (name) => !UNSEEN.test(name)),
+  name: string()
+    .trim()
+    .required('Write the name others will see beside your notes.')
+    .max(80)
+    .test(
+      'plain',
+      'A name has letters, spaces and ordinary signs; this one holds signs that cannot be seen.',
+      (name) => !UNSEEN.test(name),
+    ),
   password: string().required().min(10, 'Choose a password of at least 10 characters.').max(200),
 }).noUnknown();
 

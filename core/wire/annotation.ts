@@ -15,16 +15,58 @@ const seconds = () => number().min(0).max(1_000_000);
 
 /** An area on a page or picture, a stretch of time, or all of the source; see `Spot`. */
 const placedSchema = object({
-  type: string().oneOf(['area', 'time', 'whole'] as const).required(),
-  on: object({ page: number().integer().min(1).max(100_000), picture: string().matches(/^[0-9a-f]{64}$/) }).noUnknown().default(undefined).when('type', { is: 'area', then: (on) => on.test('one', 'An area lies on one page or one picture.', (value) => (value?.page === undefined) !== (value?.picture === undefined)) }),
-  x: share(), y: share(), width: share(), height: share(), from: seconds(), to: seconds(),
-}).noUnknown().default(undefined).test('whole', 'An area needs x, y, width and height; a time needs from and to, in order.', (spot) => spot === undefined || spot.type === 'whole' || (spot.type === 'area' ? [spot.x, spot.y, spot.width, spot.height].every((n) => n !== undefined) : spot.from !== undefined && spot.to !== undefined && spot.from <= spot.to));
-const drawnSchema = mixed(isDrawnSpot).required('A drawing needs a tool, a colour, a width, and strokes tied to words, lines or a picture: 20,000 points at most.');
-const spotSchema = () => lazy((spot: unknown) => (typeof spot === 'object' && spot !== null && 'type' in spot && spot.type === 'drawn' ? drawnSchema : placedSchema));
+  type: string()
+    .oneOf(['area', 'time', 'whole'] as const)
+    .required(),
+  on: object({ page: number().integer().min(1).max(100_000), picture: string().matches(/^[0-9a-f]{64}$/) })
+    .noUnknown()
+    .default(undefined)
+    .when('type', {
+      is: 'area',
+      then: (on) =>
+        on.test(
+          'one',
+          'An area lies on one page or one picture.',
+          (value) => (value?.page === undefined) !== (value?.picture === undefined),
+        ),
+    }),
+  x: share(),
+  y: share(),
+  width: share(),
+  height: share(),
+  from: seconds(),
+  to: seconds(),
+})
+  .noUnknown()
+  .default(undefined)
+  .test(
+    'whole',
+    'An area needs x, y, width and height; a time needs from and to, in order.',
+    (spot) =>
+      spot === undefined ||
+      spot.type === 'whole' ||
+      (spot.type === 'area'
+        ? [spot.x, spot.y, spot.width, spot.height].every((n) => n !== undefined)
+        : spot.from !== undefined && spot.to !== undefined && spot.from <= spot.to),
+  );
+const drawnSchema = mixed(isDrawnSpot).required(
+  'A drawing needs a tool, a colour, a width, and strokes tied to words, lines or a picture: 20,000 points at most.',
+);
+const spotSchema = () =>
+  lazy((spot: unknown) =>
+    typeof spot === 'object' && spot !== null && 'type' in spot && spot.type === 'drawn' ? drawnSchema : placedSchema,
+  );
 
 export const anchorSchema = object({
-  quote: object({ exact: string().required().max(LONGEST_QUOTE), prefix: string().defined().max(500), suffix: string().defined().max(500) }).required(),
-  position: object({ start: number().required().integer().min(0), end: number().required().integer().min(1) }).required(),
+  quote: object({
+    exact: string().required().max(LONGEST_QUOTE),
+    prefix: string().defined().max(500),
+    suffix: string().defined().max(500),
+  }).required(),
+  position: object({
+    start: number().required().integer().min(0),
+    end: number().required().integer().min(1),
+  }).required(),
   block: string().matches(/^(\d+(\/\d+)*)?$/),
   headings: array(string().defined().max(300)).max(10),
   repeats: number().integer().min(1),
@@ -64,7 +106,12 @@ export const annotationPatchSchema = object({
 }).noUnknown();
 
 /** Changes of several annotations of one's own, all of them or none. */
-export const annotationChangesSchema = object({ changes: array(annotationPatchSchema.shape({ id: idSchema().required() }).required()).required().min(1).max(MOST_CHANGES, `At most ${MOST_CHANGES} annotations can be changed at once.`) }).noUnknown();
+export const annotationChangesSchema = object({
+  changes: array(annotationPatchSchema.shape({ id: idSchema().required() }).required())
+    .required()
+    .min(1)
+    .max(MOST_CHANGES, `At most ${MOST_CHANGES} annotations can be changed at once.`),
+}).noUnknown();
 
 export type AnnotationPut = InferType<typeof annotationPutSchema>;
 export type AnnotationPatch = InferType<typeof annotationPatchSchema>;

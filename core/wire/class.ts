@@ -9,7 +9,9 @@ export const classPutSchema = object({
   name: string().trim().required('Give the class a name.').max(80),
   tint: string().oneOf(TINTS).required(),
 }).noUnknown();
-export const joinSchema = object({ code: string().trim().uppercase().required('Write the code your teacher gave you.').max(20) }).noUnknown();
+export const joinSchema = object({
+  code: string().trim().uppercase().required('Write the code your teacher gave you.').max(20),
+}).noUnknown();
 export type ClassPut = InferType<typeof classPutSchema>;
 
 /** How many readings of a class come at once. */

@@ -4,7 +4,17 @@ import type { SourceRow } from './source';
 import type { SourceKind } from './source-words';
 
 /** Orders of a list of sources; `best` is by how well words fit, `touched` by what was last done with them. */
-export const SOURCE_SORTS = ['best', 'touched', 'saved', 'title', 'author', 'minutes', 'longest', 'progress', 'marks'] as const;
+export const SOURCE_SORTS = [
+  'best',
+  'touched',
+  'saved',
+  'title',
+  'author',
+  'minutes',
+  'longest',
+  'progress',
+  'marks',
+] as const;
 export type SourceSort = (typeof SOURCE_SORTS)[number];
 export const ANNOTATION_SORTS = ['best', 'newest', 'oldest', 'place', 'author'] as const;
 /** By what annotations in a list can be put together. */

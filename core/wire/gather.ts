@@ -12,7 +12,9 @@ export const batchSchema = object({
   /** Name of the file the text came in, if it came in one. */
   name: string().trim().max(200).default(''),
   tags: tagsSchema().default([]),
-  amount: string().oneOf(['whole', 'main', 'link'] as const).default('whole'),
+  amount: string()
+    .oneOf(['whole', 'main', 'link'] as const)
+    .default('whole'),
 }).noUnknown();
 
 export const batchPatchSchema = object({ paused: boolean().required() }).noUnknown();
@@ -26,7 +28,10 @@ export interface Batch {
   readonly jobs: readonly Job[];
 }
 
-export const feedSchema = object({ id: idSchema().required(), address: string().trim().required('Paste the address of a site or its feed.').max(4000) }).noUnknown();
+export const feedSchema = object({
+  id: idSchema().required(),
+  address: string().trim().required('Paste the address of a site or its feed.').max(4000),
+}).noUnknown();
 
 export interface Feed {
   readonly id: string;
@@ -53,7 +58,10 @@ export interface Arrival {
   readonly arrivedAt: string;
 }
 
-export const settleSchema = object({ ids: array(idSchema().required()).required().min(1).max(500), jobIds: array(idSchema().required()).max(500).default([]) }).noUnknown();
+export const settleSchema = object({
+  ids: array(idSchema().required()).required().min(1).max(500),
+  jobIds: array(idSchema().required()).max(500).default([]),
+}).noUnknown();
 
 export interface Intake {
   /** Where letters for me come in; null where this installation takes none. */

@@ -3,29 +3,47 @@ import { LINES, MOST_KINDS, PIGMENTS, startingKind, type Kind } from '../key/key
 import { idSchema, UUID_V7 } from './ids';
 
 /** One sign as a reader counts: a letter with its marks, an emoji with its parts (UAX #29). */
-const oneSign = (text: string | undefined): boolean => text === undefined || (text.trim() === text && [...new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(text)].length === 1);
+const oneSign = (text: string | undefined): boolean =>
+  text === undefined ||
+  (text.trim() === text && [...new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(text)].length === 1);
 
-export const kindCodeSchema = () => string().test('kind', 'A kind is named by its code in a Key.', (code) => code === undefined || startingKind(code) !== undefined || UUID_V7.test(code));
+export const kindCodeSchema = () =>
+  string().test(
+    'kind',
+    'A kind is named by its code in a Key.',
+    (code) => code === undefined || startingKind(code) !== undefined || UUID_V7.test(code),
+  );
 
 const kindSchema = object({
   code: kindCodeSchema().required().notOneOf(['note'], 'The plain note is in every Key and stays as it is.'),
   name: string().trim().required('Give every kind a name.').max(30, 'The name of a kind may have 30 characters.'),
   pigment: string().oneOf(PIGMENTS).required(),
   line: string().oneOf(LINES).required(),
-  sign: string().required('Give every kind a sign.').max(16).test('one', 'A sign is one character: “${value}” is not.', oneSign),
+  sign: string()
+    .required('Give every kind a sign.')
+    .max(16)
+    .test('one', 'A sign is one character: “${value}” is not.', oneSign),
 }).noUnknown();
 
-const once = (what: 'code' | 'name') => (kinds: readonly Record<'code' | 'name', string>[] | undefined): boolean => new Set((kinds ?? []).map((k) => k[what].toLowerCase())).size === (kinds ?? []).length;
+const once =
+  (what: 'code' | 'name') =>
+  (kinds: readonly Record<'code' | 'name', string>[] | undefined): boolean =>
+    new Set((kinds ?? []).map((k) => k[what].toLowerCase())).size === (kinds ?? []).length;
 
 export const keyPutSchema = object({
   version: number().required().integer().min(0),
-  kinds: array(kindSchema.required()).required().min(1, 'A Key needs at least one kind.').max(MOST_KINDS, `A Key may have ${MOST_KINDS} kinds, one for each digit.`)
-    .test('codes', 'The same kind stands twice in this Key.', once('code')).test('names', 'Two kinds of a Key cannot have the same name.', once('name')),
+  kinds: array(kindSchema.required())
+    .required()
+    .min(1, 'A Key needs at least one kind.')
+    .max(MOST_KINDS, `A Key may have ${MOST_KINDS} kinds, one for each digit.`)
+    .test('codes', 'The same kind stands twice in this Key.', once('code'))
+    .test('names', 'Two kinds of a Key cannot have the same name.', once('name')),
 }).noUnknown();
 export type KeyPut = InferType<typeof keyPutSchema>;
 
 export const replaceKindSchema = object({
-  from: kindCodeSchema().required(), to: kindCodeSchema().required(),
+  from: kindCodeSchema().required(),
+  to: kindCodeSchema().required(),
   /** Only these; all of them where nothing is said. */
   ids: array(idSchema().required()).max(50_000).default(undefined),
 }).noUnknown();
@@ -50,4 +68,6 @@ export interface Keys {
 }
 
 /** What became of replacing a kind throughout. */
-export interface Replaced { readonly ids: readonly string[] }
+export interface Replaced {
+  readonly ids: readonly string[];
+}

@@ -14,7 +14,10 @@ export interface LibraryOutline {
   /** How many sources were deleted in the last thirty days and can be brought back. */
   readonly deleted: number;
 }
-export interface TagCount { readonly tag: string; readonly count: number }
+export interface TagCount {
+  readonly tag: string;
+  readonly count: number;
+}
 
 /** What members of the class it is shared with may do with a collection. */
 export const MAY = ['read', 'add'] as const;
@@ -37,14 +40,24 @@ export const collectionOrderSchema = object({
   sections: array(string().trim().required().max(80)).required().max(60),
   /** Which of the former sections each of them is, null for a new one; absent where they are as they were. */
   was: array(number().integer().min(0).max(59).nullable().defined()).max(60),
-  items: array(object({ sourceId: idSchema().required(), section: number().required().integer().min(-1).max(59) }).required()).required().max(5_000),
+  items: array(
+    object({ sourceId: idSchema().required(), section: number().required().integer().min(-1).max(59) }).required(),
+  )
+    .required()
+    .max(5_000),
 }).noUnknown();
 export type CollectionOrder = InferType<typeof collectionOrderSchema>;
-export const collectionSourcesSchema = object({ sourceIds: array(idSchema().required()).required().min(1).max(500), section: number().integer().min(-1).max(59).default(-1) }).noUnknown();
+export const collectionSourcesSchema = object({
+  sourceIds: array(idSchema().required()).required().min(1).max(500),
+  section: number().integer().min(-1).max(59).default(-1),
+}).noUnknown();
 
 /** What chosen sources are taken out as: a table, bookmarks, or the study notes of each in one archive. */
 export const TAKE_OUT_AS = ['csv', 'bookmarks', 'notes'] as const;
-export const takeOutSchema = object({ sourceIds: array(idSchema().required()).required().min(1).max(500), as: string().oneOf(TAKE_OUT_AS).required('Say what they are to be taken out as.') }).noUnknown();
+export const takeOutSchema = object({
+  sourceIds: array(idSchema().required()).required().min(1).max(500),
+  as: string().oneOf(TAKE_OUT_AS).required('Say what they are to be taken out as.'),
+}).noUnknown();
 
 export interface CollectionRow {
   readonly id: string;
@@ -98,12 +111,21 @@ const sourceChangeSchema = object({
   /** False brings back what was deleted. */
   deleted: boolean(),
   /** Into a collection; at the end of that section where no place is said. */
-  putInto: object({ collectionId: idSchema().required(), section: number().integer().min(-1).max(59).default(-1), position: number().integer().min(0).max(100_000) }).noUnknown().optional().default(undefined),
+  putInto: object({
+    collectionId: idSchema().required(),
+    section: number().integer().min(-1).max(59).default(-1),
+    position: number().integer().min(0).max(100_000),
+  })
+    .noUnknown()
+    .optional()
+    .default(undefined),
   takeFrom: idSchema(),
   shareWith: idSchema(),
   unshareFrom: idSchema(),
 }).noUnknown();
-export const sourceChangesSchema = object({ changes: array(sourceChangeSchema.required()).required().min(1).max(500) }).noUnknown();
+export const sourceChangesSchema = object({
+  changes: array(sourceChangeSchema.required()).required().min(1).max(500),
+}).noUnknown();
 export type SourceChange = InferType<typeof sourceChangeSchema>;
 
 /** What changes came to: what takes back just that, and which sources were not there (any more). */
@@ -122,7 +144,10 @@ export const tagChangeSchema = object({
 /** The tint a tag is seen in; null takes it away. */
 export const tagTintSchema = object({
   tag: string().trim().lowercase().required('Name the tag.').matches(TAG, NO_TAG),
-  tint: string().oneOf(TINTS, `A tint is one of ${TINTS.join(', ')}.`).nullable().defined('Name a tint, or none.'),
+  tint: string()
+    .oneOf(TINTS, `A tint is one of ${TINTS.join(', ')}.`)
+    .nullable()
+    .defined('Name a tint, or none.'),
 }).noUnknown();
 /** What a change of a tag would come to. */
 export interface TagPreview {
@@ -141,8 +166,15 @@ export const topicPutSchema = object({
   version: number().required().integer().min(0),
   text: string().defined().max(LONGEST_TOPIC, 'A page about a tag may have 200,000 characters; this one has more.'),
 }).noUnknown();
-export interface TagPair { readonly a: string; readonly b: string; readonly together: number }
-export interface RelatedTag { readonly tag: string; /** How often both stand on the same source or mark. */ readonly together: number }
+export interface TagPair {
+  readonly a: string;
+  readonly b: string;
+  readonly together: number;
+}
+export interface RelatedTag {
+  readonly tag: string;
+  /** How often both stand on the same source or mark. */ readonly together: number;
+}
 export interface TopicPage {
   readonly tag: string;
   /** Markdown. */
@@ -161,4 +193,9 @@ export interface TopicNews {
   readonly annotationIds: readonly string[];
 }
 
-export interface DeletedSource { readonly id: string; readonly title: string; readonly deletedAt: string; readonly marks: number }
+export interface DeletedSource {
+  readonly id: string;
+  readonly title: string;
+  readonly deletedAt: string;
+  readonly marks: number;
+}

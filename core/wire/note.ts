@@ -12,4 +12,6 @@ export interface Linked {
 }
 
 /** By the SHA-256 of its bytes, hex. */
-export interface StoredPicture { readonly hash: string }
+export interface StoredPicture {
+  readonly hash: string;
+}

@@ -33,7 +33,9 @@ export const keepSchema = object({
   address: string().trim().required('Paste the address of a page.').max(4000),
   tags: tagsSchema().default([]),
   remark: string().trim().max(2_000).default(''),
-  amount: string().oneOf(['whole', 'main', 'link'] as const).default('whole'),
+  amount: string()
+    .oneOf(['whole', 'main', 'link'] as const)
+    .default('whole'),
   width: number().integer().min(240).max(2_560).nullable().default(null),
   /** To be looked at before it is kept. */
   look: boolean().default(false),
@@ -51,14 +53,19 @@ export const uploadFieldsSchema = object({
 });
 
 /** Elements by their address in the draft's snapshot, as outline paths are written. */
-const path = () => string().matches(/^\d+(\/\d+)*$/).max(2_000);
+const path = () =>
+  string()
+    .matches(/^\d+(\/\d+)*$/)
+    .max(2_000);
 
 export const keepDraftSchema = object({
   id: idSchema().required(),
   amount: string().oneOf(AMOUNTS).required(),
   width: number().integer().min(240).max(2_560).nullable().default(null),
   removed: array(path().required()).max(2_000).default([]),
-  passage: object({ start: number().required().integer().min(0), end: number().required().integer().min(1) }).nullable().default(null),
+  passage: object({ start: number().required().integer().min(0), end: number().required().integer().min(1) })
+    .nullable()
+    .default(null),
   title: string().trim().min(1).max(500).required(),
   author: string().trim().max(500).default(''),
   tags: tagsSchema().default([]),
@@ -69,7 +76,15 @@ export const keepDraftSchema = object({
 /** A page fetched to be looked at. */
 export interface Draft {
   readonly id: string;
-  readonly meta: { readonly title: string; readonly author: string; readonly site: string; readonly description: string; readonly language: string; readonly publishedAt: string | null; readonly doi: string };
+  readonly meta: {
+    readonly title: string;
+    readonly author: string;
+    readonly site: string;
+    readonly description: string;
+    readonly language: string;
+    readonly publishedAt: string | null;
+    readonly doi: string;
+  };
   readonly kind: SourceKind;
   readonly address: string | null;
   readonly facts: SourceFacts;
@@ -91,10 +106,25 @@ export const sourcePatchSchema = object({
   title: string().trim().min(1).max(500),
   author: string().trim().max(500),
   site: string().trim().max(200),
-  doi: string().trim().max(200).matches(/^(10\.\d{4,9}\/\S+)?$/, { message: 'A DOI begins with 10. and a number, a slash and a name, as in 10.5555/marsh.7: "${value}" does not.' }),
-  language: string().trim().max(35).matches(/^([A-Za-z]{2,3}(-[A-Za-z0-9]{1,8})*)?$/, { message: 'A language is written as in en, el or pt-BR: "${value}" is not.' }),
+  doi: string()
+    .trim()
+    .max(200)
+    .matches(/^(10\.\d{4,9}\/\S+)?$/, {
+      message: 'A DOI begins with 10. and a number, a slash and a name, as in 10.5555/marsh.7: "${value}" does not.',
+    }),
+  language: string()
+    .trim()
+    .max(35)
+    .matches(/^([A-Za-z]{2,3}(-[A-Za-z0-9]{1,8})*)?$/, {
+      message: 'A language is written as in en, el or pt-BR: "${value}" is not.',
+    }),
   description: string().trim().max(2_000),
-  publishedAt: string().trim().matches(/^(\d{4}(-\d{2}(-\d{2}(T[\d:.]+Z)?)?)?)?$/, { message: 'A date is written as a year, year-month or year-month-day, as in 2026-10-02: "${value}" is not.' }).nullable(),
+  publishedAt: string()
+    .trim()
+    .matches(/^(\d{4}(-\d{2}(-\d{2}(T[\d:.]+Z)?)?)?)?$/, {
+      message: 'A date is written as a year, year-month or year-month-day, as in 2026-10-02: "${value}" is not.',
+    })
+    .nullable(),
   remark: string().trim().max(2_000),
 }).noUnknown();
 
@@ -112,7 +142,9 @@ export const shelfSchema = object({
   versionId: string(),
   state: string().oneOf(READING_STATES),
   position: number().integer().min(0),
-  spans: array(tuple([number().required().integer().min(0), number().required().integer().min(0)]).required()).max(20_000),
+  spans: array(tuple([number().required().integer().min(0), number().required().integer().min(0)]).required()).max(
+    20_000,
+  ),
 }).noUnknown();
 
 export type KeepRequest = InferType<typeof keepSchema>;
@@ -201,6 +233,11 @@ export interface SourceText {
 
 /** What a picture was made of, by its content, and which part of that it shows, in shares. */
 export const pictureEditSchema = object({
-  from: string().required().matches(/^[0-9a-f]{64}$/, 'Name the picture it was made of by its SHA-256.'),
-  x: number().min(0).max(1).default(0), y: number().min(0).max(1).default(0), width: number().moreThan(0).max(1).default(1), height: number().moreThan(0).max(1).default(1),
+  from: string()
+    .required()
+    .matches(/^[0-9a-f]{64}$/, 'Name the picture it was made of by its SHA-256.'),
+  x: number().min(0).max(1).default(0),
+  y: number().min(0).max(1).default(0),
+  width: number().moreThan(0).max(1).default(1),
+  height: number().moreThan(0).max(1).default(1),
 }).noUnknown();

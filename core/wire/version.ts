@@ -20,7 +20,10 @@ export const againSchema = object({
 }).noUnknown();
 
 /** A failed job is tried again, with a password where its file wants one; what had been kept before is kept all the same. */
-export const retrySchema = object({ password: string().max(500), as: string().oneOf(['version', 'apart'] as const) }).noUnknown();
+export const retrySchema = object({
+  password: string().max(500),
+  as: string().oneOf(['version', 'apart'] as const),
+}).noUnknown();
 
 export interface VersionRow {
   readonly id: string;

@@ -2,7 +2,8 @@ import type { Me } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
 const BY_EMAIL = 'SELECT id, name, email, role, password_hash FROM person WHERE email = ?';
-const BY_SESSION = 'SELECT p.id, p.name, p.email, p.role FROM session s JOIN person p ON p.id = s.person_id WHERE s.token_hash = ? AND s.expires_at > ?';
+const BY_SESSION =
+  'SELECT p.id, p.name, p.email, p.role FROM session s JOIN person p ON p.id = s.person_id WHERE s.token_hash = ? AND s.expires_at > ?';
 const INSERT_PERSON = 'INSERT INTO person (id, email, name, password_hash, role, created_at) VALUES (?, ?, ?, ?, ?, ?)';
 const ANY_PERSON = 'SELECT 1 AS one FROM person LIMIT 1';
 const INSERT_SESSION = 'INSERT INTO session (token_hash, person_id, created_at, expires_at) VALUES (?, ?, ?, ?)';

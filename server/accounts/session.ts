@@ -22,7 +22,13 @@ export function startSession(context: Context, reply: FastifyReply, personId: st
   const now = context.now();
   const expires = new Date(Date.parse(now) + DAYS * 86_400_000);
   insertSession(context.db, tokenHash(token), personId, now, expires.toISOString());
-  reply.setCookie(COOKIE, token, { path: '/', httpOnly: true, sameSite: 'lax', secure: context.config.secureCookies, expires });
+  reply.setCookie(COOKIE, token, {
+    path: '/',
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: context.config.secureCookies,
+    expires,
+  });
 }
 
 export function endSession(context: Context, request: FastifyRequest, reply: FastifyReply): void {
@@ -36,7 +42,8 @@ export function endSession(context: Context, request: FastifyRequest, reply: Fas
 export const sessionOf = (request: FastifyRequest): string => tokenHash(request.cookies[COOKIE] ?? '');
 const personIn = ({ db, now }: Context, session: string): Me | undefined => personBySession(db, session, now());
 export const sessionIsOpen = (context: Context, session: string): boolean => personIn(context, session) !== undefined;
-export const readSession = (context: Context, request: FastifyRequest): Me | null => (request.cookies[COOKIE] ? personIn(context, sessionOf(request)) : undefined) ?? null;
+export const readSession = (context: Context, request: FastifyRequest): Me | null =>
+  (request.cookies[COOKIE] ? personIn(context, sessionOf(request)) : undefined) ?? null;
 
 /** Who asks. Throws `signed_out` when nobody is signed in. */
 export function personOf(request: FastifyRequest): Me {

@@ -14,11 +14,21 @@ export interface PlaceRow {
 
 /** Where an annotation stands in the version viewed: what its author said, else what was found, else where it was made. What means the whole source stands at its beginning. */
 export function placeOf(row: PlaceRow, anchor: Anchor, madeOn: string, viewed: string): AnnotationPlace | null {
-  if (anchor.spot?.type === 'whole') return { versionId: viewed, state: 'exact', start: 0, end: 1, confidence: 1, candidates: [], byHand: false };
-  const found = row.state === null
-    ? madeOn === viewed ? { state: 'exact' as const, start: anchor.position.start, end: anchor.position.end, confidence: 1 } : undefined
-    : { state: row.state, start: row.start, end: row.stop, confidence: row.confidence ?? 0 };
+  if (anchor.spot?.type === 'whole')
+    return { versionId: viewed, state: 'exact', start: 0, end: 1, confidence: 1, candidates: [], byHand: false };
+  const found =
+    row.state === null
+      ? madeOn === viewed
+        ? { state: 'exact' as const, start: anchor.position.start, end: anchor.position.end, confidence: 1 }
+        : undefined
+      : { state: row.state, start: row.start, end: row.stop, confidence: row.confidence ?? 0 };
   if (!found) return null;
   const byHand = row.hand_start !== null;
-  return { versionId: viewed, ...found, ...(byHand ? { start: row.hand_start, end: row.hand_stop, confidence: 1 } : {}), candidates: JSON.parse(row.candidates ?? '[]') as Candidate[], byHand };
+  return {
+    versionId: viewed,
+    ...found,
+    ...(byHand ? { start: row.hand_start, end: row.hand_stop, confidence: 1 } : {}),
+    candidates: JSON.parse(row.candidates ?? '[]') as Candidate[],
+    byHand,
+  };
 }

@@ -12,9 +12,27 @@ import { inlinesOf, readInlines } from './quotation-queries';
 import { sees } from './visible-queries';
 
 export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
-  viewed_version: string; place_start: number | null;
-  id: string; source_id: string; version_id: string; author_id: string; author_name: string; kind_owner: string; note: string; quote: string; anchor: string | null; start: number;
-  root_id: string | null; parent_id: string | null; created_at: string; updated_at: string; version: number; deleted_at: string | null; tags: string; classes: string; inlines: string | null;
+  viewed_version: string;
+  place_start: number | null;
+  id: string;
+  source_id: string;
+  version_id: string;
+  author_id: string;
+  author_name: string;
+  kind_owner: string;
+  note: string;
+  quote: string;
+  anchor: string | null;
+  start: number;
+  root_id: string | null;
+  parent_id: string | null;
+  created_at: string;
+  updated_at: string;
+  version: number;
+  deleted_at: string | null;
+  tags: string;
+  classes: string;
+  inlines: string | null;
 }
 
 /** Tags and, of the classes it is for, those the viewer shares with it; its author sees all of them. */
@@ -34,7 +52,8 @@ const OWN = `SELECT ${COLUMNS} ${FROM} WHERE a.id = @id AND a.author_id = @me`;
 const EXISTS = 'SELECT author_id FROM annotation WHERE id = ?';
 export const INSERT_ANNOTATION = `INSERT INTO annotation (id, source_id, version_id, author_id, kind, kind_owner, note, quote, anchor, start, root_id, parent_id, created_at, updated_at, audience)
   VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`;
-const UPDATE = 'UPDATE annotation SET kind = ?, kind_owner = ?, note = ?, deleted_at = ?, updated_at = ?, version = version + 1 WHERE id = ? AND version = ?';
+const UPDATE =
+  'UPDATE annotation SET kind = ?, kind_owner = ?, note = ?, deleted_at = ?, updated_at = ?, version = version + 1 WHERE id = ? AND version = ?';
 const SET_PASSAGE = 'UPDATE annotation SET version_id = ?, quote = ?, anchor = ?, start = ? WHERE id = ?';
 const FORGET_PLACES = 'DELETE FROM placement WHERE annotation_id = ?';
 const KEEP_TAGS = 'DELETE FROM annotation_tag WHERE annotation_id = ? AND tag NOT IN (SELECT value FROM json_each(?))';
@@ -44,10 +63,12 @@ const CLEAR_CLASSES = 'DELETE FROM annotation_class WHERE annotation_id = ?';
 const ADD_CLASS = 'INSERT INTO annotation_class (annotation_id, class_id) VALUES (?, ?) ON CONFLICT DO NOTHING';
 const SET_AUDIENCE = 'UPDATE annotation SET audience = ? WHERE id = ?';
 const REPLIES_OF = 'SELECT id FROM annotation WHERE root_id = ? AND deleted_at IS NULL';
-const NOTIFY = 'INSERT INTO notification (id, person_id, annotation_id, created_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
+const NOTIFY =
+  'INSERT INTO notification (id, person_id, annotation_id, created_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
 
 /** Every annotation on a source that this person sees, replies included, in document order, with its place in a version. */
-export const annotationsOf = (db: Db, me: string, source: string, version: string | null = null): Annotation[] => db.all<AnnotationRow>(OF_SOURCE, { me, source, version } as never).map(toWire);
+export const annotationsOf = (db: Db, me: string, source: string, version: string | null = null): Annotation[] =>
+  db.all<AnnotationRow>(OF_SOURCE, { me, source, version } as never).map(toWire);
 
 export function annotationFor(db: Db, me: string, id: string): Annotation | undefined {
   const row = db.get<AnnotationRow>(ONE, { me, id, version: null } as never);
@@ -56,28 +77,67 @@ export function annotationFor(db: Db, me: string, id: string): Annotation | unde
 
 const VIEWERS = 'SELECT person_id FROM annotation_visible WHERE annotation_id = ?';
 /** Ids of all who see it. */
-export const viewersOf = (db: Db, id: string): string[] => db.all<{ person_id: string }>(VIEWERS, id).map((r) => r.person_id);
+export const viewersOf = (db: Db, id: string): string[] =>
+  db.all<{ person_id: string }>(VIEWERS, id).map((r) => r.person_id);
 /** One's own, also when deleted. */
-export const ownAnnotation = (db: Db, me: string, id: string): AnnotationRow | undefined => db.get<AnnotationRow>(OWN, { me, id, version: null } as never);
-export const authorOf = (db: Db, id: string): string | undefined => db.get<{ author_id: string }>(EXISTS, id)?.author_id;
-export const classesFor = (db: Db, id: string): string[] => db.all<{ class_id: string }>(CLASSES_FOR, id).map((r) => r.class_id);
-export const repliesOf = (db: Db, rootId: string): string[] => db.all<{ id: string }>(REPLIES_OF, rootId).map((r) => r.id);
-export const insertNotification = (db: Db, id: string, personId: string, annotationId: string, now: string): boolean => db.run(NOTIFY, id, personId, annotationId, now) > 0;
+export const ownAnnotation = (db: Db, me: string, id: string): AnnotationRow | undefined =>
+  db.get<AnnotationRow>(OWN, { me, id, version: null } as never);
+export const authorOf = (db: Db, id: string): string | undefined =>
+  db.get<{ author_id: string }>(EXISTS, id)?.author_id;
+export const classesFor = (db: Db, id: string): string[] =>
+  db.all<{ class_id: string }>(CLASSES_FOR, id).map((r) => r.class_id);
+export const repliesOf = (db: Db, rootId: string): string[] =>
+  db.all<{ id: string }>(REPLIES_OF, rootId).map((r) => r.id);
+export const insertNotification = (db: Db, id: string, personId: string, annotationId: string, now: string): boolean =>
+  db.run(NOTIFY, id, personId, annotationId, now) > 0;
 
 export interface NewAnnotation {
-  readonly id: string; readonly sourceId: string; readonly versionId: string; readonly authorId: string; readonly kind: KindCode; /** Whose Key the kind stands in; the author's where nothing is said. */ readonly kindOwner?: string; readonly note: string;
-  readonly anchor: Anchor | null; readonly rootId: string | null; readonly parentId: string | null; readonly tags: readonly string[]; readonly classIds: readonly string[];
+  readonly id: string;
+  readonly sourceId: string;
+  readonly versionId: string;
+  readonly authorId: string;
+  readonly kind: KindCode;
+  /** Whose Key the kind stands in; the author's where nothing is said. */ readonly kindOwner?: string;
+  readonly note: string;
+  readonly anchor: Anchor | null;
+  readonly rootId: string | null;
+  readonly parentId: string | null;
+  readonly tags: readonly string[];
+  readonly classIds: readonly string[];
 }
 
 export function insertAnnotation(db: Db, a: NewAnnotation, now: string): void {
-  db.run(INSERT_ANNOTATION, a.id, a.sourceId, a.versionId, a.authorId, a.kind, a.kindOwner ?? a.authorId, a.note, a.anchor?.quote.exact ?? '', a.anchor && JSON.stringify(a.anchor), a.anchor?.position.start ?? 0, a.rootId, a.parentId, now, now, audienceOf(a.authorId, a.classIds));
+  db.run(
+    INSERT_ANNOTATION,
+    a.id,
+    a.sourceId,
+    a.versionId,
+    a.authorId,
+    a.kind,
+    a.kindOwner ?? a.authorId,
+    a.note,
+    a.anchor?.quote.exact ?? '',
+    a.anchor && JSON.stringify(a.anchor),
+    a.anchor?.position.start ?? 0,
+    a.rootId,
+    a.parentId,
+    now,
+    now,
+    audienceOf(a.authorId, a.classIds),
+  );
   setTags(db, a.id, a.tags, now);
   setLinks(db, a.id, linksIn(a.note));
   for (const classId of a.classIds) db.run(ADD_CLASS, a.id, classId);
 }
 
 /** False when the row is at another version by now. */
-export function updateAnnotation(db: Db, id: string, version: number, to: { kind: string; kindOwner: string; note: string; deletedAt: string | null }, now: string): boolean {
+export function updateAnnotation(
+  db: Db,
+  id: string,
+  version: number,
+  to: { kind: string; kindOwner: string; note: string; deletedAt: string | null },
+  now: string,
+): boolean {
   return db.run(UPDATE, to.kind, to.kindOwner, to.note, to.deletedAt, now, id, version) > 0;
 }
 
@@ -99,11 +159,25 @@ export function setClasses(db: Db, id: string, classIds: readonly string[]): voi
 }
 
 export function toWire(row: AnnotationRow): Annotation {
-  const made = row.anchor === null ? null : (JSON.parse(row.anchor) as Anchor), anchor = made && row.deleted_at !== null ? withoutDrawing(made) : made;
+  const made = row.anchor === null ? null : (JSON.parse(row.anchor) as Anchor),
+    anchor = made && row.deleted_at !== null ? withoutDrawing(made) : made;
   return {
-    id: row.id, sourceId: row.source_id, versionId: row.version_id, author: { id: row.author_id, name: row.author_name },
-    ...(row.deleted_at === null ? { kind: kindFrom(row), note: row.note, tags: JSON.parse(row.tags) as string[] } : { kind: PLAIN_NOTE, note: '', tags: [], deleted: true as const }), anchor, ...quotedOf(row, anchor), place: anchor && placeOf({ ...row, start: row.place_start }, anchor, row.version_id, row.viewed_version), classIds: JSON.parse(row.classes) as string[],
-    rootId: row.root_id, parentId: row.parent_id, createdAt: row.created_at, updatedAt: row.updated_at, version: row.version,
+    id: row.id,
+    sourceId: row.source_id,
+    versionId: row.version_id,
+    author: { id: row.author_id, name: row.author_name },
+    ...(row.deleted_at === null
+      ? { kind: kindFrom(row), note: row.note, tags: JSON.parse(row.tags) as string[] }
+      : { kind: PLAIN_NOTE, note: '', tags: [], deleted: true as const }),
+    anchor,
+    ...quotedOf(row, anchor),
+    place: anchor && placeOf({ ...row, start: row.place_start }, anchor, row.version_id, row.viewed_version),
+    classIds: JSON.parse(row.classes) as string[],
+    rootId: row.root_id,
+    parentId: row.parent_id,
+    createdAt: row.created_at,
+    updatedAt: row.updated_at,
+    version: row.version,
   };
 }
 

@@ -1,5 +1,6 @@
 /** Who sees what is said once, by `annotation_visible`. `x` names an annotation; `@me` is the asker. */
-export const sees = (x: string): string => `EXISTS (SELECT 1 FROM annotation_visible y WHERE y.person_id = @me AND y.seq = ${x}.seq)`;
+export const sees = (x: string): string =>
+  `EXISTS (SELECT 1 FROM annotation_visible y WHERE y.person_id = @me AND y.seq = ${x}.seq)`;
 
 /** The sources of the asker's classes, each with how its class is named in the audience of annotations. */
 export const REACH = `SELECT cs.source_id, 'c' || replace(cs.class_id, '-', '') AS token FROM membership m JOIN class_source cs ON cs.class_id = m.class_id JOIN source s ON s.id = cs.source_id AND s.deleted_at IS NULL WHERE m.person_id = @me`;

@@ -9,7 +9,21 @@ import { ownerOfKind } from '../key/queries';
 import { peopleMeant, setLinks } from '../notes/queries';
 import { canRead, versionOf, versionText } from '../sources/queries';
 import { newestId, newestVersion, place, placeByHand, setStart } from '../versions/queries';
-import { annotationFor, authorOf, classesFor, insertAnnotation, insertNotification, ownAnnotation, repliesOf, setClasses, setPassage, setTags, toWire, updateAnnotation, type AnnotationRow } from './queries';
+import {
+  annotationFor,
+  authorOf,
+  classesFor,
+  insertAnnotation,
+  insertNotification,
+  ownAnnotation,
+  repliesOf,
+  setClasses,
+  setPassage,
+  setTags,
+  toWire,
+  updateAnnotation,
+  type AnnotationRow,
+} from './queries';
 
 /** Creates an annotation under the id its author's page made; the same write again changes nothing. */
 export function putAnnotation(context: Context, me: Me, id: string, put: AnnotationPut): Annotation {
@@ -17,10 +31,23 @@ export function putAnnotation(context: Context, me: Me, id: string, put: Annotat
   return db.transaction(() => {
     const repeated = alreadyThere(context, me, id);
     if (repeated) return repeated;
-    if (!canRead(db, me.id, put.sourceId) || versionOf(db, put.versionId)?.source_id !== put.sourceId) throw new AppError('not_found', { what: 'source' });
+    if (!canRead(db, me.id, put.sourceId) || versionOf(db, put.versionId)?.source_id !== put.sourceId)
+      throw new AppError('not_found', { what: 'source' });
     checkAnchor(context, put);
     checkAudience(context, me, put.sourceId, put.classIds);
-    insertAnnotation(db, { ...put, id, authorId: me.id, kindOwner: kindOwner(context, me, put.kind), anchor: put.anchor as never, rootId: null, parentId: null }, context.now());
+    insertAnnotation(
+      db,
+      {
+        ...put,
+        id,
+        authorId: me.id,
+        kindOwner: kindOwner(context, me, put.kind),
+        anchor: put.anchor as never,
+        rootId: null,
+        parentId: null,
+      },
+      context.now(),
+    );
     bringUpToDate(context, put, id);
     context.events.append({ type: 'annotation', annotationId: id, sourceId: put.sourceId, personId: me.id });
     notify(context, id, peopleMeant(db, id), me.id);
@@ -37,8 +64,27 @@ export function putReply(context: Context, me: Me, id: string, { parentId, note 
     const parent = annotationFor(db, me.id, parentId);
     const root = parent?.rootId ? annotationFor(db, me.id, parent.rootId) : parent;
     if (!parent || !root) throw new AppError('not_found', { what: 'annotation' });
-    const { classIds } = replyAudience({ classIds: classesFor(db, root.id) }, new Set(classesOf(db, me.id).map((c) => c.id)));
-    insertAnnotation(db, { id, sourceId: root.sourceId, versionId: root.versionId, authorId: me.id, kind: 'note', note, anchor: null, rootId: root.id, parentId, tags: [], classIds }, now());
+    const { classIds } = replyAudience(
+      { classIds: classesFor(db, root.id) },
+      new Set(classesOf(db, me.id).map((c) => c.id)),
+    );
+    insertAnnotation(
+      db,
+      {
+        id,
+        sourceId: root.sourceId,
+        versionId: root.versionId,
+        authorId: me.id,
+        kind: 'note',
+        note,
+        anchor: null,
+        rootId: root.id,
+        parentId,
+        tags: [],
+        classIds,
+      },
+      now(),
+    );
     events.append({ type: 'annotation', annotationId: id, sourceId: root.sourceId, personId: me.id });
     notify(context, id, [parent.author.id, root.author.id, ...peopleMeant(db, id)], me.id);
     return annotationFor(db, me.id, id)!;
@@ -52,14 +98,26 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
     const before = mine(context, me, id);
     mayChange(context, me, before, patch);
     const deleted = patch.deleted ?? before.deleted_at !== null;
-    const to = { kind: patch.kind ?? before.kind, kindOwner: patch.kind ? kindOwner(context, me, patch.kind) : before.kind_owner, note: patch.note ?? before.note, deletedAt: deleted ? (before.deleted_at ?? now()) : null };
-    if (!updateAnnotation(db, id, patch.version, to, now())) throw new AppError('stale', { yours: patch.version, current: before.version }, { current: toWire(before) });
+    const to = {
+      kind: patch.kind ?? before.kind,
+      kindOwner: patch.kind ? kindOwner(context, me, patch.kind) : before.kind_owner,
+      note: patch.note ?? before.note,
+      deletedAt: deleted ? (before.deleted_at ?? now()) : null,
+    };
+    if (!updateAnnotation(db, id, patch.version, to, now()))
+      throw new AppError('stale', { yours: patch.version, current: before.version }, { current: toWire(before) });
     const former = classesFor(db, id);
     if (patch.tags) setTags(db, id, patch.tags, now());
     if (patch.note !== undefined) setLinks(db, id, linksIn(patch.note));
     if (patch.passage) movePassage(context, before, patch.passage);
     if (patch.classIds && before.root_id === null) changeAudience(context, me, before, patch.classIds);
-    events.append({ type: 'annotation', annotationId: id, sourceId: before.source_id, personId: me.id, formerClasses: former });
+    events.append({
+      type: 'annotation',
+      annotationId: id,
+      sourceId: before.source_id,
+      personId: me.id,
+      formerClasses: former,
+    });
     notify(context, id, peopleMeant(db, id), me.id);
     return toWire(ownAnnotation(db, me.id, id)!);
   });
@@ -69,24 +127,38 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
 function mayChange({ db }: Context, me: Me, before: AnnotationRow, patch: AnnotationPatch): void {
   if (canRead(db, me.id, before.source_id)) return;
   const { version: _version, deleted: _deleted, classIds = [], ...more } = patch;
-  if (Object.values(more).some((value) => value !== undefined) || classIds.length > 0) throw new AppError('not_found', { what: 'source' });
+  if (Object.values(more).some((value) => value !== undefined) || classIds.length > 0)
+    throw new AppError('not_found', { what: 'source' });
 }
 
 /** Grown, shrunk or put elsewhere: what was found of the former words in other versions holds no longer. */
-function movePassage(context: Context, before: AnnotationRow, { versionId, anchor }: NonNullable<AnnotationPatch['passage']>): void {
-  if (before.root_id !== null || versionOf(context.db, versionId)?.source_id !== before.source_id) throw new AppError('not_found', { what: 'passage' });
+function movePassage(
+  context: Context,
+  before: AnnotationRow,
+  { versionId, anchor }: NonNullable<AnnotationPatch['passage']>,
+): void {
+  if (before.root_id !== null || versionOf(context.db, versionId)?.source_id !== before.source_id)
+    throw new AppError('not_found', { what: 'passage' });
   checkAnchor(context, { versionId, anchor });
   setPassage(context.db, before.id, versionId, anchor as Anchor);
   bringUpToDate(context, { sourceId: before.source_id, versionId, anchor }, before.id);
 }
 
 /** Several at once: where one of them cannot be changed, none is. */
-export function patchAnnotations(context: Context, me: Me, changes: readonly (AnnotationPatch & { readonly id: string })[]): Annotation[] {
+export function patchAnnotations(
+  context: Context,
+  me: Me,
+  changes: readonly (AnnotationPatch & { readonly id: string })[],
+): Annotation[] {
   return context.db.transaction(() => changes.map(({ id, ...patch }) => patchAnnotation(context, me, id, patch)));
 }
 
 /** Written on a page that was opened before the newest version came: it is looked for there at once. */
-function bringUpToDate({ db }: Context, { sourceId, versionId, anchor }: Pick<AnnotationPut, 'sourceId' | 'versionId' | 'anchor'>, id: string): void {
+function bringUpToDate(
+  { db }: Context,
+  { sourceId, versionId, anchor }: Pick<AnnotationPut, 'sourceId' | 'versionId' | 'anchor'>,
+  id: string,
+): void {
   if (newestId(db, sourceId) === versionId) return;
   const newest = newestVersion(db, sourceId);
   if (newest) place(db, id, newest.id, locateAll(indexText(newest.stream), [anchor as Anchor])[0]!);
@@ -100,9 +172,14 @@ export function placeAnnotation(context: Context, me: Me, id: string, { versionI
     if (!canRead(db, me.id, before.source_id)) throw new AppError('not_found', { what: 'source' });
     const anchor = before.anchor === null ? null : (JSON.parse(before.anchor) as Anchor);
     const newest = newestVersion(db, before.source_id);
-    if (!anchor || before.deleted_at !== null || newest?.id !== versionId) throw new AppError(anchor && newest ? 'old_version' : 'not_found', { what: 'annotation', number: newest?.number ?? 0 });
+    if (!anchor || before.deleted_at !== null || newest?.id !== versionId)
+      throw new AppError(anchor && newest ? 'old_version' : 'not_found', {
+        what: 'annotation',
+        number: newest?.number ?? 0,
+      });
     const length = newest.stream.length;
-    if ((start === null) !== (end === null) || (start !== null && end !== null && (start >= end || end > length))) throw new AppError('outside_text', { start: start ?? 'nothing', end: end ?? 'nothing', length });
+    if ((start === null) !== (end === null) || (start !== null && end !== null && (start >= end || end > length)))
+      throw new AppError('outside_text', { start: start ?? 'nothing', end: end ?? 'nothing', length });
     placeByHand(db, id, versionId, start === null || end === null ? null : { start, end }, anchor.position);
     const after = annotationFor(db, me.id, id)!;
     if (after.place?.start != null) setStart(db, id, after.place.start);
@@ -117,7 +194,8 @@ function changeAudience(context: Context, me: Me, before: AnnotationRow, classId
   checkAudience(context, me, before.source_id, classIds);
   const former = classesFor(db, before.id);
   setClasses(db, before.id, classIds);
-  for (const reply of repliesOf(db, before.id)) events.append({ type: 'annotation', annotationId: reply, sourceId: before.source_id, formerClasses: former });
+  for (const reply of repliesOf(db, before.id))
+    events.append({ type: 'annotation', annotationId: reply, sourceId: before.source_id, formerClasses: former });
 }
 
 function alreadyThere({ db }: Context, me: Me, id: string): Annotation | undefined {
@@ -152,7 +230,8 @@ function checkAnchor({ db }: Context, { versionId, anchor }: Pick<AnnotationPut,
 function checkAudience({ db }: Context, me: Me, sourceId: string, classIds: readonly string[]): void {
   for (const classId of classIds) {
     if (!isMember(db, classId, me.id)) throw new AppError('not_in_class');
-    if (sourceAddedBy(db, classId, sourceId) === undefined) throw new AppError('source_not_in_class', { className: classLabel(db, classId)?.name ?? '' });
+    if (sourceAddedBy(db, classId, sourceId) === undefined)
+      throw new AppError('source_not_in_class', { className: classLabel(db, classId)?.name ?? '' });
   }
 }
 

@@ -13,37 +13,57 @@ const MEMBERS = `
     (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = m.class_id AND a.author_id = p.id AND a.deleted_at IS NULL AND a.root_id IS NULL) AS annotations,
     (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = m.class_id AND a.author_id = p.id AND a.deleted_at IS NULL AND a.root_id IS NOT NULL) AS replies
   FROM membership m JOIN person p ON p.id = m.person_id WHERE m.class_id = ? ORDER BY m.role = 'student', p.name`;
-const INSERT_CLASS = 'INSERT INTO class (id, name, tint, code, created_by, created_at) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING';
+const INSERT_CLASS =
+  'INSERT INTO class (id, name, tint, code, created_by, created_at) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING';
 const UPDATE_CLASS = 'UPDATE class SET name = ?, tint = ?, version = version + 1 WHERE id = ? AND version = ?';
 const BY_CODE = 'SELECT id, name, tint FROM class WHERE code = ?';
 const BY_ID = 'SELECT id, name, tint FROM class WHERE id = ?';
 const JOIN = 'INSERT INTO membership (class_id, person_id, role, joined_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
-const ADD_SOURCE = 'INSERT INTO class_source (class_id, source_id, added_by, added_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
+const ADD_SOURCE =
+  'INSERT INTO class_source (class_id, source_id, added_by, added_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
 const REMOVE_SOURCE = 'DELETE FROM class_source WHERE class_id = ? AND source_id = ?';
 const HAS_SOURCE = 'SELECT added_by FROM class_source WHERE class_id = ? AND source_id = ?';
 
-const READINGS = 'SELECT source_id AS id FROM class_source WHERE class_id = ? ORDER BY added_at DESC, source_id DESC LIMIT ? OFFSET ?';
+const READINGS =
+  'SELECT source_id AS id FROM class_source WHERE class_id = ? ORDER BY added_at DESC, source_id DESC LIMIT ? OFFSET ?';
 /** Ids of the sources of a class, the last added first. */
-export const readingsOf = (db: Db, classId: string, offset: number, limit: number): string[] => db.all<{ id: string }>(READINGS, classId, limit, offset).map((r) => r.id);
-export const roleIn = (db: Db, classId: string, personId: string): ClassRole | undefined => db.get<{ role: ClassRole }>(ROLE, classId, personId)?.role;
-export const isMember = (db: Db, classId: string, personId: string): boolean => roleIn(db, classId, personId) !== undefined;
-const MEMBERSHIPS = 'SELECT m.class_id AS classId, m.person_id AS personId FROM json_each(?) j JOIN membership m ON m.class_id = j.value';
+export const readingsOf = (db: Db, classId: string, offset: number, limit: number): string[] =>
+  db.all<{ id: string }>(READINGS, classId, limit, offset).map((r) => r.id);
+export const roleIn = (db: Db, classId: string, personId: string): ClassRole | undefined =>
+  db.get<{ role: ClassRole }>(ROLE, classId, personId)?.role;
+export const isMember = (db: Db, classId: string, personId: string): boolean =>
+  roleIn(db, classId, personId) !== undefined;
+const MEMBERSHIPS =
+  'SELECT m.class_id AS classId, m.person_id AS personId FROM json_each(?) j JOIN membership m ON m.class_id = j.value';
 /** Who is in any of some classes. */
-export const membershipsOf = (db: Db, classIds: readonly string[]): { classId: string; personId: string }[] => db.all(MEMBERSHIPS, JSON.stringify(classIds));
+export const membershipsOf = (db: Db, classIds: readonly string[]): { classId: string; personId: string }[] =>
+  db.all(MEMBERSHIPS, JSON.stringify(classIds));
 export const classesOf = (db: Db, personId: string): ClassRow[] => db.all<ClassRow>(CLASSES_OF, personId);
 export const classLabel = (db: Db, classId: string): ClassLabel | undefined => db.get<ClassLabel>(BY_ID, classId);
 export const classByCode = (db: Db, code: string): ClassLabel | undefined => db.get<ClassLabel>(BY_CODE, code);
-export const joinClass = (db: Db, classId: string, personId: string, role: ClassRole, now: string): boolean => db.run(JOIN, classId, personId, role, now) > 0;
-export const addClassSource = (db: Db, classId: string, sourceId: string, personId: string, now: string): boolean => db.run(ADD_SOURCE, classId, sourceId, personId, now) > 0;
-export const removeClassSource = (db: Db, classId: string, sourceId: string): boolean => db.run(REMOVE_SOURCE, classId, sourceId) > 0;
-export const sourceAddedBy = (db: Db, classId: string, sourceId: string): string | undefined => db.get<{ added_by: string }>(HAS_SOURCE, classId, sourceId)?.added_by;
+export const joinClass = (db: Db, classId: string, personId: string, role: ClassRole, now: string): boolean =>
+  db.run(JOIN, classId, personId, role, now) > 0;
+export const addClassSource = (db: Db, classId: string, sourceId: string, personId: string, now: string): boolean =>
+  db.run(ADD_SOURCE, classId, sourceId, personId, now) > 0;
+export const removeClassSource = (db: Db, classId: string, sourceId: string): boolean =>
+  db.run(REMOVE_SOURCE, classId, sourceId) > 0;
+export const sourceAddedBy = (db: Db, classId: string, sourceId: string): string | undefined =>
+  db.get<{ added_by: string }>(HAS_SOURCE, classId, sourceId)?.added_by;
 
-export function insertClass(db: Db, id: string, { name, tint }: ClassPut, code: string, personId: string, now: string): boolean {
+export function insertClass(
+  db: Db,
+  id: string,
+  { name, tint }: ClassPut,
+  code: string,
+  personId: string,
+  now: string,
+): boolean {
   return db.run(INSERT_CLASS, id, name, tint, code, personId, now) > 0;
 }
 
 /** False when it is at another version by now. */
-export const updateClass = (db: Db, id: string, { name, tint, version = 0 }: ClassPut): boolean => db.run(UPDATE_CLASS, name, tint, id, version) > 0;
+export const updateClass = (db: Db, id: string, { name, tint, version = 0 }: ClassPut): boolean =>
+  db.run(UPDATE_CLASS, name, tint, id, version) > 0;
 
 /** The class as one of its members sees it, without its readings; undefined for anybody else. */
 export function classFor(db: Db, personId: string, classId: string): Omit<ClassDetail, 'readings'> | undefined {

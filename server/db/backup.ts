@@ -10,7 +10,8 @@ const PATIENCE = 30_000;
 
 /** Copies the database to a file, whole and consistent, while others write to it. Refuses to overwrite. */
 export async function backup(databasePath: string, target: string): Promise<void> {
-  if (!fs.existsSync(databasePath)) throw new Error(`There is no database at ${databasePath}: set AVRELLE_DATA to the file the server uses.`);
+  if (!fs.existsSync(databasePath))
+    throw new Error(`There is no database at ${databasePath}: set AVRELLE_DATA to the file the server uses.`);
   if (fs.existsSync(target)) throw new Error(`${target} exists already: choose another name, nothing was overwritten.`);
   await copy(databasePath, target, PATIENCE);
 }
@@ -23,7 +24,8 @@ export async function backup(databasePath: string, target: string): Promise<void
 export async function restore(databasePath: string, from: string, patience = PATIENCE): Promise<void> {
   if (!fs.existsSync(from)) throw new Error(`There is no file ${from}.`);
   check(from);
-  const staged = `${databasePath}.restoring-${process.pid}`, epoch = randomBytes(8).toString('hex');
+  const staged = `${databasePath}.restoring-${process.pid}`,
+    epoch = randomBytes(8).toString('hex');
   try {
     await copy(from, staged, patience);
     const db = openDatabase(staged);
@@ -41,7 +43,10 @@ export async function restore(databasePath: string, from: string, patience = PAT
   }
   const there = new Sqlite(databasePath, { readonly: true });
   try {
-    if (epochOf({ get: (sql, ...values) => there.prepare(sql).get(...values) as never }) !== epoch) throw new Error('The backup did not take the place of the database, which is as it was: stop the server and restore again.');
+    if (epochOf({ get: (sql, ...values) => there.prepare(sql).get(...values) as never }) !== epoch)
+      throw new Error(
+        'The backup did not take the place of the database, which is as it was: stop the server and restore again.',
+      );
   } finally {
     there.close();
   }
@@ -56,7 +61,9 @@ function check(path: string): void {
     if (found !== 'ok') throw new Error(String(found));
     if (!isOurs) throw new Error('it holds other tables');
   } catch (cause) {
-    throw new Error(`${path} is not an intact Avrelle backup (${(cause as Error).message}): nothing was changed.`, { cause });
+    throw new Error(`${path} is not an intact Avrelle backup (${(cause as Error).message}): nothing was changed.`, {
+      cause,
+    });
   }
 }
 
@@ -70,7 +77,8 @@ async function copy(from: string, to: string, patience: number): Promise<void> {
     for (const end = Date.now() + patience; ;) {
       const { totalPages } = await db.backup(to, { progress: () => 0x7fffffff });
       if (totalPages > 0) return;
-      if (Date.now() > end) throw new Error(`${to} is written to without a pause, and nothing was changed: stop the server and try again.`);
+      if (Date.now() > end)
+        throw new Error(`${to} is written to without a pause, and nothing was changed: stop the server and try again.`);
       await new Promise((next) => setTimeout(next, 5));
     }
   } finally {

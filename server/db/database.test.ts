@@ -21,15 +21,25 @@ import { EventLog } from '../events/event-log';
 import { migrate, readMigrations, schemaVersion } from './migrate';
 
 const folders: string[] = [];
-const folder = (): string => { const made = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-db-')); folders.push(made); return made; };
-afterEach(() => { for (const f of folders.splice(0)) fs.rmSync(f, { recursive: true }); });
+const folder = (): string => {
+  const made = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-db-'));
+  folders.push(made);
+  return made;
+};
+afterEach(() => {
+  for (const f of folders.splice(0)) fs.rmSync(f, { recursive: true });
+});
 
 /** Waits for what comes with a later turn of the event loop; a test that hangs is ended by its runner. */
 async function until(found: () => boolean): Promise<void> {
   while (!found()) await new Promise((next) => setImmediate(next));
 }
 
-const opened = (file = ':memory:'): Db => { const db = openDatabase(file); migrate(db); return db; };
+const opened = (file = ':memory:'): Db => {
+  const db = openDatabase(file);
+  migrate(db);
+  return db;
+};
 
 test('migrating twice changes nothing, and a newer database is refused', () => {
   const db = opened();
@@ -43,7 +53,9 @@ test('a migration that fails leaves nothing of itself', () => {
   const db = opened();
   const next = schemaVersion(db) + 1;
   const known = Array.from({ length: next - 1 }, (_, i) => ({ number: i + 1, sql: '' }));
-  expect(() => migrate(db, [...known, { number: next, sql: 'CREATE TABLE half (id TEXT); SELECT nonsense;' }])).toThrow();
+  expect(() =>
+    migrate(db, [...known, { number: next, sql: 'CREATE TABLE half (id TEXT); SELECT nonsense;' }]),
+  ).toThrow();
   expect([schemaVersion(db), db.get("SELECT 1 FROM sqlite_master WHERE name = 'half'")]).toEqual([next - 1, undefined]);
 });
 
@@ -56,10 +68,13 @@ test('a file is stored once by content and comes back to the byte, also over chu
   expect(readBlob(db, hash)!.bytes.equals(bytes)).toBe(true);
 });
 
-const person = (db: Db, id: string) => db.run("INSERT INTO person VALUES (?, ?, 'N', 'x', 'member', '2026')", id, `${id}@x.test`);
+const person = (db: Db, id: string) =>
+  db.run("INSERT INTO person VALUES (?, ?, 'N', 'x', 'member', '2026')", id, `${id}@x.test`);
 
 test('backup and restore work under an open database', async () => {
-  const dir = folder(), live = path.join(dir, 'live.db'), copy = path.join(dir, 'copy.db');
+  const dir = folder(),
+    live = path.join(dir, 'live.db'),
+    copy = path.join(dir, 'copy.db');
   const db = opened(live);
   person(db, 'before');
   await backup(live, copy);
@@ -72,26 +87,45 @@ test('backup and restore work under an open database', async () => {
 });
 
 test('a restore wins over people who write all the time, whole, and is noticed by the running server', async () => {
-  const dir = folder(), live = path.join(dir, 'live.db'), copy = path.join(dir, 'copy.db');
-  const db = opened(live), log = new EventLog(db, () => '2026');
+  const dir = folder(),
+    live = path.join(dir, 'live.db'),
+    copy = path.join(dir, 'copy.db');
+  const db = opened(live),
+    log = new EventLog(db, () => '2026');
   person(db, 'before');
   for (let n = 0; n < 50; n++) log.append({ type: 'desk', personId: 'before' });
   await backup(live, copy);
   for (let n = 0; n < 50; n++) log.append({ type: 'desk', personId: 'before' });
-  const cursor = log.cursor(), told: string[] = [];
+  const cursor = log.cursor(),
+    told: string[] = [];
   log.subscribe({ hear: (events) => told.push(...events.map((e) => e.type)), restart: () => told.push('restart') });
   await until(() => told.length === 50);
   told.length = 0;
   // Four programs that write without a pause: as many connections, each holding the file as long as it can.
-  const writers = Array.from({ length: 4 }, () => new Worker(`
+  const writers = Array.from(
+    { length: 4 },
+    () =>
+      new Worker(
+        `
     const Sqlite = require('better-sqlite3'), { workerData, parentPort } = require('node:worker_threads'), db = new Sqlite(workerData);
     db.pragma('busy_timeout = 5000');
     parentPort.postMessage('ready');
     parentPort.on('message', () => process.exit(0));
-    (function write() { try { db.exec("INSERT INTO person VALUES (lower(hex(randomblob(9))), lower(hex(randomblob(9))), 'N', 'x', 'member', '2026')"); } catch {} setImmediate(write); })();`, { eval: true, workerData: live }));
+    (function write() { try { db.exec("INSERT INTO person VALUES (lower(hex(randomblob(9))), lower(hex(randomblob(9))), 'N', 'x', 'member', '2026')"); } catch {} setImmediate(write); })();`,
+        { eval: true, workerData: live },
+      ),
+  );
   await Promise.all(writers.map((writer) => new Promise((ready) => writer.once('message', ready))));
   await restore(live, copy);
-  await Promise.all(writers.map((writer) => new Promise((done) => { writer.once('exit', done); writer.postMessage('stop'); })));
+  await Promise.all(
+    writers.map(
+      (writer) =>
+        new Promise((done) => {
+          writer.once('exit', done);
+          writer.postMessage('stop');
+        }),
+    ),
+  );
   expect(db.get("SELECT 1 AS one FROM person WHERE id = 'before'")).toEqual({ one: 1 });
   expect(db.get<{ n: number }>('SELECT count(*) AS n FROM event')!.n).toBe(50);
   log.look();
@@ -105,7 +139,9 @@ test('a restore wins over people who write all the time, whole, and is noticed b
 });
 
 test('where nobody lets go of the database, a restore says so and changes nothing', async () => {
-  const dir = folder(), live = path.join(dir, 'live.db'), copy = path.join(dir, 'copy.db');
+  const dir = folder(),
+    live = path.join(dir, 'live.db'),
+    copy = path.join(dir, 'copy.db');
   const db = opened(live);
   person(db, 'before');
   await backup(live, copy);
@@ -119,17 +155,28 @@ test('where nobody lets go of the database, a restore says so and changes nothin
 });
 
 test('more events at once than are read at once are all told', async () => {
-  const db = opened(), log = new EventLog(db, () => '2026');
+  const db = opened(),
+    log = new EventLog(db, () => '2026');
   let heard = 0;
-  log.subscribe({ hear: (events) => { heard += events.length; }, restart: () => undefined });
-  db.transaction(() => { for (let n = 0; n < 2_500; n++) log.append({ type: 'desk', personId: 'p' }); });
+  log.subscribe({
+    hear: (events) => {
+      heard += events.length;
+    },
+    restart: () => undefined,
+  });
+  db.transaction(() => {
+    for (let n = 0; n < 2_500; n++) log.append({ type: 'desk', personId: 'p' });
+  });
   await until(() => heard >= 2_500);
   expect(heard).toBe(2_500);
   log.close();
 });
 
 test('a backup is never overwritten, and what is no backup is refused with the live data untouched', async () => {
-  const dir = folder(), live = path.join(dir, 'live.db'), copy = path.join(dir, 'copy.db'), wrong = path.join(dir, 'wrong.db');
+  const dir = folder(),
+    live = path.join(dir, 'live.db'),
+    copy = path.join(dir, 'copy.db'),
+    wrong = path.join(dir, 'wrong.db');
   const db = opened(live);
   person(db, 'kept');
   await backup(live, copy);
@@ -141,19 +188,77 @@ test('a backup is never overwritten, and what is no backup is refused with the l
   db.close();
 });
 
-test.each(Object.entries({ SOURCES, MARKS, TAGS_OF, TAG_COUNTS, STATE_COUNTS, OF_SOURCE, ONE, MARKED, NOTICES, LISTED, SINGLE, OF_BATCH, ARRIVALS, COLLECTIONS, COLLECTION_ONE, SEARCHES, DELETED, HOLDING, RELATED, PAIRS, USED_TAGS, MARKED_ON }))('%s reads no table from end to end', (_name, sql) => readsByIndex(opened(), sql));
+test.each(
+  Object.entries({
+    SOURCES,
+    MARKS,
+    TAGS_OF,
+    TAG_COUNTS,
+    STATE_COUNTS,
+    OF_SOURCE,
+    ONE,
+    MARKED,
+    NOTICES,
+    LISTED,
+    SINGLE,
+    OF_BATCH,
+    ARRIVALS,
+    COLLECTIONS,
+    COLLECTION_ONE,
+    SEARCHES,
+    DELETED,
+    HOLDING,
+    RELATED,
+    PAIRS,
+    USED_TAGS,
+    MARKED_ON,
+  }),
+)('%s reads no table from end to end', (_name, sql) => readsByIndex(opened(), sql));
 
-test.each(['', 'mud', '"salt pan" OR mud', 'title:mud -text:pan', 'tag:essay', 'in:course', 'by:rell', 'kind:claim', 'site:review lang:en type:pdf', 'is:reading is:mine is:shared -is:unplaced is:read', 'has:note OR has:answer OR has:drawing OR has:tag OR has:file OR has:remark OR has:mark', 'minutes<10 progress>5 marks>2', 'saved:today published:2025'])('the search “%s” reads no table from end to end', (q) => {
-  const db = opened(), asker = { me: 'p', classes: ['c'], today: '2026-11-25', ahead: 60 }, query = readQuery(q), page = { offset: 0, limit: 30 };
-  for (const { sql } of [...(['best', 'touched', 'title', 'marks'] as const).map((sort) => sourcesStatement(db, query, asker, { ...page, sort })), countStatement(query, asker), ...(['best', 'newest', 'place'] as const).map((sort) => annotationsStatement(db, query, asker, sort))]) readsByIndex(db, sql);
+test.each([
+  '',
+  'mud',
+  '"salt pan" OR mud',
+  'title:mud -text:pan',
+  'tag:essay',
+  'in:course',
+  'by:rell',
+  'kind:claim',
+  'site:review lang:en type:pdf',
+  'is:reading is:mine is:shared -is:unplaced is:read',
+  'has:note OR has:answer OR has:drawing OR has:tag OR has:file OR has:remark OR has:mark',
+  'minutes<10 progress>5 marks>2',
+  'saved:today published:2025',
+])('the search “%s” reads no table from end to end', (q) => {
+  const db = opened(),
+    asker = { me: 'p', classes: ['c'], today: '2026-11-25', ahead: 60 },
+    query = readQuery(q),
+    page = { offset: 0, limit: 30 };
+  for (const { sql } of [
+    ...(['best', 'touched', 'title', 'marks'] as const).map((sort) =>
+      sourcesStatement(db, query, asker, { ...page, sort }),
+    ),
+    countStatement(query, asker),
+    ...(['best', 'newest', 'place'] as const).map((sort) => annotationsStatement(db, query, asker, sort)),
+  ])
+    readsByIndex(db, sql);
 });
 
 test('what a row refers to is found by an index, also when that is deleted', () => {
-  const db = opened(), tables = db.all<{ name: string }>("SELECT name FROM sqlite_master WHERE type = 'table' AND sql NOT LIKE 'CREATE VIRTUAL%'").map((t) => t.name);
-  const columnsOf = (index: string): string[] => db.all<{ name: string }>(`SELECT name FROM pragma_index_info('${index}') ORDER BY seqno`).map((c) => c.name);
+  const db = opened(),
+    tables = db
+      .all<{ name: string }>("SELECT name FROM sqlite_master WHERE type = 'table' AND sql NOT LIKE 'CREATE VIRTUAL%'")
+      .map((t) => t.name);
+  const columnsOf = (index: string): string[] =>
+    db.all<{ name: string }>(`SELECT name FROM pragma_index_info('${index}') ORDER BY seqno`).map((c) => c.name);
   const unindexed = tables.flatMap((table) => {
-    const indexes = db.all<{ name: string }>(`SELECT name FROM pragma_index_list('${table}')`).map((i) => columnsOf(i.name));
-    return db.all<{ column: string; seq: number }>(`SELECT "from" AS "column", seq FROM pragma_foreign_key_list('${table}')`).filter((key) => key.seq === 0 && !indexes.some((columns) => columns[0] === key.column)).map((key) => `${table}.${key.column}`);
+    const indexes = db
+      .all<{ name: string }>(`SELECT name FROM pragma_index_list('${table}')`)
+      .map((i) => columnsOf(i.name));
+    return db
+      .all<{ column: string; seq: number }>(`SELECT "from" AS "column", seq FROM pragma_foreign_key_list('${table}')`)
+      .filter((key) => key.seq === 0 && !indexes.some((columns) => columns[0] === key.column))
+      .map((key) => `${table}.${key.column}`);
   });
   expect(unindexed).toEqual([]);
 });
@@ -162,18 +267,30 @@ test('what a row refers to is found by an index, also when that is deleted', () 
 function readsByIndex(db: Db, sql: string): void {
   const names = [...new Set([...sql.matchAll(/@(\w+)/g)].map((m) => m[1]!))];
   const unnamed = [...sql.matchAll(/\?/g)].map(() => null);
-  const plan = db.raw.prepare(`EXPLAIN QUERY PLAN ${sql}`).all(...unnamed, Object.fromEntries(names.map((n) => [n, null]))) as { detail: string }[];
+  const plan = db.raw
+    .prepare(`EXPLAIN QUERY PLAN ${sql}`)
+    .all(...unnamed, Object.fromEntries(names.map((n) => [n, null]))) as { detail: string }[];
   const details = plan.map((p) => p.detail);
   const derived = new Set(details.flatMap((d) => /^(?:MATERIALIZE|CO-ROUTINE) (\S+)/.exec(d)?.[1] ?? []));
   const scanned = details.flatMap((d) => /^SCAN (\S+)(?=$| USING)/.exec(d)?.[1] ?? []);
   expect(details.length).toBeGreaterThan(0);
   // An index of words is looked through by its words, and a list that came with the question from end to end.
   const asked = new Set(['source_words', 'annotation_words', 'w', 'j', 'json_each', 'best']);
-  expect(scanned.filter((name) => !derived.has(name) && !asked.has(name) && !name.startsWith('(') && !/^t\d+$/.test(name) && !(name === 'v' && derived.has('source_visible')))).toEqual([]);
+  expect(
+    scanned.filter(
+      (name) =>
+        !derived.has(name) &&
+        !asked.has(name) &&
+        !name.startsWith('(') &&
+        !/^t\d+$/.test(name) &&
+        !(name === 'v' && derived.has('source_visible')),
+    ),
+  ).toEqual([]);
 }
 
 test('a library of the former schema keeps its sources, versions, shelves and annotations', () => {
-  const db = openDatabase(':memory:'), [first, second] = readMigrations();
+  const db = openDatabase(':memory:'),
+    [first, second] = readMigrations();
   migrate(db, [first!, second!]);
   db.raw.exec(`
     INSERT INTO person VALUES ('p', 'a@b.test', 'A', 'x', 'member', '2026');
@@ -184,9 +301,23 @@ test('a library of the former schema keeps its sources, versions, shelves and an
     INSERT INTO shelf VALUES ('p', 's', 'reading', 3, '[]', '2026');
     INSERT INTO annotation (id, source_id, version_id, author_id, kind, note, quote, created_at, updated_at) VALUES ('a', 's', 'v', 'p', 'claim', 'mine', 'marsh', '2026', '2026');`);
   migrate(db);
-  expect(db.get('SELECT kind, amount, title, doi, remark FROM source')).toEqual({ kind: 'page', amount: 'whole', title: 'Marsh', doi: '', remark: '' });
-  expect(db.get('SELECT (SELECT count(*) FROM source_version) AS versions, (SELECT count(*) FROM shelf) AS shelves, (SELECT count(*) FROM annotation_visible WHERE person_id = \'p\') AS seen')).toEqual({ versions: 1, shelves: 1, seen: 1 });
+  expect(db.get('SELECT kind, amount, title, doi, remark FROM source')).toEqual({
+    kind: 'page',
+    amount: 'whole',
+    title: 'Marsh',
+    doi: '',
+    remark: '',
+  });
+  expect(
+    db.get(
+      "SELECT (SELECT count(*) FROM source_version) AS versions, (SELECT count(*) FROM shelf) AS shelves, (SELECT count(*) FROM annotation_visible WHERE person_id = 'p') AS seen",
+    ),
+  ).toEqual({ versions: 1, shelves: 1, seen: 1 });
   expect(db.raw.pragma('foreign_keys', { simple: true })).toBe(1);
-  expect(() => db.run("INSERT INTO source_version (id, source_id, number, kept_at, snapshot_hash) VALUES ('w', 'nowhere', 1, '2026', 'h')")).toThrow(/FOREIGN KEY/);
+  expect(() =>
+    db.run(
+      "INSERT INTO source_version (id, source_id, number, kept_at, snapshot_hash) VALUES ('w', 'nowhere', 1, '2026', 'h')",
+    ),
+  ).toThrow(/FOREIGN KEY/);
   db.close();
 });

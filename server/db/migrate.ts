@@ -11,9 +11,14 @@ export interface Migration {
 
 /** The numbered SQL files, in order. Throws when a number is missing or used twice. */
 export function readMigrations(folder: URL = FOLDER): readonly Migration[] {
-  const found = fs.readdirSync(folder).filter((name) => NAME.test(name)).sort().map((name) => ({ number: Number(name.slice(0, 3)), sql: fs.readFileSync(new URL(name, folder), 'utf8') }));
+  const found = fs
+    .readdirSync(folder)
+    .filter((name) => NAME.test(name))
+    .sort()
+    .map((name) => ({ number: Number(name.slice(0, 3)), sql: fs.readFileSync(new URL(name, folder), 'utf8') }));
   found.forEach((migration, index) => {
-    if (migration.number !== index + 1) throw new Error(`Migration ${index + 1} is missing or not the only one: found number ${migration.number}.`);
+    if (migration.number !== index + 1)
+      throw new Error(`Migration ${index + 1} is missing or not the only one: found number ${migration.number}.`);
   });
   return found;
 }
@@ -27,14 +32,20 @@ export const schemaVersion = (db: Db): number => Number(db.raw.pragma('user_vers
  */
 export function migrate(db: Db, migrations = readMigrations()): number {
   const at = schemaVersion(db);
-  if (at > migrations.length) throw new Error(`The database has schema ${at}, this program knows up to ${migrations.length}: start the newer program it was written by.`);
+  if (at > migrations.length)
+    throw new Error(
+      `The database has schema ${at}, this program knows up to ${migrations.length}: start the newer program it was written by.`,
+    );
   db.raw.pragma('foreign_keys = OFF');
   try {
     for (const { number, sql } of migrations.slice(at)) {
       db.transaction(() => {
         db.raw.exec(sql);
         const broken = db.raw.pragma('foreign_key_check') as { table: string }[];
-        if (broken.length) throw new Error(`Migration ${number} leaves ${broken.length} rows of ${broken[0]!.table} without what they refer to.`);
+        if (broken.length)
+          throw new Error(
+            `Migration ${number} leaves ${broken.length} rows of ${broken[0]!.table} without what they refer to.`,
+          );
         db.raw.pragma(`user_version = ${number}`);
       });
     }

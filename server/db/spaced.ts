@@ -1,4 +1,5 @@
-const WITHOUT_SPACES = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]\p{M}*/u;
+const WITHOUT_SPACES =
+  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]\p{M}*/u;
 const EACH = new RegExp(WITHOUT_SPACES, 'gu');
 /** Combining Diacritical Marks, which Latin, Greek and Cyrillic letters bear: the signs of other scripts are no accents. */
 const ACCENTS = /[\u0300-\u036f]/g;

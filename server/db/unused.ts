@@ -15,7 +15,8 @@ export function removeUnused(db: Db, hashes: readonly string[]): void {
   for (const { hash } of db.all<{ hash: string }>(UNUSED_OF, JSON.stringify(hashes))) db.run(REMOVE_BLOB, hash);
 }
 
-const LEFT_CHUNKS = 'DELETE FROM blob_chunk WHERE hash IN (SELECT DISTINCT c.hash FROM blob_chunk c WHERE NOT EXISTS (SELECT 1 FROM blob b WHERE b.hash = c.hash))';
+const LEFT_CHUNKS =
+  'DELETE FROM blob_chunk WHERE hash IN (SELECT DISTINCT c.hash FROM blob_chunk c WHERE NOT EXISTS (SELECT 1 FROM blob b WHERE b.hash = c.hash))';
 /** Removes parts of files whose storing never came to its end. Call while nothing is being stored. */
 export const removeLeftChunks = (db: Db): number => db.run(LEFT_CHUNKS);
 

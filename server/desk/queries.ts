@@ -19,11 +19,17 @@ export const MARKED_ON = `
   ORDER BY a.note = '', a.created_at DESC LIMIT 3`;
 const SEE_ALL = 'UPDATE notification SET seen_at = ? WHERE person_id = ? AND seen_at IS NULL';
 
-export const notices = (db: Db, me: string): DeskNotice[] => db.all<Omit<DeskNotice, 'seen'> & { seen: number }>(NOTICES, { me } as never).map((n) => ({ ...n, reply: plainWords(n.reply), seen: n.seen === 1 }));
+export const notices = (db: Db, me: string): DeskNotice[] =>
+  db
+    .all<Omit<DeskNotice, 'seen'> & { seen: number }>(NOTICES, { me } as never)
+    .map((n) => ({ ...n, reply: plainWords(n.reply), seen: n.seen === 1 }));
 export const seeAll = (db: Db, me: string, now: string): number => db.run(SEE_ALL, now, me);
 
 /** Row numbers of marks of one's own on a day where the asker is. */
 export function markedOn(db: Db, { me, ahead }: Asker, day: string): number[] {
-  const from = Date.parse(`${day}T00:00:00Z`) - ahead * 60_000, instant = (at: number): string => new Date(at).toISOString();
-  return db.all<{ seq: number }>(MARKED_ON, { me, from: instant(from), to: instant(from + 86_400_000) } as never).map((r) => r.seq);
+  const from = Date.parse(`${day}T00:00:00Z`) - ahead * 60_000,
+    instant = (at: number): string => new Date(at).toISOString();
+  return db
+    .all<{ seq: number }>(MARKED_ON, { me, from: instant(from), to: instant(from + 86_400_000) } as never)
+    .map((r) => r.seq);
 }

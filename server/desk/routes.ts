@@ -11,14 +11,38 @@ import { markedOn, notices, seeAll } from './queries';
 const MOST = 5;
 /** Minutes of a spare moment (common practice). */
 const SPARE = 5;
-const AGO = [['a week', { days: 7 }], ['a month', { months: 1 }], ['half a year', { months: 6 }], ['a year', { months: 12 }], ['two years', { months: 24 }]] as const;
+const AGO = [
+  ['a week', { days: 7 }],
+  ['a month', { months: 1 }],
+  ['half a year', { months: 6 }],
+  ['a year', { months: 12 }],
+  ['two years', { months: 24 }],
+] as const;
 
 export function deskRoutes(app: FastifyInstance, { db, now, events }: Context): void {
   app.get('/api/desk', (request): Desk => {
-    const me = personOf(request).id, found = notices(db, me), asker = askerOf({ db, now }, request);
-    const some = (query: string, limit = MOST) => sourcePage(db, readQuery(query), asker, { sort: 'touched', offset: 0, limit }, false), fresh = some('is:to-read');
-    const spare = sourcePage(db, readQuery(`minutes<=${SPARE} (is:to-read OR is:reading) progress<90 -type:picture -type:table`), asker, { sort: 'minutes', offset: 0, limit: 1 }, false).sources[0];
-    return { notices: found, unseen: found.filter((n) => !n.seen).length, reading: some('is:reading').sources, fresh: fresh.sources, waiting: fresh.total, spare: spare ?? null, past: pastOf(asker) };
+    const me = personOf(request).id,
+      found = notices(db, me),
+      asker = askerOf({ db, now }, request);
+    const some = (query: string, limit = MOST) =>
+        sourcePage(db, readQuery(query), asker, { sort: 'touched', offset: 0, limit }, false),
+      fresh = some('is:to-read');
+    const spare = sourcePage(
+      db,
+      readQuery(`minutes<=${SPARE} (is:to-read OR is:reading) progress<90 -type:picture -type:table`),
+      asker,
+      { sort: 'minutes', offset: 0, limit: 1 },
+      false,
+    ).sources[0];
+    return {
+      notices: found,
+      unseen: found.filter((n) => !n.seen).length,
+      reading: some('is:reading').sources,
+      fresh: fresh.sources,
+      waiting: fresh.total,
+      spare: spare ?? null,
+      past: pastOf(asker),
+    };
   });
 
   /** The longest ago of those days on which something was marked. */

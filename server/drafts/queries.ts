@@ -5,7 +5,8 @@ import { AppError } from '../errors';
 import type { Ingested } from '../ingest/ingest';
 import { storeFiles } from '../sources/insert-queries';
 
-const INSERT = 'INSERT INTO draft (id, person_id, content, snapshot_hash, file_hash, created_at) VALUES (?, ?, ?, ?, ?, ?)';
+const INSERT =
+  'INSERT INTO draft (id, person_id, content, snapshot_hash, file_hash, created_at) VALUES (?, ?, ?, ?, ?, ?)';
 const INSERT_ASSET = 'INSERT INTO draft_asset (draft_id, hash) VALUES (?, ?)';
 const ONE = 'SELECT content, snapshot_hash, file_hash FROM draft WHERE id = ? AND person_id = ?';
 const ASSETS = 'SELECT hash FROM draft_asset WHERE draft_id = ?';
@@ -16,13 +17,21 @@ const OLD = 'SELECT id, person_id FROM draft WHERE created_at < ?';
 type Stored = Omit<Ingested, 'snapshot' | 'assets' | 'file' | 'stored'>;
 
 /** Call within a transaction. */
-export function storeDraft(db: Db, { id, personId, ingested, now }: { id: string; personId: string; ingested: Ingested; now: string }): void {
-  const { snapshot, assets, file, stored, ...content } = ingested, files = storeFiles(db, { snapshot, assets, file, stored });
+export function storeDraft(
+  db: Db,
+  { id, personId, ingested, now }: { id: string; personId: string; ingested: Ingested; now: string },
+): void {
+  const { snapshot, assets, file, stored, ...content } = ingested,
+    files = storeFiles(db, { snapshot, assets, file, stored });
   db.run(INSERT, id, personId, JSON.stringify(content satisfies Stored), files.snapshot, files.file, now);
   for (const hash of files.assets) db.run(INSERT_ASSET, id, hash);
 }
 
-interface Row { content: string; snapshot_hash: string; file_hash: string | null }
+interface Row {
+  content: string;
+  snapshot_hash: string;
+  file_hash: string | null;
+}
 
 function row(db: Db, personId: string, id: string): Row {
   const found = db.get<Row>(ONE, id, personId);
@@ -30,17 +39,25 @@ function row(db: Db, personId: string, id: string): Row {
   return found;
 }
 
-export const draftContent = (db: Db, personId: string, id: string): Stored => JSON.parse(row(db, personId, id).content) as Stored;
-export const draftSnapshot = (db: Db, personId: string, id: string): Buffer => readBlob(db, row(db, personId, id).snapshot_hash)!.bytes;
+export const draftContent = (db: Db, personId: string, id: string): Stored =>
+  JSON.parse(row(db, personId, id).content) as Stored;
+export const draftSnapshot = (db: Db, personId: string, id: string): Buffer =>
+  readBlob(db, row(db, personId, id).snapshot_hash)!.bytes;
 export const draftHasAsset = (db: Db, id: string, hash: string): boolean => db.get(HAS_ASSET, id, hash) !== undefined;
 
 /** Everything of it, as it was ingested; its files stay in the database. Throws `not_found`. */
 export function loadDraft(db: Db, personId: string, id: string): Ingested {
-  const { content, snapshot_hash, file_hash } = row(db, personId, id), hashes = db.all<{ hash: string }>(ASSETS, id).map((a) => a.hash), none = new Uint8Array(0);
+  const { content, snapshot_hash, file_hash } = row(db, personId, id),
+    hashes = db.all<{ hash: string }>(ASSETS, id).map((a) => a.hash),
+    none = new Uint8Array(0);
   const stored = JSON.parse(content) as Omit<Stored, 'inlines'> & Partial<Stored>;
   return {
     // Absent where it was fetched before links and emphasis were noted down.
-    ...stored, inlines: stored.inlines ?? [], snapshot: '', assets: hashes.map((hash) => ({ hash, mediaType: '', bytes: none })), file: file_hash === null ? null : { bytes: none, mediaType: '' },
+    ...stored,
+    inlines: stored.inlines ?? [],
+    snapshot: '',
+    assets: hashes.map((hash) => ({ hash, mediaType: '', bytes: none })),
+    file: file_hash === null ? null : { bytes: none, mediaType: '' },
     stored: { snapshot: snapshot_hash, assets: hashes, file: file_hash },
   };
 }
@@ -50,7 +67,11 @@ export function removeDraft(db: Db, personId: string, id: string): void {
   db.transaction(() => {
     const found = db.get<Row>(ONE, id, personId);
     if (!found) return;
-    const hashes = [found.snapshot_hash, ...(found.file_hash ? [found.file_hash] : []), ...db.all<{ hash: string }>(ASSETS, id).map((a) => a.hash)];
+    const hashes = [
+      found.snapshot_hash,
+      ...(found.file_hash ? [found.file_hash] : []),
+      ...db.all<{ hash: string }>(ASSETS, id).map((a) => a.hash),
+    ];
     db.run(REMOVE, id, personId);
     removeUnused(db, hashes);
   });
@@ -58,5 +79,6 @@ export function removeDraft(db: Db, personId: string, id: string): void {
 
 /** Drafts made before a time that nobody kept. */
 export function removeOldDrafts(db: Db, before: string): void {
-  for (const { id, person_id } of db.all<{ id: string; person_id: string }>(OLD, before)) removeDraft(db, person_id, id);
+  for (const { id, person_id } of db.all<{ id: string; person_id: string }>(OLD, before))
+    removeDraft(db, person_id, id);
 }

@@ -23,7 +23,10 @@ export class EventLog {
   private scheduled = false;
   private readonly watch: NodeJS.Timeout;
 
-  constructor(private readonly db: Db, private readonly now: Clock) {
+  constructor(
+    private readonly db: Db,
+    private readonly now: Clock,
+  ) {
     this.epoch = epochOf(db);
     this.seen = this.foreignChanges();
     this.delivered = newestSeq(db);

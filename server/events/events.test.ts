@@ -5,7 +5,8 @@ import { COOKIE } from '../accounts/session';
 import { startServer, type Client, type Server } from '../testing/harness';
 
 let server: Server, base: string;
-const clients: Record<string, Client> = {}, cookies: Record<string, string> = {};
+const clients: Record<string, Client> = {},
+  cookies: Record<string, string> = {};
 let classId: string, source: SourceDetail;
 
 beforeAll(async () => {
@@ -13,7 +14,12 @@ beforeAll(async () => {
   base = await server.app.listen({ port: 0, host: '127.0.0.1' });
   for (const name of ['author', 'mate', 'stranger']) {
     clients[name] = await server.person(name);
-    const signed = await server.app.inject({ method: 'POST', url: '/api/session', remoteAddress: `10.1.1.${name.length}`, payload: { email: `${name}@college.saltmere.test`, password: 'a long enough password' } });
+    const signed = await server.app.inject({
+      method: 'POST',
+      url: '/api/session',
+      remoteAddress: `10.1.1.${name.length}`,
+      payload: { email: `${name}@college.saltmere.test`, password: 'a long enough password' },
+    });
     cookies[name] = `${COOKIE}=${signed.cookies[0]!.value}`;
   }
   classId = v7();
@@ -26,15 +32,25 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-interface Listening { readonly heard: StreamEvent[]; lastId(): string; close(): void; until(found: (heard: readonly StreamEvent[]) => boolean): Promise<void> }
+interface Listening {
+  readonly heard: StreamEvent[];
+  lastId(): string;
+  close(): void;
+  until(found: (heard: readonly StreamEvent[]) => boolean): Promise<void>;
+}
 
 /** Reads the stream as the HTML Standard, 9.2.6, says: `id:` and `data:` lines, an empty line ends an event. */
 async function listen(name: string, lastId?: string, since = ''): Promise<Listening> {
   const stop = new AbortController();
-  const response = await fetch(`${base}/api/events${since}`, { headers: { cookie: cookies[name]!, ...(lastId ? { 'last-event-id': lastId } : {}) }, signal: stop.signal });
+  const response = await fetch(`${base}/api/events${since}`, {
+    headers: { cookie: cookies[name]!, ...(lastId ? { 'last-event-id': lastId } : {}) },
+    signal: stop.signal,
+  });
   expect(response.headers.get('content-type')).toMatch(/^text\/event-stream/);
   const heard: StreamEvent[] = [];
-  let last = '', buffered = '', wake = (): void => undefined;
+  let last = '',
+    buffered = '',
+    wake = (): void => undefined;
   void (async () => {
     for await (const part of response.body!.pipeThrough(new TextDecoderStream()) as unknown as AsyncIterable<string>) {
       buffered += part;
@@ -48,17 +64,37 @@ async function listen(name: string, lastId?: string, since = ''): Promise<Listen
       }
     }
   })().catch(() => undefined);
-  const until: Listening['until'] = async (found) => { while (!found(heard)) await new Promise<void>((go) => { wake = go; }); };
-  if (!lastId) while (!last) await new Promise<void>((go) => { wake = go; });
+  const until: Listening['until'] = async (found) => {
+    while (!found(heard))
+      await new Promise<void>((go) => {
+        wake = go;
+      });
+  };
+  if (!lastId)
+    while (!last)
+      await new Promise<void>((go) => {
+        wake = go;
+      });
   return { heard, lastId: () => last, close: () => stop.abort(), until };
 }
 
 const write = async (classIds: string[]): Promise<string> => {
   const id = v7();
-  await clients.author!.send('PUT', `/api/annotations/${id}`, { sourceId: source.id, versionId: source.versionId, kind: 'claim', note: 'heard', tags: [], anchor: { quote: { exact: 'tide', prefix: 'The ', suffix: ' turns' }, position: { start: 4, end: 8 } }, classIds });
+  await clients.author!.send('PUT', `/api/annotations/${id}`, {
+    sourceId: source.id,
+    versionId: source.versionId,
+    kind: 'claim',
+    note: 'heard',
+    tags: [],
+    anchor: { quote: { exact: 'tide', prefix: 'The ', suffix: ' turns' }, position: { start: 4, end: 8 } },
+    classIds,
+  });
   return id;
 };
-const has = (id: string) => (heard: readonly StreamEvent[]): boolean => heard.some((e) => e.type === 'annotation' && e.annotation.id === id);
+const has =
+  (id: string) =>
+  (heard: readonly StreamEvent[]): boolean =>
+    heard.some((e) => e.type === 'annotation' && e.annotation.id === id);
 
 test('a shared annotation is told to the class and to nobody else; when withdrawn, the class hears that it is gone', async () => {
   const [mate, stranger, author] = await Promise.all([listen('mate'), listen('stranger'), listen('author')]);
@@ -93,10 +129,12 @@ test('what was missed while the connection was broken is heard after it', async 
 });
 
 test('what happened between a page’s first question and its stream is heard', async () => {
-  const { body } = await clients.mate!.send<Welcome>('GET', '/api/welcome'), between = await write([classId]);
+  const { body } = await clients.mate!.send<Welcome>('GET', '/api/welcome'),
+    between = await write([classId]);
   const mate = await listen('mate', undefined, `?since=${body.event}`);
   await mate.until(has(between));
-  const { body: later } = await clients.mate!.send<Welcome>('GET', '/api/welcome'), calm = await listen('mate', undefined, `?since=${later.event}`);
+  const { body: later } = await clients.mate!.send<Welcome>('GET', '/api/welcome'),
+    calm = await listen('mate', undefined, `?since=${later.event}`);
   expect(calm.heard).toEqual([]);
   for (const one of [mate, calm]) one.close();
 });
@@ -106,9 +144,16 @@ test('nobody listens without being signed in', async () => {
 });
 
 test('the stream ends with its session, and others go on', async () => {
-  const one = await server.app.inject({ method: 'POST', url: '/api/session', remoteAddress: '10.1.2.1', payload: { email: 'mate@college.saltmere.test', password: 'a long enough password' } });
-  const cookie = `${COOKIE}=${one.cookies[0]!.value}`, other = await listen('mate');
-  const response = await fetch(`${base}/api/events`, { headers: { cookie } }), ended = response.text();
+  const one = await server.app.inject({
+    method: 'POST',
+    url: '/api/session',
+    remoteAddress: '10.1.2.1',
+    payload: { email: 'mate@college.saltmere.test', password: 'a long enough password' },
+  });
+  const cookie = `${COOKIE}=${one.cookies[0]!.value}`,
+    other = await listen('mate');
+  const response = await fetch(`${base}/api/events`, { headers: { cookie } }),
+    ended = response.text();
   await fetch(`${base}/api/session`, { method: 'DELETE', headers: { cookie } });
   expect(await ended).toContain('event: ready');
   const shared = await write([classId]);
@@ -118,21 +163,40 @@ test('the stream ends with its session, and others go on', async () => {
 
 test('a page that heard another database, or far too much ago, is told to start anew or to ask for everything', async () => {
   const first = async (since: string): Promise<string> => {
-    const stop = new AbortController(), response = await fetch(`${base}/api/events?since=${since}`, { headers: { cookie: cookies.author! }, signal: stop.signal });
+    const stop = new AbortController(),
+      response = await fetch(`${base}/api/events?since=${since}`, {
+        headers: { cookie: cookies.author! },
+        signal: stop.signal,
+      });
     const { value } = await response.body!.getReader().read();
     stop.abort();
     return Buffer.from(value!).toString('utf8');
   };
-  expect([await first('0123456789abcdef-1'), await first('7'), await first('x')].map((text) => /^event: (\w+)$/m.exec(text)?.[1])).toEqual(['restart', 'restart', 'restart']);
-  const { events, db } = server.context, at = events.cursor();
-  db.transaction(() => { for (let n = 0; n < 600; n++) events.append({ type: 'desk', personId: clients.author!.me.id }); });
+  expect(
+    [await first('0123456789abcdef-1'), await first('7'), await first('x')].map(
+      (text) => /^event: (\w+)$/m.exec(text)?.[1],
+    ),
+  ).toEqual(['restart', 'restart', 'restart']);
+  const { events, db } = server.context,
+    at = events.cursor();
+  db.transaction(() => {
+    for (let n = 0; n < 600; n++) events.append({ type: 'desk', personId: clients.author!.me.id });
+  });
   expect(/^event: (\w+)$/m.exec(await first(at))?.[1]).toBe('reload');
 });
 
 test('what an event says is asked of the database once, however many listen', async () => {
-  const many = await Promise.all(Array.from({ length: 12 }, () => listen('mate'))), { db } = server.context, all = db.all.bind(db), get = db.get.bind(db);
+  const many = await Promise.all(Array.from({ length: 12 }, () => listen('mate'))),
+    { db } = server.context,
+    all = db.all.bind(db),
+    get = db.get.bind(db);
   let asked = 0;
-  const counting = <T extends unknown[], R>(work: (...given: T) => R) => (...given: T): R => { if (/annotation_visible|FROM annotation a/.test(String(given[0]))) asked++; return work(...given); };
+  const counting =
+    <T extends unknown[], R>(work: (...given: T) => R) =>
+    (...given: T): R => {
+      if (/annotation_visible|FROM annotation a/.test(String(given[0]))) asked++;
+      return work(...given);
+    };
   Object.assign(db, { all: counting(all as never), get: counting(get as never) });
   const shared = await write([classId]);
   const before = asked;

@@ -24,13 +24,25 @@ export interface EventRow {
   readonly former_classes: string | null;
 }
 
-const APPEND = 'INSERT INTO event (at, type, person_id, source_id, annotation_id, class_id, job_id, former_classes) VALUES (?, ?, ?, ?, ?, ?, ?, ?)';
-const SINCE = 'SELECT seq, type, person_id, source_id, annotation_id, class_id, job_id, former_classes FROM event WHERE seq > ? ORDER BY seq LIMIT ?';
+const APPEND =
+  'INSERT INTO event (at, type, person_id, source_id, annotation_id, class_id, job_id, former_classes) VALUES (?, ?, ?, ?, ?, ?, ?, ?)';
+const SINCE =
+  'SELECT seq, type, person_id, source_id, annotation_id, class_id, job_id, former_classes FROM event WHERE seq > ? ORDER BY seq LIMIT ?';
 const NEWEST = 'SELECT coalesce(max(seq), 0) AS seq FROM event';
 
 export function appendEvent(db: Db, event: NewEvent, at: string): void {
   const former = event.formerClasses?.length ? JSON.stringify(event.formerClasses) : null;
-  db.run(APPEND, at, event.type, event.personId ?? null, event.sourceId ?? null, event.annotationId ?? null, event.classId ?? null, event.jobId ?? null, former);
+  db.run(
+    APPEND,
+    at,
+    event.type,
+    event.personId ?? null,
+    event.sourceId ?? null,
+    event.annotationId ?? null,
+    event.classId ?? null,
+    event.jobId ?? null,
+    former,
+  );
 }
 
 export const eventsSince = (db: Db, seq: number, limit: number): EventRow[] => db.all<EventRow>(SINCE, seq, limit);

@@ -26,7 +26,8 @@ export function eventRoutes(app: FastifyInstance, context: Context): void {
   };
 
   app.get('/api/events', (request, reply) => {
-    const person = personOf(request), session = sessionOf(request);
+    const person = personOf(request),
+      session = sessionOf(request);
     const cursor = request.headers['last-event-id'] ?? (request.query as Record<string, unknown>).since;
     if (streams.of(person.id) >= MOST_STREAMS) throw new AppError('too_many_streams', { limit: MOST_STREAMS });
     open(reply);
@@ -47,7 +48,13 @@ export function eventRoutes(app: FastifyInstance, context: Context): void {
     const sign = (event: string): void => write(`id: ${events.cursor()}\nevent: ${event}\ndata: {}\n\n`);
     if (typeof cursor === 'string' && cursor !== '') catchUp(context, cursor, hear, sign);
     sign('ready');
-    const stop = events.subscribe({ hear, restart: () => { sign('restart'); raw.end(); } });
+    const stop = events.subscribe({
+      hear,
+      restart: () => {
+        sign('restart');
+        raw.end();
+      },
+    });
     const leave = streams.add({ personId: person.id, session, end: () => raw.end() });
     const beat = setInterval(() => (sessionIsOpen(context, session) ? write(':\n\n') : raw.end()), HEARTBEAT);
     raw.on('close', () => {
@@ -60,11 +67,21 @@ export function eventRoutes(app: FastifyInstance, context: Context): void {
 
 function open(reply: FastifyReply): void {
   reply.hijack();
-  reply.raw.writeHead(200, { 'content-type': 'text/event-stream; charset=utf-8', 'cache-control': 'no-store', 'x-accel-buffering': 'no', connection: 'keep-alive' });
+  reply.raw.writeHead(200, {
+    'content-type': 'text/event-stream; charset=utf-8',
+    'cache-control': 'no-store',
+    'x-accel-buffering': 'no',
+    connection: 'keep-alive',
+  });
 }
 
 /** After a short break what was missed is sent; after a long one, or where the database is another by now, the page is told to ask for everything anew. */
-function catchUp({ events }: Context, cursor: string, hear: (rows: readonly EventRow[]) => void, sign: (event: string) => void): void {
+function catchUp(
+  { events }: Context,
+  cursor: string,
+  hear: (rows: readonly EventRow[]) => void,
+  sign: (event: string) => void,
+): void {
   const last = events.seqOf(cursor);
   if (last === undefined) return sign('restart');
   const missed = events.since(last, MOST_MISSED + 1);

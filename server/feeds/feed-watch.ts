@@ -15,19 +15,29 @@ export function watchFeeds(world: World): () => void {
     if (busy) return;
     busy = true;
     try {
-      for (const feed of feedsDue(world.db, new Date(Date.parse(world.now()) - CHECK_EVERY).toISOString())) await checkFeed(world, feed);
+      for (const feed of feedsDue(world.db, new Date(Date.parse(world.now()) - CHECK_EVERY).toISOString()))
+        await checkFeed(world, feed);
     } finally {
       busy = false;
     }
   };
-  const timer = setInterval(() => { look().catch((error: unknown) => console.error('feeds:', error)); }, LOOK_EVERY);
+  const timer = setInterval(() => {
+    look().catch((error: unknown) => console.error('feeds:', error));
+  }, LOOK_EVERY);
   timer.unref();
   return () => clearInterval(timer);
 }
 
 /** Asks a feed for what is new. What goes wrong is noted with it. */
-export async function checkFeed({ db, now, newId, events, ingester }: World, { id, personId, address }: { id: string; personId: string; address: string }): Promise<void> {
-  const feed = await ingester.feed(address).catch((error: unknown) => (error instanceof AppError ? error : new AppError('bad_feed', { address, reason: String(error) })));
+export async function checkFeed(
+  { db, now, newId, events, ingester }: World,
+  { id, personId, address }: { id: string; personId: string; address: string },
+): Promise<void> {
+  const feed = await ingester
+    .feed(address)
+    .catch((error: unknown) =>
+      error instanceof AppError ? error : new AppError('bad_feed', { address, reason: String(error) }),
+    );
   db.transaction(() => {
     const failed = feed instanceof AppError;
     // Somebody may have stopped following it meanwhile.

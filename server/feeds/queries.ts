@@ -2,37 +2,102 @@ import type { Arrival, Feed } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import type { ReadFeed } from '../ingest/feed';
 
-interface FeedRow { id: string; person_id: string; address: string; title: string; site: string; checked_at: string; error: string | null; waiting: number }
-interface ItemRow { id: string; feed_id: string; feed: string; address: string; title: string; author: string; summary: string; published_at: string | null; arrived_at: string }
+interface FeedRow {
+  id: string;
+  person_id: string;
+  address: string;
+  title: string;
+  site: string;
+  checked_at: string;
+  error: string | null;
+  waiting: number;
+}
+interface ItemRow {
+  id: string;
+  feed_id: string;
+  feed: string;
+  address: string;
+  title: string;
+  author: string;
+  summary: string;
+  published_at: string | null;
+  arrived_at: string;
+}
 
-const COLUMNS = "f.id, f.person_id, f.address, f.title, f.site, f.checked_at, f.error, (SELECT count(*) FROM feed_item i WHERE i.feed_id = f.id AND i.state = 'new') AS waiting";
-const INSERT = 'INSERT INTO feed (id, person_id, address, title, site, added_at, checked_at) VALUES (?, ?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING';
+const COLUMNS =
+  "f.id, f.person_id, f.address, f.title, f.site, f.checked_at, f.error, (SELECT count(*) FROM feed_item i WHERE i.feed_id = f.id AND i.state = 'new') AS waiting";
+const INSERT =
+  'INSERT INTO feed (id, person_id, address, title, site, added_at, checked_at) VALUES (?, ?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING';
 const OF_PERSON = `SELECT ${COLUMNS} FROM feed f WHERE f.person_id = ? ORDER BY f.title`;
 const ONE = `SELECT ${COLUMNS} FROM feed f WHERE f.id = ? AND f.person_id = ?`;
 const DUE = `SELECT ${COLUMNS} FROM feed f WHERE f.checked_at < ? ORDER BY f.checked_at LIMIT 50`;
 const REMOVE = 'DELETE FROM feed WHERE id = ? AND person_id = ?';
 const CHECKED = 'UPDATE feed SET checked_at = ?, error = ?, title = coalesce(?, title) WHERE id = ?';
-const INSERT_ITEM = "INSERT INTO feed_item (id, feed_id, name, address, title, author, summary, published_at, arrived_at, state) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, 'new') ON CONFLICT (feed_id, name) DO NOTHING";
+const INSERT_ITEM =
+  "INSERT INTO feed_item (id, feed_id, name, address, title, author, summary, published_at, arrived_at, state) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, 'new') ON CONFLICT (feed_id, name) DO NOTHING";
 export const ARRIVALS = `
   SELECT i.id, i.feed_id, f.title AS feed, i.address, i.title, i.author, i.summary, i.published_at, i.arrived_at FROM feed f JOIN feed_item i ON i.feed_id = f.id
   WHERE f.person_id = ? AND i.state = 'new' ORDER BY i.arrived_at DESC, i.published_at DESC LIMIT 200`;
-const SETTLE = 'UPDATE feed_item SET state = @state WHERE id IN (SELECT value FROM json_each(@ids)) AND feed_id IN (SELECT id FROM feed WHERE person_id = @me) AND state <> @state';
-const ITEM = 'SELECT i.id, i.address, i.title FROM feed_item i JOIN feed f ON f.id = i.feed_id WHERE i.id = ? AND f.person_id = ?';
+const SETTLE =
+  'UPDATE feed_item SET state = @state WHERE id IN (SELECT value FROM json_each(@ids)) AND feed_id IN (SELECT id FROM feed WHERE person_id = @me) AND state <> @state';
+const ITEM =
+  'SELECT i.id, i.address, i.title FROM feed_item i JOIN feed f ON f.id = i.feed_id WHERE i.id = ? AND f.person_id = ?';
 
-const toWire = ({ id, address, title, site, checked_at, error, waiting }: FeedRow): Feed => ({ id, address, title, site, checkedAt: checked_at, error, waiting });
+const toWire = ({ id, address, title, site, checked_at, error, waiting }: FeedRow): Feed => ({
+  id,
+  address,
+  title,
+  site,
+  checkedAt: checked_at,
+  error,
+  waiting,
+});
 
 export const feedsOf = (db: Db, personId: string): Feed[] => db.all<FeedRow>(OF_PERSON, personId).map(toWire);
-export function feedOf(db: Db, personId: string, id: string): Feed | undefined { const row = db.get<FeedRow>(ONE, id, personId); return row && toWire(row); }
-export const feedsDue = (db: Db, before: string): { id: string; personId: string; address: string }[] => db.all<FeedRow>(DUE, before).map((f) => ({ id: f.id, personId: f.person_id, address: f.address }));
-export const insertFeed = (db: Db, id: string, personId: string, { address, title, site }: ReadFeed, now: string): boolean => db.run(INSERT, id, personId, address, title, site, now, now) > 0;
+export function feedOf(db: Db, personId: string, id: string): Feed | undefined {
+  const row = db.get<FeedRow>(ONE, id, personId);
+  return row && toWire(row);
+}
+export const feedsDue = (db: Db, before: string): { id: string; personId: string; address: string }[] =>
+  db.all<FeedRow>(DUE, before).map((f) => ({ id: f.id, personId: f.person_id, address: f.address }));
+export const insertFeed = (
+  db: Db,
+  id: string,
+  personId: string,
+  { address, title, site }: ReadFeed,
+  now: string,
+): boolean => db.run(INSERT, id, personId, address, title, site, now, now) > 0;
 export const removeFeed = (db: Db, personId: string, id: string): boolean => db.run(REMOVE, id, personId) > 0;
-export const feedChecked = (db: Db, id: string, now: string, error: string | null, title: string | null): number => db.run(CHECKED, now, error, title, id);
+export const feedChecked = (db: Db, id: string, now: string, error: string | null, title: string | null): number =>
+  db.run(CHECKED, now, error, title, id);
 export const arrivalsOf = (db: Db, personId: string): Arrival[] =>
-  db.all<ItemRow>(ARRIVALS, personId).map((i) => ({ id: i.id, feedId: i.feed_id, feed: i.feed, address: i.address, title: i.title, author: i.author, summary: i.summary, publishedAt: i.published_at, arrivedAt: i.arrived_at }));
-export const settleItems = (db: Db, me: string, ids: readonly string[], state: 'new' | 'accepted' | 'skipped'): number => db.run(SETTLE, { me, ids: JSON.stringify(ids), state } as never);
-export const itemOf = (db: Db, personId: string, id: string) => db.get<{ id: string; address: string; title: string }>(ITEM, id, personId);
+  db
+    .all<ItemRow>(ARRIVALS, personId)
+    .map((i) => ({
+      id: i.id,
+      feedId: i.feed_id,
+      feed: i.feed,
+      address: i.address,
+      title: i.title,
+      author: i.author,
+      summary: i.summary,
+      publishedAt: i.published_at,
+      arrivedAt: i.arrived_at,
+    }));
+export const settleItems = (
+  db: Db,
+  me: string,
+  ids: readonly string[],
+  state: 'new' | 'accepted' | 'skipped',
+): number => db.run(SETTLE, { me, ids: JSON.stringify(ids), state } as never);
+export const itemOf = (db: Db, personId: string, id: string) =>
+  db.get<{ id: string; address: string; title: string }>(ITEM, id, personId);
 
 /** How many of the items were not there before. */
 export function insertItems(db: Db, feedId: string, feed: ReadFeed, newId: () => string, now: string): number {
-  return feed.items.reduce((fresh, i) => fresh + db.run(INSERT_ITEM, newId(), feedId, i.name, i.address, i.title, i.author, i.summary, i.publishedAt, now), 0);
+  return feed.items.reduce(
+    (fresh, i) =>
+      fresh + db.run(INSERT_ITEM, newId(), feedId, i.name, i.address, i.title, i.author, i.summary, i.publishedAt, now),
+    0,
+  );
 }

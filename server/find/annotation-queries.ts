@@ -6,7 +6,8 @@ import type { Values } from './values';
 import { wordsQuery } from './words';
 
 /** A query as a condition on an annotation `x` by person `p` of a source `s`; needs SOURCE_JOINS and `@me`. */
-export const annotationCondition = (query: Query | undefined, asker: Asker, values: Values): string => condition(query, (term) => own(term, asker, values) ?? ofSource(term, asker, values) ?? '0');
+export const annotationCondition = (query: Query | undefined, asker: Asker, values: Values): string =>
+  condition(query, (term) => own(term, asker, values) ?? ofSource(term, asker, values) ?? '0');
 
 /** What words an annotation must hold for a query to be met, as an FTS5 query; undefined where it may hold none. */
 export function necessaryWords(query: Query | undefined): string | undefined {
@@ -20,8 +21,12 @@ export function necessaryWords(query: Query | undefined): string | undefined {
       const parts = query.of.map(necessaryWords);
       return parts.every((part) => part !== undefined) ? `(${parts.join(' OR ')})` : undefined;
     }
-    case 'words': return query.scope === undefined || query.scope === 'note' || query.scope === 'quote' ? `({${query.scope ?? 'quote note'}} : ${wordsQuery(query.words, query.phrase)})` : undefined;
-    default: return undefined;
+    case 'words':
+      return query.scope === undefined || query.scope === 'note' || query.scope === 'quote'
+        ? `({${query.scope ?? 'quote note'}} : ${wordsQuery(query.words, query.phrase)})`
+        : undefined;
+    default:
+      return undefined;
   }
 }
 
@@ -35,44 +40,71 @@ export function besideWords(query: Query | undefined): Query | undefined {
   return saysAll(query) ? undefined : query;
 }
 
-const saysAll = (query: Query): boolean => (query.type === 'any' || query.type === 'all' ? query.of.every(saysAll) : query.type === 'words' && necessaryWords(query) !== undefined);
+const saysAll = (query: Query): boolean =>
+  query.type === 'any' || query.type === 'all'
+    ? query.of.every(saysAll)
+    : query.type === 'words' && necessaryWords(query) !== undefined;
 
 function own(term: Term, asker: Asker, values: Values): string | undefined {
   switch (term.type) {
-    case 'words': return words(term, values);
-    case 'date': return term.field === 'saved' ? onDays(dayOf('x.created_at', asker, values), term, asker.today, values) : undefined;
-    case 'name': return byName(term.field, term.value, values);
-    case 'number': return undefined;
+    case 'words':
+      return words(term, values);
+    case 'date':
+      return term.field === 'saved'
+        ? onDays(dayOf('x.created_at', asker, values), term, asker.today, values)
+        : undefined;
+    case 'name':
+      return byName(term.field, term.value, values);
+    case 'number':
+      return undefined;
   }
 }
 
 function byName(field: NameField, value: string, values: Values): string | undefined {
   switch (field) {
-    case 'tag': return `x.id IN (SELECT g.annotation_id FROM annotation_tag g WHERE ${tagged('g.tag', value, values)})`;
-    case 'by': return named('p.name', value, values);
-    case 'in': return `(x.id IN (SELECT ac.annotation_id FROM membership m JOIN class c ON c.id = m.class_id JOIN annotation_class ac ON ac.class_id = c.id WHERE m.person_id = @me AND ${isNamed('c.name', value, values)})
+    case 'tag':
+      return `x.id IN (SELECT g.annotation_id FROM annotation_tag g WHERE ${tagged('g.tag', value, values)})`;
+    case 'by':
+      return named('p.name', value, values);
+    case 'in':
+      return `(x.id IN (SELECT ac.annotation_id FROM membership m JOIN class c ON c.id = m.class_id JOIN annotation_class ac ON ac.class_id = c.id WHERE m.person_id = @me AND ${isNamed('c.name', value, values)})
       OR ${isCollected(value, values)})`;
-    case 'kind': return `EXISTS (SELECT 1 FROM annotation r LEFT JOIN kind k ON k.owner_id = r.kind_owner AND k.code = r.kind WHERE r.id = coalesce(x.root_id, x.id) AND (r.kind = ${values.hold(value.toLowerCase())} OR ${isNamed('k.name', value, values)}))`;
-    case 'is': switch (value) {
-      case 'mine': return 'x.author_id = @me';
-      case 'shared': return 'EXISTS (SELECT 1 FROM annotation_class ac JOIN membership m ON m.class_id = ac.class_id AND m.person_id = @me WHERE ac.annotation_id = x.id)';
-      case 'unplaced': return UNPLACED;
-      default: return undefined;
-    }
-    case 'has': switch (value) {
-      case 'note': return "x.note <> ''";
-      case 'tag': return 'EXISTS (SELECT 1 FROM annotation_tag g WHERE g.annotation_id = x.id)';
-      case 'mark': return 'x.root_id IS NULL';
-      case 'answer': return `EXISTS (SELECT 1 FROM annotation r WHERE r.root_id = x.id AND ${sees('r')})`;
-      case 'drawing': return "json_extract(x.anchor, '$.spot.type') = 'drawn'";
-      default: return undefined;
-    }
-    default: return undefined;
+    case 'kind':
+      return `EXISTS (SELECT 1 FROM annotation r LEFT JOIN kind k ON k.owner_id = r.kind_owner AND k.code = r.kind WHERE r.id = coalesce(x.root_id, x.id) AND (r.kind = ${values.hold(value.toLowerCase())} OR ${isNamed('k.name', value, values)}))`;
+    case 'is':
+      switch (value) {
+        case 'mine':
+          return 'x.author_id = @me';
+        case 'shared':
+          return 'EXISTS (SELECT 1 FROM annotation_class ac JOIN membership m ON m.class_id = ac.class_id AND m.person_id = @me WHERE ac.annotation_id = x.id)';
+        case 'unplaced':
+          return UNPLACED;
+        default:
+          return undefined;
+      }
+    case 'has':
+      switch (value) {
+        case 'note':
+          return "x.note <> ''";
+        case 'tag':
+          return 'EXISTS (SELECT 1 FROM annotation_tag g WHERE g.annotation_id = x.id)';
+        case 'mark':
+          return 'x.root_id IS NULL';
+        case 'answer':
+          return `EXISTS (SELECT 1 FROM annotation r WHERE r.root_id = x.id AND ${sees('r')})`;
+        case 'drawing':
+          return "json_extract(x.anchor, '$.spot.type') = 'drawn'";
+        default:
+          return undefined;
+      }
+    default:
+      return undefined;
   }
 }
 
 function words({ words: looked, phrase, scope }: Extract<Term, { type: 'words' }>, values: Values): string {
   const query = wordsQuery(looked, phrase);
-  if (scope === 'title' || scope === 'text') return `t.seq IN (SELECT rowid FROM source_words WHERE source_words MATCH ${values.hold(`{${scope === 'title' ? 'title' : 'stream'}} : ${query}`)})`;
+  if (scope === 'title' || scope === 'text')
+    return `t.seq IN (SELECT rowid FROM source_words WHERE source_words MATCH ${values.hold(`{${scope === 'title' ? 'title' : 'stream'}} : ${query}`)})`;
   return `x.seq IN (SELECT rowid FROM annotation_words WHERE annotation_words MATCH ${values.hold(`{${scope ?? 'quote note'}} : ${query}`)})`;
 }

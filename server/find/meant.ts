@@ -27,10 +27,15 @@ export function probablyMeant(db: Db, query: Query | undefined, finds: (query: Q
 
 /** So long words of an index that begin alike are remembered, in milliseconds: to count their uses takes as long as a hundred searches. */
 const REMEMBERED = 10 * 60_000;
-const remembered = new WeakMap<Db, Map<string, { readonly at: number; readonly words: ReturnType<typeof wordsBetween> }>>();
+const remembered = new WeakMap<
+  Db,
+  Map<string, { readonly at: number; readonly words: ReturnType<typeof wordsBetween> }>
+>();
 
 function wordsFrom(db: Db, letter: string): ReturnType<typeof wordsBetween> {
-  const known = remembered.get(db) ?? new Map<string, { readonly at: number; readonly words: ReturnType<typeof wordsBetween> }>(), before = known.get(letter);
+  const known =
+      remembered.get(db) ?? new Map<string, { readonly at: number; readonly words: ReturnType<typeof wordsBetween> }>(),
+    before = known.get(letter);
   if (before && Date.now() - before.at < REMEMBERED) return before.words;
   const words = wordsBetween(db, letter, String.fromCodePoint(letter.codePointAt(0)! + 1));
   remembered.set(db, known.set(letter, { at: Date.now(), words }));
@@ -39,17 +44,23 @@ function wordsFrom(db: Db, letter: string): ReturnType<typeof wordsBetween> {
 
 /** Words that begin alike and differ by a letter in four at most. */
 function wordsLike(db: Db, word: string): readonly string[] {
-  const most = Math.max(1, Math.floor(word.length / 4)), first = Array.from(word)[0]!, wanted = units(word);
+  const most = Math.max(1, Math.floor(word.length / 4)),
+    first = Array.from(word)[0]!,
+    wanted = units(word);
   const near = wordsFrom(db, first).flatMap(({ term, uses }) => {
     if (term === word || Math.abs(term.length - word.length) > most) return [];
     const distance = editDistance(wanted, units(term));
     return distance <= most ? [{ term, uses, distance }] : [];
   });
-  return near.sort((a, b) => a.distance - b.distance || b.uses - a.uses).slice(0, TRIED).map((n) => n.term);
+  return near
+    .sort((a, b) => a.distance - b.distance || b.uses - a.uses)
+    .slice(0, TRIED)
+    .map((n) => n.term);
 }
 
 function replaced(query: Query, term: Query, words: string): Query {
   if (query === term) return query.type === 'words' ? { ...query, words } : query;
-  if (query.type === 'all' || query.type === 'any') return { ...query, of: query.of.map((part) => replaced(part, term, words)) };
+  if (query.type === 'all' || query.type === 'any')
+    return { ...query, of: query.of.map((part) => replaced(part, term, words)) };
   return query;
 }

@@ -20,7 +20,9 @@ export class Values {
     return `t${at >= 0 ? at : this.tables.push(sql) - 1}`;
   }
 
-  get with(): string { return this.tables.length ? `WITH ${this.tables.map((sql, n) => `t${n} AS MATERIALIZED (${sql})`).join(', ')}` : ''; }
+  get with(): string {
+    return this.tables.length ? `WITH ${this.tables.map((sql, n) => `t${n} AS MATERIALIZED (${sql})`).join(', ')}` : '';
+  }
 }
 
 /** A pattern for LIKE in which only the ends are open; its escape character is `\`. */

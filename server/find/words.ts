@@ -6,13 +6,15 @@ import type { Asker } from './asker';
 const CONTROLS = /[\u0000-\u001f]/g;
 
 /** Words as one FTS5 phrase. A phrase is looked for as it stands; what is no phrase also as the beginning of longer words. */
-export const wordsQuery = (words: string, phrase: boolean): string => `"${spaced(words.replace(/"/g, ' ').replace(CONTROLS, ' '))}"${phrase ? '' : '*'}`;
+export const wordsQuery = (words: string, phrase: boolean): string =>
+  `"${spaced(words.replace(/"/g, ' ').replace(CONTROLS, ' '))}"${phrase ? '' : '*'}`;
 
 /** How people and classes are named in the index of annotations. */
 export const personToken = (id: string): string => `p${id.replaceAll('-', '')}`;
 export const classToken = (id: string): string => `c${id.replaceAll('-', '')}`;
 /** For the column `audience`. */
-export const audienceOf = (authorId: string, classIds: readonly string[]): string => [personToken(authorId), ...classIds.map(classToken)].join(' ');
+export const audienceOf = (authorId: string, classIds: readonly string[]): string =>
+  [personToken(authorId), ...classIds.map(classToken)].join(' ');
 
 /** Annotations that may be for the asker, of those that a query finds; the rule of who sees what has the last word. */
 export function forAsker({ me, classes }: Asker, query?: string): string {

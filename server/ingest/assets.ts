@@ -16,7 +16,8 @@ export interface Asset {
 const MOST_BYTES = 40 * 1024 * 1024;
 const MOST_ASSETS = 400;
 const AT_ONCE = 6;
-const KEPT_TYPES = /^(image\/(png|jpeg|gif|webp|avif|svg\+xml|bmp|x-icon|vnd\.microsoft\.icon)|font\/(woff2?|ttf|otf|sfnt)|application\/(font-woff2?|x-font-woff|x-font-ttf|vnd\.ms-fontobject))$/;
+const KEPT_TYPES =
+  /^(image\/(png|jpeg|gif|webp|avif|svg\+xml|bmp|x-icon|vnd\.microsoft\.icon)|font\/(woff2?|ttf|otf|sfnt)|application\/(font-woff2?|x-font-woff|x-font-ttf|vnd\.ms-fontobject))$/;
 
 export const assetName = (hash: string): string => `asset/${hash}`;
 
@@ -55,7 +56,9 @@ export class AssetCollector {
   readonly loadMarkup = async (absolute: string, like: Document): Promise<Document | undefined> => {
     const got = await this.get(absolute, 'image/svg+xml');
     const Parser = like.defaultView?.DOMParser;
-    return got && Parser ? new Parser().parseFromString(Buffer.from(got.bytes).toString('utf8'), 'image/svg+xml') : undefined;
+    return got && Parser
+      ? new Parser().parseFromString(Buffer.from(got.bytes).toString('utf8'), 'image/svg+xml')
+      : undefined;
   };
 
   private async collect(absolute: string): Promise<string | undefined> {
@@ -66,7 +69,13 @@ export class AssetCollector {
 
   /** Adds bytes at hand. Undefined when they are of no kind a page shows, or beyond what one page may bring. */
   add(found: { bytes: Uint8Array; mediaType: string } | undefined): string | undefined {
-    if (!found || !KEPT_TYPES.test(found.mediaType) || this.byHash.size >= MOST_ASSETS || this.bytes + found.bytes.byteLength > MOST_BYTES) return undefined;
+    if (
+      !found ||
+      !KEPT_TYPES.test(found.mediaType) ||
+      this.byHash.size >= MOST_ASSETS ||
+      this.bytes + found.bytes.byteLength > MOST_BYTES
+    )
+      return undefined;
     const hash = createHash('sha256').update(found.bytes).digest('hex');
     if (!this.byHash.has(hash)) {
       this.byHash.set(hash, { hash, ...found });
@@ -75,7 +84,10 @@ export class AssetCollector {
     return assetName(hash);
   }
 
-  private async get(absolute: string, accept: string): Promise<{ bytes: Uint8Array; contentType: string; address: string } | undefined> {
+  private async get(
+    absolute: string,
+    accept: string,
+  ): Promise<{ bytes: Uint8Array; contentType: string; address: string } | undefined> {
     if (!this.loader || !/^(https?|cid):/.test(absolute)) {
       if (/^(https?|cid):/.test(absolute)) this.missing.push(absolute);
       return undefined;
@@ -102,7 +114,9 @@ function fromDataUrl(url: string): { bytes: Uint8Array; mediaType: string } | un
   const match = /^data:([^,;]*)((?:;[^,;]*)*),(.*)$/s.exec(url);
   if (!match) return undefined;
   try {
-    const bytes = /;base64/i.test(match[2]!) ? Buffer.from(decodeURIComponent(match[3]!), 'base64') : Buffer.from(decodeURIComponent(match[3]!), 'utf8');
+    const bytes = /;base64/i.test(match[2]!)
+      ? Buffer.from(decodeURIComponent(match[3]!), 'base64')
+      : Buffer.from(decodeURIComponent(match[3]!), 'utf8');
     return { bytes, mediaType: (match[1] || 'text/plain').toLowerCase() };
   } catch {
     return undefined;
@@ -110,24 +124,50 @@ function fromDataUrl(url: string): { bytes: Uint8Array; mediaType: string } | un
 }
 
 /** Brings the page's pictures and styles inside. Returns its style sheets in order; the document no longer holds them. */
-export async function makeSelfContained(document: Document, base: string, collector: AssetCollector): Promise<readonly { css: string; media: string }[]> {
+export async function makeSelfContained(
+  document: Document,
+  base: string,
+  collector: AssetCollector,
+): Promise<readonly { css: string; media: string }[]> {
   noteEmbedded(document, base);
   showLazy(document);
   backgroundsAsStyle(document);
   await standAlone(document, base, collector);
-  const [styles] = await Promise.all([takeStyles(document, base, collector), ...pictures(document, base, collector), ...styleAttributes(document, base, collector)]);
+  const [styles] = await Promise.all([
+    takeStyles(document, base, collector),
+    ...pictures(document, base, collector),
+    ...styleAttributes(document, base, collector),
+  ]);
   return styles;
 }
 
-async function takeStyles(document: Document, base: string, collector: AssetCollector): Promise<{ css: string; media: string }[]> {
-  const owners = [...document.querySelectorAll('style, link[rel~="stylesheet" i][href]')].filter((el) => !/\balternate\b/i.test(el.getAttribute('rel') ?? ''));
-  const sheets = await Promise.all(owners.map(async (owner) => {
-    const media = owner.getAttribute('media') ?? '';
-    const href = owner.getAttribute('href') ?? '';
-    const sheet = owner.nodeName.toLowerCase() === 'style' ? { css: owner.textContent ?? '', address: base } : URL.canParse(href, base) ? await collector.loadSheet(new URL(href, base).href) : undefined;
-    owner.remove();
-    return sheet && { css: await selfContainedCss(sheet.css, sheet.address, collector.resolve, collector.loadSheet), media };
-  }));
+async function takeStyles(
+  document: Document,
+  base: string,
+  collector: AssetCollector,
+): Promise<{ css: string; media: string }[]> {
+  const owners = [...document.querySelectorAll('style, link[rel~="stylesheet" i][href]')].filter(
+    (el) => !/\balternate\b/i.test(el.getAttribute('rel') ?? ''),
+  );
+  const sheets = await Promise.all(
+    owners.map(async (owner) => {
+      const media = owner.getAttribute('media') ?? '';
+      const href = owner.getAttribute('href') ?? '';
+      const sheet =
+        owner.nodeName.toLowerCase() === 'style'
+          ? { css: owner.textContent ?? '', address: base }
+          : URL.canParse(href, base)
+            ? await collector.loadSheet(new URL(href, base).href)
+            : undefined;
+      owner.remove();
+      return (
+        sheet && {
+          css: await selfContainedCss(sheet.css, sheet.address, collector.resolve, collector.loadSheet),
+          media,
+        }
+      );
+    }),
+  );
   return sheets.filter((sheet) => sheet !== undefined);
 }
 
@@ -136,7 +176,8 @@ function pictures(document: Document, base: string, collector: AssetCollector): 
     const chosen = chooseAddress(picture);
     const attribute = picture.nodeName.toLowerCase() === 'img' ? 'src' : 'href';
     for (const name of ['srcset', 'sizes', 'loading', 'xlink:href', 'src', 'href']) picture.removeAttribute(name);
-    const inside = chosen && URL.canParse(chosen, base) ? await collector.resolve(new URL(chosen, base).href) : undefined;
+    const inside =
+      chosen && URL.canParse(chosen, base) ? await collector.resolve(new URL(chosen, base).href) : undefined;
     if (inside) picture.setAttribute(attribute, inside);
   });
 }
@@ -145,34 +186,57 @@ const WIDEST = 1600;
 
 /** Of the candidates a picture offers, the largest of reasonable width; where there are widths in `media`, the desk's. */
 function chooseAddress(picture: Element): string | undefined {
-  const own = picture.getAttribute('src') ?? picture.getAttribute('href') ?? picture.getAttribute('xlink:href') ?? undefined;
+  const own =
+    picture.getAttribute('src') ?? picture.getAttribute('href') ?? picture.getAttribute('xlink:href') ?? undefined;
   const sources = [...(picture.parentElement?.closest('picture')?.querySelectorAll('source') ?? [])].filter(fits);
   const sets = [...sources, picture].map((el) => el.getAttribute('srcset')).filter((set) => set !== null);
-  const offers = (sets.length ? parseSrcset(sets[0]!) : []).filter((offer) => offer.width <= WIDEST && offer.density <= 2).sort((a, b) => b.width - a.width || b.density - a.density);
+  const offers = (sets.length ? parseSrcset(sets[0]!) : [])
+    .filter((offer) => offer.width <= WIDEST && offer.density <= 2)
+    .sort((a, b) => b.width - a.width || b.density - a.density);
   const best = offers[0]?.address;
-  return own === undefined || own.startsWith('data:') || sources.length > 0 || (offers[0]?.width ?? 0) > 0 ? (best ?? own) : own;
+  return own === undefined || own.startsWith('data:') || sources.length > 0 || (offers[0]?.width ?? 0) > 0
+    ? (best ?? own)
+    : own;
 }
 
 /** A `source` that a browser of our day would take: of a type we keep, for a wide screen or any. */
 function fits(source: Element): boolean {
-  const type = source.getAttribute('type'), media = source.getAttribute('media') ?? '';
+  const type = source.getAttribute('type'),
+    media = source.getAttribute('media') ?? '';
   const most = /max-width:\s*(\d+)px/.exec(media)?.[1];
-  return (type === null || KEPT_TYPES.test(type)) && !(most && Number(most) < 1280) && !/print|prefers-color-scheme:\s*dark/.test(media);
+  return (
+    (type === null || KEPT_TYPES.test(type)) &&
+    !(most && Number(most) < 1280) &&
+    !/print|prefers-color-scheme:\s*dark/.test(media)
+  );
 }
 
 /** HTML Standard, 4.8.4.2: addresses with an optional width (`640w`) or density (`2x`) descriptor. */
 function parseSrcset(srcset: string): { address: string; width: number; density: number }[] {
-  return [...srcset.matchAll(/(\S*[^,\s])(?:\s+([\d.]+)([wx]))?\s*(?:,|$)/g)].map(([, address, value, unit]) => ({ address: address!, width: unit === 'w' ? Number(value) : 0, density: unit === 'x' ? Number(value) : 1 }));
+  return [...srcset.matchAll(/(\S*[^,\s])(?:\s+([\d.]+)([wx]))?\s*(?:,|$)/g)].map(([, address, value, unit]) => ({
+    address: address!,
+    width: unit === 'w' ? Number(value) : 0,
+    density: unit === 'x' ? Number(value) : 1,
+  }));
 }
 
 /** The site's sign, by its name inside. */
-export async function favicon(document: Document, base: string, collector: AssetCollector): Promise<string | undefined> {
+export async function favicon(
+  document: Document,
+  base: string,
+  collector: AssetCollector,
+): Promise<string | undefined> {
   const href = document.querySelector('link[rel~="icon" i][href]')?.getAttribute('href');
   return href && URL.canParse(href, base) ? collector.resolve(new URL(href, base).href) : undefined;
 }
 
 function styleAttributes(document: Document, base: string, collector: AssetCollector): Promise<void>[] {
-  return [...document.querySelectorAll('[style]')].filter((element) => mayLoad(element.getAttribute('style') ?? '')).map(async (element) => {
-    element.setAttribute('style', await selfContainedDeclarations(element.getAttribute('style') ?? '', base, collector.resolve));
-  });
+  return [...document.querySelectorAll('[style]')]
+    .filter((element) => mayLoad(element.getAttribute('style') ?? ''))
+    .map(async (element) => {
+      element.setAttribute(
+        'style',
+        await selfContainedDeclarations(element.getAttribute('style') ?? '', base, collector.resolve),
+      );
+    });
 }

@@ -1,5 +1,6 @@
 /** Parameters that only say where a reader came from (common practice). */
-const TRACKING = /^(utm_.*|(fb|g|dc|ms|yc|tt|wbra|gbra)(cl)?id|mc_[ce]id|_hs(enc|mi)|mkt_tok|oly_(enc|anon)_id|vero_id|ref_src|igshid|si|s_cid|cmpid|campaign_id)$/i;
+const TRACKING =
+  /^(utm_.*|(fb|g|dc|ms|yc|tt|wbra|gbra)(cl)?id|mc_[ce]id|_hs(enc|mi)|mkt_tok|oly_(enc|anon)_id|vero_id|ref_src|igshid|si|s_cid|cmpid|campaign_id)$/i;
 
 /** The address by which a page is recognised as one kept before: no fragment, tracking, `www.`, index file or trailing slash. */
 export function canonicalAddress(address: string): string {

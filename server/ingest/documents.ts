@@ -5,7 +5,10 @@ import { parse as parseYaml } from 'yaml';
 export function textToHtml(text: string, name: string): string {
   const lines = text.replace(/\r\n?/g, '\n').replace(/^\s*\n/, '');
   const [, heading, rest = ''] = HEADING.exec(lines) ?? [];
-  const paragraphs = (heading ? rest : lines).split(/\n\s*\n/).map((p) => p.replace(/^\n+|\s+$/g, '')).filter(Boolean);
+  const paragraphs = (heading ? rest : lines)
+    .split(/\n\s*\n/)
+    .map((p) => p.replace(/^\n+|\s+$/g, ''))
+    .filter(Boolean);
   const body = paragraphs.map((p) => `<p>${escapeHtml(p).replaceAll('\n', '<br>')}</p>`).join('\n');
   return page(heading ?? name, `<main>${heading ? `<h1>${escapeHtml(heading)}</h1>` : ''}${body}</main>`);
 }
@@ -18,9 +21,18 @@ export function markdownToHtml(markdown: string, name: string): string {
   const { front, body } = splitFrontMatter(markdown);
   const html = new MarkdownIt({ html: true, linkify: false }).render(body);
   const heading = /^#\s+(.+)$/m.exec(body)?.[1];
-  const value = (key: string): string => (typeof front[key] === 'string' ? front[key] : front[key] instanceof Date ? front[key].toISOString() : '');
-  const metas = [['author', value('author')], ['og:site_name', value('site')], ['description', value('description')], ['dc.date', value('published') || value('date')]];
-  const tags = metas.filter(([, content]) => content).map(([key, content]) => `<meta name="${key}" content="${escapeHtml(content!)}">`).join('');
+  const value = (key: string): string =>
+    typeof front[key] === 'string' ? front[key] : front[key] instanceof Date ? front[key].toISOString() : '';
+  const metas = [
+    ['author', value('author')],
+    ['og:site_name', value('site')],
+    ['description', value('description')],
+    ['dc.date', value('published') || value('date')],
+  ];
+  const tags = metas
+    .filter(([, content]) => content)
+    .map(([key, content]) => `<meta name="${key}" content="${escapeHtml(content!)}">`)
+    .join('');
   return page(value('title') || heading || name, `<main>${html}</main>`, tags, value('language') || value('lang'));
 }
 
@@ -29,7 +41,10 @@ function splitFrontMatter(text: string): { front: Record<string, unknown>; body:
   if (!match) return { front: {}, body: text };
   try {
     const front: unknown = parseYaml(match[1]!);
-    return { front: typeof front === 'object' && front !== null ? (front as Record<string, unknown>) : {}, body: text.slice(match[0].length) };
+    return {
+      front: typeof front === 'object' && front !== null ? (front as Record<string, unknown>) : {},
+      body: text.slice(match[0].length),
+    };
   } catch {
     return { front: {}, body: text };
   }
@@ -38,4 +53,5 @@ function splitFrontMatter(text: string): { front: Record<string, unknown>; body:
 export const page = (title: string, body: string, head = '', language = ''): string =>
   `<!doctype html><html${language ? ` lang="${escapeHtml(language)}"` : ''}><head><meta charset="utf-8"><title>${escapeHtml(title)}</title>${head}</head><body>${body}</body></html>`;
 
-export const escapeHtml = (text: string): string => text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
+export const escapeHtml = (text: string): string =>
+  text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);

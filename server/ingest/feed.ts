@@ -25,14 +25,20 @@ export interface ReadFeed {
 }
 
 const LIMITS = { bytes: 8 * 1024 * 1024, milliseconds: 15_000, redirects: 5 };
-const ACCEPT = 'application/atom+xml,application/rss+xml,application/feed+json,application/xml;q=0.9,application/json;q=0.9,text/html;q=0.8,*/*;q=0.5';
+const ACCEPT =
+  'application/atom+xml,application/rss+xml,application/feed+json,application/xml;q=0.9,application/json;q=0.9,text/html;q=0.8,*/*;q=0.5';
 const MOST_ITEMS = 200;
 
 /** What came of something that may be a feed: what it offers, or the address of the feed that a page names. */
-export type ParsedFeed = { readonly type: 'feed'; readonly feed: ReadFeed } | { readonly type: 'page'; readonly names: string | null };
+export type ParsedFeed =
+  { readonly type: 'feed'; readonly feed: ReadFeed } | { readonly type: 'page'; readonly names: string | null };
 
 /** A feed by its address, or by that of a page that names one. Rejects with `no_feed`, `bad_feed` or why it could not be fetched. */
-export async function fetchFeed(address: string, policy: NetworkPolicy, parse: (got: Fetched) => Promise<ParsedFeed>): Promise<ReadFeed> {
+export async function fetchFeed(
+  address: string,
+  policy: NetworkPolicy,
+  parse: (got: Fetched) => Promise<ParsedFeed>,
+): Promise<ReadFeed> {
   const web = new SafeFetcher(policy);
   try {
     const first = await parse(await web.fetch(address, LIMITS, ACCEPT));
@@ -48,42 +54,72 @@ export async function fetchFeed(address: string, policy: NetworkPolicy, parse: (
 
 export async function parseFeedOrPage({ bytes, contentType, address }: Fetched): Promise<ParsedFeed> {
   const feed = await parseFeed(bytes, contentType, address);
-  return feed ? { type: 'feed', feed } : { type: 'page', names: namedFeed(parseHtml(bytes, address, contentType)) ?? null };
+  return feed
+    ? { type: 'feed', feed }
+    : { type: 'page', names: namedFeed(parseHtml(bytes, address, contentType)) ?? null };
 }
 
 /** For tests and the command line: all in one thread. */
-export const readFeed = (address: string, policy: NetworkPolicy): Promise<ReadFeed> => fetchFeed(address, policy, parseFeedOrPage);
+export const readFeed = (address: string, policy: NetworkPolicy): Promise<ReadFeed> =>
+  fetchFeed(address, policy, parseFeedOrPage);
 
 /** The feed a page links to (RFC 4287 and the HTML Standard: `rel=alternate` with the type of a feed). */
 export function namedFeed(page: Document): string | undefined {
   for (const link of page.querySelectorAll('link[rel~="alternate" i][href]')) {
-    if (/^application\/(rss\+xml|atom\+xml|feed\+json|json)/i.test(link.getAttribute('type') ?? '') && URL.canParse(link.getAttribute('href')!, page.baseURI)) return new URL(link.getAttribute('href')!, page.baseURI).href;
+    if (
+      /^application\/(rss\+xml|atom\+xml|feed\+json|json)/i.test(link.getAttribute('type') ?? '') &&
+      URL.canParse(link.getAttribute('href')!, page.baseURI)
+    )
+      return new URL(link.getAttribute('href')!, page.baseURI).href;
   }
   return undefined;
 }
 
 /** RSS 2.0, Atom (RFC 4287) or JSON Feed 1.1. Undefined for what is none of them; throws `bad_feed` for a broken one. */
-export async function parseFeed(bytes: Uint8Array, contentType: string, address: string): Promise<ReadFeed | undefined> {
+export async function parseFeed(
+  bytes: Uint8Array,
+  contentType: string,
+  address: string,
+): Promise<ReadFeed | undefined> {
   const text = decodeHtml(bytes, contentType).trimStart();
   if (/^\{/.test(text)) return fromJson(text, address);
   if (!/^(rss|feed|rdf:RDF)$/i.test(rootOf(text))) return undefined;
-  const parser = new Parser<object, Record<string, unknown>>({ customFields: { item: ['id', 'author', 'dc:creator', 'content:encoded', 'summary'] } });
-  const parsed = await parser.parseString(text.replace(DOCTYPE, '')).catch((cause: Error) => { throw new AppError('bad_feed', { address, reason: cause.message.split('\n')[0]! }); });
+  const parser = new Parser<object, Record<string, unknown>>({
+    customFields: { item: ['id', 'author', 'dc:creator', 'content:encoded', 'summary'] },
+  });
+  const parsed = await parser.parseString(text.replace(DOCTYPE, '')).catch((cause: Error) => {
+    throw new AppError('bad_feed', { address, reason: cause.message.split('\n')[0]! });
+  });
   const feedAuthor = plain((parsed as { author?: unknown }).author);
-  return completed(address, plain(parsed.title), parsed.items.map((item) => {
-    const guid = plain(item.guid), link = plain(item.link), id = guid || plain(item.id) || link, content = plain(item['content:encoded']) || plain(item.content);
-    return {
-      name: id, address: link || (/^https?:/.test(guid) ? guid : ''), title: textOf(plain(item.title)), author: nameIn(plain(item['dc:creator']) || plain(item.creator) || plain(item.author)) || feedAuthor,
-      summary: textOf(plain(item.summary) || content), publishedAt: plain(item.isoDate) || plain(item.pubDate),
-    };
-  }));
+  return completed(
+    address,
+    plain(parsed.title),
+    parsed.items.map((item) => {
+      const guid = plain(item.guid),
+        link = plain(item.link),
+        id = guid || plain(item.id) || link,
+        content = plain(item['content:encoded']) || plain(item.content);
+      return {
+        name: id,
+        address: link || (/^https?:/.test(guid) ? guid : ''),
+        title: textOf(plain(item.title)),
+        author: nameIn(plain(item['dc:creator']) || plain(item.creator) || plain(item.author)) || feedAuthor,
+        summary: textOf(plain(item.summary) || content),
+        publishedAt: plain(item.isoDate) || plain(item.pubDate),
+      };
+    }),
+  );
 }
 
 const DOCTYPE = /<!DOCTYPE[^>[]*(?:\[[^\]]*\])?[^>]*>/i;
 
 /** The name of the first element; comments, instructions and a document type may stand before it. */
 function rootOf(text: string): string {
-  const bare = text.slice(0, 20_000).replace(/<\?[\s\S]*?\?>|<!--[\s\S]*?-->/g, '').replace(DOCTYPE, '').trimStart();
+  const bare = text
+    .slice(0, 20_000)
+    .replace(/<\?[\s\S]*?\?>|<!--[\s\S]*?-->/g, '')
+    .replace(DOCTYPE, '')
+    .trimStart();
   return /^<([A-Za-z:]+)[\s>/]/.exec(bare)?.[1] ?? '';
 }
 
@@ -92,15 +128,35 @@ function plain(value: unknown): string {
   if (typeof value === 'string') return value.trim();
   if (Array.isArray(value)) return value.map(plain).filter(Boolean).join(' ');
   if (typeof value !== 'object' || value === null) return '';
-  return Object.entries(value).filter(([key]) => key !== '$').map(([, inner]) => plain(inner)).filter(Boolean).join(' ');
+  return Object.entries(value)
+    .filter(([key]) => key !== '$')
+    .map(([, inner]) => plain(inner))
+    .filter(Boolean)
+    .join(' ');
 }
 
 /** RSS 2.0 gives an address with the name in parentheses. */
 const nameIn = (author: string): string => /\(([^)]+)\)\s*$/.exec(author)?.[1] ?? author;
 
 const jsonFeed = object({
-  version: string().required().matches(/^https:\/\/jsonfeed\.org\/version\//), title: string().default(''),
-  items: array(object({ id: string().default(''), url: string(), external_url: string(), title: string(), summary: string(), content_text: string(), content_html: string(), date_published: string(), authors: array(object({ name: string() })), author: object({ name: string() }).default(undefined) })).required(),
+  version: string()
+    .required()
+    .matches(/^https:\/\/jsonfeed\.org\/version\//),
+  title: string().default(''),
+  items: array(
+    object({
+      id: string().default(''),
+      url: string(),
+      external_url: string(),
+      title: string(),
+      summary: string(),
+      content_text: string(),
+      content_html: string(),
+      date_published: string(),
+      authors: array(object({ name: string() })),
+      author: object({ name: string() }).default(undefined),
+    }),
+  ).required(),
 });
 
 function fromJson(text: string, address: string): ReadFeed | undefined {
@@ -117,22 +173,56 @@ function fromJson(text: string, address: string): ReadFeed | undefined {
   } catch (cause) {
     throw new AppError('bad_feed', { address, reason: (cause as Error).message });
   }
-  return completed(address, feed.title, feed.items.map((item) => ({
-    name: item.id || item.url || item.external_url || '', address: item.url ?? item.external_url ?? (/^https?:/.test(item.id) ? item.id : ''), title: item.title ?? '', author: (item.authors ?? []).map((a) => a.name).filter(Boolean).join('; ') || (item.author?.name ?? ''),
-    summary: item.summary ?? item.content_text ?? textOf(item.content_html ?? ''), publishedAt: item.date_published ?? '',
-  })));
+  return completed(
+    address,
+    feed.title,
+    feed.items.map((item) => ({
+      name: item.id || item.url || item.external_url || '',
+      address: item.url ?? item.external_url ?? (/^https?:/.test(item.id) ? item.id : ''),
+      title: item.title ?? '',
+      author:
+        (item.authors ?? [])
+          .map((a) => a.name)
+          .filter(Boolean)
+          .join('; ') ||
+        (item.author?.name ?? ''),
+      summary: item.summary ?? item.content_text ?? textOf(item.content_html ?? ''),
+      publishedAt: item.date_published ?? '',
+    })),
+  );
 }
 
-const textOf = (html: string): string => (/[<&]/.test(html) ? (parseHtml(html, 'https://file.invalid/').body.textContent ?? '') : html);
+const textOf = (html: string): string =>
+  /[<&]/.test(html) ? (parseHtml(html, 'https://file.invalid/').body.textContent ?? '') : html;
 const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim();
 
-function completed(address: string, title: string, items: readonly (Omit<FeedItem, 'publishedAt'> & { readonly publishedAt: string })[]): ReadFeed {
-  const seen = new Set<string>(), site = new URL(address).hostname.replace(/^www\./, ''), kept: FeedItem[] = [];
+function completed(
+  address: string,
+  title: string,
+  items: readonly (Omit<FeedItem, 'publishedAt'> & { readonly publishedAt: string })[],
+): ReadFeed {
+  const seen = new Set<string>(),
+    site = new URL(address).hostname.replace(/^www\./, ''),
+    kept: FeedItem[] = [];
   for (const item of items) {
-    if (!item.name || seen.has(item.name) || !URL.canParse(item.address, address) || !/^https?:/.test(new URL(item.address, address).href) || kept.length >= MOST_ITEMS) continue;
+    if (
+      !item.name ||
+      seen.has(item.name) ||
+      !URL.canParse(item.address, address) ||
+      !/^https?:/.test(new URL(item.address, address).href) ||
+      kept.length >= MOST_ITEMS
+    )
+      continue;
     seen.add(item.name);
     const summary = oneLine(item.summary);
-    kept.push({ name: item.name, address: new URL(item.address, address).href, title: oneLine(item.title) || summary.slice(0, 80) || item.address, author: oneLine(item.author), summary: summary.length > 400 ? `${summary.slice(0, 398)}…` : summary, publishedAt: readDate(item.publishedAt) });
+    kept.push({
+      name: item.name,
+      address: new URL(item.address, address).href,
+      title: oneLine(item.title) || summary.slice(0, 80) || item.address,
+      author: oneLine(item.author),
+      summary: summary.length > 400 ? `${summary.slice(0, 398)}…` : summary,
+      publishedAt: readDate(item.publishedAt),
+    });
   }
   return { address, title: oneLine(title) || site, site, items: kept };
 }

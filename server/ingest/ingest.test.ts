@@ -19,8 +19,13 @@ beforeAll(async () => {
 afterAll(() => web.close());
 
 const keep = (address: string): Promise<Ingested> => ingest({ type: 'address', address }, policy);
-const file = (name: string, bytes: Uint8Array | string): Promise<Ingested> => ingest({ type: 'file', name, bytes: Buffer.from(bytes) }, policy);
-const refusal = (work: Promise<unknown>): Promise<string> => work.then(() => 'kept', (error: unknown) => (error instanceof AppError ? error.code : `unforeseen: ${String(error)}`));
+const file = (name: string, bytes: Uint8Array | string): Promise<Ingested> =>
+  ingest({ type: 'file', name, bytes: Buffer.from(bytes) }, policy);
+const refusal = (work: Promise<unknown>): Promise<string> =>
+  work.then(
+    () => 'kept',
+    (error: unknown) => (error instanceof AppError ? error.code : `unforeseen: ${String(error)}`),
+  );
 
 describe('keeping a page', () => {
   test('brings styles, imports, pictures and fonts inside, and keeps no script', async () => {
@@ -32,23 +37,46 @@ describe('keeping a page', () => {
   });
 
   test('reads title, author, site, date, language and canonical address', async () => {
-    const { meta, canonical, kind } = await keep('http://review.saltmere.test/marsh-that-walks-inland?utm_source=letter');
-    expect(meta).toMatchObject({ title: 'The Marsh That Walks Inland', author: 'Odile Farrant', site: 'Saltmere Estuary Review', language: 'en', publishedAt: '2026-10-02T00:00:00.000Z' });
+    const { meta, canonical, kind } = await keep(
+      'http://review.saltmere.test/marsh-that-walks-inland?utm_source=letter',
+    );
+    expect(meta).toMatchObject({
+      title: 'The Marsh That Walks Inland',
+      author: 'Odile Farrant',
+      site: 'Saltmere Estuary Review',
+      language: 'en',
+      publishedAt: '2026-10-02T00:00:00.000Z',
+    });
     expect([canonical, kind]).toEqual(['https://review.saltmere.test/marsh-that-walks-inland', 'page']);
   });
 
   test('several authors and linked data are read', async () => {
     const { meta } = await keep('http://pegs.saltmere.test/handbook');
-    expect(meta).toMatchObject({ title: 'Handbook of the Saltmere Pegs: A Reference', author: 'Ottilie Brandreth; Saul Wick', site: 'Saltmere College Survey' });
+    expect(meta).toMatchObject({
+      title: 'Handbook of the Saltmere Pegs: A Reference',
+      author: 'Ottilie Brandreth; Saul Wick',
+      site: 'Saltmere College Survey',
+    });
   });
 
   test('sets menus, advertisements and notices aside, and nothing of the article', async () => {
     const { text, outline, meta } = await keep('http://packet.saltmere.test/who-pays');
-    const main = outline.filter((b) => !b.aside).map((b) => text.slice(b.start, b.end)).join('\n');
+    const main = outline
+      .filter((b) => !b.aside)
+      .map((b) => text.slice(b.start, b.end))
+      .join('\n');
     expect(main).toContain('The letter that reached eleven households along Fleet Creek');
     expect(main).toContain('There will be a plan on the wall, a peg from the marsh handed round, and soup.');
     expect(main.startsWith(meta.title)).toBe(true);
-    for (const clutter of ['BOOTS!', 'WIN A WHEELBARROW', '614 partners', 'Boats for sale', 'Most read', '41 comments', 'TIDE CLOCKS']) {
+    for (const clutter of [
+      'BOOTS!',
+      'WIN A WHEELBARROW',
+      '614 partners',
+      'Boats for sale',
+      'Most read',
+      '41 comments',
+      'TIDE CLOCKS',
+    ]) {
       expect(text).toContain(clutter);
       expect(main).not.toContain(clutter);
     }
@@ -71,7 +99,14 @@ describe('keeping a page', () => {
   });
 
   test('the stream read from the stored snapshot is the stream that was stored', async () => {
-    for (const address of ['review.saltmere.test/marsh-that-walks-inland', 'packet.saltmere.test/who-pays', 'pegs.saltmere.test/handbook', 'creek.saltmere.test/five-drawings', 'lagoon.saltmere.test/almyro-livadi', 'harbour.saltmere.test/dredger']) {
+    for (const address of [
+      'review.saltmere.test/marsh-that-walks-inland',
+      'packet.saltmere.test/who-pays',
+      'pegs.saltmere.test/handbook',
+      'creek.saltmere.test/five-drawings',
+      'lagoon.saltmere.test/almyro-livadi',
+      'harbour.saltmere.test/dredger',
+    ]) {
       const kept = await keep(`http://${address}`);
       const again = readTree(parseHtml(kept.snapshot, 'http://x.test/').documentElement);
       expect(again.text).toBe(kept.text);
@@ -82,17 +117,29 @@ describe('keeping a page', () => {
 
 describe('keeping a file', () => {
   test('Markdown with front matter', async () => {
-    const kept = await file('lav.md', '---\ntitle: Sea-Lavender\nauthor: Lettice Marl\npublished: 2026-04-18\n---\n\n# Sea-Lavender\n\nPlants *keep* books.\n\n- one\n- two\n');
-    expect(kept.meta).toMatchObject({ title: 'Sea-Lavender', author: 'Lettice Marl', publishedAt: '2026-04-18T00:00:00.000Z' });
+    const kept = await file(
+      'lav.md',
+      '---\ntitle: Sea-Lavender\nauthor: Lettice Marl\npublished: 2026-04-18\n---\n\n# Sea-Lavender\n\nPlants *keep* books.\n\n- one\n- two\n',
+    );
+    expect(kept.meta).toMatchObject({
+      title: 'Sea-Lavender',
+      author: 'Lettice Marl',
+      publishedAt: '2026-04-18T00:00:00.000Z',
+    });
     expect(kept.text).toBe('Sea-Lavender\nPlants keep books.\none\ntwo');
   });
 
   test('plain text keeps its lines', async () => {
-    expect((await file('walk.txt', 'First line\nsecond\r\n\r\nNext <b>paragraph</b>')).text).toBe('First line\nsecond\nNext <b>paragraph</b>');
+    expect((await file('walk.txt', 'First line\nsecond\r\n\r\nNext <b>paragraph</b>')).text).toBe(
+      'First line\nsecond\nNext <b>paragraph</b>',
+    );
   });
 
   test('HTML without a network: what lies outside is left out', async () => {
-    const kept = await file('page.html', '<p>words enough</p><img src="http://elsewhere.test/a.png"><link rel=stylesheet href="http://elsewhere.test/x.css">');
+    const kept = await file(
+      'page.html',
+      '<p>words enough</p><img src="http://elsewhere.test/a.png"><link rel=stylesheet href="http://elsewhere.test/x.css">',
+    );
     expect(kept.snapshot).not.toContain('elsewhere');
     expect(kept.text).toBe('words enough');
   });
@@ -100,7 +147,10 @@ describe('keeping a file', () => {
   test('HTML that names no encoding is read as UTF-8 where it is that, else as windows-1252', async () => {
     expect((await file('a.html', '<p>levée 潮</p>')).text).toBe('levée 潮');
     expect((await file('b.html', Buffer.from([0x3c, 0x70, 0x3e, 0x6c, 0xe9]))).text).toBe('lé');
-    expect((await file('c.html', Buffer.concat([Buffer.from('<meta charset=shift_jis><p>'), Buffer.from([0x92, 0xaa])]))).text).toBe('潮');
+    expect(
+      (await file('c.html', Buffer.concat([Buffer.from('<meta charset=shift_jis><p>'), Buffer.from([0x92, 0xaa])])))
+        .text,
+    ).toBe('潮');
   });
 
   test.each([
@@ -114,25 +164,47 @@ describe('keeping a file', () => {
     expect(await refusal(file(name, bytes))).toBe(code);
   });
 
-  const WORDS = 'Die Ebbe läuft um sieben; wer über die Brücke will, wartet nicht auf die Fähre. Müde Gänse stehen am Ufer.';
-  const utf32 = (text: string, little: boolean): Buffer => { const out = Buffer.alloc([...text].length * 4); [...text].forEach((c, n) => (little ? out.writeUInt32LE(c.codePointAt(0)!, n * 4) : out.writeUInt32BE(c.codePointAt(0)!, n * 4))); return out; };
+  const WORDS =
+    'Die Ebbe läuft um sieben; wer über die Brücke will, wartet nicht auf die Fähre. Müde Gänse stehen am Ufer.';
+  const utf32 = (text: string, little: boolean): Buffer => {
+    const out = Buffer.alloc([...text].length * 4);
+    [...text].forEach((c, n) =>
+      little ? out.writeUInt32LE(c.codePointAt(0)!, n * 4) : out.writeUInt32BE(c.codePointAt(0)!, n * 4),
+    );
+    return out;
+  };
   const swapped = (text: string): Buffer => Buffer.from(text, 'utf16le').swap16();
   test.each([
-    ['UTF-16LE with a mark', Buffer.from(`\uFEFF${WORDS}`, 'utf16le')], ['UTF-16BE with a mark', swapped(`\uFEFF${WORDS}`)], ['UTF-16LE without', Buffer.from(WORDS, 'utf16le')],
-    ['UTF-32LE with a mark', utf32(`\uFEFF${WORDS}`, true)], ['UTF-32BE with a mark', utf32(`\uFEFF${WORDS}`, false)], ['UTF-8 with a mark', Buffer.from(`\uFEFF${WORDS}`)], ['windows-1252', Buffer.from(WORDS, 'latin1')],
+    ['UTF-16LE with a mark', Buffer.from(`\uFEFF${WORDS}`, 'utf16le')],
+    ['UTF-16BE with a mark', swapped(`\uFEFF${WORDS}`)],
+    ['UTF-16LE without', Buffer.from(WORDS, 'utf16le')],
+    ['UTF-32LE with a mark', utf32(`\uFEFF${WORDS}`, true)],
+    ['UTF-32BE with a mark', utf32(`\uFEFF${WORDS}`, false)],
+    ['UTF-8 with a mark', Buffer.from(`\uFEFF${WORDS}`)],
+    ['windows-1252', Buffer.from(WORDS, 'latin1')],
   ])('a text in %s is read, and is no recording', async (_name, bytes) => {
     for (const name of ['a.txt', 'a.md', 'letter']) expect((await file(name, bytes)).text).toBe(WORDS);
   });
 
   test('a marked text is one wherever its beginning happens to end, within a character as well', async () => {
-    for (let n = 0; n < 4; n++) expect((await file('a.txt', Buffer.from(`\uFEFF${'x'.repeat(2_040 + n)}🌊${WORDS}`, 'utf16le'))).text).toContain(WORDS);
+    for (let n = 0; n < 4; n++)
+      expect((await file('a.txt', Buffer.from(`\uFEFF${'x'.repeat(2_040 + n)}🌊${WORDS}`, 'utf16le'))).text).toContain(
+        WORDS,
+      );
   });
 
   test('what no mark tells is told by the header, else by what the bytes are like', async () => {
-    const cyrillic = Buffer.from([0xcf, 0xf0, 0xe8, 0xeb, 0xe8, 0xe2]), koi = Buffer.from([0xf0, 0xd2, 0xc9, 0xcc, 0xc9, 0xd7]);
-    expect([decodeText(cyrillic, 'a', 'text/plain; charset=windows-1251'), decodeText(koi, 'a', 'text/plain; charset=koi8-r')]).toEqual(['Прилив', 'Прилив']);
+    const cyrillic = Buffer.from([0xcf, 0xf0, 0xe8, 0xeb, 0xe8, 0xe2]),
+      koi = Buffer.from([0xf0, 0xd2, 0xc9, 0xcc, 0xc9, 0xd7]);
+    expect([
+      decodeText(cyrillic, 'a', 'text/plain; charset=windows-1251'),
+      decodeText(koi, 'a', 'text/plain; charset=koi8-r'),
+    ]).toEqual(['Прилив', 'Прилив']);
     // "The tide comes in the evening, and the ferry waits for nobody", in Japanese, as EUC-JP has it.
-    const japanese = Buffer.from('c4acd1a2bfe5a4cfcdbcca fda4cbcbfea4c1a1a2c5cfa4b7c1a5a4cfc3afa4e2c2d4a4bfa4caa4a4a1a3'.replace(/ /g, ''), 'hex');
+    const japanese = Buffer.from(
+      'c4acd1a2bfe5a4cfcdbcca fda4cbcbfea4c1a1a2c5cfa4b7c1a5a4cfc3afa4e2c2d4a4bfa4caa4a4a1a3'.replace(/ /g, ''),
+      'hex',
+    );
     expect(likelyEncoding(japanese)).toBe('EUC-JP');
   });
 });
@@ -165,17 +237,48 @@ describe('what goes wrong on the way', () => {
   });
 
   test('a redirect to a good page is followed', async () => {
-    expect((await keep('http://trouble.saltmere.test/moved')).address).toBe('http://review.saltmere.test/marsh-that-walks-inland?utm_source=trouble');
+    expect((await keep('http://trouble.saltmere.test/moved')).address).toBe(
+      'http://review.saltmere.test/marsh-that-walks-inland?utm_source=trouble',
+    );
   });
 });
 
 test('only the public internet counts as public (RFC 6890 special-purpose ranges)', () => {
-  const closed = ['0.0.0.0', '10.0.0.1', '100.64.0.1', '127.0.0.1', '169.254.1.1', '172.16.0.1', '192.168.1.1', '198.18.0.1', '224.0.0.1', '240.0.0.1', '255.255.255.255', '::', '::1', 'fc00::1', 'fe80::1', 'ff02::1', '::ffff:10.0.0.1', '2001:db8::1', '64:ff9b::a00:1', 'nonsense'];
-  expect([...closed, '::127.0.0.1', '::7f00:1', '64:ff9b::7f00:1', '2002:7f00:1::1', '100::1', 'fec0::1'].filter(isPublicAddress)).toEqual([]);
+  const closed = [
+    '0.0.0.0',
+    '10.0.0.1',
+    '100.64.0.1',
+    '127.0.0.1',
+    '169.254.1.1',
+    '172.16.0.1',
+    '192.168.1.1',
+    '198.18.0.1',
+    '224.0.0.1',
+    '240.0.0.1',
+    '255.255.255.255',
+    '::',
+    '::1',
+    'fc00::1',
+    'fe80::1',
+    'ff02::1',
+    '::ffff:10.0.0.1',
+    '2001:db8::1',
+    '64:ff9b::a00:1',
+    'nonsense',
+  ];
+  expect(
+    [...closed, '::127.0.0.1', '::7f00:1', '64:ff9b::7f00:1', '2002:7f00:1::1', '100::1', 'fec0::1'].filter(
+      isPublicAddress,
+    ),
+  ).toEqual([]);
   expect(['93.184.216.34', '2606:2800:220:1::1'].filter(isPublicAddress)).toHaveLength(2);
 });
 
 test('one page has one canonical address', () => {
-  const forms = ['http://www.review.saltmere.test/a/?utm_source=x&b=2&a=1#part', 'https://review.saltmere.test/a?a=1&b=2', 'http://review.saltmere.test/a/?b=2&a=1&fbclid=9'];
+  const forms = [
+    'http://www.review.saltmere.test/a/?utm_source=x&b=2&a=1#part',
+    'https://review.saltmere.test/a?a=1&b=2',
+    'http://review.saltmere.test/a/?b=2&a=1&fbclid=9',
+  ];
   expect(new Set(forms.map(canonicalAddress)).size).toBe(1);
 });

@@ -19,7 +19,10 @@ class Light implements TextNodeLike {
   private children: readonly Light[] | undefined;
   private next: Light | null = null;
 
-  constructor(private readonly node: Node, readonly parentNode: Light | null) {}
+  constructor(
+    private readonly node: Node,
+    readonly parentNode: Light | null,
+  ) {}
 
   get nodeType(): number {
     return 'tagName' in this.node ? 1 : this.node.nodeName === '#text' ? 3 : 8;
@@ -33,7 +36,9 @@ class Light implements TextNodeLike {
   get firstChild(): Light | null {
     if (!this.children) {
       this.children = 'childNodes' in this.node ? this.node.childNodes.map((child) => new Light(child, this)) : [];
-      this.children.forEach((child, n, all) => { child.next = all[n + 1] ?? null; });
+      this.children.forEach((child, n, all) => {
+        child.next = all[n + 1] ?? null;
+      });
     }
     return this.children[0] ?? null;
   }

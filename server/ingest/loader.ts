@@ -16,12 +16,28 @@ export interface Part {
 export const NOWHERE = 'https://file.invalid/';
 
 const TYPES: Readonly<Record<string, string>> = {
-  css: 'text/css', png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', gif: 'image/gif', webp: 'image/webp', avif: 'image/avif', svg: 'image/svg+xml', bmp: 'image/bmp', ico: 'image/x-icon',
-  woff: 'font/woff', woff2: 'font/woff2', ttf: 'font/ttf', otf: 'font/otf', html: 'text/html', htm: 'text/html', xhtml: 'application/xhtml+xml',
+  css: 'text/css',
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  jpeg: 'image/jpeg',
+  gif: 'image/gif',
+  webp: 'image/webp',
+  avif: 'image/avif',
+  svg: 'image/svg+xml',
+  bmp: 'image/bmp',
+  ico: 'image/x-icon',
+  woff: 'font/woff',
+  woff2: 'font/woff2',
+  ttf: 'font/ttf',
+  otf: 'font/otf',
+  html: 'text/html',
+  htm: 'text/html',
+  xhtml: 'application/xhtml+xml',
 };
 
 /** The type a file's ending says; '' for one we do not bring along. */
-export const typeOfName = (name: string): string => TYPES[/\.([a-z0-9]+)(?:[?#].*)?$/i.exec(name)?.[1]?.toLowerCase() ?? ''] ?? '';
+export const typeOfName = (name: string): string =>
+  TYPES[/\.([a-z0-9]+)(?:[?#].*)?$/i.exec(name)?.[1]?.toLowerCase() ?? ''] ?? '';
 
 /** Parts at hand, by address. Fragment and, where nothing else fits, query do not matter. */
 export class PartLoader implements Loader {
@@ -37,7 +53,9 @@ export class PartLoader implements Loader {
 
   fetch(address: string): Promise<Fetched> {
     const part = this.get(address);
-    return part ? Promise.resolve({ address, ...part }) : Promise.reject(new AppError('page_missing', { address, status: 404 }));
+    return part
+      ? Promise.resolve({ address, ...part })
+      : Promise.reject(new AppError('page_missing', { address, status: 404 }));
   }
 }
 

@@ -69,6 +69,9 @@ export type Reader = (got: Got, tools: Tools) => Made | Promise<Made>;
 
 /** A title from a file's name. */
 export function titleOf(name: string): string {
-  const words = name.replace(/\.[^.]+$/, '').replace(/[_-]+/g, ' ').trim();
+  const words = name
+    .replace(/\.[^.]+$/, '')
+    .replace(/[_-]+/g, ' ')
+    .trim();
   return words ? words[0]!.toUpperCase() + words.slice(1) : name;
 }

@@ -25,7 +25,8 @@ export function parseAddress(text: string): URL {
   const address = text.trim();
   if (!URL.canParse(address)) throw new AppError('bad_address', { address: clip(address) }, { field: 'address' });
   const url = new URL(address);
-  if (url.protocol !== 'http:' && url.protocol !== 'https:') throw new AppError('bad_address', { address: clip(address) }, { field: 'address' });
+  if (url.protocol !== 'http:' && url.protocol !== 'https:')
+    throw new AppError('bad_address', { address: clip(address) }, { field: 'address' });
   url.username = '';
   url.password = '';
   return url;

@@ -7,21 +7,36 @@ import { looksScripted } from './scripted';
 import { parseHtml } from './parse-html';
 
 let web: LittleWeb;
-beforeAll(async () => { web = await littleWeb(); });
+beforeAll(async () => {
+  web = await littleWeb();
+});
 afterAll(() => web.close());
-const keep = (address: string): Promise<Ingested> => ingest({ type: 'address', address: `http://${address}` }, { names: [{ suffix: 'saltmere.test', host: '127.0.0.1', port: web.port }], privateHosts: [] });
+const keep = (address: string): Promise<Ingested> =>
+  ingest(
+    { type: 'address', address: `http://${address}` },
+    { names: [{ suffix: 'saltmere.test', host: '127.0.0.1', port: web.port }], privateHosts: [] },
+  );
 const asked = (path: string): number => web.asked.get(path) ?? 0;
 
 describe('a page with every way of bringing something along', () => {
   let kept: Ingested;
-  beforeAll(async () => { kept = await keep('studio.saltmere.test/kept-light'); });
+  beforeAll(async () => {
+    kept = await keep('studio.saltmere.test/kept-light');
+  });
 
   test('each picture is there once, in the size that fits, lazy ones too', () => {
-    const document = parseHtml(kept.snapshot, 'http://x.test/'), bytes = (src: string | null): string => Buffer.from(kept.assets.find((a) => src === `asset/${a.hash}`)?.bytes ?? []).toString();
-    const words = [...document.querySelectorAll('img')].map((img) => /<text[^>]*>([^<]*)/.exec(bytes(img.getAttribute('src')))?.[1]);
+    const document = parseHtml(kept.snapshot, 'http://x.test/'),
+      bytes = (src: string | null): string =>
+        Buffer.from(kept.assets.find((a) => src === `asset/${a.hash}`)?.bytes ?? []).toString();
+    const words = [...document.querySelectorAll('img')].map(
+      (img) => /<text[^>]*>([^<]*)/.exec(bytes(img.getAttribute('src')))?.[1],
+    );
     expect(words).toEqual(['High water', 'Evening', 'Ice', 'A year at the window']);
     expect(kept.missing).toEqual([]);
-    expect([asked('studio.saltmere.test/pictures/huge.svg'), asked('studio.saltmere.test/pictures/narrow.svg')]).toEqual([0, 0]);
+    expect([
+      asked('studio.saltmere.test/pictures/huge.svg'),
+      asked('studio.saltmere.test/pictures/narrow.svg'),
+    ]).toEqual([0, 0]);
   });
 
   test('style sheets, imports, fonts, backgrounds and image sets are inside', () => {
@@ -48,30 +63,59 @@ describe('a page with every way of bringing something along', () => {
 
   test('its main text keeps figures, code and the notes it points to; who made it and when is known', () => {
     const main = mainText(kept.text, kept.outline);
-    for (const words of ['High water, 24 March', 'oak gall, from the marsh edge', 'They have not tried it in January.']) expect(main).toContain(words);
-    expect(kept.meta).toMatchObject({ title: 'Kept Light', author: 'Maren Tolle', site: 'Studio on the Quay', publishedAt: '2026-09-12T00:00:00.000Z' });
+    for (const words of ['High water, 24 March', 'oak gall, from the marsh edge', 'They have not tried it in January.'])
+      expect(main).toContain(words);
+    expect(kept.meta).toMatchObject({
+      title: 'Kept Light',
+      author: 'Maren Tolle',
+      site: 'Studio on the Quay',
+      publishedAt: '2026-09-12T00:00:00.000Z',
+    });
     expect(kept.assets.map((a) => a.hash)).toContain(kept.lead);
   });
 });
 
-test.each([['lagoon.saltmere.test/headered', 'Το αλάτι μένει'], ['lagoon.saltmere.test/unsaid', 'wer hätte es für möglich gehalten'], ['packet.saltmere.test/who-pays', 'used the word “voluntary” nine times']])('%s is read in its own encoding', async (address, words) => {
+test.each([
+  ['lagoon.saltmere.test/headered', 'Το αλάτι μένει'],
+  ['lagoon.saltmere.test/unsaid', 'wer hätte es für möglich gehalten'],
+  ['packet.saltmere.test/who-pays', 'used the word “voluntary” nine times'],
+])('%s is read in its own encoding', async (address, words) => {
   expect((await keep(address)).text).toContain(words);
 });
 
 test('a thread of short posts is one source, its posts in order of time with author and hour', async () => {
   const { kind, text, meta } = await keep('posts.saltmere.test/line-e');
   expect(kind).toBe('thread');
-  expect(meta).toMatchObject({ title: 'Line E in November', author: 'Sten Hagen; Luz Varga; Odile Farrant', publishedAt: '2026-11-02T16:05:00.000Z' });
-  expect(text.split('\n').filter((line) => line.includes('·'))).toEqual(['Sten Hagen · 2026-11-02 16:05', 'Sten Hagen · 2026-11-02 16:09', 'Luz Varga · 2026-11-02 16:31', 'Odile Farrant · 2026-11-02 18:12', 'Sten Hagen · 2026-11-03 08:40']);
+  expect(meta).toMatchObject({
+    title: 'Line E in November',
+    author: 'Sten Hagen; Luz Varga; Odile Farrant',
+    publishedAt: '2026-11-02T16:05:00.000Z',
+  });
+  expect(text.split('\n').filter((line) => line.includes('·'))).toEqual([
+    'Sten Hagen · 2026-11-02 16:05',
+    'Sten Hagen · 2026-11-02 16:09',
+    'Luz Varga · 2026-11-02 16:31',
+    'Odile Farrant · 2026-11-02 18:12',
+    'Sten Hagen · 2026-11-03 08:40',
+  ]);
   expect(text).not.toContain('All threads');
 });
 
 test('a page that only a script makes is kept as it stands, and says so', async () => {
   const { facts, text } = await keep('scripted.saltmere.test/board');
   expect([facts.scripted, text]).toEqual([true, 'Boat Club']);
-  expect(looksScripted(parseHtml('<p>A short page with a counter.</p><script>count()</script>', 'http://x.test/'))).toBe(true);
+  expect(
+    looksScripted(parseHtml('<p>A short page with a counter.</p><script>count()</script>', 'http://x.test/')),
+  ).toBe(true);
   expect(looksScripted(parseHtml('<p>A short page.</p>', 'http://x.test/'))).toBe(false);
-  expect(looksScripted(parseHtml(`<div id="app"></div><p>${'Much to read. '.repeat(60)}</p><script src="a.js"></script>`, 'http://x.test/'))).toBe(false);
+  expect(
+    looksScripted(
+      parseHtml(
+        `<div id="app"></div><p>${'Much to read. '.repeat(60)}</p><script src="a.js"></script>`,
+        'http://x.test/',
+      ),
+    ),
+  ).toBe(false);
 });
 
 test('a hostile page keeps its words and loses its means', async () => {

@@ -3,16 +3,79 @@ import { AppError } from '../errors';
 import { isMarkedText, looksBinary } from './decode-text';
 import type { Got } from './made';
 
-export type Format = 'html' | 'markdown' | 'text' | 'csv' | 'pdf' | 'book' | 'document' | 'image' | 'audio' | 'video' | 'letter' | 'archive' | 'web-archive' | 'saved-page' | 'transcript';
+export type Format =
+  | 'html'
+  | 'markdown'
+  | 'text'
+  | 'csv'
+  | 'pdf'
+  | 'book'
+  | 'document'
+  | 'image'
+  | 'audio'
+  | 'video'
+  | 'letter'
+  | 'archive'
+  | 'web-archive'
+  | 'saved-page'
+  | 'transcript';
 
 const BY_ENDING: Readonly<Record<string, Format>> = {
-  html: 'html', htm: 'html', xhtml: 'html', md: 'markdown', markdown: 'markdown', txt: 'text', text: 'text', csv: 'csv', tsv: 'csv', pdf: 'pdf', epub: 'book', docx: 'document',
-  eml: 'letter', mht: 'saved-page', mhtml: 'saved-page', warc: 'web-archive', vtt: 'transcript', srt: 'transcript', svg: 'image', zip: 'archive',
-  mp3: 'audio', ogg: 'audio', oga: 'audio', opus: 'audio', wav: 'audio', m4a: 'audio', flac: 'audio', mp4: 'video', m4v: 'video', webm: 'video', ogv: 'video', png: 'image', jpg: 'image', jpeg: 'image', gif: 'image', webp: 'image', avif: 'image',
+  html: 'html',
+  htm: 'html',
+  xhtml: 'html',
+  md: 'markdown',
+  markdown: 'markdown',
+  txt: 'text',
+  text: 'text',
+  csv: 'csv',
+  tsv: 'csv',
+  pdf: 'pdf',
+  epub: 'book',
+  docx: 'document',
+  eml: 'letter',
+  mht: 'saved-page',
+  mhtml: 'saved-page',
+  warc: 'web-archive',
+  vtt: 'transcript',
+  srt: 'transcript',
+  svg: 'image',
+  zip: 'archive',
+  mp3: 'audio',
+  ogg: 'audio',
+  oga: 'audio',
+  opus: 'audio',
+  wav: 'audio',
+  m4a: 'audio',
+  flac: 'audio',
+  mp4: 'video',
+  m4v: 'video',
+  webm: 'video',
+  ogv: 'video',
+  png: 'image',
+  jpg: 'image',
+  jpeg: 'image',
+  gif: 'image',
+  webp: 'image',
+  avif: 'image',
 };
 const BY_TYPE: Readonly<Record<string, Format>> = {
-  'text/html': 'html', 'application/xhtml+xml': 'html', 'text/markdown': 'markdown', 'text/plain': 'text', 'text/csv': 'csv', 'text/tab-separated-values': 'csv', 'application/pdf': 'pdf', 'application/epub+zip': 'book',
-  'application/vnd.openxmlformats-officedocument.wordprocessingml.document': 'document', 'message/rfc822': 'letter', 'multipart/related': 'saved-page', 'application/warc': 'web-archive', 'text/vtt': 'transcript', 'application/x-subrip': 'transcript', 'image/svg+xml': 'image', 'application/zip': 'archive',
+  'text/html': 'html',
+  'application/xhtml+xml': 'html',
+  'text/markdown': 'markdown',
+  'text/plain': 'text',
+  'text/csv': 'csv',
+  'text/tab-separated-values': 'csv',
+  'application/pdf': 'pdf',
+  'application/epub+zip': 'book',
+  'application/vnd.openxmlformats-officedocument.wordprocessingml.document': 'document',
+  'message/rfc822': 'letter',
+  'multipart/related': 'saved-page',
+  'application/warc': 'web-archive',
+  'text/vtt': 'transcript',
+  'application/x-subrip': 'transcript',
+  'image/svg+xml': 'image',
+  'application/zip': 'archive',
 };
 const TEXTS: ReadonlySet<Format> = new Set(['html', 'markdown', 'text', 'csv', 'letter', 'saved-page', 'transcript']);
 
@@ -20,26 +83,48 @@ const TEXTS: ReadonlySet<Format> = new Set(['html', 'markdown', 'text', 'csv', '
  * What a file is. Where its first bytes tell, they are believed rather than its name or the type a site sent; among
  * texts, name and type decide. Throws `empty_file`, `wrong_type` for what Avrelle does not keep.
  */
-export async function recognise({ bytes, name, contentType, address }: Got): Promise<{ readonly format: Format; readonly mediaType: string }> {
+export async function recognise({
+  bytes,
+  name,
+  contentType,
+  address,
+}: Got): Promise<{ readonly format: Format; readonly mediaType: string }> {
   if (bytes.byteLength === 0) throw new AppError('empty_file', { name }, { field: 'file' });
   const sent = contentType.split(';')[0]!.trim().toLowerCase();
   const ending = BY_ENDING[/\.([a-z0-9]+)$/i.exec(name.replace(/\.gz$/i, ''))?.[1]?.toLowerCase() ?? ''];
   const found = await magic(bytes);
   if (found) {
     const format = byMagic(found, ending);
-    if (!format) throw new AppError('wrong_type', { address: name, type: found }, address === null ? { field: 'file' } : {});
+    if (!format)
+      throw new AppError('wrong_type', { address: name, type: found }, address === null ? { field: 'file' } : {});
     return { format, mediaType: found };
   }
   const said = BY_TYPE[sent] ?? (/^image\//.test(sent) ? 'image' : undefined);
   const format = address === null || said === undefined ? (ending ?? said ?? 'text') : said;
-  if (TEXTS.has(format) && !looksBinary(bytes)) return { format: format === 'text' && looksLikeHtml(bytes) && ending === undefined ? 'html' : format, mediaType: sent };
+  if (TEXTS.has(format) && !looksBinary(bytes))
+    return {
+      format: format === 'text' && looksLikeHtml(bytes) && ending === undefined ? 'html' : format,
+      mediaType: sent,
+    };
   if (looksLikeHtml(bytes)) return { format: 'html', mediaType: 'text/html' };
   if (format === 'image' && looksLikeSvg(bytes)) return { format, mediaType: 'image/svg+xml' };
-  if (TEXTS.has(format)) throw address === null ? new AppError('not_text', { name }, { field: 'file' }) : new AppError('wrong_type', { address, type: said === undefined && sent ? sent : 'binary data' });
+  if (TEXTS.has(format))
+    throw address === null
+      ? new AppError('not_text', { name }, { field: 'file' })
+      : new AppError('wrong_type', { address, type: said === undefined && sent ? sent : 'binary data' });
   throw new AppError('wrong_content', { name, format: FORMAT_WORDS[format] ?? format }, { field: 'file' });
 }
 
-const FORMAT_WORDS: Partial<Record<Format, string>> = { pdf: 'PDF', book: 'EPUB', document: 'word-processor', image: 'picture', audio: 'sound', video: 'film', archive: 'zip', 'web-archive': 'WARC' };
+const FORMAT_WORDS: Partial<Record<Format, string>> = {
+  pdf: 'PDF',
+  book: 'EPUB',
+  document: 'word-processor',
+  image: 'picture',
+  audio: 'sound',
+  video: 'film',
+  archive: 'zip',
+  'web-archive': 'WARC',
+};
 
 async function magic(bytes: Uint8Array): Promise<string | undefined> {
   const head = Buffer.from(bytes.subarray(0, 1024)).toString('latin1');
@@ -48,7 +133,10 @@ async function magic(bytes: Uint8Array): Promise<string | undefined> {
   if (/^WARC\/\d/.test(head)) return 'application/warc';
   if (isMarkedText(bytes)) return undefined;
   // The library works on copies where it needs them; a bad file makes it throw.
-  return fileTypeFromBuffer(bytes).then((type) => type?.mime, () => undefined);
+  return fileTypeFromBuffer(bytes).then(
+    (type) => type?.mime,
+    () => undefined,
+  );
 }
 
 function byMagic(type: string, ending: Format | undefined): Format | undefined {
@@ -63,6 +151,7 @@ function byMagic(type: string, ending: Format | undefined): Format | undefined {
   return BY_TYPE[type] ?? (/zip/.test(type) && ending ? ending : undefined);
 }
 
-const start = (bytes: Uint8Array): string => Buffer.from(bytes.subarray(0, 2_000)).toString('latin1').trimStart().toLowerCase();
+const start = (bytes: Uint8Array): string =>
+  Buffer.from(bytes.subarray(0, 2_000)).toString('latin1').trimStart().toLowerCase();
 const looksLikeHtml = (bytes: Uint8Array): boolean => /^(<!doctype html|<html|<head|<body)/.test(start(bytes));
 const looksLikeSvg = (bytes: Uint8Array): boolean => /<svg[\s>]/.test(start(bytes));

@@ -5,24 +5,46 @@ import { VECTORS } from '../testing/xss-vectors';
 import { sanitise } from './sanitise';
 
 const OPEN = { names: [], privateHosts: [] };
-const snapshotOf = async (html: string): Promise<string> => (await ingest({ type: 'file', name: 'page.html', bytes: Buffer.from(`<p>kept words</p>${html}`) }, OPEN)).snapshot;
+const snapshotOf = async (html: string): Promise<string> =>
+  (await ingest({ type: 'file', name: 'page.html', bytes: Buffer.from(`<p>kept words</p>${html}`) }, OPEN)).snapshot;
 
 /** Whatever could run, load or lead somewhere by itself, in the tree a browser would make of the snapshot. */
 function dangers(snapshot: string): string[] {
   const found: string[] = [];
   for (const element of parseHtml(snapshot, 'http://x.test/').querySelectorAll('*')) {
     const name = element.nodeName.toLowerCase();
-    if (['script', 'iframe', 'object', 'embed', 'base', 'form', 'link', 'template', 'applet', 'frame', 'frameset', 'portal'].includes(name)) found.push(`<${name}>`);
+    if (
+      [
+        'script',
+        'iframe',
+        'object',
+        'embed',
+        'base',
+        'form',
+        'link',
+        'template',
+        'applet',
+        'frame',
+        'frameset',
+        'portal',
+      ].includes(name)
+    )
+      found.push(`<${name}>`);
     if (name === 'meta' && element.hasAttribute('http-equiv')) found.push('<meta http-equiv>');
     for (const { name: key, value } of element.attributes) {
       if (/^on/i.test(key)) found.push(`${name}[${key}]`);
       // eslint-disable-next-line no-control-regex -- browsers drop these inside addresses
       const plain = value.replace(/[\u0000-\u0020]/g, '');
-      if (/^(href|src|action|formaction|data|xlink:href|from|to|values|poster|background|srcset)$/i.test(key) && /(javascript|vbscript|data):/i.test(plain)) found.push(`${name}[${key}=${plain.slice(0, 30)}]`);
+      if (
+        /^(href|src|action|formaction|data|xlink:href|from|to|values|poster|background|srcset)$/i.test(key) &&
+        /(javascript|vbscript|data):/i.test(plain)
+      )
+        found.push(`${name}[${key}=${plain.slice(0, 30)}]`);
       if (/^(src|srcset|poster|background)$/i.test(key) && !value.startsWith('asset/')) found.push(`${name}[${key}]`);
       if (key === 'style' && /url\(\s*["']?(?!about:invalid|#|asset\/)/i.test(value)) found.push(`${name}[style]`);
     }
-    if (name === 'style' && /@import|url\(\s*["']?(?!about:invalid|#|asset\/)/i.test(element.textContent ?? '')) found.push('<style> that loads');
+    if (name === 'style' && /@import|url\(\s*["']?(?!about:invalid|#|asset\/)/i.test(element.textContent ?? ''))
+      found.push('<style> that loads');
   }
   return found;
 }
@@ -38,21 +60,30 @@ describe('published cross-site-scripting vectors leave nothing that could act', 
 });
 
 test('words, links and tables stay as they are', async () => {
-  const snapshot = await snapshotOf('<table><tr><td>a</td></tr></table><a href="http://review.saltmere.test/x">link</a><math><mi>x</mi></math>');
+  const snapshot = await snapshotOf(
+    '<table><tr><td>a</td></tr></table><a href="http://review.saltmere.test/x">link</a><math><mi>x</mi></math>',
+  );
   expect(snapshot).toContain('<td>a</td>');
   expect(snapshot).toContain('<a href="http://review.saltmere.test/x">link</a>');
   expect(snapshot).toContain('<mi>x</mi>');
 });
 
 test('what shapes a picture or a table stays; what it would fetch goes', () => {
-  const document = parseHtml('<table><tr><td colspan="2" width="40">x</td></tr></table><time datetime="2026-05-06">May</time><svg viewBox="0 0 9 9" width="9"><path d="M1 1h7" fill="url(#here)" mask="url(http://tracker.invalid/m)"/></svg>', 'http://x.test/');
+  const document = parseHtml(
+    '<table><tr><td colspan="2" width="40">x</td></tr></table><time datetime="2026-05-06">May</time><svg viewBox="0 0 9 9" width="9"><path d="M1 1h7" fill="url(#here)" mask="url(http://tracker.invalid/m)"/></svg>',
+    'http://x.test/',
+  );
   const { body } = sanitise(document, 'http://x.test/');
-  for (const kept of ['colspan="2"', 'datetime="2026-05-06"', 'viewBox="0 0 9 9"', 'd="M1 1h7"', 'fill="url(#here)"']) expect(body).toContain(kept);
+  for (const kept of ['colspan="2"', 'datetime="2026-05-06"', 'viewBox="0 0 9 9"', 'd="M1 1h7"', 'fill="url(#here)"'])
+    expect(body).toContain(kept);
   expect(body).not.toContain('tracker');
 });
 
 test('what follows something nested wrongly on purpose is not lost with it', () => {
   const all = VECTORS.map((vector) => `<div>${vector}</div>`).join('\n');
-  const { body } = sanitise(parseHtml(`<h1>Attack</h1>${all}<p>Calm words at the end.</p>`, 'http://x.test/'), 'http://x.test/');
+  const { body } = sanitise(
+    parseHtml(`<h1>Attack</h1>${all}<p>Calm words at the end.</p>`, 'http://x.test/'),
+    'http://x.test/',
+  );
   expect(body).toContain('Calm words at the end.');
 });

@@ -179,7 +179,9 @@ describe('the direction of a page', () => {
     expect(await rootOf(`<html lang="ar" dir="RTL"><title>t</title><body>${ARABIC}`)).toContain('dir="rtl"');
     expect(await bodyOf(`<html><title>t</title><body dir="rtl">${ARABIC}`)).toContain('dir="rtl"');
     expect(await rootOf(`<html dir="ltr"><title>t</title><body>${ARABIC}`)).toContain('dir="ltr"');
-    expect((await file('a.html', `<title>t</title><p dir="rtl">${'كلمة '.repeat(9)}</p>`)).snapshot).toContain('<p dir="rtl">');
+    expect((await file('a.html', `<title>t</title><p dir="rtl">${'كلمة '.repeat(9)}</p>`)).snapshot).toContain(
+      '<p dir="rtl">',
+    );
   });
 
   test('is that of most of its letters, where it says none', async () => {

@@ -21,25 +21,38 @@ function database(file: string): Db {
 async function work(task: Task, tell: (step: string, share: number) => void): Promise<unknown> {
   switch (task.type) {
     case 'ingest': {
-      const { ask, got, policy, dataFile } = task, db = database(dataFile);
-      const input = ask.type === 'address' ? { ...ask, got: got! } : resolveInput(ask, (hash) => readBlob(db, hash)!.bytes);
+      const { ask, got, policy, dataFile } = task,
+        db = database(dataFile);
+      const input =
+        ask.type === 'address' ? { ...ask, got: got! } : resolveInput(ask, (hash) => readBlob(db, hash)!.bytes);
       return storeIngested(db, await ingest(input, policy, tell));
     }
-    case 'follow': return follow(task.asked);
-    case 'feed': return parseFeedOrPage(task);
-    case 'compare': return compare(indexText(task.before), indexText(task.after));
-    case 'store': return storeFile(database(task.dataFile), task.file, task.mediaType);
+    case 'follow':
+      return follow(task.asked);
+    case 'feed':
+      return parseFeedOrPage(task);
+    case 'compare':
+      return compare(indexText(task.before), indexText(task.after));
+    case 'store':
+      return storeFile(database(task.dataFile), task.file, task.mediaType);
   }
 }
 
 /** What the pool calls, once at a time. */
-export default async function run({ task, port }: { readonly task: Task; readonly port: MessagePort }): Promise<Outcome> {
+export default async function run({
+  task,
+  port,
+}: {
+  readonly task: Task;
+  readonly port: MessagePort;
+}): Promise<Outcome> {
   const tell = (step: string, share: number): void => port.postMessage({ step, share } satisfies Step);
   tell('', 0);
   try {
     return { type: 'done', result: await work(task, tell) };
   } catch (error) {
-    if (error instanceof AppError) return { type: 'refused', code: error.code, values: error.values, field: error.extra.field };
+    if (error instanceof AppError)
+      return { type: 'refused', code: error.code, values: error.values, field: error.extra.field };
     throw error;
   } finally {
     port.close();

@@ -8,7 +8,15 @@ import type { Ingested } from '../ingest/ingest';
 import type { Ask, Ingester } from '../ingest/ingester';
 import { storeSource } from '../sources/store';
 import { prepareVersion, storeVersion } from '../versions/store';
-import { finishJob, listedRunning, nextListed, nextSingle, requeueRunning, setProgress, type StoredJob } from './queries';
+import {
+  finishJob,
+  listedRunning,
+  nextListed,
+  nextSingle,
+  requeueRunning,
+  setProgress,
+  type StoredJob,
+} from './queries';
 
 /** Jobs under way, how many of them may be of one person, and how many of lists: nobody waits behind somebody else's slow pages, nor for a long list. */
 const AT_ONCE = 8;
@@ -77,9 +85,11 @@ export class JobRunner {
   /** The next job of a list whose site has had its pause; where all sites want theirs, looks again after it. */
   private listed(): StoredJob | undefined {
     if (listedRunning(this.world.db) >= LISTED_AT_ONCE) return undefined;
-    const pause = this.world.sitePause ?? SITE_PAUSE, now = Date.now();
+    const pause = this.world.sitePause ?? SITE_PAUSE,
+      now = Date.now();
     const rest = (host: string): number => (this.asked.get(host) ?? 0) + pause - now;
-    const waiting = nextListed(this.world.db), ready = waiting.find((job) => rest(job.host) <= 0);
+    const waiting = nextListed(this.world.db),
+      ready = waiting.find((job) => rest(job.host) <= 0);
     if (ready || waiting.length === 0) return ready;
     clearTimeout(this.timer);
     this.timer = setTimeout(() => this.kick(), Math.max(10, Math.min(...waiting.map((job) => rest(job.host)))));
@@ -89,9 +99,16 @@ export class JobRunner {
   private async work(job: StoredJob): Promise<void> {
     const { db, ingester, now, events } = this.world;
     try {
-      const ingested = this.corrected(job, await ingester.run(this.inputOf(job), (step, share) => this.tell(job, step, share)));
+      const ingested = this.corrected(
+        job,
+        await ingester.run(this.inputOf(job), (step, share) => this.tell(job, step, share)),
+      );
       if (this.stopped) return;
-      const store = job.input.look ? () => this.draft(job, ingested) : job.input.again ? await this.again(job, ingested) : () => this.first(job, ingested);
+      const store = job.input.look
+        ? () => this.draft(job, ingested)
+        : job.input.again
+          ? await this.again(job, ingested)
+          : () => this.first(job, ingested);
       if (this.stopped) return;
       db.transaction(() => {
         finishJob(db, job.id, { state: 'done', error: null, ...store() }, now());
@@ -115,7 +132,14 @@ export class JobRunner {
   }
 
   private first({ personId: ownerId, input }: StoredJob, ingested: Ingested): Outcome {
-    const { sourceId, already } = storeSource(this.world, { id: input.sourceId, ownerId, tags: input.tags, remark: input.remark, apart: input.apart, ingested });
+    const { sourceId, already } = storeSource(this.world, {
+      id: input.sourceId,
+      ownerId,
+      tags: input.tags,
+      remark: input.remark,
+      apart: input.apart,
+      ingested,
+    });
     if (input.draft) removeDraft(this.world.db, ownerId, input.draft.id);
     return { step: already ? 'You had kept this before' : 'Kept', sourceId, already };
   }
@@ -123,7 +147,8 @@ export class JobRunner {
   /** A new version: annotations are followed to it in the worker, then everything is stored at once. */
   private async again({ id, personId, input: { sourceId } }: StoredJob, ingested: Ingested): Promise<() => Outcome> {
     const prepared = prepareVersion(this.world, sourceId, ingested);
-    if (!prepared.changed) return () => ({ step: 'Nothing has changed since the version you have', sourceId, already: true });
+    if (!prepared.changed)
+      return () => ({ step: 'Nothing has changed since the version you have', sourceId, already: true });
     this.tell({ id, personId }, `Finding ${prepared.follow.marks.length} annotations again`, 0.9);
     const followed = await this.world.ingester.follow(prepared.follow);
     return () => {
@@ -134,9 +159,18 @@ export class JobRunner {
 
   private inputOf({ id, personId, input, uploadHash }: StoredJob): Ask {
     const { choices, transcript } = input;
-    if (input.draft) return { type: 'shape', ingested: loadDraft(this.world.db, personId, input.draft.id), choices: choices! };
-    if (!uploadHash) return { type: 'address', address: input.address ?? '', choices, polite: input.polite, encoding: input.encoding };
-    return { type: 'file', name: input.fileName ?? 'file', files: { file: uploadHash, transcript }, password: this.passwords.get(id), remote: input.remote, encoding: input.encoding };
+    if (input.draft)
+      return { type: 'shape', ingested: loadDraft(this.world.db, personId, input.draft.id), choices: choices! };
+    if (!uploadHash)
+      return { type: 'address', address: input.address ?? '', choices, polite: input.polite, encoding: input.encoding };
+    return {
+      type: 'file',
+      name: input.fileName ?? 'file',
+      files: { file: uploadHash, transcript },
+      password: this.passwords.get(id),
+      remote: input.remote,
+      encoding: input.encoding,
+    };
   }
 
   private fail(job: StoredJob, error: unknown): void {
@@ -144,7 +178,12 @@ export class JobRunner {
     const known = error instanceof AppError ? error : new AppError('broken', { reference: job.id.slice(-8) });
     if (known !== error) log(`job ${job.id}: ${(error as Error)?.stack ?? String(error)}`);
     db.transaction(() => {
-      finishJob(db, job.id, { state: 'failed', step: known.message, sourceId: null, already: false, error: toProblem(known) }, now());
+      finishJob(
+        db,
+        job.id,
+        { state: 'failed', step: known.message, sourceId: null, already: false, error: toProblem(known) },
+        now(),
+      );
       events.append({ type: 'job', personId: job.personId, jobId: job.id });
     });
   }

@@ -8,25 +8,42 @@ import { startServer } from '../testing/harness';
 
 /** An ingester whose work ends when the test says so. */
 function held(): { ingester: Ingester; started: string[]; release: () => void } {
-  const started: string[] = [], waiting: (() => void)[] = [];
+  const started: string[] = [],
+    waiting: (() => void)[] = [];
   const real = directIngester({ names: [], privateHosts: [] });
   return {
-    started, release: () => waiting.splice(0).forEach((go) => go()),
-    ingester: { ...real, run: (input, progress) => new Promise<Ingested>((resolve, reject) => { started.push(input.type); waiting.push(() => real.run(input, progress).then(resolve, reject)); }) },
+    started,
+    release: () => waiting.splice(0).forEach((go) => go()),
+    ingester: {
+      ...real,
+      run: (input, progress) =>
+        new Promise<Ingested>((resolve, reject) => {
+          started.push(input.type);
+          waiting.push(() => real.run(input, progress).then(resolve, reject));
+        }),
+    },
   };
 }
 
 test('slow pages of one person leave room for others: nobody has more than a share under way', async () => {
   const work = held();
   const server = await startServer({ ingester: work.ingester });
-  const [keeper, other, third] = [await server.person('Keeper'), await server.person('Other'), await server.person('Third')];
+  const [keeper, other, third] = [
+    await server.person('Keeper'),
+    await server.person('Other'),
+    await server.person('Third'),
+  ];
   for (let n = 0; n < 9; n++) await keeper.send('POST', '/api/keep', { id: v7(), address: `http://slow.test/${n}` });
   expect(work.started).toHaveLength(3);
   const id = v7();
   await other.send('POST', '/api/keep', { id, address: 'http://quick.test/' });
   expect(jobOf(server.context.db, other.me.id, id)).toMatchObject({ state: 'running' });
-  for (const who of [other, third]) for (let n = 0; n < 4; n++) await who.send('POST', '/api/keep', { id: v7(), address: `http://more.test/${who.me.id}/${n}` });
-  const running = server.context.db.all<{ n: number }>("SELECT count(*) AS n FROM job WHERE state = 'running' GROUP BY person_id");
+  for (const who of [other, third])
+    for (let n = 0; n < 4; n++)
+      await who.send('POST', '/api/keep', { id: v7(), address: `http://more.test/${who.me.id}/${n}` });
+  const running = server.context.db.all<{ n: number }>(
+    "SELECT count(*) AS n FROM job WHERE state = 'running' GROUP BY person_id",
+  );
   expect([running.every(({ n }) => n <= 3), running.reduce((sum, { n }) => sum + n, 0)]).toEqual([true, 8]);
   await server.close();
 });
@@ -34,7 +51,8 @@ test('slow pages of one person leave room for others: nobody has more than a sha
 test('what a crash interrupted is taken up again at the next start', async () => {
   const work = held();
   const server = await startServer({ ingester: work.ingester });
-  const person = await server.person('Keeper'), id = v7();
+  const person = await server.person('Keeper'),
+    id = v7();
   await person.send('POST', '/api/keep', { id, address: 'http://a.test/' });
   expect(jobOf(server.context.db, person.me.id, id)).toMatchObject({ state: 'running' });
   const again = held();
@@ -46,18 +64,30 @@ test('what a crash interrupted is taken up again at the next start', async () =>
 test('the same request under the same id is one job', async () => {
   const work = held();
   const server = await startServer({ ingester: work.ingester });
-  const person = await server.person('Keeper'), id = v7();
-  for (let n = 0; n < 2; n++) expect((await person.send('POST', '/api/keep', { id, address: 'http://a.test/' })).status).toBe(200);
+  const person = await server.person('Keeper'),
+    id = v7();
+  for (let n = 0; n < 2; n++)
+    expect((await person.send('POST', '/api/keep', { id, address: 'http://a.test/' })).status).toBe(200);
   expect(work.started).toHaveLength(1);
-  expect(insertJob(server.context.db, { id, personId: person.me.id, label: 'x', input: { sourceId: v7(), tags: [] } }, '2026')).toBe(false);
+  expect(
+    insertJob(
+      server.context.db,
+      { id, personId: person.me.id, label: 'x', input: { sourceId: v7(), tags: [] } },
+      '2026',
+    ),
+  ).toBe(false);
   await server.close();
 });
 
 test('one does not see another’s jobs', async () => {
   const work = held();
   const server = await startServer({ ingester: work.ingester });
-  const [one, other] = [await server.person('One'), await server.person('Other')], id = v7();
+  const [one, other] = [await server.person('One'), await server.person('Other')],
+    id = v7();
   await one.send('POST', '/api/keep', { id, address: 'http://a.test/' });
-  expect([(await other.send('GET', `/api/jobs/${id}`)).status, (await other.send<unknown[]>('GET', '/api/jobs')).body]).toEqual([404, []]);
+  expect([
+    (await other.send('GET', `/api/jobs/${id}`)).status,
+    (await other.send<unknown[]>('GET', '/api/jobs')).body,
+  ]).toEqual([404, []]);
   await server.close();
 });

@@ -4,9 +4,24 @@ import { removeUnused } from '../db/unused';
 import type { Choices } from '../ingest/shape';
 import { describeBefore } from '../sources/queries';
 
-interface Row { id: string; person_id: string; label: string; input: string; upload_hash: string | null; state: JobState; step: string; progress: number; source_id: string | null; already: number; error: string | null; batch_id: string | null; host: string }
+interface Row {
+  id: string;
+  person_id: string;
+  label: string;
+  input: string;
+  upload_hash: string | null;
+  state: JobState;
+  step: string;
+  progress: number;
+  source_id: string | null;
+  already: number;
+  error: string | null;
+  batch_id: string | null;
+  host: string;
+}
 
-const COLUMNS = 'id, person_id, label, input, upload_hash, state, step, progress, source_id, already, error, batch_id, host';
+const COLUMNS =
+  'id, person_id, label, input, upload_hash, state, step, progress, source_id, already, error, batch_id, host';
 const INSERT = `INSERT INTO job (id, person_id, label, input, upload_hash, transcript_hash, batch_id, seq, host, state, step, progress, source_id, created_at)
   VALUES (@id, @person, @label, @input, @upload, @transcript, @batch, @seq, @host, 'queued', 'Waiting', 0, NULL, @now) ON CONFLICT (id) DO NOTHING`;
 const ONE = `SELECT ${COLUMNS} FROM job WHERE id = ? AND person_id = ?`;
@@ -27,16 +42,22 @@ const LISTED_RUNNING = "SELECT count(*) AS n FROM job WHERE state = 'running' AN
 const RECENT = `SELECT ${COLUMNS} FROM job WHERE person_id = ? AND batch_id IS NULL AND (state IN ('queued', 'running') OR (state = 'failed' AND ended_at > ?)) ORDER BY created_at DESC LIMIT 20`;
 export const OF_BATCH = `SELECT ${COLUMNS} FROM job WHERE batch_id = ? ORDER BY seq`;
 const PROGRESS = "UPDATE job SET state = 'running', step = ?, progress = ? WHERE id = ?";
-const FINISH = 'UPDATE job SET state = ?, step = ?, progress = 1, source_id = ?, already = ?, error = ?, ended_at = ? WHERE id = ?';
+const FINISH =
+  'UPDATE job SET state = ?, step = ?, progress = 1, source_id = ?, already = ?, error = ?, ended_at = ? WHERE id = ?';
 /** What was uploaded is held by the version it became. */
 const LET_GO = 'UPDATE job SET upload_hash = NULL, transcript_hash = NULL WHERE id = ?';
-const OLD = "SELECT id, upload_hash, transcript_hash FROM job WHERE ended_at < @jobs AND (batch_id IS NULL OR ended_at < @batches) AND state IN ('done', 'failed')";
+const OLD =
+  "SELECT id, upload_hash, transcript_hash FROM job WHERE ended_at < @jobs AND (batch_id IS NULL OR ended_at < @batches) AND state IN ('done', 'failed')";
 const REMOVE = 'DELETE FROM job WHERE id = ?';
-const EMPTY_BATCHES = 'DELETE FROM batch WHERE created_at < ? AND NOT EXISTS (SELECT 1 FROM job WHERE batch_id = batch.id)';
+const EMPTY_BATCHES =
+  'DELETE FROM batch WHERE created_at < ? AND NOT EXISTS (SELECT 1 FROM job WHERE batch_id = batch.id)';
 const REQUEUE = "UPDATE job SET state = 'queued', step = 'Waiting', progress = 0 WHERE state = 'running'";
-const AGAIN = "UPDATE job SET state = 'queued', step = 'Waiting', progress = 0, error = NULL, ended_at = NULL WHERE id = ? AND person_id = ? AND state = 'failed'";
-const AGAIN_ALL = "UPDATE job SET state = 'queued', step = 'Waiting', progress = 0, error = NULL, ended_at = NULL WHERE batch_id = ? AND state = 'failed'";
-const ALL_THE_SAME = "UPDATE job SET input = ?, state = 'queued', step = 'Waiting', progress = 0, source_id = NULL, already = 0, ended_at = NULL WHERE id = ?";
+const AGAIN =
+  "UPDATE job SET state = 'queued', step = 'Waiting', progress = 0, error = NULL, ended_at = NULL WHERE id = ? AND person_id = ? AND state = 'failed'";
+const AGAIN_ALL =
+  "UPDATE job SET state = 'queued', step = 'Waiting', progress = 0, error = NULL, ended_at = NULL WHERE batch_id = ? AND state = 'failed'";
+const ALL_THE_SAME =
+  "UPDATE job SET input = ?, state = 'queued', step = 'Waiting', progress = 0, source_id = NULL, already = 0, ended_at = NULL WHERE id = ?";
 const DISMISS = "DELETE FROM job WHERE id = ? AND person_id = ? AND state IN ('failed', 'done')";
 
 export interface JobInput {
@@ -65,7 +86,14 @@ export interface JobInput {
   readonly draft?: { readonly id: string; readonly title: string; readonly author: string };
 }
 
-export interface StoredJob { readonly id: string; readonly personId: string; readonly input: JobInput; readonly uploadHash: string | null; readonly batchId: string | null; readonly host: string }
+export interface StoredJob {
+  readonly id: string;
+  readonly personId: string;
+  readonly input: JobInput;
+  readonly uploadHash: string | null;
+  readonly batchId: string | null;
+  readonly host: string;
+}
 
 export interface NewJob {
   readonly id: string;
@@ -76,19 +104,53 @@ export interface NewJob {
   readonly batch?: { readonly id: string; readonly seq: number; readonly host: string };
 }
 
-const stored = (row: Row): StoredJob => ({ id: row.id, personId: row.person_id, input: JSON.parse(row.input) as JobInput, uploadHash: row.upload_hash, batchId: row.batch_id, host: row.host });
+const stored = (row: Row): StoredJob => ({
+  id: row.id,
+  personId: row.person_id,
+  input: JSON.parse(row.input) as JobInput,
+  uploadHash: row.upload_hash,
+  batchId: row.batch_id,
+  host: row.host,
+});
 
 export function jobToWire(db: Db, r: Row): Job {
-  const { look, again } = JSON.parse(r.input) as JobInput, found = r.already === 1 && !again && r.source_id !== null;
+  const { look, again } = JSON.parse(r.input) as JobInput,
+    found = r.already === 1 && !again && r.source_id !== null;
   return {
-    id: r.id, state: r.state, step: r.step, progress: r.progress, sourceId: r.source_id, already: r.already === 1, error: r.error === null ? null : (JSON.parse(r.error) as Problem), label: r.label,
-    batchId: r.batch_id, look: look === true, before: found ? describeBefore(db, r.source_id!) : null,
+    id: r.id,
+    state: r.state,
+    step: r.step,
+    progress: r.progress,
+    sourceId: r.source_id,
+    already: r.already === 1,
+    error: r.error === null ? null : (JSON.parse(r.error) as Problem),
+    label: r.label,
+    batchId: r.batch_id,
+    look: look === true,
+    before: found ? describeBefore(db, r.source_id!) : null,
   };
 }
 
 /** False where a job with this id is there already. */
-export function insertJob(db: Db, { id, personId, label, input, uploadHash = null, batch }: NewJob, now: string): boolean {
-  return db.run(INSERT, { id, person: personId, label, input: JSON.stringify(input), upload: uploadHash, transcript: input.transcript?.hash ?? null, batch: batch?.id ?? null, seq: batch?.seq ?? 0, host: batch?.host ?? '', now } as never) > 0;
+export function insertJob(
+  db: Db,
+  { id, personId, label, input, uploadHash = null, batch }: NewJob,
+  now: string,
+): boolean {
+  return (
+    db.run(INSERT, {
+      id,
+      person: personId,
+      label,
+      input: JSON.stringify(input),
+      upload: uploadHash,
+      transcript: input.transcript?.hash ?? null,
+      batch: batch?.id ?? null,
+      seq: batch?.seq ?? 0,
+      host: batch?.host ?? '',
+      now,
+    } as never) > 0
+  );
 }
 
 export function jobOf(db: Db, personId: string, id: string): Job | undefined {
@@ -103,9 +165,12 @@ export function nextSingle(db: Db, most: number): StoredJob | undefined {
 }
 export const nextListed = (db: Db): StoredJob[] => db.all<Row>(LISTED).map(stored);
 export const listedRunning = (db: Db): number => db.get<{ n: number }>(LISTED_RUNNING)!.n;
-export const recentJobs = (db: Db, personId: string, since: string): Job[] => db.all<Row>(RECENT, personId, since).map((row) => jobToWire(db, row));
-export const jobsOfBatch = (db: Db, batchId: string): Job[] => db.all<Row>(OF_BATCH, batchId).map((row) => jobToWire(db, row));
-export const setProgress = (db: Db, id: string, step: string, share: number): number => db.run(PROGRESS, step, share, id);
+export const recentJobs = (db: Db, personId: string, since: string): Job[] =>
+  db.all<Row>(RECENT, personId, since).map((row) => jobToWire(db, row));
+export const jobsOfBatch = (db: Db, batchId: string): Job[] =>
+  db.all<Row>(OF_BATCH, batchId).map((row) => jobToWire(db, row));
+export const setProgress = (db: Db, id: string, step: string, share: number): number =>
+  db.run(PROGRESS, step, share, id);
 export const requeueRunning = (db: Db): number => db.run(REQUEUE);
 export const requeueFailed = (db: Db, personId: string, id: string): boolean => db.run(AGAIN, id, personId) > 0;
 export const requeueFailedOf = (db: Db, batchId: string): number => db.run(AGAIN_ALL, batchId);
@@ -114,20 +179,49 @@ export function requeueFound(db: Db, personId: string, id: string, as: 'version'
   const row = db.get<Row>(ONE, id, personId);
   if (!row || row.state !== 'done' || row.already === 0 || row.source_id === null) return false;
   const input = JSON.parse(row.input) as JobInput;
-  return db.run(ALL_THE_SAME, JSON.stringify({ ...input, ...(as === 'version' ? { again: true, sourceId: row.source_id } : { apart: true }) } satisfies JobInput), id) > 0;
+  return (
+    db.run(
+      ALL_THE_SAME,
+      JSON.stringify({
+        ...input,
+        ...(as === 'version' ? { again: true, sourceId: row.source_id } : { apart: true }),
+      } satisfies JobInput),
+      id,
+    ) > 0
+  );
 }
 /** Removes ended jobs with what only they held: single ones that ended before `jobs`, those of lists before `batches`. Call within a transaction. */
 export function removeOldJobs(db: Db, jobs: string, batches: string): void {
-  const old = db.all<{ id: string; upload_hash: string | null; transcript_hash: string | null }>(OLD, { jobs, batches } as never);
+  const old = db.all<{ id: string; upload_hash: string | null; transcript_hash: string | null }>(OLD, {
+    jobs,
+    batches,
+  } as never);
   for (const { id } of old) db.run(REMOVE, id);
-  removeUnused(db, old.flatMap((job) => [job.upload_hash, job.transcript_hash]).filter((hash) => hash !== null));
+  removeUnused(
+    db,
+    old.flatMap((job) => [job.upload_hash, job.transcript_hash]).filter((hash) => hash !== null),
+  );
   db.run(EMPTY_BATCHES, batches);
 }
 
 export const dismissJob = (db: Db, personId: string, id: string): number => db.run(DISMISS, id, personId);
 
-export function finishJob(db: Db, id: string, end: { state: 'done' | 'failed'; step: string; sourceId: string | null; already: boolean; error: Problem | null }, now: string): void {
-  db.run(FINISH, end.state, end.step, end.sourceId, end.already ? 1 : 0, end.error && JSON.stringify(end.error), now, id);
+export function finishJob(
+  db: Db,
+  id: string,
+  end: { state: 'done' | 'failed'; step: string; sourceId: string | null; already: boolean; error: Problem | null },
+  now: string,
+): void {
+  db.run(
+    FINISH,
+    end.state,
+    end.step,
+    end.sourceId,
+    end.already ? 1 : 0,
+    end.error && JSON.stringify(end.error),
+    now,
+    id,
+  );
   // One that found what is there already may still be kept all the same.
   if (end.state === 'done' && !end.already) db.run(LET_GO, id);
 }

@@ -43,13 +43,21 @@ export async function withUpload<T>(request: FastifyRequest, use: (upload: Uploa
 function explained(error: unknown): never {
   const { code, statusCode } = error as { code?: string; statusCode?: number };
   if (error instanceof AppError || code !== undefined || statusCode !== undefined) throw error;
-  throw new AppError('invalid', { message: 'The upload broke off before its end, or is none. Choose the file and send it again.' }, { field: 'file' });
+  throw new AppError(
+    'invalid',
+    { message: 'The upload broke off before its end, or is none. Choose the file and send it again.' },
+    { field: 'file' },
+  );
 }
 
 async function read(request: FastifyRequest, folder: string): Promise<Upload> {
   const fields: Record<string, string> = {};
-  let file: Sent | undefined, transcript: Sent | undefined, count = 0;
-  for await (const part of request.parts({ limits: { fileSize: MOST_MB * 1024 * 1024, files: 2, fieldSize: 100_000, fields: 20, parts: 25 } })) {
+  let file: Sent | undefined,
+    transcript: Sent | undefined,
+    count = 0;
+  for await (const part of request.parts({
+    limits: { fileSize: MOST_MB * 1024 * 1024, files: 2, fieldSize: 100_000, fields: 20, parts: 25 },
+  })) {
     if (part.type === 'field') {
       fields[part.fieldname] = String(part.value);
       continue;

@@ -5,31 +5,46 @@ import type { Db } from '../db/database';
 export const KIND_LOOK = 'k.name AS kind_name, k.pigment AS kind_pigment, k.line AS kind_line, k.sign AS kind_sign';
 export const KIND_COLUMNS = `a.kind, ${KIND_LOOK}`;
 export const KIND_JOIN = 'LEFT JOIN kind k ON k.owner_id = a.kind_owner AND k.code = a.kind';
-export interface KindRow { kind: KindCode; kind_name: string | null; kind_pigment: Kind['pigment'] | null; kind_line: Kind['line'] | null; kind_sign: string | null }
+export interface KindRow {
+  kind: KindCode;
+  kind_name: string | null;
+  kind_pigment: Kind['pigment'] | null;
+  kind_line: Kind['line'] | null;
+  kind_sign: string | null;
+}
 
 export function kindFrom(row: KindRow): Kind {
   const { kind: code, kind_name: name, kind_pigment: pigment, kind_line: line, kind_sign: sign } = row;
-  return name !== null && pigment !== null && line !== null && sign !== null ? { code, name, pigment, line, sign } : startingKind(code)!;
+  return name !== null && pigment !== null && line !== null && sign !== null
+    ? { code, name, pigment, line, sign }
+    : startingKind(code)!;
 }
 
 const VERSION = 'SELECT version FROM key_version WHERE owner_id = ?';
 const KINDS = 'SELECT code, name, pigment, line, sign FROM kind WHERE owner_id = ? AND retired = 0 ORDER BY position';
-const SET_VERSION = 'INSERT INTO key_version (owner_id, version) VALUES (?, 1) ON CONFLICT (owner_id) DO UPDATE SET version = version + 1';
+const SET_VERSION =
+  'INSERT INTO key_version (owner_id, version) VALUES (?, 1) ON CONFLICT (owner_id) DO UPDATE SET version = version + 1';
 const RETIRE = 'UPDATE kind SET retired = 1 WHERE owner_id = ?';
 const PUT = `INSERT INTO kind (owner_id, code, name, pigment, line, sign, position) VALUES (@owner, @code, @name, @pigment, @line, @sign, @position)
   ON CONFLICT (owner_id, code) DO UPDATE SET name = @name, pigment = @pigment, line = @line, sign = @sign, position = @position, retired = 0`;
-const USES = 'SELECT kind AS code, count(*) AS count FROM annotation WHERE kind_owner = ? AND deleted_at IS NULL GROUP BY kind';
+const USES =
+  'SELECT kind AS code, count(*) AS count FROM annotation WHERE kind_owner = ? AND deleted_at IS NULL GROUP BY kind';
 const OWNS = 'SELECT 1 AS one FROM kind WHERE owner_id = ? AND code = ?';
-const CLASS_WITH = 'SELECT k.owner_id FROM kind k JOIN membership m ON m.class_id = k.owner_id WHERE k.code = ? AND m.person_id = ?';
-const TO_REPLACE = 'SELECT id, source_id FROM annotation WHERE kind_owner = @owner AND kind = @from AND deleted_at IS NULL AND (@ids IS NULL OR id IN (SELECT value FROM json_each(@ids)))';
+const CLASS_WITH =
+  'SELECT k.owner_id FROM kind k JOIN membership m ON m.class_id = k.owner_id WHERE k.code = ? AND m.person_id = ?';
+const TO_REPLACE =
+  'SELECT id, source_id FROM annotation WHERE kind_owner = @owner AND kind = @from AND deleted_at IS NULL AND (@ids IS NULL OR id IN (SELECT value FROM json_each(@ids)))';
 const REPLACE = 'UPDATE annotation SET kind = ?, kind_owner = ?, updated_at = ?, version = version + 1 WHERE id = ?';
 
-export const keyVersion = (db: Db, ownerId: string): number => db.get<{ version: number }>(VERSION, ownerId)?.version ?? 0;
+export const keyVersion = (db: Db, ownerId: string): number =>
+  db.get<{ version: number }>(VERSION, ownerId)?.version ?? 0;
 
 /** The kinds of a Key in their order; `otherwise` where nobody changed it. */
-export const kindsOf = (db: Db, ownerId: string, otherwise: readonly Kind[] = KEY): readonly Kind[] => (keyVersion(db, ownerId) === 0 ? otherwise : db.all<Kind>(KINDS, ownerId));
+export const kindsOf = (db: Db, ownerId: string, otherwise: readonly Kind[] = KEY): readonly Kind[] =>
+  keyVersion(db, ownerId) === 0 ? otherwise : db.all<Kind>(KINDS, ownerId);
 
-export const usesOf = (db: Db, ownerId: string): Record<string, number> => Object.fromEntries(db.all<{ code: string; count: number }>(USES, ownerId).map(({ code, count }) => [code, count]));
+export const usesOf = (db: Db, ownerId: string): Record<string, number> =>
+  Object.fromEntries(db.all<{ code: string; count: number }>(USES, ownerId).map(({ code, count }) => [code, count]));
 
 /** What is in the Key no longer is retired; a kind that comes back is what it was. */
 export function storeKey(db: Db, ownerId: string, kinds: readonly Kind[]): void {
@@ -44,5 +59,11 @@ export function ownerOfKind(db: Db, personId: string, code: KindCode): string | 
   return db.get<{ owner_id: string }>(CLASS_WITH, code, personId)?.owner_id;
 }
 
-export const toReplace = (db: Db, owner: string, from: KindCode, ids: readonly string[] | undefined) => db.all<{ id: string; source_id: string }>(TO_REPLACE, { owner, from, ids: ids ? JSON.stringify(ids) : null } as never);
-export const replaceKind = (db: Db, id: string, to: KindCode, owner: string, now: string): void => void db.run(REPLACE, to, owner, now, id);
+export const toReplace = (db: Db, owner: string, from: KindCode, ids: readonly string[] | undefined) =>
+  db.all<{ id: string; source_id: string }>(TO_REPLACE, {
+    owner,
+    from,
+    ids: ids ? JSON.stringify(ids) : null,
+  } as never);
+export const replaceKind = (db: Db, id: string, to: KindCode, owner: string, now: string): void =>
+  void db.run(REPLACE, to, owner, now, id);

@@ -16,13 +16,20 @@ export function keyRoutes(app: FastifyInstance, context: Context): void {
   app.get('/api/keys', (request): Keys => keysFor(context, personOf(request)));
 
   app.put('/api/keys/:id', (request): OwnedKey => {
-    const me = personOf(request), id = readId(request), put = parse(keyPutSchema, request.body);
+    const me = personOf(request),
+      id = readId(request),
+      put = parse(keyPutSchema, request.body);
     return db.transaction(() => {
       mustOwn(context, me, id);
       const version = keyVersion(db, id);
-      if (put.version !== version) throw new AppError('stale', { yours: put.version, current: version }, { current: ownedKey(context, me, id) });
+      if (put.version !== version)
+        throw new AppError('stale', { yours: put.version, current: version }, { current: ownedKey(context, me, id) });
       const kinds = put.kinds as readonly Kind[];
-      for (const { code } of kinds) if (startsElsewhere(context, me, id, code)) throw new AppError('invalid', { message: `The kind “${code}” belongs to another Key. Make a new one instead.` });
+      for (const { code } of kinds)
+        if (startsElsewhere(context, me, id, code))
+          throw new AppError('invalid', {
+            message: `The kind “${code}” belongs to another Key. Make a new one instead.`,
+          });
       storeKey(db, id, kinds);
       tell(context, me, id);
       return ownedKey(context, me, id);
@@ -31,7 +38,9 @@ export function keyRoutes(app: FastifyInstance, context: Context): void {
 
   /** Every annotation of one kind becomes one of another of the same Key. */
   app.post('/api/keys/:id/replace', (request): Replaced => {
-    const me = personOf(request), id = readId(request), { from, to, ids } = parse(replaceKindSchema, request.body);
+    const me = personOf(request),
+      id = readId(request),
+      { from, to, ids } = parse(replaceKindSchema, request.body);
     return db.transaction(() => {
       mustOwn(context, me, id);
       if (to !== 'note' && ownerOfKind(db, me.id, to) !== id) throw new AppError('unknown_kind', { code: to });
@@ -44,14 +53,21 @@ export function keyRoutes(app: FastifyInstance, context: Context): void {
 }
 
 function keysFor(context: Context, me: Me): Keys {
-  return { mine: ownedKey(context, me, me.id), classes: classesOf(context.db, me.id).map((c) => ownedKey(context, me, c.id, c.name)) };
+  return {
+    mine: ownedKey(context, me, me.id),
+    classes: classesOf(context.db, me.id).map((c) => ownedKey(context, me, c.id, c.name)),
+  };
 }
 
 function ownedKey({ db }: Context, me: Me, ownerId: string, className?: string): OwnedKey {
   const mine = ownerId === me.id;
   return {
-    ownerId, className: mine ? null : (className ?? classesOf(db, me.id).find((c) => c.id === ownerId)?.name ?? ''), kinds: mine ? kindsOf(db, ownerId) : kindsOf(db, ownerId, []), uses: usesOf(db, ownerId),
-    version: keyVersion(db, ownerId), mayEdit: mine || roleIn(db, ownerId, me.id) !== 'student',
+    ownerId,
+    className: mine ? null : (className ?? classesOf(db, me.id).find((c) => c.id === ownerId)?.name ?? ''),
+    kinds: mine ? kindsOf(db, ownerId) : kindsOf(db, ownerId, []),
+    uses: usesOf(db, ownerId),
+    version: keyVersion(db, ownerId),
+    mayEdit: mine || roleIn(db, ownerId, me.id) !== 'student',
   };
 }
 

@@ -14,28 +14,44 @@ export function searchRoutes(app: FastifyInstance, context: Context): void {
   const { db, events } = context;
 
   app.put('/api/searches/:id', (request, reply) => {
-    const me = personOf(request).id, id = readId(request), put = parse(savedSearchSchema, request.body), before = searchesOf(db, me).find((s) => s.id === id);
+    const me = personOf(request).id,
+      id = readId(request),
+      put = parse(savedSearchSchema, request.body),
+      before = searchesOf(db, me).find((s) => s.id === id);
     readQuery(put.query);
     if (put.classId && !isMember(db, put.classId, me)) throw new AppError('not_in_class');
     if (before && before.owned === 0) throw new AppError('not_yours', { what: 'search', owner: before.ownerName });
     db.transaction(() => {
-      if (!before) { if (!insertSearch(db, me, id, put)) throw new AppError('id_taken', { id }); } else if (!updateSearch(db, me, id, put)) throw new AppError('stale', { yours: put.version ?? 'none', current: before.version }, { current: before });
-      for (const classId of new Set([put.classId, before?.classId])) events.append({ type: 'library', personId: me, ...(classId ? { classId } : {}) });
+      if (!before) {
+        if (!insertSearch(db, me, id, put)) throw new AppError('id_taken', { id });
+      } else if (!updateSearch(db, me, id, put))
+        throw new AppError('stale', { yours: put.version ?? 'none', current: before.version }, { current: before });
+      for (const classId of new Set([put.classId, before?.classId]))
+        events.append({ type: 'library', personId: me, ...(classId ? { classId } : {}) });
     });
     return reply.code(204).send();
   });
 
   app.delete('/api/searches/:id', (request, reply) => {
-    const me = personOf(request).id, id = readId(request), before = searchesOf(db, me).find((s) => s.id === id);
+    const me = personOf(request).id,
+      id = readId(request),
+      before = searchesOf(db, me).find((s) => s.id === id);
     if (!before) throw new AppError('not_found', { what: 'search' });
     if (before.owned === 0) throw new AppError('not_yours', { what: 'search', owner: before.ownerName });
-    db.transaction(() => { removeSearch(db, me, id); events.append({ type: 'library', personId: me, ...(before.classId ? { classId: before.classId } : {}) }); });
+    db.transaction(() => {
+      removeSearch(db, me, id);
+      events.append({ type: 'library', personId: me, ...(before.classId ? { classId: before.classId } : {}) });
+    });
     return reply.code(204).send();
   });
 
   app.put('/api/searches', (request, reply) => {
-    const me = personOf(request).id, { ids } = parse(orderSchema, request.body);
-    db.transaction(() => { placeSearches(db, me, ids); events.append({ type: 'library', personId: me }); });
+    const me = personOf(request).id,
+      { ids } = parse(orderSchema, request.body);
+    db.transaction(() => {
+      placeSearches(db, me, ids);
+      events.append({ type: 'library', personId: me });
+    });
     return reply.code(204).send();
   });
 }

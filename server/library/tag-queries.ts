@@ -48,7 +48,8 @@ const ADD_SOURCE_TAG = `
   INSERT INTO source_tag (person_id, source_id, tag, added_at) VALUES (@me, @id, @tag, @at) ON CONFLICT DO NOTHING`;
 const ANNOTATION_TAGS = `SELECT annotation_id AS id, tag, added_at AS at FROM annotation_tag WHERE ${BENEATH} AND ${MINE}`;
 const DROP_ANNOTATION_TAGS = `DELETE FROM annotation_tag WHERE ${BENEATH} AND ${MINE}`;
-const ADD_ANNOTATION_TAG = 'INSERT INTO annotation_tag (annotation_id, tag, added_at) VALUES (@id, @tag, @at) ON CONFLICT DO NOTHING';
+const ADD_ANNOTATION_TAG =
+  'INSERT INTO annotation_tag (annotation_id, tag, added_at) VALUES (@id, @tag, @at) ON CONFLICT DO NOTHING';
 const BEARING = `
   SELECT id, source_id AS sourceId, note FROM annotation
   WHERE id IN (SELECT annotation_id FROM annotation_tag WHERE ${BENEATH} AND ${MINE})`;

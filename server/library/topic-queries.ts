@@ -3,11 +3,14 @@ import type { RelatedTag, TagPair, TopicNews } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
 const ONE = 'SELECT tag, text, written_at AS writtenAt, version FROM topic WHERE person_id = ? AND tag = ?';
-const BENEATH = "SELECT tag, text, written_at AS writtenAt, version FROM topic WHERE person_id = @me AND (tag = @from OR (tag >= @from || '/' AND tag < @from || '0'))";
+const BENEATH =
+  "SELECT tag, text, written_at AS writtenAt, version FROM topic WHERE person_id = @me AND (tag = @from OR (tag >= @from || '/' AND tag < @from || '0'))";
 const INSERT = 'INSERT INTO topic (person_id, tag, text, written_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
-const UPDATE = 'UPDATE topic SET text = ?, written_at = ?, version = version + 1 WHERE person_id = ? AND tag = ? AND version = ?';
+const UPDATE =
+  'UPDATE topic SET text = ?, written_at = ?, version = version + 1 WHERE person_id = ? AND tag = ? AND version = ?';
 const REMOVE = 'DELETE FROM topic WHERE person_id = ? AND tag = ?';
-const CLEAR_LINKS = 'DELETE FROM topic_link WHERE person_id = ? AND tag = ?', ADD_LINK = 'INSERT INTO topic_link (person_id, tag, type, target) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
+const CLEAR_LINKS = 'DELETE FROM topic_link WHERE person_id = ? AND tag = ?',
+  ADD_LINK = 'INSERT INTO topic_link (person_id, tag, type, target) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
 const LINKED = 'SELECT tag FROM topic_link WHERE type = ? AND target = ? AND person_id = ? ORDER BY tag';
 /** Of what was deleted, or is not shared any more, nothing counts. */
 const SEEN = 'source_id IN (SELECT source_id FROM source_visible WHERE person_id = @me)';
@@ -39,22 +42,40 @@ const FRESH_ANNOTATIONS = `
   WHERE ${HERE} AND (t.added_at > @since OR a.created_at > @since)
     AND EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.seq = a.seq)`;
 
-export interface TopicRow { readonly tag: string; readonly text: string; readonly writtenAt: string; readonly version: number }
+export interface TopicRow {
+  readonly tag: string;
+  readonly text: string;
+  readonly writtenAt: string;
+  readonly version: number;
+}
 export const topicOf = (db: Db, me: string, tag: string): TopicRow | undefined => db.get<TopicRow>(ONE, me, tag);
-export const topicsBeneath = (db: Db, me: string, from: string): TopicRow[] => db.all<TopicRow>(BENEATH, { me, from } as never);
-export const relatedTags = (db: Db, me: string, tag: string): RelatedTag[] => db.all<RelatedTag>(RELATED, { me, tag } as never);
-export const pairsOf = (db: Db, me: string, tags: readonly string[]): TagPair[] => db.all<TagPair>(PAIRS, { me, tags: JSON.stringify(tags) } as never);
+export const topicsBeneath = (db: Db, me: string, from: string): TopicRow[] =>
+  db.all<TopicRow>(BENEATH, { me, from } as never);
+export const relatedTags = (db: Db, me: string, tag: string): RelatedTag[] =>
+  db.all<RelatedTag>(RELATED, { me, tag } as never);
+export const pairsOf = (db: Db, me: string, tags: readonly string[]): TagPair[] =>
+  db.all<TagPair>(PAIRS, { me, tags: JSON.stringify(tags) } as never);
 /** What bears the tag only since then. */
 export function topicNews(db: Db, me: string, tag: string, since: string): TopicNews {
   const ids = (sql: string): string[] => db.all<{ id: string }>(sql, { me, tag, since } as never).map((r) => r.id);
   return { sourceIds: ids(FRESH_SOURCES), annotationIds: ids(FRESH_ANNOTATIONS) };
 }
 /** Tags whose pages of one's own lead to something. */
-export const topicsLeadingTo = (db: Db, me: string, { type, id }: NoteLink): string[] => db.all<{ tag: string }>(LINKED, type, id, me).map((t) => t.tag);
+export const topicsLeadingTo = (db: Db, me: string, { type, id }: NoteLink): string[] =>
+  db.all<{ tag: string }>(LINKED, type, id, me).map((t) => t.tag);
 
 /** False when it is at another version by now; version 0 is that of a page that is not there. */
-export function writeTopic(db: Db, me: string, tag: string, version: number, text: string, links: readonly NoteLink[], now: string): boolean {
-  if ((version === 0 ? db.run(INSERT, me, tag, text, now) : db.run(UPDATE, text, now, me, tag, version)) === 0) return false;
+export function writeTopic(
+  db: Db,
+  me: string,
+  tag: string,
+  version: number,
+  text: string,
+  links: readonly NoteLink[],
+  now: string,
+): boolean {
+  if ((version === 0 ? db.run(INSERT, me, tag, text, now) : db.run(UPDATE, text, now, me, tag, version)) === 0)
+    return false;
   db.run(CLEAR_LINKS, me, tag);
   for (const { type, id } of links) db.run(ADD_LINK, me, tag, type, id);
   return true;

@@ -2,18 +2,32 @@ import type { Batch } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { jobsOfBatch } from '../jobs/queries';
 
-interface Row { id: string; label: string; paused: number; created_at: string }
+interface Row {
+  id: string;
+  label: string;
+  paused: number;
+  created_at: string;
+}
 
 const INSERT = 'INSERT INTO batch (id, person_id, label, created_at) VALUES (?, ?, ?, ?) ON CONFLICT (id) DO NOTHING';
 const ONE = 'SELECT id, label, paused, created_at FROM batch WHERE id = ? AND person_id = ?';
 const RECENT = 'SELECT id, label, paused, created_at FROM batch WHERE person_id = ? ORDER BY created_at DESC LIMIT 10';
 const PAUSE = 'UPDATE batch SET paused = ? WHERE id = ?';
-const REMOVE = "DELETE FROM batch WHERE id = ? AND person_id = ? AND NOT EXISTS (SELECT 1 FROM job WHERE batch_id = batch.id AND state = 'running')";
+const REMOVE =
+  "DELETE FROM batch WHERE id = ? AND person_id = ? AND NOT EXISTS (SELECT 1 FROM job WHERE batch_id = batch.id AND state = 'running')";
 
-const toWire = (db: Db, row: Row): Batch => ({ id: row.id, label: row.label, paused: row.paused === 1, createdAt: row.created_at, jobs: jobsOfBatch(db, row.id) });
+const toWire = (db: Db, row: Row): Batch => ({
+  id: row.id,
+  label: row.label,
+  paused: row.paused === 1,
+  createdAt: row.created_at,
+  jobs: jobsOfBatch(db, row.id),
+});
 
-export const insertBatch = (db: Db, id: string, personId: string, label: string, now: string): boolean => db.run(INSERT, id, personId, label, now) > 0;
-export const recentBatches = (db: Db, personId: string): Batch[] => db.all<Row>(RECENT, personId).map((row) => toWire(db, row));
+export const insertBatch = (db: Db, id: string, personId: string, label: string, now: string): boolean =>
+  db.run(INSERT, id, personId, label, now) > 0;
+export const recentBatches = (db: Db, personId: string): Batch[] =>
+  db.all<Row>(RECENT, personId).map((row) => toWire(db, row));
 export const pauseBatch = (db: Db, id: string, paused: boolean): number => db.run(PAUSE, paused ? 1 : 0, id);
 /** False while one of its jobs is under way. */
 export const removeBatch = (db: Db, personId: string, id: string): boolean => db.run(REMOVE, id, personId) > 0;

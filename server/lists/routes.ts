@@ -22,15 +22,29 @@ export function listRoutes(app: FastifyInstance, context: Context): void {
   app.get('/api/lists', (request): Batch[] => recentBatches(db, personOf(request).id));
 
   app.post('/api/lists', (request): Batch => {
-    const me = personOf(request).id, { id, text, name, tags, amount } = parse(batchSchema, request.body);
-    const addresses = /\.csv$/i.test(name) ? [...new Set(Papa.parse<string[]>(text).data.flat().flatMap(addressesIn))] : addressesIn(text);
+    const me = personOf(request).id,
+      { id, text, name, tags, amount } = parse(batchSchema, request.body);
+    const addresses = /\.csv$/i.test(name)
+      ? [...new Set(Papa.parse<string[]>(text).data.flat().flatMap(addressesIn))]
+      : addressesIn(text);
     if (addresses.length === 0) throw new AppError('no_addresses', {}, { field: 'text' });
-    if (addresses.length > MOST_ADDRESSES) throw new AppError('too_many_addresses', { count: addresses.length, limit: MOST_ADDRESSES }, { field: 'text' });
+    if (addresses.length > MOST_ADDRESSES)
+      throw new AppError('too_many_addresses', { count: addresses.length, limit: MOST_ADDRESSES }, { field: 'text' });
     db.transaction(() => {
       if (!insertBatch(db, id, me, name || `${addresses.length} addresses`, now())) return;
       addresses.forEach((address, seq) => {
-        const input = { sourceId: newId(), address, tags, polite: true as const, ...(amount === 'whole' ? {} : { choices: { amount } }) };
-        insertJob(db, { id: newId(), personId: me, label: address, input, batch: { id, seq, host: new URL(address).host } }, now());
+        const input = {
+          sourceId: newId(),
+          address,
+          tags,
+          polite: true as const,
+          ...(amount === 'whole' ? {} : { choices: { amount } }),
+        };
+        insertJob(
+          db,
+          { id: newId(), personId: me, label: address, input, batch: { id, seq, host: new URL(address).host } },
+          now(),
+        );
       });
     });
     jobs.kick();
@@ -38,7 +52,8 @@ export function listRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.patch('/api/lists/:id', (request): Batch => {
-    const batch = mine(request), { paused } = parse(batchPatchSchema, request.body);
+    const batch = mine(request),
+      { paused } = parse(batchPatchSchema, request.body);
     pauseBatch(db, batch.id, paused);
     jobs.kick();
     return mine(request);
@@ -63,4 +78,6 @@ export function listRoutes(app: FastifyInstance, context: Context): void {
   });
 }
 
-const taken = (id: string): never => { throw new AppError('id_taken', { id }); };
+const taken = (id: string): never => {
+  throw new AppError('id_taken', { id });
+};

@@ -21,7 +21,8 @@ export function intakeLocal(db: Db, personId: string, renew = false): string {
 
 const LARGEST = 25 * 1024 * 1024;
 /** Senders at once, so that what they send in all is bounded as well; each has so many milliseconds for a letter. */
-const MOST_CLIENTS = 20, LONGEST = 120_000;
+const MOST_CLIENTS = 20,
+  LONGEST = 120_000;
 
 export interface MailDoor {
   readonly port: number;
@@ -32,26 +33,49 @@ export interface MailDoor {
  * Takes letters in over SMTP (RFC 5321) for the addresses people were given, and for no other; answered with 250 only
  * when the letter is in the database. Each becomes a job, as if its file had been uploaded.
  */
-export async function openMailDoor(context: Context, { port, host, domain }: { port: number; host: string; domain: string }): Promise<MailDoor> {
+export async function openMailDoor(
+  context: Context,
+  { port, host, domain }: { port: number; host: string; domain: string },
+): Promise<MailDoor> {
   const { db } = context;
   const ownerOf = ({ address }: SMTPServerAddress): string | undefined => {
     const at = address.lastIndexOf('@');
-    return address.slice(at + 1).toLowerCase() === domain.toLowerCase() ? ownerOfLocal(db, address.slice(0, at).toLowerCase()) : undefined;
+    return address.slice(at + 1).toLowerCase() === domain.toLowerCase()
+      ? ownerOfLocal(db, address.slice(0, at).toLowerCase())
+      : undefined;
   };
   const server = new SMTPServer({
-    authOptional: true, disabledCommands: ['AUTH', 'STARTTLS'], size: LARGEST, maxClients: MOST_CLIENTS, socketTimeout: 60_000, closeTimeout: 5_000, disableReverseLookup: true, banner: 'Avrelle', logger: false,
-    onRcptTo: (address, _session, done) => (ownerOf(address) ? done() : done(refusal(550, `No letters are taken in for ${address.address}.`))),
+    authOptional: true,
+    disabledCommands: ['AUTH', 'STARTTLS'],
+    size: LARGEST,
+    maxClients: MOST_CLIENTS,
+    socketTimeout: 60_000,
+    closeTimeout: 5_000,
+    disableReverseLookup: true,
+    banner: 'Avrelle',
+    logger: false,
+    onRcptTo: (address, _session, done) =>
+      ownerOf(address) ? done() : done(refusal(550, `No letters are taken in for ${address.address}.`)),
     onData: (stream, session, done) => {
       const parts: Buffer[] = [];
       // One that is sent a byte a minute would never end.
-      const timer = setTimeout(() => stream.destroy(refusal(421, 'The letter took too long; send it again later.')), LONGEST);
+      const timer = setTimeout(
+        () => stream.destroy(refusal(421, 'The letter took too long; send it again later.')),
+        LONGEST,
+      );
       stream.on('close', () => clearTimeout(timer));
-      stream.on('data', (part: Buffer) => { if (!stream.sizeExceeded) parts.push(part); });
+      stream.on('data', (part: Buffer) => {
+        if (!stream.sizeExceeded) parts.push(part);
+      });
       stream.on('error', (error) => done(error));
       stream.on('end', () => {
         if (stream.sizeExceeded) return done(refusal(552, `The letter is larger than ${LARGEST / 1024 / 1024} MB.`));
         try {
-          takeIn(context, Buffer.concat(parts), session.envelope.rcptTo.flatMap((to) => ownerOf(to) ?? []));
+          takeIn(
+            context,
+            Buffer.concat(parts),
+            session.envelope.rcptTo.flatMap((to) => ownerOf(to) ?? []),
+          );
           done(null);
         } catch (error) {
           console.error('a letter could not be stored:', error);
@@ -61,8 +85,14 @@ export async function openMailDoor(context: Context, { port, host, domain }: { p
     },
   });
   server.on('error', (error) => console.error('mail:', error.message));
-  await new Promise<void>((resolve, reject) => { server.once('error', reject); server.listen(port, host, () => resolve()); });
-  return { port: (server.server.address() as { port: number }).port, close: () => new Promise((resolve) => server.close(() => resolve())) };
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, host, () => resolve());
+  });
+  return {
+    port: (server.server.address() as { port: number }).port,
+    close: () => new Promise((resolve) => server.close(() => resolve())),
+  };
 }
 
 const refusal = (responseCode: number, message: string): Error => Object.assign(new Error(message), { responseCode });
@@ -72,7 +102,17 @@ function takeIn({ db, now, newId, jobs, events }: Context, letter: Buffer, owner
     const hash = storeBlob(db, letter, 'message/rfc822');
     for (const personId of new Set(owners)) {
       const id = newId();
-      insertJob(db, { id, personId, label: subjectOf(letter), uploadHash: hash, input: { sourceId: newId(), fileName: 'letter.eml', tags: [] } }, now());
+      insertJob(
+        db,
+        {
+          id,
+          personId,
+          label: subjectOf(letter),
+          uploadHash: hash,
+          input: { sourceId: newId(), fileName: 'letter.eml', tags: [] },
+        },
+        now(),
+      );
       events.append({ type: 'job', personId, jobId: id });
     }
   });
@@ -81,6 +121,14 @@ function takeIn({ db, now, newId, jobs, events }: Context, letter: Buffer, owner
 
 /** For the job's label, until the letter is read; an encoded subject waits for that. */
 function subjectOf(letter: Buffer): string {
-  const subject = /^subject:[ \t]*(.+)$/im.exec(letter.subarray(0, 16_384).toString('latin1').split(/\r?\n\r?\n/)[0] ?? '')?.[1]?.trim() ?? '';
+  const subject =
+    /^subject:[ \t]*(.+)$/im
+      .exec(
+        letter
+          .subarray(0, 16_384)
+          .toString('latin1')
+          .split(/\r?\n\r?\n/)[0] ?? '',
+      )?.[1]
+      ?.trim() ?? '';
   return !subject || subject.includes('=?') ? 'A letter' : subject.slice(0, 200);
 }

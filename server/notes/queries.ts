@@ -26,16 +26,30 @@ export function setLinks(db: Db, annotationId: string, links: readonly NoteLink[
   for (const { type, id } of links) db.run(ADD, annotationId, type, id);
 }
 
-export const peopleMeant = (db: Db, annotationId: string): string[] => db.all<{ target: string }>(PEOPLE_MEANT, annotationId).map((r) => r.target);
+export const peopleMeant = (db: Db, annotationId: string): string[] =>
+  db.all<{ target: string }>(PEOPLE_MEANT, annotationId).map((r) => r.target);
 
 /** The annotations this person sees whose notes lead to something. */
 export function linkedTo(db: Db, me: string, { type, id }: NoteLink): Linked[] {
-  return db.all<KindRow & Omit<Linked, 'kind'>>(LINKED_TO, { me, type, id } as never).map((row) => ({ id: row.id, sourceId: row.sourceId, title: row.title, author: row.author, kind: kindFrom(row), note: row.note, rootId: row.rootId }));
+  return db
+    .all<KindRow & Omit<Linked, 'kind'>>(LINKED_TO, { me, type, id } as never)
+    .map((row) => ({
+      id: row.id,
+      sourceId: row.sourceId,
+      title: row.title,
+      author: row.author,
+      kind: kindFrom(row),
+      note: row.note,
+      rootId: row.rootId,
+    }));
 }
 
 /** Whom one can mean in a note on a source: its owner and the people of one's own classes that have it. */
-export const readersOf = (db: Db, me: string, source: string): Person[] => db.all<Person>(READERS, { me, source } as never);
+export const readersOf = (db: Db, me: string, source: string): Person[] =>
+  db.all<Person>(READERS, { me, source } as never);
 
-export const putPicture = (db: Db, hash: string, personId: string, now: string): void => void db.run(PUT_PICTURE, hash, personId, now);
+export const putPicture = (db: Db, hash: string, personId: string, now: string): void =>
+  void db.run(PUT_PICTURE, hash, personId, now);
 /** One's own; else one that its owner put into a note one sees. */
-export const maySeePicture = (db: Db, me: string, hash: string): boolean => db.get(MAY_SEE_PICTURE, { me, hash } as never) !== undefined;
+export const maySeePicture = (db: Db, me: string, hash: string): boolean =>
+  db.get(MAY_SEE_PICTURE, { me, hash } as never) !== undefined;

@@ -11,14 +11,31 @@ import { anchorsOf, assetsOf, putInPlaceOf, setAnchor, versionsWithFiles } from 
  * it stays where it was. The former picture, in every version, is gone for good unless somebody else keeps it too.
  * Throws `picture_changed` where the source holds another picture by now.
  */
-export function replacePicture({ db, now, newId, events }: Pick<Context, 'db' | 'now' | 'newId' | 'events'>, sourceId: string, from: string, bytes: Uint8Array, crop: Crop): void {
+export function replacePicture(
+  { db, now, newId, events }: Pick<Context, 'db' | 'now' | 'newId' | 'events'>,
+  sourceId: string,
+  from: string,
+  bytes: Uint8Array,
+  crop: Crop,
+): void {
   if (leadOf(db, sourceId) !== from) throw new AppError('picture_changed');
   if (hashOf(bytes) === from) return;
   forGood(db, () => {
-    const versions = versionsWithFiles(db, sourceId), before = versions.at(-1)!, picture = storeBlob(db, bytes, 'image/png');
-    const left = [...assetsOf(db, sourceId), ...versions.flatMap((v) => [v.snapshot_hash, ...(v.file_hash === null ? [] : [v.file_hash])])];
+    const versions = versionsWithFiles(db, sourceId),
+      before = versions.at(-1)!,
+      picture = storeBlob(db, bytes, 'image/png');
+    const left = [
+      ...assetsOf(db, sourceId),
+      ...versions.flatMap((v) => [v.snapshot_hash, ...(v.file_hash === null ? [] : [v.file_hash])]),
+    ];
     const html = readBlob(db, before.snapshot_hash)!.bytes.toString('utf8').replaceAll(from, picture);
-    putInPlaceOf(db, sourceId, before, { id: newId(), at: now(), picture, snapshot: storeBlob(db, Buffer.from(html, 'utf8'), 'text/html'), fingerprint: `sha256:${picture}` });
+    putInPlaceOf(db, sourceId, before, {
+      id: newId(),
+      at: now(),
+      picture,
+      snapshot: storeBlob(db, Buffer.from(html, 'utf8'), 'text/html'),
+      fingerprint: `sha256:${picture}`,
+    });
     for (const { id, anchor } of anchorsOf(db, sourceId)) {
       const spot = anchor.spot && onOtherPicture(anchor.spot, from, picture, crop);
       if (spot && spot !== anchor.spot) setAnchor(db, id, { ...anchor, spot });

@@ -4,6 +4,8 @@ const HAS_ASSET = 'SELECT 1 AS one FROM version_asset WHERE version_id = ? AND h
 const FILE = 'SELECT b.hash, b.media_type FROM source_version v JOIN blob b ON b.hash = v.file_hash WHERE v.id = ?';
 const LEAD = 'SELECT lead_hash FROM source WHERE id = ?';
 
-export const hasAsset = (db: Db, versionId: string, hash: string): boolean => db.get(HAS_ASSET, versionId, hash) !== undefined;
+export const hasAsset = (db: Db, versionId: string, hash: string): boolean =>
+  db.get(HAS_ASSET, versionId, hash) !== undefined;
 export const fileOf = (db: Db, versionId: string) => db.get<{ hash: string; media_type: string }>(FILE, versionId);
-export const leadOf = (db: Db, sourceId: string): string | undefined => db.get<{ lead_hash: string | null }>(LEAD, sourceId)?.lead_hash ?? undefined;
+export const leadOf = (db: Db, sourceId: string): string | undefined =>
+  db.get<{ lead_hash: string | null }>(LEAD, sourceId)?.lead_hash ?? undefined;

@@ -13,15 +13,19 @@ import { sealed, sealedAsset } from './sealed';
 export function snapshotRoutes(app: FastifyInstance, { db }: Context): void {
   const version = (request: FastifyRequest) => {
     const found = versionOf(db, readId(request));
-    if (!found || !canRead(db, personOf(request).id, found.source_id)) throw new AppError('not_found', { what: 'version' });
+    if (!found || !canRead(db, personOf(request).id, found.source_id))
+      throw new AppError('not_found', { what: 'version' });
     return found;
   };
 
-  app.get('/snapshots/:id/', (request, reply) => sealed(request, reply, readBlob(db, version(request).snapshot_hash)!.bytes));
+  app.get('/snapshots/:id/', (request, reply) =>
+    sealed(request, reply, readBlob(db, version(request).snapshot_hash)!.bytes),
+  );
 
   app.get('/snapshots/:id/asset/:hash', (request, reply) => {
     version(request);
-    const { hash } = request.params as { hash: string }, blob = hasAsset(db, readId(request), hash) ? readBlob(db, hash) : undefined;
+    const { hash } = request.params as { hash: string },
+      blob = hasAsset(db, readId(request), hash) ? readBlob(db, hash) : undefined;
     if (!blob) throw new AppError('not_found', { what: 'picture' });
     return sealedAsset(reply, blob);
   });
@@ -35,17 +39,29 @@ export function snapshotRoutes(app: FastifyInstance, { db }: Context): void {
   });
 
   app.get('/api/sources/:id/lead', (request, reply) => {
-    const id = readId(request), hash = canRead(db, personOf(request).id, id) ? leadOf(db, id) : undefined;
+    const id = readId(request),
+      hash = canRead(db, personOf(request).id, id) ? leadOf(db, id) : undefined;
     if (!hash) throw new AppError('not_found', { what: 'picture' });
     return sealedAsset(reply, readBlob(db, hash)!);
   });
 
   function sendRange(request: FastifyRequest, reply: FastifyReply, hash: string, mediaType: string): FastifyReply {
-    const size = sizeOfBlob(db, hash)!, wanted = readRange(request.headers.range, size);
+    const size = sizeOfBlob(db, hash)!,
+      wanted = readRange(request.headers.range, size);
     // Shown by our own pages alone; opened by itself it can do nothing.
-    void reply.headers({ 'accept-ranges': 'bytes', 'content-type': mediaType, 'cache-control': 'private, max-age=31536000, immutable', 'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; sandbox", 'x-content-type-options': 'nosniff', 'cross-origin-resource-policy': 'same-origin' });
+    void reply.headers({
+      'accept-ranges': 'bytes',
+      'content-type': mediaType,
+      'cache-control': 'private, max-age=31536000, immutable',
+      'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; sandbox",
+      'x-content-type-options': 'nosniff',
+      'cross-origin-resource-policy': 'same-origin',
+    });
     if (wanted === 'none') throw new AppError('bad_range', { range: request.headers.range ?? '', size });
     if (wanted === 'whole') return reply.send(readBlob(db, hash)!.bytes);
-    return reply.code(206).header('content-range', `bytes ${wanted.start}-${wanted.end - 1}/${size}`).send(readBlobRange(db, hash, wanted.start, wanted.end));
+    return reply
+      .code(206)
+      .header('content-range', `bytes ${wanted.start}-${wanted.end - 1}/${size}`)
+      .send(readBlobRange(db, hash, wanted.start, wanted.end));
   }
 }

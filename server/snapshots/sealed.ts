@@ -1,17 +1,42 @@
 import type { FastifyReply, FastifyRequest } from 'fastify';
 
-const SEALED = { 'x-content-type-options': 'nosniff', 'referrer-policy': 'no-referrer', 'cross-origin-resource-policy': 'same-origin', 'x-frame-options': 'SAMEORIGIN', 'cache-control': 'private, max-age=31536000, immutable' } as const;
+const SEALED = {
+  'x-content-type-options': 'nosniff',
+  'referrer-policy': 'no-referrer',
+  'cross-origin-resource-policy': 'same-origin',
+  'x-frame-options': 'SAMEORIGIN',
+  'cache-control': 'private, max-age=31536000, immutable',
+} as const;
 
 /** A captured page under a policy of its own: no script, no form, no request but for its own pictures and fonts. `sandbox` holds when the address is opened by itself, too. */
 export function sealed(request: FastifyRequest, reply: FastifyReply, html: Uint8Array): FastifyReply {
-  return reply.type('text/html; charset=utf-8').headers({ ...SEALED, 'content-security-policy': policy(request) }).send(html);
+  return reply
+    .type('text/html; charset=utf-8')
+    .headers({ ...SEALED, 'content-security-policy': policy(request) })
+    .send(html);
 }
 
-export function sealedAsset(reply: FastifyReply, { bytes, mediaType }: { readonly bytes: Uint8Array; readonly mediaType: string }): FastifyReply {
-  return reply.type(mediaType).headers({ ...SEALED, 'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; sandbox" }).send(bytes);
+export function sealedAsset(
+  reply: FastifyReply,
+  { bytes, mediaType }: { readonly bytes: Uint8Array; readonly mediaType: string },
+): FastifyReply {
+  return reply
+    .type(mediaType)
+    .headers({ ...SEALED, 'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; sandbox" })
+    .send(bytes);
 }
 
 function policy(request: FastifyRequest): string {
   const own = `${request.protocol}://${request.host}${request.url.split('/').slice(0, 2).join('/')}/`;
-  return ["default-src 'none'", `img-src ${own} data:`, `font-src ${own} data:`, "style-src 'unsafe-inline'", "form-action 'none'", "base-uri 'none'", "frame-ancestors 'self'", "script-src 'none'", 'sandbox allow-same-origin'].join('; ');
+  return [
+    "default-src 'none'",
+    `img-src ${own} data:`,
+    `font-src ${own} data:`,
+    "style-src 'unsafe-inline'",
+    "form-action 'none'",
+    "base-uri 'none'",
+    "frame-ancestors 'self'",
+    "script-src 'none'",
+    'sandbox allow-same-origin',
+  ].join('; ');
 }

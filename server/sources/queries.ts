@@ -1,4 +1,16 @@
-import type { Amount, ClassLabel, Excerpt, KeptBefore, ReadingState, SourceDetail, SourceFacts, SourceKind, SourceRow, Strand, StrandMark } from '@avrelle/core/wire';
+import type {
+  Amount,
+  ClassLabel,
+  Excerpt,
+  KeptBefore,
+  ReadingState,
+  SourceDetail,
+  SourceFacts,
+  SourceKind,
+  SourceRow,
+  Strand,
+  StrandMark,
+} from '@avrelle/core/wire';
 import { plainWords } from '@avrelle/core/markdown';
 import { markQuote } from '@avrelle/core/query';
 import { shareRead, type Spans } from '@avrelle/core/reading';
@@ -8,10 +20,35 @@ import type { Db } from '../db/database';
 import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries';
 
 interface Row {
-  id: string; owner_id: string; owner_name: string; kind: SourceKind; title: string; author: string; site: string; address: string | null; description: string; language: string;
-  published_at: string | null; kept_at: string; current_version: string; number: number; version_kept_at: string; minutes: number; length: number; version: number;
-  state: ReadingState | null; position: number | null; spans: string | null;
-  amount: Amount; doi: string; remark: string; lead_hash: string | null; width: number | null; facts: string; media_type: string | null; size: number | null;
+  id: string;
+  owner_id: string;
+  owner_name: string;
+  kind: SourceKind;
+  title: string;
+  author: string;
+  site: string;
+  address: string | null;
+  description: string;
+  language: string;
+  published_at: string | null;
+  kept_at: string;
+  current_version: string;
+  number: number;
+  version_kept_at: string;
+  minutes: number;
+  length: number;
+  version: number;
+  state: ReadingState | null;
+  position: number | null;
+  spans: string | null;
+  amount: Amount;
+  doi: string;
+  remark: string;
+  lead_hash: string | null;
+  width: number | null;
+  facts: string;
+  media_type: string | null;
+  size: number | null;
 }
 
 const COLUMNS = `s.id, s.owner_id, p.name AS owner_name, s.kind, s.title, s.author, s.site, s.address, s.description, s.language, s.published_at, s.kept_at, s.current_version, v.number, v.kept_at AS version_kept_at,
@@ -48,84 +85,163 @@ const CLASSES_WITH = `
   SELECT cs.source_id, c.id, c.name, c.tint FROM json_each(@ids) j CROSS JOIN class_source cs ON cs.source_id = j.value JOIN class c ON c.id = cs.class_id JOIN membership m ON m.class_id = c.id AND m.person_id = @me
   ORDER BY c.name`;
 const VISIBLE = 'SELECT 1 AS one FROM source_visible WHERE person_id = ? AND source_id = ?';
-const OWNER = 'SELECT p.id, p.name FROM source s JOIN person p ON p.id = s.owner_id WHERE s.id = ? AND s.deleted_at IS NULL';
+const OWNER =
+  'SELECT p.id, p.name FROM source s JOIN person p ON p.id = s.owner_id WHERE s.id = ? AND s.deleted_at IS NULL';
 const TEXT_OF = 'SELECT t.stream, t.outline FROM version_text t WHERE t.version_id = ?';
-const VERSION_SOURCE = 'SELECT v.source_id, v.snapshot_hash, v.kept_at, v.address, s.title FROM source_version v JOIN source s ON s.id = v.source_id WHERE v.id = ?';
+const VERSION_SOURCE =
+  'SELECT v.source_id, v.snapshot_hash, v.kept_at, v.address, s.title FROM source_version v JOIN source s ON s.id = v.source_id WHERE v.id = ?';
 const BY_CANONICAL = 'SELECT id FROM source WHERE owner_id = ? AND canonical = ? AND deleted_at IS NULL';
-const BY_FINGERPRINT = "SELECT s.id FROM source_version v JOIN source s ON s.id = v.source_id WHERE v.fingerprint = ? AND v.fingerprint <> '' AND s.owner_id = ? AND s.deleted_at IS NULL LIMIT 1";
-const BEFORE = 'SELECT s.title, s.kept_at, (SELECT count(*) FROM annotation a WHERE a.source_id = s.id AND a.author_id = s.owner_id AND a.root_id IS NULL AND a.deleted_at IS NULL) AS mine FROM source s WHERE s.id = ?';
-const PATCH = 'UPDATE source SET title = @title, author = @author, site = @site, doi = @doi, language = @language, description = @description, published_at = @publishedAt, remark = @remark, version = version + 1 WHERE id = @id AND version = @version';
-const RETITLE = 'UPDATE version_text SET title = @title, about = @about, remark = @remark WHERE version_id IN (SELECT id FROM source_version WHERE source_id = @id)';
+const BY_FINGERPRINT =
+  "SELECT s.id FROM source_version v JOIN source s ON s.id = v.source_id WHERE v.fingerprint = ? AND v.fingerprint <> '' AND s.owner_id = ? AND s.deleted_at IS NULL LIMIT 1";
+const BEFORE =
+  'SELECT s.title, s.kept_at, (SELECT count(*) FROM annotation a WHERE a.source_id = s.id AND a.author_id = s.owner_id AND a.root_id IS NULL AND a.deleted_at IS NULL) AS mine FROM source s WHERE s.id = ?';
+const PATCH =
+  'UPDATE source SET title = @title, author = @author, site = @site, doi = @doi, language = @language, description = @description, published_at = @publishedAt, remark = @remark, version = version + 1 WHERE id = @id AND version = @version';
+const RETITLE =
+  'UPDATE version_text SET title = @title, about = @about, remark = @remark WHERE version_id IN (SELECT id FROM source_version WHERE source_id = @id)';
 const SET_DELETED = 'UPDATE source SET deleted_at = ? WHERE id = ?';
 const DELETED_OF = 'SELECT 1 AS one FROM source WHERE id = ? AND owner_id = ? AND deleted_at IS NOT NULL';
-const KEEP_TAGS = 'DELETE FROM source_tag WHERE person_id = ? AND source_id = ? AND tag NOT IN (SELECT value FROM json_each(?))';
-const ADD_TAG = 'INSERT INTO source_tag (person_id, source_id, tag, added_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
+const KEEP_TAGS =
+  'DELETE FROM source_tag WHERE person_id = ? AND source_id = ? AND tag NOT IN (SELECT value FROM json_each(?))';
+const ADD_TAG =
+  'INSERT INTO source_tag (person_id, source_id, tag, added_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
 const TAKE_TAG = 'DELETE FROM source_tag WHERE person_id = ? AND source_id = ? AND tag = ?';
 const STATE = 'SELECT state FROM shelf WHERE person_id = ? AND source_id = ?';
 const LENGTH = 'SELECT length FROM source WHERE id = ?';
 const SHELVE = `
   INSERT INTO shelf (person_id, source_id, state, position, spans, read_share, touched_at) VALUES (@me, @source, coalesce(@state, 'reading'), coalesce(@position, 0), coalesce(@spans, '[]'), coalesce(@share, 0), @now)
   ON CONFLICT (person_id, source_id) DO UPDATE SET state = coalesce(@state, state), position = coalesce(@position, position), spans = coalesce(@spans, spans), read_share = coalesce(@share, read_share), touched_at = @now`;
-const OLDER = 'SELECT v.number, v.kept_at, v.width, v.facts, b.media_type, b.size, length(t.stream) AS length FROM source_version v JOIN version_text t ON t.version_id = v.id LEFT JOIN blob b ON b.hash = v.file_hash WHERE v.id = ?';
+const OLDER =
+  'SELECT v.number, v.kept_at, v.width, v.facts, b.media_type, b.size, length(t.stream) AS length FROM source_version v JOIN version_text t ON t.version_id = v.id LEFT JOIN blob b ON b.hash = v.file_hash WHERE v.id = ?';
 
 const named = (db: Db) => ({ all: <T>(sql: string, values: object) => db.all<T>(sql, values as never) });
 
 /** Sources by their ids, in that order, each with what it is to that person; those they may not read are left out. */
-export const sourceRowsOf = (db: Db, me: string, ids: readonly string[]): SourceRow[] => withReader(db, me, rowsOf(db, me, ids));
+export const sourceRowsOf = (db: Db, me: string, ids: readonly string[]): SourceRow[] =>
+  withReader(db, me, rowsOf(db, me, ids));
 
 /** With `version`, as that older version has it. */
 export function sourceDetail(db: Db, me: string, id: string, version: string | null = null): SourceDetail | undefined {
   const [row] = rowsOf(db, me, [id]);
   if (!row) return undefined;
-  const older = version === null ? undefined : db.get<Pick<Row, 'number' | 'kept_at' | 'length' | 'width' | 'facts' | 'media_type' | 'size'>>(OLDER, version);
-  const shown = older ?? { ...row, kept_at: row.version_kept_at }, spans = JSON.parse(row.spans ?? '[]') as Spans;
+  const older =
+    version === null
+      ? undefined
+      : db.get<Pick<Row, 'number' | 'kept_at' | 'length' | 'width' | 'facts' | 'media_type' | 'size'>>(OLDER, version);
+  const shown = older ?? { ...row, kept_at: row.version_kept_at },
+    spans = JSON.parse(row.spans ?? '[]') as Spans;
   return {
-    ...withReader(db, me, [row])[0]!, versionId: version ?? row.current_version, versionNumber: shown.number, versionKeptAt: shown.kept_at, newest: row.number, length: shown.length, position: row.position ?? 0, spans,
-    width: shown.width, facts: JSON.parse(shown.facts) as SourceFacts, file: shown.media_type === null ? null : { mediaType: shown.media_type, size: shown.size ?? 0 },
+    ...withReader(db, me, [row])[0]!,
+    versionId: version ?? row.current_version,
+    versionNumber: shown.number,
+    versionKeptAt: shown.kept_at,
+    newest: row.number,
+    length: shown.length,
+    position: row.position ?? 0,
+    spans,
+    width: shown.width,
+    facts: JSON.parse(shown.facts) as SourceFacts,
+    file: shown.media_type === null ? null : { mediaType: shown.media_type, size: shown.size ?? 0 },
   };
 }
 
-const rowsOf = (db: Db, me: string, ids: readonly string[]): Row[] => named(db).all<Row>(SOURCES, { me, ids: JSON.stringify(ids) });
+const rowsOf = (db: Db, me: string, ids: readonly string[]): Row[] =>
+  named(db).all<Row>(SOURCES, { me, ids: JSON.stringify(ids) });
 
 /** What belongs to each of them is asked for all at once. */
 function withReader(db: Db, me: string, rows: readonly Row[]): SourceRow[] {
   if (rows.length === 0) return [];
   const asked = { me, ids: JSON.stringify(rows.map((r) => r.id)) };
-  const of = <T extends { source_id: string }>(sql: string): ((id: string) => readonly T[]) => bySource(named(db).all<T>(sql, asked));
-  const marks = of<KindRow & { source_id: string; start: number; mine: number }>(MARKS), tags = of<{ source_id: string; tag: string }>(TAGS_OF), excerpts = of<ExcerptRow>(EXCERPTS), classes = of<ClassLabel & { source_id: string }>(CLASSES_WITH);
+  const of = <T extends { source_id: string }>(sql: string): ((id: string) => readonly T[]) =>
+    bySource(named(db).all<T>(sql, asked));
+  const marks = of<KindRow & { source_id: string; start: number; mine: number }>(MARKS),
+    tags = of<{ source_id: string; tag: string }>(TAGS_OF),
+    excerpts = of<ExcerptRow>(EXCERPTS),
+    classes = of<ClassLabel & { source_id: string }>(CLASSES_WITH);
   return rows.map((row) => ({
-    id: row.id, title: row.title, author: row.author, site: row.site, address: row.address, kind: row.kind, language: row.language, description: row.description,
-    publishedAt: row.published_at, keptAt: row.kept_at, amount: row.amount, doi: row.doi, remark: row.remark, lead: row.lead_hash, minutes: row.minutes, state: row.state ?? 'to_read', readShare: shareRead(JSON.parse(row.spans ?? '[]') as Spans, row.length),
-    tags: tags(row.id).map((t) => t.tag), marks: marks(row.id).length, mine: marks(row.id).filter((m) => m.mine).length, strand: strandOf(row, marks(row.id)),
+    id: row.id,
+    title: row.title,
+    author: row.author,
+    site: row.site,
+    address: row.address,
+    kind: row.kind,
+    language: row.language,
+    description: row.description,
+    publishedAt: row.published_at,
+    keptAt: row.kept_at,
+    amount: row.amount,
+    doi: row.doi,
+    remark: row.remark,
+    lead: row.lead_hash,
+    minutes: row.minutes,
+    state: row.state ?? 'to_read',
+    readShare: shareRead(JSON.parse(row.spans ?? '[]') as Spans, row.length),
+    tags: tags(row.id).map((t) => t.tag),
+    marks: marks(row.id).length,
+    mine: marks(row.id).filter((m) => m.mine).length,
+    strand: strandOf(row, marks(row.id)),
     excerpts: excerpts(row.id).map(excerptOf),
-    classes: classes(row.id).map(({ id, name, tint }) => ({ id, name, tint })), owned: row.owner_id === me, ownerName: row.owner_name, version: row.version,
+    classes: classes(row.id).map(({ id, name, tint }) => ({ id, name, tint })),
+    owned: row.owner_id === me,
+    ownerName: row.owner_name,
+    version: row.version,
   }));
 }
 
-interface ExcerptRow extends KindRow { source_id: string; id: string; quote: string; note: string; from: number | null; inlines: string | null }
+interface ExcerptRow extends KindRow {
+  source_id: string;
+  id: string;
+  quote: string;
+  note: string;
+  from: number | null;
+  inlines: string | null;
+}
 
-const excerptOf = (row: ExcerptRow): Excerpt => ({ id: row.id, kind: kindFrom(row), quote: markQuote(row.quote, [], row.from ?? 0, readInlines(row.inlines)), note: plainWords(row.note) });
+const excerptOf = (row: ExcerptRow): Excerpt => ({
+  id: row.id,
+  kind: kindFrom(row),
+  quote: markQuote(row.quote, [], row.from ?? 0, readInlines(row.inlines)),
+  note: plainWords(row.note),
+});
 
 function bySource<T extends { source_id: string }>(rows: readonly T[]): (id: string) => readonly T[] {
   const groups = new Map<string, T[]>();
-  for (const row of rows) { const group = groups.get(row.source_id); if (group) group.push(row); else groups.set(row.source_id, [row]); }
+  for (const row of rows) {
+    const group = groups.get(row.source_id);
+    if (group) group.push(row);
+    else groups.set(row.source_id, [row]);
+  }
   return (id) => groups.get(id) ?? [];
 }
 
 function strandOf({ length, spans }: Row, marks: readonly (KindRow & { start: number })[]): Strand {
   const share = (at: number): number => Math.round((at / Math.max(1, length)) * 10_000) / 10_000;
-  return { marks: marks.map((m): StrandMark => [share(m.start), kindFrom(m).pigment]), read: (JSON.parse(spans ?? '[]') as Spans).map(([s, e]) => [share(s), share(e)] as const) };
+  return {
+    marks: marks.map((m): StrandMark => [share(m.start), kindFrom(m).pigment]),
+    read: (JSON.parse(spans ?? '[]') as Spans).map(([s, e]) => [share(s), share(e)] as const),
+  };
 }
 
 const READERS = 'SELECT DISTINCT person_id FROM source_visible WHERE source_id = ?';
 /** Ids of all who may read a source. */
-export const readersOf = (db: Db, sourceId: string): string[] => db.all<{ person_id: string }>(READERS, sourceId).map((r) => r.person_id);
-export const canRead = (db: Db, personId: string, sourceId: string): boolean => db.get(VISIBLE, personId, sourceId) !== undefined;
+export const readersOf = (db: Db, sourceId: string): string[] =>
+  db.all<{ person_id: string }>(READERS, sourceId).map((r) => r.person_id);
+export const canRead = (db: Db, personId: string, sourceId: string): boolean =>
+  db.get(VISIBLE, personId, sourceId) !== undefined;
 export const ownerOf = (db: Db, sourceId: string) => db.get<{ id: string; name: string }>(OWNER, sourceId);
-export const versionText = (db: Db, versionId: string) => db.get<{ stream: string; outline: string }>(TEXT_OF, versionId);
-export const versionOf = (db: Db, versionId: string) => db.get<{ source_id: string; snapshot_hash: string; kept_at: string; address: string | null; title: string }>(VERSION_SOURCE, versionId);
+export const versionText = (db: Db, versionId: string) =>
+  db.get<{ stream: string; outline: string }>(TEXT_OF, versionId);
+export const versionOf = (db: Db, versionId: string) =>
+  db.get<{ source_id: string; snapshot_hash: string; kept_at: string; address: string | null; title: string }>(
+    VERSION_SOURCE,
+    versionId,
+  );
 /** By its address, else by its content. */
-export function keptBefore(db: Db, ownerId: string, { canonical, fingerprint }: { readonly canonical: string | null; readonly fingerprint: string }): string | undefined {
+export function keptBefore(
+  db: Db,
+  ownerId: string,
+  { canonical, fingerprint }: { readonly canonical: string | null; readonly fingerprint: string },
+): string | undefined {
   const byAddress = canonical === null ? undefined : db.get<{ id: string }>(BY_CANONICAL, ownerId, canonical);
   return (byAddress ?? (fingerprint ? db.get<{ id: string }>(BY_FINGERPRINT, fingerprint, ownerId) : undefined))?.id;
 }
@@ -135,12 +251,21 @@ export function describeBefore(db: Db, sourceId: string): KeptBefore | null {
 }
 export const setDeleted = (db: Db, id: string, at: string | null): number => db.run(SET_DELETED, at, id);
 /** True for a source this person owned and deleted. */
-export const wasOwned = (db: Db, personId: string, sourceId: string): boolean => db.get(DELETED_OF, sourceId, personId) !== undefined;
+export const wasOwned = (db: Db, personId: string, sourceId: string): boolean =>
+  db.get(DELETED_OF, sourceId, personId) !== undefined;
 
 /** False when the row is at another version by now. */
-export function patchSource(db: Db, id: string, version: number, to: Pick<SourceRow, 'title' | 'author' | 'site' | 'doi' | 'language' | 'description' | 'publishedAt' | 'remark'>): boolean {
+export function patchSource(
+  db: Db,
+  id: string,
+  version: number,
+  to: Pick<SourceRow, 'title' | 'author' | 'site' | 'doi' | 'language' | 'description' | 'publishedAt' | 'remark'>,
+): boolean {
   const { title, author, site, doi, language, description, publishedAt, remark } = to;
-  if (db.run(PATCH, { title, author, site, doi, language, description, publishedAt, remark, id, version } as never) === 0) return false;
+  if (
+    db.run(PATCH, { title, author, site, doi, language, description, publishedAt, remark, id, version } as never) === 0
+  )
+    return false;
   db.run(RETITLE, { title, about: [author, site, description].join(' ').trim(), remark, id } as never);
   return true;
 }
@@ -154,9 +279,25 @@ export function replaceTags(db: Db, personId: string, sourceId: string, tags: re
 export const addTags = (db: Db, personId: string, sourceId: string, tags: readonly string[], now: string): string[] =>
   tags.filter((tag) => db.run(ADD_TAG, personId, sourceId, tag, now) > 0);
 /** Those that were there. */
-export const takeTags = (db: Db, personId: string, sourceId: string, tags: readonly string[]): string[] => tags.filter((tag) => db.run(TAKE_TAG, personId, sourceId, tag) > 0);
-export const stateOf = (db: Db, personId: string, sourceId: string): ReadingState => db.get<{ state: ReadingState }>(STATE, personId, sourceId)?.state ?? 'to_read';
+export const takeTags = (db: Db, personId: string, sourceId: string, tags: readonly string[]): string[] =>
+  tags.filter((tag) => db.run(TAKE_TAG, personId, sourceId, tag) > 0);
+export const stateOf = (db: Db, personId: string, sourceId: string): ReadingState =>
+  db.get<{ state: ReadingState }>(STATE, personId, sourceId)?.state ?? 'to_read';
 
-export function shelve(db: Db, me: string, source: string, to: { state?: ReadingState | undefined; position?: number | undefined; spans?: Spans | undefined }, now: string): void {
-  db.run(SHELVE, { me, source, now, state: to.state ?? null, position: to.position ?? null, spans: to.spans ? JSON.stringify(to.spans) : null, share: to.spans ? shareRead(to.spans, db.get<{ length: number }>(LENGTH, source)?.length ?? 0) : null } as never);
+export function shelve(
+  db: Db,
+  me: string,
+  source: string,
+  to: { state?: ReadingState | undefined; position?: number | undefined; spans?: Spans | undefined },
+  now: string,
+): void {
+  db.run(SHELVE, {
+    me,
+    source,
+    now,
+    state: to.state ?? null,
+    position: to.position ?? null,
+    spans: to.spans ? JSON.stringify(to.spans) : null,
+    share: to.spans ? shareRead(to.spans, db.get<{ length: number }>(LENGTH, source)?.length ?? 0) : null,
+  } as never);
 }

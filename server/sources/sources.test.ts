@@ -22,12 +22,24 @@ afterAll(() => server.close());
 
 const mark = (by: Client, exact: string, note: string, classIds: string[] = []) => {
   const start = 'The tide\nThe tide turns at seven. Nobody sees it turn.'.indexOf(exact);
-  return by.send('PUT', `/api/annotations/${v7()}`, { sourceId: id, versionId: source.versionId, kind: 'claim', note, tags: ['turn'], anchor: { quote: { exact, prefix: '', suffix: '' }, position: { start, end: start + exact.length } }, classIds });
+  return by.send('PUT', `/api/annotations/${v7()}`, {
+    sourceId: id,
+    versionId: source.versionId,
+    kind: 'claim',
+    note,
+    tags: ['turn'],
+    anchor: { quote: { exact, prefix: '', suffix: '' }, position: { start, end: start + exact.length } },
+    classIds,
+  });
 };
 
 describe('what is known of a source', () => {
   test('can be corrected by its owner; a stale correction shows what stands', async () => {
-    const changed = await owner.send<SourceDetail>('PATCH', `/api/sources/${id}`, { version: 1, title: 'The Turning Tide', author: 'O. Farrant' });
+    const changed = await owner.send<SourceDetail>('PATCH', `/api/sources/${id}`, {
+      version: 1,
+      title: 'The Turning Tide',
+      author: 'O. Farrant',
+    });
     expect(changed.body).toMatchObject({ title: 'The Turning Tide', author: 'O. Farrant', version: 2 });
     const late = await owner.send<Problem>('PATCH', `/api/sources/${id}`, { version: 1, title: 'Other' });
     expect([late.status, (late.body.current as SourceDetail).title]).toEqual([409, 'The Turning Tide']);
@@ -37,20 +49,30 @@ describe('what is known of a source', () => {
   test('tags and state are each reader’s own', async () => {
     await mate.send('PUT', `/api/sources/${id}/tags`, { tags: ['mine', 'Mine'] });
     await mate.send('PUT', `/api/sources/${id}/shelf`, { state: 'finished' });
-    const seen = async (who: Client) => { const { body } = await who.send<SourceDetail>('GET', `/api/sources/${id}`); return [body.tags, body.state, body.owned]; };
+    const seen = async (who: Client) => {
+      const { body } = await who.send<SourceDetail>('GET', `/api/sources/${id}`);
+      return [body.tags, body.state, body.owned];
+    };
     expect(await seen(mate)).toEqual([['mine'], 'finished', false]);
     expect(await seen(owner)).toEqual([[], 'to_read', true]);
   });
 
   test('reading position and what was read come back', async () => {
     await mate.send('PUT', `/api/sources/${id}/shelf`, { spans: [[0, 8]], position: 9 });
-    expect((await mate.send<SourceDetail>('GET', `/api/sources/${id}`)).body).toMatchObject({ spans: [[0, 8]], position: 9, state: 'finished' });
+    expect((await mate.send<SourceDetail>('GET', `/api/sources/${id}`)).body).toMatchObject({
+      spans: [[0, 8]],
+      position: 9,
+      state: 'finished',
+    });
   });
 
   test('deleting hides it from everybody, with its marks, and can be taken back by its owner alone', async () => {
     expect((await mate.send('DELETE', `/api/sources/${id}`)).status).toBe(403);
     await owner.send('DELETE', `/api/sources/${id}`);
-    expect([(await mate.send('GET', `/api/sources/${id}`)).status, (await owner.send('GET', `/api/sources/${id}`)).status]).toEqual([404, 404]);
+    expect([
+      (await mate.send('GET', `/api/sources/${id}`)).status,
+      (await owner.send('GET', `/api/sources/${id}`)).status,
+    ]).toEqual([404, 404]);
     expect((await mate.send('POST', `/api/sources/${id}/restore`, {})).status).toBe(404);
     expect((await owner.send('POST', `/api/sources/${id}/restore`, {})).status).toBe(204);
     expect((await mate.send('GET', `/api/sources/${id}`)).status).toBe(200);
@@ -69,25 +91,45 @@ describe('taking out', () => {
     expect(headers['content-type']).toBe('text/markdown; charset=utf-8');
     expect(headers['content-disposition']).toContain('filename="the-turning-tide.md"');
     const [, front, body] = text.split(/^---\n/m);
-    expect(parse(front!)).toMatchObject({ title: 'The Turning Tide', author: 'O. Farrant', kept: expect.stringMatching(/^\d{4}-\d\d-\d\d$/) });
+    expect(parse(front!)).toMatchObject({
+      title: 'The Turning Tide',
+      author: 'O. Farrant',
+      kept: expect.stringMatching(/^\d{4}-\d\d-\d\d$/),
+    });
     expect(text.indexOf('> The tide turns')).toBeLessThan(text.indexOf('> Nobody sees it turn.'));
     expect(text).not.toContain('Not mine');
     const walker = new Parser().parse(body!).walker();
     const kinds = new Map<string, number>();
-    for (let step = walker.next(); step; step = walker.next()) if (step.entering) kinds.set(step.node.type, (kinds.get(step.node.type) ?? 0) + 1);
+    for (let step = walker.next(); step; step = walker.next())
+      if (step.entering) kinds.set(step.node.type, (kinds.get(step.node.type) ?? 0) + 1);
     expect([kinds.get('block_quote'), kinds.get('heading'), kinds.get('strong')]).toEqual([2, 1, 1]);
   });
 
   test('all that I see, under the names of those who wrote it', async () => {
-    expect((await owner.send('GET', `/api/sources/${id}/study-notes.md?whose=all`)).text).toMatch(/> at seven\n\n§ \[\*Claim\*\]\(\S+\) · Mate\n\nNot mine/);
-    expect((await mate.send('GET', `/api/sources/${id}/study-notes.md?whose=all`)).text).not.toContain('First **bold**');
+    expect((await owner.send('GET', `/api/sources/${id}/study-notes.md?whose=all`)).text).toMatch(
+      /> at seven\n\n§ \[\*Claim\*\]\(\S+\) · Mate\n\nNot mine/,
+    );
+    expect((await mate.send('GET', `/api/sources/${id}/study-notes.md?whose=all`)).text).not.toContain(
+      'First **bold**',
+    );
   });
 
   test('as W3C annotations, in the media type of the protocol (Web Annotation Protocol, 3.1)', async () => {
-    const { body, headers } = await owner.send<Record<string, unknown>[]>('GET', `/api/sources/${id}/annotations.jsonld`);
+    const { body, headers } = await owner.send<Record<string, unknown>[]>(
+      'GET',
+      `/api/sources/${id}/annotations.jsonld`,
+    );
     expect(headers['content-type']).toContain('profile="http://www.w3.org/ns/anno.jsonld"');
     expect(body).toHaveLength(2);
-    expect(body.every((a) => a['@context'] === 'http://www.w3.org/ns/anno.jsonld' && a.type === 'Annotation' && Boolean(a.target) && Boolean(a.id))).toBe(true);
+    expect(
+      body.every(
+        (a) =>
+          a['@context'] === 'http://www.w3.org/ns/anno.jsonld' &&
+          a.type === 'Annotation' &&
+          Boolean(a.target) &&
+          Boolean(a.id),
+      ),
+    ).toBe(true);
   });
 });
 
@@ -95,7 +137,15 @@ describe('a snapshot', () => {
   test('is served sealed: no script, no form, no network, sandboxed', async () => {
     const { headers, text } = await owner.send('GET', `/snapshots/${source.versionId}/`);
     const policy = String(headers['content-security-policy']);
-    for (const part of ["default-src 'none'", "script-src 'none'", "form-action 'none'", "base-uri 'none'", "frame-ancestors 'self'", 'sandbox allow-same-origin']) expect(policy).toContain(part);
+    for (const part of [
+      "default-src 'none'",
+      "script-src 'none'",
+      "form-action 'none'",
+      "base-uri 'none'",
+      "frame-ancestors 'self'",
+      'sandbox allow-same-origin',
+    ])
+      expect(policy).toContain(part);
     expect(policy).not.toMatch(/connect-src|allow-scripts|\*/);
     expect(headers['x-content-type-options']).toBe('nosniff');
     expect(text).toContain('The tide turns at seven.');
@@ -112,7 +162,14 @@ describe('classes', () => {
     expect(row).toMatchObject({ name: 'Field Course', role: 'student', people: 2, sources: 1, annotations: 2 });
     expect((await mate.send<ClassDetail>('GET', `/api/classes/${classId}`)).body.code).toBeNull();
     const { body } = await owner.send<ClassDetail>('GET', `/api/classes/${classId}`);
-    expect([body.code!.length, body.members.map((m) => [m.name, m.annotations]), body.readings.length]).toEqual([6, [['Owner', 1], ['Mate', 1]], 1]);
+    expect([body.code!.length, body.members.map((m) => [m.name, m.annotations]), body.readings.length]).toEqual([
+      6,
+      [
+        ['Owner', 1],
+        ['Mate', 1],
+      ],
+      1,
+    ]);
   });
 
   test('joining twice is joining once; nobody else sees the class', async () => {
@@ -120,7 +177,10 @@ describe('classes', () => {
     await mate.send('POST', '/api/classes/join', { code: body.code });
     expect((await owner.send<ClassDetail>('GET', `/api/classes/${classId}`)).body.people).toBe(2);
     const outsider = await server.person('Outsider');
-    expect([(await outsider.send('GET', `/api/classes/${classId}`)).status, (await outsider.send('PUT', `/api/classes/${classId}/sources/${id}`, {})).status]).toEqual([404, 403]);
+    expect([
+      (await outsider.send('GET', `/api/classes/${classId}`)).status,
+      (await outsider.send('PUT', `/api/classes/${classId}/sources/${id}`, {})).status,
+    ]).toEqual([404, 403]);
   });
 
   test('a student does not hand a teacher’s source on to another class', async () => {
@@ -130,7 +190,9 @@ describe('classes', () => {
     const { body } = await owner.send<ClassDetail>('GET', `/api/classes/${classId}`);
     await pupil.send('POST', '/api/classes/join', { code: body.code });
     const third = await server.person('Third');
-    await third.send('POST', '/api/classes/join', { code: (await pupil.send<ClassDetail>('GET', `/api/classes/${other}`)).body.code });
+    await third.send('POST', '/api/classes/join', {
+      code: (await pupil.send<ClassDetail>('GET', `/api/classes/${other}`)).body.code,
+    });
     expect((await third.send('PUT', `/api/classes/${other}/sources/${id}`, {})).status).toBe(404);
   });
 });

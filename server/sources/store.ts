@@ -14,11 +14,16 @@ export interface ToStore {
 }
 
 /** Stores a source with its first version, whole or not at all; what the owner kept before is given back instead. */
-export function storeSource({ db, now, newId, events }: Pick<Context, 'db' | 'now' | 'newId' | 'events'>, { id, ownerId, tags, remark = '', apart = false, ingested }: ToStore): { readonly sourceId: string; readonly already: boolean } {
+export function storeSource(
+  { db, now, newId, events }: Pick<Context, 'db' | 'now' | 'newId' | 'events'>,
+  { id, ownerId, tags, remark = '', apart = false, ingested }: ToStore,
+): { readonly sourceId: string; readonly already: boolean } {
   return db.transaction(() => {
     const before = keptBefore(db, ownerId, ingested);
     if (before && !apart) return { sourceId: before, already: true };
-    const versionId = newId(), at = now(), files = storeFiles(db, ingested);
+    const versionId = newId(),
+      at = now(),
+      files = storeFiles(db, ingested);
     insertSource(db, { id, ownerId, versionId, at, remark, recognised: !before, ingested });
     insertVersion(db, { versionId, sourceId: id, number: 1, at, ingested }, files);
     replaceTags(db, ownerId, id, tags, at);

@@ -6,7 +6,15 @@ import { TAG, UUID_V7 } from '@avrelle/core/wire';
 
 /** One annotation read from a file of W3C annotations, or why it could not be. */
 export type Brought =
-  | { readonly ok: true; readonly type: 'mark'; readonly name: string; readonly anchor: Anchor; readonly kind: KindCode; readonly note: string; readonly tags: readonly string[] }
+  | {
+      readonly ok: true;
+      readonly type: 'mark';
+      readonly name: string;
+      readonly anchor: Anchor;
+      readonly kind: KindCode;
+      readonly note: string;
+      readonly tags: readonly string[];
+    }
   /** An answer to another of the file, or to one that is there, by that one's name. */
   | { readonly ok: true; readonly type: 'reply'; readonly name: string; readonly to: string; readonly note: string }
   | { readonly ok: false; readonly why: string };
@@ -19,8 +27,10 @@ export function annotationsIn(given: unknown): readonly unknown[] {
   return first === undefined ? [given] : annotationsIn(first);
 }
 
-const record = (value: unknown): Readonly<Record<string, unknown>> => (typeof value === 'object' && value !== null ? (value as Record<string, unknown>) : {});
-const list = (value: unknown): readonly unknown[] => (value === undefined ? [] : Array.isArray(value) ? value : [value]);
+const record = (value: unknown): Readonly<Record<string, unknown>> =>
+  typeof value === 'object' && value !== null ? (value as Record<string, unknown>) : {};
+const list = (value: unknown): readonly unknown[] =>
+  value === undefined ? [] : Array.isArray(value) ? value : [value];
 
 const LONGEST_NOTE = 20_000;
 
@@ -28,14 +38,36 @@ const LONGEST_NOTE = 20_000;
 export function readWebAnnotation(index: TextIndex, kinds: readonly Kind[], given: unknown, me = ''): Brought {
   const { id, type, body, bodyValue, target, motivation } = record(given);
   if (!list(type).includes('Annotation')) return { ok: false, why: 'It is not of the type Annotation.' };
-  const to = list(target)[0], name = nameOf(id, given);
+  const to = list(target)[0],
+    name = nameOf(id, given);
   try {
     const bodies = list(body).map((b) => (typeof b === 'string' ? { value: b, purpose: undefined } : record(b)));
-    const told = (purpose: string): string[] => bodies.filter((b) => b.purpose === purpose && typeof b.value === 'string').map((b) => String(b.value));
-    const plain = bodies.filter((b) => b.purpose === undefined && typeof b.value === 'string' && b.id === undefined).map((b) => String(b.value));
-    const note = [...told('commenting'), ...told('describing'), ...plain, ...(typeof bodyValue === 'string' ? [bodyValue] : [])].join('\n\n').slice(0, LONGEST_NOTE);
+    const told = (purpose: string): string[] =>
+      bodies.filter((b) => b.purpose === purpose && typeof b.value === 'string').map((b) => String(b.value));
+    const plain = bodies
+      .filter((b) => b.purpose === undefined && typeof b.value === 'string' && b.id === undefined)
+      .map((b) => String(b.value));
+    const note = [
+      ...told('commenting'),
+      ...told('describing'),
+      ...plain,
+      ...(typeof bodyValue === 'string' ? [bodyValue] : []),
+    ]
+      .join('\n\n')
+      .slice(0, LONGEST_NOTE);
     if (list(motivation).includes('replying')) return replyTo(to, name, signed(note, given, me));
-    return { ok: true, type: 'mark', name, anchor: anchorOf(index, record(to)), kind: kindFor(kinds, told('classifying'), motivation, note), note, tags: told('tagging').map((t) => t.trim().toLowerCase().replace(/\s+/g, '-')).filter((t) => TAG.test(t)).slice(0, 40) };
+    return {
+      ok: true,
+      type: 'mark',
+      name,
+      anchor: anchorOf(index, record(to)),
+      kind: kindFor(kinds, told('classifying'), motivation, note),
+      note,
+      tags: told('tagging')
+        .map((t) => t.trim().toLowerCase().replace(/\s+/g, '-'))
+        .filter((t) => TAG.test(t))
+        .slice(0, 40),
+    };
   } catch (error) {
     if (error instanceof SelectorError || error instanceof RangeError) return { ok: false, why: error.message };
     throw error;
@@ -55,7 +87,7 @@ function anchorOf(index: TextIndex, target: Readonly<Record<string, unknown>>): 
 }
 
 function replyTo(target: unknown, name: string, note: string): Brought {
-  const to = typeof target === 'string' ? target : record(target).source ?? record(target).id;
+  const to = typeof target === 'string' ? target : (record(target).source ?? record(target).id);
   if (typeof to !== 'string') return { ok: false, why: 'It answers another annotation, but does not say which.' };
   if (!note.trim()) return { ok: false, why: 'It answers another annotation without a word.' };
   return { ok: true, type: 'reply', name, to: uuidOf(to) ?? to, note };
@@ -64,19 +96,25 @@ function replyTo(target: unknown, name: string, note: string): Brought {
 /** An answer of somebody else says whose it was: it is kept under the name of whoever brings it in. */
 function signed(note: string, given: unknown, me: string): string {
   const creator = record(list(record(given).creator)[0]).name;
-  return typeof creator === 'string' && creator.trim() && creator !== me ? `${creator.trim().slice(0, 80)}: ${note}` : note;
+  return typeof creator === 'string' && creator.trim() && creator !== me
+    ? `${creator.trim().slice(0, 80)}: ${note}`
+    : note;
 }
 
 /** By what the same annotation is known when it comes again: its id, else all that it says. */
-const nameOf = (id: unknown, given: unknown): string => (typeof id === 'string' && id ? (uuidOf(id) ?? id) : JSON.stringify(given));
+const nameOf = (id: unknown, given: unknown): string =>
+  typeof id === 'string' && id ? (uuidOf(id) ?? id) : JSON.stringify(given);
 
 const uuidOf = (id: unknown): string | null => {
-  const bare = String(id).replace(/^urn:uuid:/, '').toLowerCase();
+  const bare = String(id)
+    .replace(/^urn:uuid:/, '')
+    .toLowerCase();
   return UUID_V7.test(bare) ? bare : null;
 };
 
 /** The kind of that name in the reader's own Key; else what the motivation comes nearest to. */
 function kindFor(kinds: readonly Kind[], classes: readonly string[], motivation: unknown, note: string): KindCode {
-  const names = classes.map((name) => name.trim().toLowerCase()), known = [...kinds, PLAIN_NOTE].find(({ code, name }) => names.includes(name.toLowerCase()) || names.includes(code));
+  const names = classes.map((name) => name.trim().toLowerCase()),
+    known = [...kinds, PLAIN_NOTE].find(({ code, name }) => names.includes(name.toLowerCase()) || names.includes(code));
   return known?.code ?? (list(motivation).includes('questioning') ? 'question' : note ? 'note' : 'keep');
 }

@@ -13,24 +13,33 @@ import { parse } from '../parse';
 import { sourceRowsOf } from '../sources/queries';
 import { attachment, notesOf } from './routes';
 
-const MOST = 100_000, AT_ONCE = 500;
+const MOST = 100_000,
+  AT_ONCE = 500;
 
 /** The sources a search finds, or those chosen, as a table, as bookmarks or with their study notes, and the feeds one follows: for other programs. */
 export function listTakeoutRoutes(app: FastifyInstance, context: Context): void {
   const { db } = context;
   const found = (request: FastifyRequest): SourceRow[] => {
-    const asker = askerOf(context, request), { ids } = findSources(db, readQuery(queryOf(request).q), asker, { sort: 'title', offset: 0, limit: MOST });
-    return Array.from({ length: Math.ceil(ids.length / AT_ONCE) }, (_, n) => sourceRowsOf(db, asker.me, ids.slice(n * AT_ONCE, (n + 1) * AT_ONCE))).flat();
+    const asker = askerOf(context, request),
+      { ids } = findSources(db, readQuery(queryOf(request).q), asker, { sort: 'title', offset: 0, limit: MOST });
+    return Array.from({ length: Math.ceil(ids.length / AT_ONCE) }, (_, n) =>
+      sourceRowsOf(db, asker.me, ids.slice(n * AT_ONCE, (n + 1) * AT_ONCE)),
+    ).flat();
   };
-  const file = (reply: FastifyReply, type: string, name: string): FastifyReply => reply.type(type).header('content-disposition', attachment(name));
-  const csv = (reply: FastifyReply, rows: readonly SourceRow[]) => file(reply, 'text/csv; charset=utf-8', 'library.csv').send(tableOf(rows));
-  const bookmarks = (reply: FastifyReply, rows: readonly SourceRow[]) => file(reply, 'text/html; charset=utf-8', 'bookmarks.html').send(bookmarksFile('Library', rows));
+  const file = (reply: FastifyReply, type: string, name: string): FastifyReply =>
+    reply.type(type).header('content-disposition', attachment(name));
+  const csv = (reply: FastifyReply, rows: readonly SourceRow[]) =>
+    file(reply, 'text/csv; charset=utf-8', 'library.csv').send(tableOf(rows));
+  const bookmarks = (reply: FastifyReply, rows: readonly SourceRow[]) =>
+    file(reply, 'text/html; charset=utf-8', 'bookmarks.html').send(bookmarksFile('Library', rows));
 
   app.get('/api/sources.csv', (request, reply) => csv(reply, found(request)));
   app.get('/api/sources/bookmarks.html', (request, reply) => bookmarks(reply, found(request)));
 
   app.post('/api/sources/take-out', async (request, reply) => {
-    const me = personOf(request).id, { sourceIds, as } = parse(takeOutSchema, request.body), rows = sourceRowsOf(db, me, sourceIds);
+    const me = personOf(request).id,
+      { sourceIds, as } = parse(takeOutSchema, request.body),
+      rows = sourceRowsOf(db, me, sourceIds);
     if (as === 'csv') return csv(reply, rows);
     if (as === 'bookmarks') return bookmarks(reply, rows);
     const archive = new JSZip();
@@ -39,7 +48,9 @@ export function listTakeoutRoutes(app: FastifyInstance, context: Context): void 
       await setImmediate();
       archive.file(freeName(archive, fileNameOf(title)), notesOf(context, request, id, 'mine').words);
     }
-    return file(reply, 'application/zip', 'study-notes.zip').send(await archive.generateAsync({ type: 'nodebuffer', compression: 'DEFLATE' }));
+    return file(reply, 'application/zip', 'study-notes.zip').send(
+      await archive.generateAsync({ type: 'nodebuffer', compression: 'DEFLATE' }),
+    );
   });
 
   app.get('/api/feeds.opml', (request, reply) => {
@@ -57,7 +68,43 @@ function freeName(archive: JSZip, name: string): string {
 }
 
 /** RFC 4180; a value that a spreadsheet would take for a formula is marked as text. */
-const tableOf = (rows: readonly SourceRow[]): string => Papa.unparse({
-  fields: ['title', 'author', 'site', 'address', 'doi', 'type', 'language', 'published', 'kept', 'minutes', 'read', 'state', 'marks', 'tags', 'remark'],
-  data: rows.map((s) => [s.title, s.author, s.site, s.address ?? '', s.doi, KIND_WORDS[s.kind], s.language, s.publishedAt ?? '', s.keptAt, Math.round(s.minutes), s.readShare, STATE_WORDS[s.state], s.marks, s.tags.join(' '), s.remark]),
-}, { escapeFormulae: true, newline: '\r\n' });
+const tableOf = (rows: readonly SourceRow[]): string =>
+  Papa.unparse(
+    {
+      fields: [
+        'title',
+        'author',
+        'site',
+        'address',
+        'doi',
+        'type',
+        'language',
+        'published',
+        'kept',
+        'minutes',
+        'read',
+        'state',
+        'marks',
+        'tags',
+        'remark',
+      ],
+      data: rows.map((s) => [
+        s.title,
+        s.author,
+        s.site,
+        s.address ?? '',
+        s.doi,
+        KIND_WORDS[s.kind],
+        s.language,
+        s.publishedAt ?? '',
+        s.keptAt,
+        Math.round(s.minutes),
+        s.readShare,
+        STATE_WORDS[s.state],
+        s.marks,
+        s.tags.join(' '),
+        s.remark,
+      ]),
+    },
+    { escapeFormulae: true, newline: '\r\n' },
+  );

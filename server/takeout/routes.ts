@@ -1,5 +1,15 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
-import { describe, indexText, spotName, toFragment, toSelectors, type Anchor, type Selector, type Spot, type TextIndex } from '@avrelle/core/anchor';
+import {
+  describe,
+  indexText,
+  spotName,
+  toFragment,
+  toSelectors,
+  type Anchor,
+  type Selector,
+  type Spot,
+  type TextIndex,
+} from '@avrelle/core/anchor';
 import { fileNameOf, studyNotes, toWebAnnotation, type TakenMark } from '@avrelle/core/export';
 import { toSvg } from '@avrelle/core/ink';
 import { outward } from '@avrelle/core/note';
@@ -15,34 +25,63 @@ import { sourceDetail, versionText } from '../sources/queries';
 /** `?whose=mine` (the default) or `all`: one's own, or everybody's that one sees. */
 export function takeoutRoutes(app: FastifyInstance, context: Context): void {
   app.get('/api/sources/:id/study-notes.md', (request, reply) => {
-    const { id, whose } = asked(request), { source, words } = notesOf(context, request, id, whose);
-    void reply.type('text/markdown; charset=utf-8').header('content-disposition', attachment(`${fileNameOf(source.title)}.md`));
+    const { id, whose } = asked(request),
+      { source, words } = notesOf(context, request, id, whose);
+    void reply
+      .type('text/markdown; charset=utf-8')
+      .header('content-disposition', attachment(`${fileNameOf(source.title)}.md`));
     return words;
   });
 
   app.get('/api/sources/:id/annotations.jsonld', (request, reply) => {
-    const { id, whose } = asked(request), { source, marks } = gather(context, request, id, whose), text = versionText(context.db, source.versionId)!;
+    const { id, whose } = asked(request),
+      { source, marks } = gather(context, request, id, whose),
+      text = versionText(context.db, source.versionId)!;
     const index = indexText(text.stream, JSON.parse(text.outline) as Outline);
-    void reply.type('application/ld+json; profile="http://www.w3.org/ns/anno.jsonld"').header('content-disposition', attachment(`${fileNameOf(source.title)}.jsonld`));
-    return JSON.stringify(marks.map((a) => toWebAnnotation(a, source, selectorsOf(index, a))), null, 2);
+    void reply
+      .type('application/ld+json; profile="http://www.w3.org/ns/anno.jsonld"')
+      .header('content-disposition', attachment(`${fileNameOf(source.title)}.jsonld`));
+    return JSON.stringify(
+      marks.map((a) => toWebAnnotation(a, source, selectorsOf(index, a))),
+      null,
+      2,
+    );
   });
 }
 
-const asked = (request: FastifyRequest): { id: string; whose: Whose } => ({ id: readId(request), whose: (request.query as { whose?: string }).whose === 'all' ? 'all' : 'mine' });
+const asked = (request: FastifyRequest): { id: string; whose: Whose } => ({
+  id: readId(request),
+  whose: (request.query as { whose?: string }).whose === 'all' ? 'all' : 'mine',
+});
 
 /** The study notes of a source, in Markdown. */
-export function notesOf(context: Context, request: FastifyRequest, id: string, whose: Whose): { readonly source: SourceDetail; readonly words: string } {
+export function notesOf(
+  context: Context,
+  request: FastifyRequest,
+  id: string,
+  whose: Whose,
+): { readonly source: SourceDetail; readonly words: string } {
   const { me, source, marks } = gather(context, request, id, whose);
-  return { source, words: studyNotes(source, taken(marks, `${request.protocol}://${request.host}`), context.now(), me.name) };
+  return {
+    source,
+    words: studyNotes(source, taken(marks, `${request.protocol}://${request.host}`), context.now(), me.name),
+  };
 }
 
 /** RFC 6266: an ASCII name for old programs, the real one beside it. */
-export const attachment = (name: string): string => `attachment; filename="${name.replace(/[^\x20-\x7e]|"/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`;
+export const attachment = (name: string): string =>
+  `attachment; filename="${name.replace(/[^\x20-\x7e]|"/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`;
 
 type Whose = 'mine' | 'all';
 
-function gather({ db }: Context, request: FastifyRequest, id: string, whose: Whose): { me: { name: string }; source: SourceDetail; marks: Annotation[] } {
-  const me = personOf(request), source = sourceDetail(db, me.id, id);
+function gather(
+  { db }: Context,
+  request: FastifyRequest,
+  id: string,
+  whose: Whose,
+): { me: { name: string }; source: SourceDetail; marks: Annotation[] } {
+  const me = personOf(request),
+    source = sourceDetail(db, me.id, id);
   if (!source) throw new AppError('not_found', { what: 'source' });
   const all = annotationsOf(db, me.id, source.id).filter((a) => !a.deleted);
   if (whose === 'all') return { me, source, marks: all };
@@ -62,23 +101,42 @@ function selectorsOf(index: TextIndex, { anchor, place }: Annotation): readonly 
 function spotSelectors(spot: Spot, quote: Anchor['quote']): readonly Selector[] {
   if (spot.type === 'whole') return [];
   const words: Selector = { type: 'TextQuoteSelector', ...quote };
-  if (spot.type !== 'drawn') return [{ type: 'FragmentSelector', conformsTo: MEDIA_FRAGMENTS, value: toFragment(spot) }, words];
-  const drawing: Selector = { type: 'SvgSelector', value: toSvg(spot, quote.exact.length) }, { tied } = spot;
+  if (spot.type !== 'drawn')
+    return [{ type: 'FragmentSelector', conformsTo: MEDIA_FRAGMENTS, value: toFragment(spot) }, words];
+  const drawing: Selector = { type: 'SvgSelector', value: toSvg(spot, quote.exact.length) },
+    { tied } = spot;
   if (tied.to !== 'picture') return [{ ...words, refinedBy: drawing }];
-  return ['page' in tied.on ? { type: 'FragmentSelector', conformsTo: PDF_FRAGMENTS, value: `page=${tied.on.page}`, refinedBy: drawing } : drawing, words];
+  return [
+    'page' in tied.on
+      ? { type: 'FragmentSelector', conformsTo: PDF_FRAGMENTS, value: `page=${tied.on.page}`, refinedBy: drawing }
+      : drawing,
+    words,
+  ];
 }
 
-const MEDIA_FRAGMENTS = 'http://www.w3.org/TR/media-frags/', PDF_FRAGMENTS = 'http://tools.ietf.org/rfc/rfc3778';
+const MEDIA_FRAGMENTS = 'http://www.w3.org/TR/media-frags/',
+  PDF_FRAGMENTS = 'http://tools.ietf.org/rfc/rfc3778';
 
 function taken(all: readonly Annotation[], origin: string): TakenMark[] {
-  const replies = (id: string) => all.filter((r) => r.rootId === id).map((r) => ({ author: r.author.name, note: outward(r.note, origin) }));
-  return all.filter((a) => a.rootId === null && a.anchor).map((a) => {
-    const { spot, quote, position } = a.anchor!;
-    return {
-      start: a.place?.start ?? position.start, kind: a.kind, quote: spot && !isOfWords(spot) ? spotName(spot) : quote.exact, quoted: spot && !isOfWords(spot) ? undefined : a.quoted, what: spot && isOfWords(spot) ? spotName(spot) : '',
-      note: outward(a.note, origin), tags: a.tags, author: a.author.name, replies: replies(a.id), address: `${origin}/source/${a.sourceId}?at=${a.id}`,
-    };
-  });
+  const replies = (id: string) =>
+    all.filter((r) => r.rootId === id).map((r) => ({ author: r.author.name, note: outward(r.note, origin) }));
+  return all
+    .filter((a) => a.rootId === null && a.anchor)
+    .map((a) => {
+      const { spot, quote, position } = a.anchor!;
+      return {
+        start: a.place?.start ?? position.start,
+        kind: a.kind,
+        quote: spot && !isOfWords(spot) ? spotName(spot) : quote.exact,
+        quoted: spot && !isOfWords(spot) ? undefined : a.quoted,
+        what: spot && isOfWords(spot) ? spotName(spot) : '',
+        note: outward(a.note, origin),
+        tags: a.tags,
+        author: a.author.name,
+        replies: replies(a.id),
+        address: `${origin}/source/${a.sourceId}?at=${a.id}`,
+      };
+    });
 }
 
 /** What is drawn over words means them; other spots stand for themselves. */

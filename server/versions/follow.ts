@@ -34,16 +34,33 @@ const AHEAD = 200;
 
 /** Follows annotations and what was read from one version to the next; what was lost is looked for by its own anchor. */
 export function follow({ before, after, outline, marks, reads }: Follow): Followed {
-  const former = indexText(before), index = indexText(after, outline);
+  const former = indexText(before),
+    index = indexText(after, outline);
   const placed = marks.filter((m) => m.range !== null);
-  const spans = reads.flatMap((read) => read.spans.map(([start, end]) => ({ start, end: Math.min(end, before.length) })).filter((s) => s.end > s.start));
-  const positions = reads.map(({ position }) => ({ start: Math.min(position, Math.max(0, before.length - 1)), end: Math.min(before.length, position + AHEAD) }));
-  const remapped = before ? remap(former, index, [...placed.map((m) => m.range!), ...spans, ...positions.filter((p) => p.end > p.start)]) : [];
+  const spans = reads.flatMap((read) =>
+    read.spans.map(([start, end]) => ({ start, end: Math.min(end, before.length) })).filter((s) => s.end > s.start),
+  );
+  const positions = reads.map(({ position }) => ({
+    start: Math.min(position, Math.max(0, before.length - 1)),
+    end: Math.min(before.length, position + AHEAD),
+  }));
+  const remapped = before
+    ? remap(former, index, [...placed.map((m) => m.range!), ...spans, ...positions.filter((p) => p.end > p.start)])
+    : [];
   const located = new Map(placed.map((mark, n) => [mark.id, remapped[n]!.located]));
   let next = placed.length;
-  const read = reads.map((r) => ({ ...r, spans: r.spans.filter(([start, end]) => Math.min(end, before.length) > start).reduce<Spans>((all) => remapped[next++]!.parts.reduce((sum, p) => addSpan(sum, p.start, p.end), all), []) }));
+  const read = reads.map((r) => ({
+    ...r,
+    spans: r.spans
+      .filter(([start, end]) => Math.min(end, before.length) > start)
+      .reduce<Spans>((all) => remapped[next++]!.parts.reduce((sum, p) => addSpan(sum, p.start, p.end), all), []),
+  }));
   return {
     marks: marks.map(({ id, anchor }) => ({ id, located: located.get(id) ?? locateAll(index, [anchor])[0]! })),
-    reads: read.map((r, n) => (positions[n]!.end > positions[n]!.start ? { ...r, position: remapped[next++]!.parts[0]?.start ?? Math.min(r.position, after.length) } : r)),
+    reads: read.map((r, n) =>
+      positions[n]!.end > positions[n]!.start
+        ? { ...r, position: remapped[next++]!.parts[0]?.start ?? Math.min(r.position, after.length) }
+        : r,
+    ),
   };
 }

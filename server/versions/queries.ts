@@ -5,8 +5,10 @@ import { placeOf, type PlaceRow } from '../annotations/place';
 import type { Db } from '../db/database';
 import type { Marked, Read } from './follow';
 
-const VERSIONS = 'SELECT v.id, v.number, v.kept_at, length(t.stream) AS length FROM source_version v JOIN version_text t ON t.version_id = v.id WHERE v.source_id = ? ORDER BY v.number DESC LIMIT 500';
-const NEWEST = 'SELECT v.id, v.number, v.kept_at, v.snapshot_hash, t.stream, s.title, s.address, s.owner_id FROM source s JOIN source_version v ON v.id = s.current_version JOIN version_text t ON t.version_id = v.id WHERE s.id = ? AND s.deleted_at IS NULL';
+const VERSIONS =
+  'SELECT v.id, v.number, v.kept_at, length(t.stream) AS length FROM source_version v JOIN version_text t ON t.version_id = v.id WHERE v.source_id = ? ORDER BY v.number DESC LIMIT 500';
+const NEWEST =
+  'SELECT v.id, v.number, v.kept_at, v.snapshot_hash, t.stream, s.title, s.address, s.owner_id FROM source s JOIN source_version v ON v.id = s.current_version JOIN version_text t ON t.version_id = v.id WHERE s.id = ? AND s.deleted_at IS NULL';
 export const MARKED = `
   SELECT a.id, a.anchor, a.version_id, v.id AS viewed, pl.state, pl.start, pl.stop, pl.confidence, pl.candidates, pl.hand_start, pl.hand_stop
   FROM annotation a JOIN source_version v ON v.id = @version LEFT JOIN placement pl ON pl.annotation_id = a.id AND pl.version_id = v.id
@@ -24,31 +26,69 @@ const BY_HAND = `
 const SET_START = 'UPDATE annotation SET start = ? WHERE id = ?';
 
 export const versionsOf = (db: Db, sourceId: string): VersionRow[] =>
-  db.all<{ id: string; number: number; kept_at: string; length: number }>(VERSIONS, sourceId).map((v) => ({ id: v.id, number: v.number, keptAt: v.kept_at, length: v.length }));
+  db
+    .all<{ id: string; number: number; kept_at: string; length: number }>(VERSIONS, sourceId)
+    .map((v) => ({ id: v.id, number: v.number, keptAt: v.kept_at, length: v.length }));
 
 const CURRENT = 'SELECT current_version FROM source WHERE id = ?';
-export const newestId = (db: Db, sourceId: string): string | undefined => db.get<{ current_version: string }>(CURRENT, sourceId)?.current_version;
+export const newestId = (db: Db, sourceId: string): string | undefined =>
+  db.get<{ current_version: string }>(CURRENT, sourceId)?.current_version;
 
-export interface Newest { readonly id: string; readonly number: number; readonly kept_at: string; readonly snapshot_hash: string; readonly stream: string; readonly title: string; readonly address: string | null; readonly owner_id: string }
+export interface Newest {
+  readonly id: string;
+  readonly number: number;
+  readonly kept_at: string;
+  readonly snapshot_hash: string;
+  readonly stream: string;
+  readonly title: string;
+  readonly address: string | null;
+  readonly owner_id: string;
+}
 export const newestVersion = (db: Db, sourceId: string): Newest | undefined => db.get<Newest>(NEWEST, sourceId);
 
 const NUMBERED = 'SELECT id FROM source_version WHERE source_id = ? AND number = ?';
-export const versionNumbered = (db: Db, sourceId: string, number: number): string | undefined => db.get<{ id: string }>(NUMBERED, sourceId, number)?.id;
+export const versionNumbered = (db: Db, sourceId: string, number: number): string | undefined =>
+  db.get<{ id: string }>(NUMBERED, sourceId, number)?.id;
 
-interface MarkedRow extends PlaceRow { id: string; anchor: string; version_id: string; viewed: string }
+interface MarkedRow extends PlaceRow {
+  id: string;
+  anchor: string;
+  version_id: string;
+  viewed: string;
+}
 
 /** Everybody's annotations as they stand in a version, deleted ones too: deleting can be undone. */
 export function marksIn(db: Db, versionId: string): Marked[] {
   return db.all<MarkedRow>(MARKED, { version: versionId } as never).map((row): Marked => {
-    const anchor = JSON.parse(row.anchor) as Anchor, place = placeOf(row, anchor, row.version_id, row.viewed);
-    return { id: row.id, anchor, range: place && place.start !== null && place.end !== null ? { start: place.start, end: place.end } : null };
+    const anchor = JSON.parse(row.anchor) as Anchor,
+      place = placeOf(row, anchor, row.version_id, row.viewed);
+    return {
+      id: row.id,
+      anchor,
+      range: place && place.start !== null && place.end !== null ? { start: place.start, end: place.end } : null,
+    };
   });
 }
 
 export const readsOf = (db: Db, sourceId: string): Read[] =>
-  db.all<{ person_id: string; spans: string; position: number }>(READS, sourceId).map((r) => ({ personId: r.person_id, spans: JSON.parse(r.spans) as Spans, position: r.position }));
-export const setRead = (db: Db, sourceId: string, { personId, spans, position }: Read): number => db.run(SET_READ, JSON.stringify(spans), position, shareRead(spans, db.get<{ length: number }>(LENGTH, sourceId)!.length), personId, sourceId);
-export const setCurrent = (db: Db, sourceId: string, versionId: string, to: { minutes: number; length: number }): number => db.run(SET_CURRENT, versionId, to.minutes, to.length, sourceId);
+  db
+    .all<{ person_id: string; spans: string; position: number }>(READS, sourceId)
+    .map((r) => ({ personId: r.person_id, spans: JSON.parse(r.spans) as Spans, position: r.position }));
+export const setRead = (db: Db, sourceId: string, { personId, spans, position }: Read): number =>
+  db.run(
+    SET_READ,
+    JSON.stringify(spans),
+    position,
+    shareRead(spans, db.get<{ length: number }>(LENGTH, sourceId)!.length),
+    personId,
+    sourceId,
+  );
+export const setCurrent = (
+  db: Db,
+  sourceId: string,
+  versionId: string,
+  to: { minutes: number; length: number },
+): number => db.run(SET_CURRENT, versionId, to.minutes, to.length, sourceId);
 
 /** Stores where an annotation was found in the newest version, and lists it there. */
 export function place(db: Db, annotationId: string, versionId: string, found: Located): void {
@@ -58,11 +98,26 @@ export function place(db: Db, annotationId: string, versionId: string, found: Lo
 }
 
 /** Stores where its author says it belongs. `own` is its range in the version it was made on, if that is this one. */
-export function placeByHand(db: Db, annotationId: string, versionId: string, to: { start: number; end: number } | null, own: { start: number; end: number }): void {
-  db.run(BY_HAND, { id: annotationId, version: versionId, start: to?.start ?? null, stop: to?.end ?? null, own_start: own.start, own_stop: own.end } as never);
+export function placeByHand(
+  db: Db,
+  annotationId: string,
+  versionId: string,
+  to: { start: number; end: number } | null,
+  own: { start: number; end: number },
+): void {
+  db.run(BY_HAND, {
+    id: annotationId,
+    version: versionId,
+    start: to?.start ?? null,
+    stop: to?.end ?? null,
+    own_start: own.start,
+    own_stop: own.end,
+  } as never);
 }
 export const setStart = (db: Db, annotationId: string, start: number): number => db.run(SET_START, start, annotationId);
 
-const NEWEST_FILE = 'SELECT v.file_hash AS hash, s.title, b.media_type AS mediaType FROM source s JOIN source_version v ON v.id = s.current_version JOIN blob b ON b.hash = v.file_hash WHERE s.id = ? AND s.deleted_at IS NULL AND v.file_hash IS NOT NULL';
+const NEWEST_FILE =
+  'SELECT v.file_hash AS hash, s.title, b.media_type AS mediaType FROM source s JOIN source_version v ON v.id = s.current_version JOIN blob b ON b.hash = v.file_hash WHERE s.id = ? AND s.deleted_at IS NULL AND v.file_hash IS NOT NULL';
 /** The file the newest version was made of. */
-export const newestFile = (db: Db, sourceId: string) => db.get<{ hash: string; title: string; mediaType: string }>(NEWEST_FILE, sourceId);
+export const newestFile = (db: Db, sourceId: string) =>
+  db.get<{ hash: string; title: string; mediaType: string }>(NEWEST_FILE, sourceId);

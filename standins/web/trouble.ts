@@ -2,9 +2,16 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 
 type Trouble = (response: ServerResponse, request: IncomingMessage) => void;
 
-const page = (body: string): string => `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Trouble</title></head><body>${body}</body></html>`;
-const redirect = (to: string): Trouble => (response) => response.writeHead(302, { location: to }).end();
-const html = (body: string): Trouble => (response) => response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' }).end(page(body));
+const page = (body: string): string =>
+  `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Trouble</title></head><body>${body}</body></html>`;
+const redirect =
+  (to: string): Trouble =>
+  (response) =>
+    response.writeHead(302, { location: to }).end();
+const html =
+  (body: string): Trouble =>
+  (response) =>
+    response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' }).end(page(body));
 
 const MEGABYTE = Buffer.alloc(1024 * 1024, 'mud ');
 
@@ -36,11 +43,19 @@ const tries = new Map<string, number>();
 const flaky: Trouble = (response, request) => {
   const times = (tries.get(request.url ?? '') ?? 0) + 1;
   tries.set(request.url ?? '', times);
-  if (times <= 2) return void response.writeHead(503, { 'content-type': 'text/html' }).end(page('<p>Not just now.</p>'));
-  html('<main><h1>Third time lucky</h1><p>The ferry did come in the end, and nobody on the quay said a word about it.</p></main>')(response, request);
+  if (times <= 2)
+    return void response.writeHead(503, { 'content-type': 'text/html' }).end(page('<p>Not just now.</p>'));
+  html(
+    '<main><h1>Third time lucky</h1><p>The ferry did come in the end, and nobody on the quay said a word about it.</p></main>',
+  )(response, request);
 };
 
-const slow: Trouble = (response, request) => void setTimeout(() => html('<main><h1>In its own time</h1><p>Some pages take a while, as do some tides.</p></main>')(response, request), 700);
+const slow: Trouble = (response, request) =>
+  void setTimeout(
+    () =>
+      html('<main><h1>In its own time</h1><p>Some pages take a while, as do some tides.</p></main>')(response, request),
+    700,
+  );
 
 /** What a page would try that means harm. */
 const HOSTILE = `<main><h1 onclick="alert(1)">Free mud</h1><p>Text of the page, long enough to be read by somebody who came for the mud.</p>
@@ -53,21 +68,39 @@ export const TROUBLES: Readonly<Record<string, Trouble>> = {
   '/flaky': flaky,
   '/slow': slow,
   '/hostile': html(HOSTILE),
-  '/wrong-type': (response) => response.writeHead(200, { 'content-type': 'application/pdf' }).end(page('<h1>A page</h1><p>It says it is a PDF, and is a page all the same.</p>')),
-  '/wrong-length': (response) => { response.writeHead(200, { 'content-type': 'text/html', 'content-length': '90000' }); response.write(page('<p>Shorter than promised.</p>'), () => response.destroy()); },
+  '/wrong-type': (response) =>
+    response
+      .writeHead(200, { 'content-type': 'application/pdf' })
+      .end(page('<h1>A page</h1><p>It says it is a PDF, and is a page all the same.</p>')),
+  '/wrong-length': (response) => {
+    response.writeHead(200, { 'content-type': 'text/html', 'content-length': '90000' });
+    response.write(page('<p>Shorter than promised.</p>'), () => response.destroy());
+  },
   '/feed-that-is-html': html('<h1>News</h1><p>This was said to be a feed.</p>'),
-  '/broken-feed': (response) => response.writeHead(200, { 'content-type': 'application/rss+xml' }).end('<rss version="2.0"><channel><title>Broken</title><item>'),
-  '/broken': (response) => response.writeHead(500, { 'content-type': 'text/html' }).end(page('<p>Something fell over.</p>')),
+  '/broken-feed': (response) =>
+    response
+      .writeHead(200, { 'content-type': 'application/rss+xml' })
+      .end('<rss version="2.0"><channel><title>Broken</title><item>'),
+  '/broken': (response) =>
+    response.writeHead(500, { 'content-type': 'text/html' }).end(page('<p>Something fell over.</p>')),
   '/locked': (response) => response.writeHead(403).end('no'),
   '/huge': pour(60),
   '/endless': drip,
-  '/binary': (response) => response.writeHead(200, { 'content-type': 'application/octet-stream' }).end(Buffer.from([0, 1, 2, 3, 255, 254, 0, 9])),
-  '/binary-as-html': (response) => response.writeHead(200, { 'content-type': 'text/html' }).end(Buffer.from([0, 1, 2, 3, 255, 254, 0, 9])),
+  '/binary': (response) =>
+    response
+      .writeHead(200, { 'content-type': 'application/octet-stream' })
+      .end(Buffer.from([0, 1, 2, 3, 255, 254, 0, 9])),
+  '/binary-as-html': (response) =>
+    response.writeHead(200, { 'content-type': 'text/html' }).end(Buffer.from([0, 1, 2, 3, 255, 254, 0, 9])),
   '/loop': redirect('/loop'),
   '/to-private': redirect('http://10.1.2.3/secret'),
   '/to-loopback': redirect('http://127.0.0.1:8099/secret'),
   '/to-file': redirect('file:///etc/passwd'),
   '/empty': html('<script>document.body.textContent = "made by a script"</script>'),
   '/moved': redirect('http://review.saltmere.test/marsh-that-walks-inland?utm_source=trouble'),
-  '/vanishing': (response) => { response.writeHead(200, { 'content-type': 'text/html', 'content-length': '5000' }); response.write('<p>half'); setTimeout(() => response.destroy(), 20); },
+  '/vanishing': (response) => {
+    response.writeHead(200, { 'content-type': 'text/html', 'content-length': '5000' });
+    response.write('<p>half');
+    setTimeout(() => response.destroy(), 20);
+  },
 };

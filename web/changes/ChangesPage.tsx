@@ -18,9 +18,17 @@ export default function ChangesPage() {
   const source = useSource(id);
   const changes = useChanges(id, params.get('from') ?? '', params.get('to') ?? '');
   const former = useAnnotations(id, changes.data?.from.number);
-  const present = useAnnotations(id, changes.data && source.data && changes.data.to.number !== source.data.newest ? changes.data.to.number : undefined);
+  const present = useAnnotations(
+    id,
+    changes.data && source.data && changes.data.to.number !== source.data.newest ? changes.data.to.number : undefined,
+  );
   const waiting = [source, changes, former, present].find((q) => !q.data);
-  if (waiting || !source.data || !changes.data || !former.data || !present.data) return <main><State of={waiting ?? source} /></main>;
+  if (waiting || !source.data || !changes.data || !former.data || !present.data)
+    return (
+      <main>
+        <State of={waiting ?? source} />
+      </main>
+    );
   return <Changes source={source.data} comparison={changes.data} former={former.data} present={present.data} />;
 }
 
@@ -35,7 +43,8 @@ interface Props {
 
 function Changes({ source, comparison, former, present }: Props) {
   const { from, to, before, after } = comparison;
-  const me = useMe(), navigate = useNavigate();
+  const me = useMe(),
+    navigate = useNavigate();
   const key = useChosenKey(NOBODY, true);
   const marks = useMarks(source, undefined, me, key);
   const sections = useMemo(() => paragraphs(comparison), [comparison]);
@@ -43,16 +52,42 @@ function Changes({ source, comparison, former, present }: Props) {
   return (
     <main className="grid h-full min-h-0 grid-rows-[auto_1fr]">
       <header className="flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-rule px-[30px] py-3 max-[900px]:px-4">
-        <Link className="text-[14px] text-soft hover:text-ink" to={`/source/${source.id}?version=${to.number}`}>‹ Read it</Link>
-        <h1 className="min-w-0 flex-1 truncate text-[23px]">What changed in <i className="font-normal">{source.title}</i></h1>
+        <Link className="text-[14px] text-soft hover:text-ink" to={`/source/${source.id}?version=${to.number}`}>
+          ‹ Read it
+        </Link>
+        <h1 className="min-w-0 flex-1 truncate text-[23px]">
+          What changed in <i className="font-normal">{source.title}</i>
+        </h1>
         <VersionPair id={source.id} comparison={comparison} />
       </header>
       <div className="grid min-h-0 grid-cols-[1fr_430px] max-[1000px]:block max-[1000px]:overflow-y-auto">
-        <section aria-label="The text" className="min-h-0 overflow-y-auto bg-sheet px-[30px] py-6 max-[1000px]:overflow-visible max-[900px]:px-4">
-          <p className="mb-5 text-[14px] text-soft">{count(wordsOfKind(comparison, 'removed'), 'word was', 'words were')} <del className="gone">taken out</del> and {count(wordsOfKind(comparison, 'added'), 'word', 'words')} <ins className="come">put in</ins> between {day(from.keptAt)} and {day(to.keptAt)}.</p>
-          <div className="mx-auto max-w-[64ch] font-read text-[17px] leading-[1.62]">{sections.map((section, n) => <Passage key={n} section={section} />)}</div>
+        <section
+          aria-label="The text"
+          className="min-h-0 overflow-y-auto bg-sheet px-[30px] py-6 max-[1000px]:overflow-visible max-[900px]:px-4"
+        >
+          <p className="mb-5 text-[14px] text-soft">
+            {count(wordsOfKind(comparison, 'removed'), 'word was', 'words were')} <del className="gone">taken out</del>{' '}
+            and {count(wordsOfKind(comparison, 'added'), 'word', 'words')} <ins className="come">put in</ins> between{' '}
+            {day(from.keptAt)} and {day(to.keptAt)}.
+          </p>
+          <div className="mx-auto max-w-[64ch] font-read text-[17px] leading-[1.62]">
+            {sections.map((section, n) => (
+              <Passage key={n} section={section} />
+            ))}
+          </div>
         </section>
-        <Fates present={present} former={former} before={before} after={after} me={me.id} newest={to.number === source.newest} onAccept={accept} onChoose={(a) => void navigate(`/source/${source.id}?version=${to.number}&place=${a.id}`)} sourceId={source.id} version={to.number} />
+        <Fates
+          present={present}
+          former={former}
+          before={before}
+          after={after}
+          me={me.id}
+          newest={to.number === source.newest}
+          onAccept={accept}
+          onChoose={(a) => void navigate(`/source/${source.id}?version=${to.number}&place=${a.id}`)}
+          sourceId={source.id}
+          version={to.number}
+        />
       </div>
     </main>
   );
@@ -60,14 +95,36 @@ function Changes({ source, comparison, former, present }: Props) {
 
 function Passage({ section }: { section: Section }) {
   if (section.changed) {
-    return <p className="my-3">{section.line.map((piece, n) => (piece.kind === 'kept' ? <span key={n}>{piece.text}</span> : piece.kind === 'removed' ? <del key={n} className="gone">{piece.text}</del> : <ins key={n} className="come">{piece.text}</ins>))}</p>;
+    return (
+      <p className="my-3">
+        {section.line.map((piece, n) =>
+          piece.kind === 'kept' ? (
+            <span key={n}>{piece.text}</span>
+          ) : piece.kind === 'removed' ? (
+            <del key={n} className="gone">
+              {piece.text}
+            </del>
+          ) : (
+            <ins key={n} className="come">
+              {piece.text}
+            </ins>
+          ),
+        )}
+      </p>
+    );
   }
   const letters = section.lines.reduce((sum, line) => sum + line.length, 0);
   if (section.lines.length === 1 && letters < 90) return <p className="my-3 text-soft">{section.lines[0]}</p>;
   return (
     <details className="my-3">
-      <summary className="cursor-pointer border-y border-rule py-1 text-center font-ui text-[13px] text-soft">{count(section.lines.length, 'paragraph', 'paragraphs')} as before</summary>
-      {section.lines.map((line, n) => <p key={n} className="my-3 text-soft">{line}</p>)}
+      <summary className="cursor-pointer border-y border-rule py-1 text-center font-ui text-[13px] text-soft">
+        {count(section.lines.length, 'paragraph', 'paragraphs')} as before
+      </summary>
+      {section.lines.map((line, n) => (
+        <p key={n} className="my-3 text-soft">
+          {line}
+        </p>
+      ))}
     </details>
   );
 }
@@ -76,13 +133,26 @@ function Passage({ section }: { section: Section }) {
 function VersionPair({ id, comparison: { from, to } }: { id: string; comparison: Comparison }) {
   const versions = useVersions(id).data ?? [];
   const navigate = useNavigate();
-  const go = (a: number, b: number): void => void navigate(`/source/${id}/changes?from=${a}&to=${b}`, { replace: true });
+  const go = (a: number, b: number): void =>
+    void navigate(`/source/${id}/changes?from=${a}&to=${b}`, { replace: true });
   const choice = (label: string, chosen: number, other: number, onChoose: (n: number) => void) => (
-    <label className="flex items-baseline gap-1.5">{label}
+    <label className="flex items-baseline gap-1.5">
+      {label}
       <select className="field w-auto" value={chosen} onChange={(e) => onChoose(Number(e.target.value))}>
-        {versions.filter((v) => v.number !== other).map((v) => <option key={v.id} value={v.number}>version {v.number}, {day(v.keptAt)}</option>)}
+        {versions
+          .filter((v) => v.number !== other)
+          .map((v) => (
+            <option key={v.id} value={v.number}>
+              version {v.number}, {day(v.keptAt)}
+            </option>
+          ))}
       </select>
     </label>
   );
-  return <div className="flex gap-4 text-[14px] text-soft">{choice('from', from.number, to.number, (n) => go(n, to.number))}{choice('to', to.number, from.number, (n) => go(from.number, n))}</div>;
+  return (
+    <div className="flex gap-4 text-[14px] text-soft">
+      {choice('from', from.number, to.number, (n) => go(n, to.number))}
+      {choice('to', to.number, from.number, (n) => go(from.number, n))}
+    </div>
+  );
 }

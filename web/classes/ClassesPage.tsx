@@ -32,31 +32,89 @@ export default function ClassesPage() {
   };
   return (
     <main className="grid min-h-0 grid-rows-[auto_1fr] bg-sheet">
-      <div className="border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4"><h1 className="text-[23px]">Classes</h1></div>
+      <div className="border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
+        <h1 className="text-[23px]">Classes</h1>
+      </div>
       <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block max-[900px]:overflow-y-auto">
         <State of={classes}>
-          <ul className="py-1">{classes.data?.map((c) => (
-            <li key={c.id} className="border-b border-rule px-[30px] py-3.5 hover:bg-wash max-[900px]:px-4">
-              <h2 className="text-[18px]"><Link to={`/classes/${c.id}`}><Tint tint={c.tint}>{c.name}</Tint></Link></h2>
-              <p className="mt-1.5 text-[14px] text-soft">{c.role === 'student' ? 'you are a student' : `you are ${c.role === 'assistant' ? 'an assistant' : 'the teacher'}`} · {count(c.people, 'person', 'people')} · {count(c.sources, 'reading')} · {count(c.annotations, 'shared mark')}</p>
-            </li>
-          ))}
-          {classes.data?.length === 0 && <li className="max-w-[52ch] px-[30px] py-6 text-soft">You are in no class yet. Join one with the code your teacher gave you, or make one of your own.</li>}</ul>
+          <ul className="py-1">
+            {classes.data?.map((c) => (
+              <li key={c.id} className="border-b border-rule px-[30px] py-3.5 hover:bg-wash max-[900px]:px-4">
+                <h2 className="text-[18px]">
+                  <Link to={`/classes/${c.id}`}>
+                    <Tint tint={c.tint}>{c.name}</Tint>
+                  </Link>
+                </h2>
+                <p className="mt-1.5 text-[14px] text-soft">
+                  {c.role === 'student'
+                    ? 'you are a student'
+                    : `you are ${c.role === 'assistant' ? 'an assistant' : 'the teacher'}`}{' '}
+                  · {count(c.people, 'person', 'people')} · {count(c.sources, 'reading')} ·{' '}
+                  {count(c.annotations, 'shared mark')}
+                </p>
+              </li>
+            ))}
+            {classes.data?.length === 0 && (
+              <li className="max-w-[52ch] px-[30px] py-6 text-soft">
+                You are in no class yet. Join one with the code your teacher gave you, or make one of your own.
+              </li>
+            )}
+          </ul>
         </State>
-        <aside aria-label="Join or make a class" className="grid min-h-0 content-start overflow-y-auto gap-8 border-l border-rule bg-paper px-6 py-5 max-[900px]:border-l-0">
-          <form noValidate onSubmit={(e) => void go('join', request('POST', '/api/classes/join', { code: value(e, 'code') }))}>
+        <aside
+          aria-label="Join or make a class"
+          className="grid min-h-0 content-start overflow-y-auto gap-8 border-l border-rule bg-paper px-6 py-5 max-[900px]:border-l-0"
+        >
+          <form
+            noValidate
+            onSubmit={(e) => void go('join', request('POST', '/api/classes/join', { code: value(e, 'code') }))}
+          >
             <h2 className="text-[17px]">Join a class</h2>
-            <label className="mt-2 grid gap-1 text-[14px] text-soft">Code from your teacher<input name="code" autoComplete="off" placeholder="six letters and digits" className="field text-[15px] uppercase placeholder:normal-case" /></label>
-            {wrong?.form === 'join' && <div className="mt-2"><Alert>{wrong.words}</Alert></div>}
+            <label className="mt-2 grid gap-1 text-[14px] text-soft">
+              Code from your teacher
+              <input
+                name="code"
+                autoComplete="off"
+                placeholder="six letters and digits"
+                className="field text-[15px] uppercase placeholder:normal-case"
+              />
+            </label>
+            {wrong?.form === 'join' && (
+              <div className="mt-2">
+                <Alert>{wrong.words}</Alert>
+              </div>
+            )}
             <button className="press mt-3">Join</button>
           </form>
-          <form noValidate onSubmit={(e) => void go('make', request('PUT', `/api/classes/${v7()}`, { name: value(e, 'name'), tint }))}>
+          <form
+            noValidate
+            onSubmit={(e) => void go('make', request('PUT', `/api/classes/${v7()}`, { name: value(e, 'name'), tint }))}
+          >
             <h2 className="text-[17px]">Make a class</h2>
-            <label className="mt-2 grid gap-1 text-[14px] text-soft">Name<input name="name" placeholder="Field Course B" className="field text-[15px]" /></label>
-            <fieldset className="mt-3 flex flex-wrap gap-2"><legend className="text-[14px] text-soft">Tint</legend>
-              {TINTS.map((t) => <label key={t} className={`cursor-pointer ${tint === t ? 'outline-2 outline-tide' : ''}`}><input type="radio" name="tint" className="sr-only" checked={tint === t} onChange={() => setTint(t)} /><Tint tint={t}>{t}</Tint></label>)}
+            <label className="mt-2 grid gap-1 text-[14px] text-soft">
+              Name
+              <input name="name" placeholder="Field Course B" className="field text-[15px]" />
+            </label>
+            <fieldset className="mt-3 flex flex-wrap gap-2">
+              <legend className="text-[14px] text-soft">Tint</legend>
+              {TINTS.map((t) => (
+                <label key={t} className={`cursor-pointer ${tint === t ? 'outline-2 outline-tide' : ''}`}>
+                  <input
+                    type="radio"
+                    name="tint"
+                    className="sr-only"
+                    checked={tint === t}
+                    onChange={() => setTint(t)}
+                  />
+                  <Tint tint={t}>{t}</Tint>
+                </label>
+              ))}
             </fieldset>
-            {wrong?.form === 'make' && <div className="mt-2"><Alert>{wrong.words}</Alert></div>}
+            {wrong?.form === 'make' && (
+              <div className="mt-2">
+                <Alert>{wrong.words}</Alert>
+              </div>
+            )}
             <button className="press mt-4">Make it</button>
           </form>
         </aside>

@@ -5,7 +5,8 @@ import { keys } from './queries';
 const NONE: readonly Annotation[] = [];
 
 /** What is known of the annotations of a source. */
-export const annotationsIn = (client: QueryClient, sourceId: string): readonly Annotation[] => client.getQueryData<readonly Annotation[]>(keys.annotations(sourceId)) ?? NONE;
+export const annotationsIn = (client: QueryClient, sourceId: string): readonly Annotation[] =>
+  client.getQueryData<readonly Annotation[]>(keys.annotations(sourceId)) ?? NONE;
 
 /** Puts an annotation into the list of its source, in place of an older version of itself. */
 export function upsert(list: readonly Annotation[], annotation: Annotation): readonly Annotation[] {
@@ -16,10 +17,14 @@ export function upsert(list: readonly Annotation[], annotation: Annotation): rea
 }
 
 /** Takes an annotation and what hangs on it out of the list. */
-export const without = (list: readonly Annotation[], id: string): readonly Annotation[] => list.filter((a) => a.id !== id && a.rootId !== id);
+export const without = (list: readonly Annotation[], id: string): readonly Annotation[] =>
+  list.filter((a) => a.id !== id && a.rootId !== id);
 
 export function showAnnotation(client: QueryClient, annotation: Annotation): void {
-  client.setQueryData<readonly Annotation[]>(keys.annotations(annotation.sourceId), (list) => list && upsert(list, annotation));
+  client.setQueryData<readonly Annotation[]>(
+    keys.annotations(annotation.sourceId),
+    (list) => list && upsert(list, annotation),
+  );
 }
 
 export function hideAnnotation(client: QueryClient, sourceId: string, id: string): void {

@@ -8,7 +8,13 @@ export class ProblemError extends Error {
   }
 }
 
-const OFFLINE: Problem = { type: 'urn:avrelle:error:offline', code: 'offline', status: 0, title: 'No connection', detail: 'The server cannot be reached. What you wrote is stored on this computer and sent as soon as it answers.' };
+const OFFLINE: Problem = {
+  type: 'urn:avrelle:error:offline',
+  code: 'offline',
+  status: 0,
+  title: 'No connection',
+  detail: 'The server cannot be reached. What you wrote is stored on this computer and sent as soon as it answers.',
+};
 
 export const isOffline = (error: unknown): boolean => error instanceof ProblemError && error.problem.code === 'offline';
 
@@ -32,17 +38,35 @@ const isPage = (response: Response): boolean => (response.headers.get('content-t
 const isJson = (response: Response): boolean => (response.headers.get('content-type') ?? '').includes('json');
 
 async function answered(url: string, asked: RequestInit): Promise<Response> {
-  const response = await fetch(url, { ...asked, credentials: 'same-origin' }).catch(() => { throw new ProblemError(OFFLINE); });
-  if (!response.ok) throw new ProblemError(isJson(response) ? ((await response.json()) as Problem) : { ...OFFLINE, code: 'broken', title: 'The server answered oddly', detail: `The server answered ${response.status}. Reload the page and try again.` });
+  const response = await fetch(url, { ...asked, credentials: 'same-origin' }).catch(() => {
+    throw new ProblemError(OFFLINE);
+  });
+  if (!response.ok)
+    throw new ProblemError(
+      isJson(response)
+        ? ((await response.json()) as Problem)
+        : {
+            ...OFFLINE,
+            code: 'broken',
+            title: 'The server answered oddly',
+            detail: `The server answered ${response.status}. Reload the page and try again.`,
+          },
+    );
   return response;
 }
 
 /** Sends one file as it is, under its own type. */
-export const sendFile = <T>(url: string, file: Blob, method: 'POST' | 'PUT' = 'POST'): Promise<T> => request<T>(method, url, file);
+export const sendFile = <T>(url: string, file: Blob, method: 'POST' | 'PUT' = 'POST'): Promise<T> =>
+  request<T>(method, url, file);
 
 /** Asks for a file and hands it over to be saved. */
 export async function saveFile(url: string, body: unknown, name: string): Promise<void> {
-  const response = await answered(url, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }), address = URL.createObjectURL(await response.blob());
+  const response = await answered(url, {
+      method: 'POST',
+      body: JSON.stringify(body),
+      headers: { 'content-type': 'application/json' },
+    }),
+    address = URL.createObjectURL(await response.blob());
   Object.assign(document.createElement('a'), { href: address, download: name }).click();
   setTimeout(() => URL.revokeObjectURL(address), 60_000);
 }

@@ -10,9 +10,12 @@ export function begin({ pathname, search }: Location): void {
   void client.prefetchQuery(classesQuery);
   const text = request<SourceText>('GET', `/api/sources/${id}/text`);
   text.catch(() => undefined);
-  client.fetchQuery<SourceDetail>(sourceQuery(id)).then(({ versionId }) => {
-    // Many of them take a while; one can read meanwhile.
-    void client.prefetchQuery(annotationsQuery(id));
-    void client.prefetchQuery({ queryKey: keys.text(id, versionId), queryFn: () => text, staleTime: Infinity });
-  }).catch(() => undefined);
+  client
+    .fetchQuery<SourceDetail>(sourceQuery(id))
+    .then(({ versionId }) => {
+      // Many of them take a while; one can read meanwhile.
+      void client.prefetchQuery(annotationsQuery(id));
+      void client.prefetchQuery({ queryKey: keys.text(id, versionId), queryFn: () => text, staleTime: Infinity });
+    })
+    .catch(() => undefined);
 }

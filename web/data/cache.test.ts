@@ -7,11 +7,26 @@ import { begunAgain, mergedBatch, withJob } from './jobs';
 import { keys } from './queries';
 import { receive } from './use-live';
 
-const job = (id: string, state: Job['state'], progress: number): Job => ({ id, state, progress, step: state, sourceId: null, already: false, error: null, batchId: null, look: false, before: null, label: id });
+const job = (id: string, state: Job['state'], progress: number): Job => ({
+  id,
+  state,
+  progress,
+  step: state,
+  sourceId: null,
+  already: false,
+  error: null,
+  batchId: null,
+  look: false,
+  before: null,
+  label: id,
+});
 
 test('a page that a network shows in the server’s place is no answer: what is sent waits for the server', async () => {
   const { fetch: before } = globalThis;
-  globalThis.fetch = () => Promise.resolve(new Response('<h1>Sign in to the network</h1>', { status: 200, headers: { 'content-type': 'text/html' } }));
+  globalThis.fetch = () =>
+    Promise.resolve(
+      new Response('<h1>Sign in to the network</h1>', { status: 200, headers: { 'content-type': 'text/html' } }),
+    );
   await expect(request('PUT', '/api/annotations/a', {})).rejects.toMatchObject({ problem: { code: 'offline' } });
   globalThis.fetch = before;
 });
@@ -24,8 +39,16 @@ test('an answer that comes after a later event does not set a job back', () => {
 });
 
 test('what an event tells outlives an answer that was on its way when it came', async () => {
-  const client = new QueryClient(), batch = (state: Job['state']) => [{ id: 'l', label: 'l', paused: false, createdAt: '', jobs: [{ ...job('a', state, 0), batchId: 'l' }] }];
-  const answers: ((value: unknown) => void)[] = [], observer = new QueryObserver(client, { queryKey: keys.lists, queryFn: () => new Promise((done) => answers.push(done)), initialData: batch('running') as unknown });
+  const client = new QueryClient(),
+    batch = (state: Job['state']) => [
+      { id: 'l', label: 'l', paused: false, createdAt: '', jobs: [{ ...job('a', state, 0), batchId: 'l' }] },
+    ];
+  const answers: ((value: unknown) => void)[] = [],
+    observer = new QueryObserver(client, {
+      queryKey: keys.lists,
+      queryFn: () => new Promise((done) => answers.push(done)),
+      initialData: batch('running') as unknown,
+    });
   const leave = observer.subscribe(() => undefined);
   receive(client, { type: 'job', job: { ...job('a', 'failed', 0), batchId: 'l' } });
   answers[0]!(batch('running'));
@@ -39,11 +62,15 @@ test('what an event tells outlives an answer that was on its way when it came', 
 test('a list keeps what events told of its jobs while the answer was under way', () => {
   const batch = (...jobs: Job[]) => ({ id: 'l', label: 'l', paused: false, createdAt: '', jobs });
   const known = batch(job('a', 'failed', 1), begunAgain(job('b', 'failed', 1)));
-  expect(mergedBatch(known, batch(job('a', 'queued', 0), job('b', 'running', 0.2))).jobs.map((j) => j.state)).toEqual(['failed', 'running']);
+  expect(mergedBatch(known, batch(job('a', 'queued', 0), job('b', 'running', 0.2))).jobs.map((j) => j.state)).toEqual([
+    'failed',
+    'running',
+  ]);
   expect(begunAgain(job('c', 'done', 1)).state).toBe('done');
 });
 
-const annotation = (id: string, version: number, rootId: string | null = null) => ({ id, version, rootId }) as Annotation;
+const annotation = (id: string, version: number, rootId: string | null = null) =>
+  ({ id, version, rootId }) as Annotation;
 
 test('an older version never takes the place of a newer one', () => {
   const list = [annotation('a', 3)];

@@ -8,7 +8,8 @@ export function withJob(jobs: readonly Job[], job: Job): Job[] {
   return known && further(known, job) === known ? [...jobs] : [job, ...jobs.filter((j) => j.id !== job.id)];
 }
 
-const further = (known: Job, job: Job): Job => (RANK[known.state] > RANK[job.state] || (known.state === job.state && known.progress > job.progress) ? known : job);
+const further = (known: Job, job: Job): Job =>
+  RANK[known.state] > RANK[job.state] || (known.state === job.state && known.progress > job.progress) ? known : job;
 
 /** A list as an answer has it, with what events have told of its jobs meanwhile. */
 export function mergedBatch(known: Batch, fresh: Batch): Batch {
@@ -17,4 +18,7 @@ export function mergedBatch(known: Batch, fresh: Batch): Batch {
 }
 
 /** What a job that is to be tried again is, before anything is heard of it: one that failed, or found what was kept before. */
-export const begunAgain = (job: Job): Job => (job.state === 'failed' || job.already ? { ...job, state: 'queued', step: 'Waiting', progress: 0, error: null, already: false, before: null } : job);
+export const begunAgain = (job: Job): Job =>
+  job.state === 'failed' || job.already
+    ? { ...job, state: 'queued', step: 'Waiting', progress: 0, error: null, already: false, before: null }
+    : job;

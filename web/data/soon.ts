@@ -10,7 +10,9 @@ let asked = false;
 export function now(): void {
   asked = false;
   if (waiting.length === 0) return;
-  notifyManager.batch(() => { for (const work of waiting.splice(0)) work(); });
+  notifyManager.batch(() => {
+    for (const work of waiting.splice(0)) work();
+  });
 }
 
 /**
@@ -32,5 +34,7 @@ export function soon(work: () => void): void {
 export function heed(target: EventTarget): () => void {
   const events = ['pointerdown', 'keydown'];
   for (const event of events) target.addEventListener(event, now, { capture: true });
-  return () => { for (const event of events) target.removeEventListener(event, now, { capture: true }); };
+  return () => {
+    for (const event of events) target.removeEventListener(event, now, { capture: true });
+  };
 }

@@ -13,20 +13,35 @@ export function useLive(personId: string | undefined, since: string): boolean {
   const client = useQueryClient();
   const [connected, setConnected] = useState(true);
   const first = useRef(since);
-  useEffect(() => { first.current = since; });
+  useEffect(() => {
+    first.current = since;
+  });
   useEffect(() => heed(window), []);
-  useEffect(() => (personId ? liveStream.listen(personId, first.current, { connected: setConnected, hear: (heard) => soon(() => hear(client, heard)) }) : undefined), [client, personId]);
+  useEffect(
+    () =>
+      personId
+        ? liveStream.listen(personId, first.current, {
+            connected: setConnected,
+            hear: (heard) => soon(() => hear(client, heard)),
+          })
+        : undefined,
+    [client, personId],
+  );
   return connected;
 }
 
 function hear(client: QueryClient, heard: Heard): void {
   switch (heard.type) {
-    case 'event': return receive(client, heard.event);
-    case 'reload': return void client.invalidateQueries();
+    case 'event':
+      return receive(client, heard.event);
+    case 'reload':
+      return void client.invalidateQueries();
     // Perhaps because the session has ended.
-    case 'closed': return void client.invalidateQueries({ queryKey: keys.welcome });
+    case 'closed':
+      return void client.invalidateQueries({ queryKey: keys.welcome });
     // Another database is there now: nothing on this page may be what is there. What is half-written is stored.
-    case 'restart': return location.reload();
+    case 'restart':
+      return location.reload();
   }
 }
 
@@ -37,14 +52,37 @@ export function receive(client: QueryClient, event: StreamEvent): void {
       if (linksIn(event.annotation.note).length > 0) void client.invalidateQueries({ queryKey: ['links'] });
       return patch(client, keys.annotations(event.annotation.sourceId), () => showAnnotation(client, event.annotation));
     }
-    case 'gone': return patch(client, keys.annotations(event.sourceId), () => hideAnnotation(client, event.sourceId, event.annotationId));
-    case 'library': return void Promise.all([client.invalidateQueries({ queryKey: keys.library }), client.invalidateQueries({ queryKey: ['source'] }), client.invalidateQueries({ queryKey: keys.desk }), client.invalidateQueries({ queryKey: keys.tints })]);
-    case 'source': return void ['source', 'annotations', 'versions', 'library'].map((key) => client.invalidateQueries({ queryKey: key === 'library' ? [key] : [key, event.sourceId] }));
-    case 'arrivals': return void [keys.arrivals, keys.feeds, keys.lists].map((queryKey) => client.invalidateQueries({ queryKey }));
-    case 'desk': return void client.invalidateQueries({ queryKey: keys.desk });
-    case 'key': return void ['keys', 'annotations', 'library', 'found'].map((key) => client.invalidateQueries({ queryKey: [key] }));
-    case 'classes': return void Promise.all(['classes', 'keys', 'library', 'source', 'annotations', 'desk'].map((key) => client.invalidateQueries({ queryKey: [key] })));
-    case 'job': return receiveJob(client, event.job);
+    case 'gone':
+      return patch(client, keys.annotations(event.sourceId), () =>
+        hideAnnotation(client, event.sourceId, event.annotationId),
+      );
+    case 'library':
+      return void Promise.all([
+        client.invalidateQueries({ queryKey: keys.library }),
+        client.invalidateQueries({ queryKey: ['source'] }),
+        client.invalidateQueries({ queryKey: keys.desk }),
+        client.invalidateQueries({ queryKey: keys.tints }),
+      ]);
+    case 'source':
+      return void ['source', 'annotations', 'versions', 'library'].map((key) =>
+        client.invalidateQueries({ queryKey: key === 'library' ? [key] : [key, event.sourceId] }),
+      );
+    case 'arrivals':
+      return void [keys.arrivals, keys.feeds, keys.lists].map((queryKey) => client.invalidateQueries({ queryKey }));
+    case 'desk':
+      return void client.invalidateQueries({ queryKey: keys.desk });
+    case 'key':
+      return void ['keys', 'annotations', 'library', 'found'].map((key) =>
+        client.invalidateQueries({ queryKey: [key] }),
+      );
+    case 'classes':
+      return void Promise.all(
+        ['classes', 'keys', 'library', 'source', 'annotations', 'desk'].map((key) =>
+          client.invalidateQueries({ queryKey: [key] }),
+        ),
+      );
+    case 'job':
+      return receiveJob(client, event.job);
   }
 }
 
@@ -55,7 +93,15 @@ function patch(client: QueryClient, queryKey: QueryKey, write: () => void): void
 }
 
 function receiveJob(client: QueryClient, job: Job): void {
-  if (job.batchId !== null) return patch(client, keys.lists, () => client.setQueryData<Batch[]>(keys.lists, (lists) => lists?.map((batch) => (batch.id === job.batchId ? { ...batch, jobs: batch.jobs.map((j) => (j.id === job.id ? job : j)) } : batch))));
-  if (client.getQueryData(keys.jobs)) patch(client, keys.jobs, () => client.setQueryData<Job[]>(keys.jobs, (jobs) => jobs && withJob(jobs, job)));
+  if (job.batchId !== null)
+    return patch(client, keys.lists, () =>
+      client.setQueryData<Batch[]>(keys.lists, (lists) =>
+        lists?.map((batch) =>
+          batch.id === job.batchId ? { ...batch, jobs: batch.jobs.map((j) => (j.id === job.id ? job : j)) } : batch,
+        ),
+      ),
+    );
+  if (client.getQueryData(keys.jobs))
+    patch(client, keys.jobs, () => client.setQueryData<Job[]>(keys.jobs, (jobs) => jobs && withJob(jobs, job)));
   else void client.invalidateQueries({ queryKey: keys.jobs });
 }

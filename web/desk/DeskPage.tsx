@@ -20,14 +20,32 @@ export default function DeskPage() {
   const today = new Date().toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
   return (
     <main className="grid min-h-0 grid-rows-[auto_1fr] bg-sheet">
-      <div className="flex items-baseline gap-4 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4"><h1 className="text-[23px]">Desk</h1><p className="font-read italic text-soft">{today}</p></div>
+      <div className="flex items-baseline gap-4 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
+        <h1 className="text-[23px]">Desk</h1>
+        <p className="font-read italic text-soft">{today}</p>
+      </div>
       <State of={desk}>
         {desk.data && (
           <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block max-[900px]:overflow-y-auto">
             <div className="min-h-0 overflow-y-auto px-[30px] py-4 max-[900px]:px-4">
-              <Shelf title="Go on reading" sources={desk.data.reading} empty="Nothing is begun. Open something from below, or keep a page in the Library." />
+              <Shelf
+                title="Go on reading"
+                sources={desk.data.reading}
+                empty="Nothing is begun. Open something from below, or keep a page in the Library."
+              />
               {desk.data.spare && <Shelf title="For a spare moment" sources={[desk.data.spare]} empty="" />}
-              <Shelf title="Waiting to be read" sources={desk.data.fresh} empty="Nothing waits. Well read." more={desk.data.waiting > 0 ? <Link to="/work-through" className="act font-ui text-[13px]">Work through {desk.data.waiting}</Link> : undefined} />
+              <Shelf
+                title="Waiting to be read"
+                sources={desk.data.fresh}
+                empty="Nothing waits. Well read."
+                more={
+                  desk.data.waiting > 0 ? (
+                    <Link to="/work-through" className="act font-ui text-[13px]">
+                      Work through {desk.data.waiting}
+                    </Link>
+                  ) : undefined
+                }
+              />
               {desk.data.past && <Past past={desk.data.past} />}
             </div>
             <Answers notices={desk.data.notices} unseen={desk.data.unseen} name={me.name} />
@@ -42,45 +60,129 @@ function Past({ past: { ago, annotations } }: { past: NonNullable<Desk['past']> 
   return (
     <section className="mb-7">
       <h2 className="mb-1 text-[17px]">On this day {ago} ago</h2>
-      <ul>{annotations.map((a) => (
-        <li key={a.id} className="border-t border-rule py-2.5"><Link to={`/source/${a.sourceId}?at=${a.openAt}`} state={BACK} className="block hover:text-tide"><p className="whitespace-pre-line font-read text-[16px]" dir="auto" lang={a.language || undefined}><Sign kind={a.kind} className="me-1.5" /><MarkedText pieces={a.quote} /></p>{a.note.length > 0 && <p dir="auto" className="text-[14.5px]"><MarkedText pieces={a.note} /></p>}<p className="text-[13px] text-soft">{a.title}</p></Link></li>
-      ))}</ul>
+      <ul>
+        {annotations.map((a) => (
+          <li key={a.id} className="border-t border-rule py-2.5">
+            <Link to={`/source/${a.sourceId}?at=${a.openAt}`} state={BACK} className="block hover:text-tide">
+              <p className="whitespace-pre-line font-read text-[16px]" dir="auto" lang={a.language || undefined}>
+                <Sign kind={a.kind} className="me-1.5" />
+                <MarkedText pieces={a.quote} />
+              </p>
+              {a.note.length > 0 && (
+                <p dir="auto" className="text-[14.5px]">
+                  <MarkedText pieces={a.note} />
+                </p>
+              )}
+              <p className="text-[13px] text-soft">{a.title}</p>
+            </Link>
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }
 
-function Shelf({ title, sources, empty, more }: { title: string; sources: readonly Row[]; empty: string; more?: ReactNode }) {
+function Shelf({
+  title,
+  sources,
+  empty,
+  more,
+}: {
+  title: string;
+  sources: readonly Row[];
+  empty: string;
+  more?: ReactNode;
+}) {
   return (
     <section className="mb-7">
-      <h2 className="mb-1 flex items-baseline justify-between text-[17px]">{title}{more}</h2>
+      <h2 className="mb-1 flex items-baseline justify-between text-[17px]">
+        {title}
+        {more}
+      </h2>
       {sources.length === 0 && <p className="border-t border-rule py-2.5 text-soft">{empty}</p>}
-      <ul>{sources.map((s) => (
-        <li key={s.id} className="grid grid-cols-[1fr_190px_80px] items-center gap-4 border-t border-rule py-2.5 max-[900px]:grid-cols-[1fr_auto]">
-          <div className="min-w-0"><h3 className="truncate text-[16px]"><Link to={`/source/${s.id}`} state={BACK} dir="auto" lang={s.language || undefined} className="hover:text-tide">{s.title}</Link></h3><p className="truncate text-[13px] text-soft">{[s.author, s.site].filter(Boolean).join(' · ')}</p></div>
-          <span className="max-[900px]:hidden"><Strand strand={s.strand} /></span>
-          <span className="text-right text-[13.5px] text-soft">{minutes(s.minutes * (1 - s.readShare))}{s.readShare > 0 ? ' left' : ''}</span>
-        </li>
-      ))}</ul>
+      <ul>
+        {sources.map((s) => (
+          <li
+            key={s.id}
+            className="grid grid-cols-[1fr_190px_80px] items-center gap-4 border-t border-rule py-2.5 max-[900px]:grid-cols-[1fr_auto]"
+          >
+            <div className="min-w-0">
+              <h3 className="truncate text-[16px]">
+                <Link
+                  to={`/source/${s.id}`}
+                  state={BACK}
+                  dir="auto"
+                  lang={s.language || undefined}
+                  className="hover:text-tide"
+                >
+                  {s.title}
+                </Link>
+              </h3>
+              <p className="truncate text-[13px] text-soft">{[s.author, s.site].filter(Boolean).join(' · ')}</p>
+            </div>
+            <span className="max-[900px]:hidden">
+              <Strand strand={s.strand} />
+            </span>
+            <span className="text-right text-[13.5px] text-soft">
+              {minutes(s.minutes * (1 - s.readShare))}
+              {s.readShare > 0 ? ' left' : ''}
+            </span>
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }
 
 function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; unseen: number; name: string }) {
   const client = useQueryClient();
-  const seen = () => void request('POST', '/api/desk/seen', {}).then(() => client.invalidateQueries({ queryKey: keys.desk }), () => undefined);
+  const seen = () =>
+    void request('POST', '/api/desk/seen', {}).then(
+      () => client.invalidateQueries({ queryKey: keys.desk }),
+      () => undefined,
+    );
   return (
-    <section aria-label="Answers to you" className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-6 py-4 max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4">
-      <h2 className="flex items-baseline justify-between text-[17px]">Answers to you {unseen > 0 && <button className="act font-ui text-[13px]" onClick={seen}>All seen</button>}</h2>
-      {notices.length === 0 && <p className="mt-1 text-soft">When somebody answers a note of yours or mentions you, {shortName(name).split(' ')[0]}, it stands here.</p>}
-      <ul className="mt-2">{notices.map((n) => (
-        <li key={n.id} className={`border-t py-2 ${n.seen ? 'border-rule' : 'border-strong border-l-[3px] border-l-brick pl-3'}`}>
-          <Link to={`/source/${n.sourceId}?at=${n.rootId}`} state={BACK} className="block hover:text-tide">
-            <p className="flex text-[13px] text-soft"><span><b className="font-semibold text-ink">{shortName(n.actor)}</b> {n.why === 'mention' ? 'mentioned you' : 'answered'}</span><span className="ml-auto text-faint">{when(n.at)}</span></p>
-            <p dir="auto" className="line-clamp-4 whitespace-pre-line text-[14.5px] leading-5">{n.reply}</p>
-            <p dir="auto" className="mt-0.5 truncate font-read text-[13.5px] italic text-soft">{n.quote || n.sourceTitle}</p>
-          </Link>
-        </li>
-      ))}</ul>
+    <section
+      aria-label="Answers to you"
+      className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-6 py-4 max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4"
+    >
+      <h2 className="flex items-baseline justify-between text-[17px]">
+        Answers to you{' '}
+        {unseen > 0 && (
+          <button className="act font-ui text-[13px]" onClick={seen}>
+            All seen
+          </button>
+        )}
+      </h2>
+      {notices.length === 0 && (
+        <p className="mt-1 text-soft">
+          When somebody answers a note of yours or mentions you, {shortName(name).split(' ')[0]}, it stands here.
+        </p>
+      )}
+      <ul className="mt-2">
+        {notices.map((n) => (
+          <li
+            key={n.id}
+            className={`border-t py-2 ${n.seen ? 'border-rule' : 'border-strong border-l-[3px] border-l-brick pl-3'}`}
+          >
+            <Link to={`/source/${n.sourceId}?at=${n.rootId}`} state={BACK} className="block hover:text-tide">
+              <p className="flex text-[13px] text-soft">
+                <span>
+                  <b className="font-semibold text-ink">{shortName(n.actor)}</b>{' '}
+                  {n.why === 'mention' ? 'mentioned you' : 'answered'}
+                </span>
+                <span className="ml-auto text-faint">{when(n.at)}</span>
+              </p>
+              <p dir="auto" className="line-clamp-4 whitespace-pre-line text-[14.5px] leading-5">
+                {n.reply}
+              </p>
+              <p dir="auto" className="mt-0.5 truncate font-read text-[13.5px] italic text-soft">
+                {n.quote || n.sourceTitle}
+              </p>
+            </Link>
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }

@@ -9,30 +9,90 @@ import { count, day } from '../ui/when';
 
 /** What feeds brought: each is kept or skipped, and skipping can be undone. */
 export function Arrivals() {
-  const client = useQueryClient(), messages = useMessages(), arrivals = useArrivals().data ?? [];
-  const without = (gone: readonly Arrival[]): void => { client.setQueryData<Arrival[]>(keys.arrivals, (all) => all?.filter((a) => !gone.some((g) => g.id === a.id))); };
-  const settle = (path: string, items: readonly Arrival[], jobIds: readonly string[] = []) => request<Job[] | undefined>('POST', `/api/arrivals/${path}`, { ids: items.map((i) => i.id), ...(jobIds.length ? { jobIds } : {}) }).catch((e: unknown) => { messages.warn(wordsOf(e)); void client.invalidateQueries({ queryKey: keys.arrivals }); return undefined; });
+  const client = useQueryClient(),
+    messages = useMessages(),
+    arrivals = useArrivals().data ?? [];
+  const without = (gone: readonly Arrival[]): void => {
+    client.setQueryData<Arrival[]>(keys.arrivals, (all) => all?.filter((a) => !gone.some((g) => g.id === a.id)));
+  };
+  const settle = (path: string, items: readonly Arrival[], jobIds: readonly string[] = []) =>
+    request<Job[] | undefined>('POST', `/api/arrivals/${path}`, {
+      ids: items.map((i) => i.id),
+      ...(jobIds.length ? { jobIds } : {}),
+    }).catch((e: unknown) => {
+      messages.warn(wordsOf(e));
+      void client.invalidateQueries({ queryKey: keys.arrivals });
+      return undefined;
+    });
   const keep = (items: readonly Arrival[]): void => {
     without(items);
-    void settle('accept', items, items.map(() => v7())).then((jobs) => { if (jobs) { client.setQueryData<Job[]>(keys.jobs, (all) => jobs.reduce(withJob, all ?? [])); messages.tell(`${count(jobs.length, 'page is', 'pages are')} being kept.`); } });
+    void settle(
+      'accept',
+      items,
+      items.map(() => v7()),
+    ).then((jobs) => {
+      if (jobs) {
+        client.setQueryData<Job[]>(keys.jobs, (all) => jobs.reduce(withJob, all ?? []));
+        messages.tell(`${count(jobs.length, 'page is', 'pages are')} being kept.`);
+      }
+    });
   };
   const skip = (items: readonly Arrival[]): void => {
     without(items);
-    void settle('skip', items).then(() => messages.tell(`${count(items.length, 'page')} skipped.`, { label: 'Undo', run: () => void settle('restore', items).then(() => client.invalidateQueries({ queryKey: keys.arrivals })) }));
+    void settle('skip', items).then(() =>
+      messages.tell(`${count(items.length, 'page')} skipped.`, {
+        label: 'Undo',
+        run: () => void settle('restore', items).then(() => client.invalidateQueries({ queryKey: keys.arrivals })),
+      }),
+    );
   };
   if (arrivals.length === 0) return null;
   return (
     <section aria-label="New arrivals" className="border-b border-strong">
-      <div className="flex items-baseline gap-5 px-[30px] pb-2 pt-4 max-[900px]:px-4"><h2 className="text-[18px]">New</h2><span className="ml-auto flex gap-4 text-[14px]"><button className="act" onClick={() => keep(arrivals)}>Keep all</button><button className="act" onClick={() => skip(arrivals)}>Skip all</button></span></div>
+      <div className="flex items-baseline gap-5 px-[30px] pb-2 pt-4 max-[900px]:px-4">
+        <h2 className="text-[18px]">New</h2>
+        <span className="ml-auto flex gap-4 text-[14px]">
+          <button className="act" onClick={() => keep(arrivals)}>
+            Keep all
+          </button>
+          <button className="act" onClick={() => skip(arrivals)}>
+            Skip all
+          </button>
+        </span>
+      </div>
       <ol>
         {arrivals.map((item) => (
-          <li key={item.id} className="grid grid-cols-[1fr_auto] gap-x-5 border-t border-rule px-[30px] py-2.5 hover:bg-wash max-[900px]:px-4">
+          <li
+            key={item.id}
+            className="grid grid-cols-[1fr_auto] gap-x-5 border-t border-rule px-[30px] py-2.5 hover:bg-wash max-[900px]:px-4"
+          >
             <div className="min-w-0">
-              <h3 className="text-[16px] leading-[22px]"><a href={item.address} target="_blank" rel="noopener noreferrer">{item.title}</a></h3>
-              <p className="text-[13.5px] text-soft">{[item.author, item.feed, item.publishedAt && day(item.publishedAt)].filter(Boolean).join(' · ')}</p>
-              {item.summary && <p className="mt-0.5 line-clamp-2 max-w-[72ch] font-read text-[15px] leading-[21px] text-soft">{item.summary}</p>}
+              <h3 className="text-[16px] leading-[22px]">
+                <a href={item.address} target="_blank" rel="noopener noreferrer">
+                  {item.title}
+                </a>
+              </h3>
+              <p className="text-[13.5px] text-soft">
+                {[item.author, item.feed, item.publishedAt && day(item.publishedAt)].filter(Boolean).join(' · ')}
+              </p>
+              {item.summary && (
+                <p className="mt-0.5 line-clamp-2 max-w-[72ch] font-read text-[15px] leading-[21px] text-soft">
+                  {item.summary}
+                </p>
+              )}
             </div>
-            <div className="flex items-start gap-4 pt-0.5"><button className="act" aria-label={`Keep ${item.title}`} onClick={() => keep([item])}>Keep</button><button className="text-soft hover:text-ink" aria-label={`Skip ${item.title}`} onClick={() => skip([item])}>Skip</button></div>
+            <div className="flex items-start gap-4 pt-0.5">
+              <button className="act" aria-label={`Keep ${item.title}`} onClick={() => keep([item])}>
+                Keep
+              </button>
+              <button
+                className="text-soft hover:text-ink"
+                aria-label={`Skip ${item.title}`}
+                onClick={() => skip([item])}
+              >
+                Skip
+              </button>
+            </div>
           </li>
         ))}
       </ol>

@@ -11,49 +11,121 @@ import { feedsIn } from './feeds-in';
 
 /** Feeds one follows: what they bring waits to be kept or skipped. */
 export function Feeds() {
-  const client = useQueryClient(), messages = useMessages(), feeds = useFeeds().data ?? [];
+  const client = useQueryClient(),
+    messages = useMessages(),
+    feeds = useFeeds().data ?? [];
   const [address, setAddress] = useState('');
   const [wrong, setWrong] = useState('');
   const [busy, setBusy] = useState(false);
-  const fresh = () => Promise.all([keys.feeds, keys.arrivals].map((queryKey) => client.invalidateQueries({ queryKey })));
+  const fresh = () =>
+    Promise.all([keys.feeds, keys.arrivals].map((queryKey) => client.invalidateQueries({ queryKey })));
   const follow = (event: FormEvent): void => {
     event.preventDefault();
     setBusy(true);
-    request<Feed>('POST', '/api/feeds', { id: v7(), address }).then((feed) => { setAddress(''); setWrong(''); messages.tell(`Following “${feed.title}”.`); return fresh(); }, (error: unknown) => setWrong(wordsOf(error))).finally(() => setBusy(false));
+    request<Feed>('POST', '/api/feeds', { id: v7(), address })
+      .then(
+        (feed) => {
+          setAddress('');
+          setWrong('');
+          messages.tell(`Following “${feed.title}”.`);
+          return fresh();
+        },
+        (error: unknown) => setWrong(wordsOf(error)),
+      )
+      .finally(() => setBusy(false));
   };
   const file = useRef<HTMLInputElement>(null);
   /** One after the other: what cannot be followed is told, the rest is. */
   const bring = async (chosen: File): Promise<void> => {
-    const addresses = feedsIn(await chosen.text()), failed: string[] = [];
-    if (addresses.length === 0) return setWrong(`“${chosen.name}” names no feeds: an OPML file has outlines with an xmlUrl.`);
+    const addresses = feedsIn(await chosen.text()),
+      failed: string[] = [];
+    if (addresses.length === 0)
+      return setWrong(`“${chosen.name}” names no feeds: an OPML file has outlines with an xmlUrl.`);
     setBusy(true);
-    for (const each of addresses) await request<Feed>('POST', '/api/feeds', { id: v7(), address: each }).catch((error: unknown) => failed.push(`${each}: ${wordsOf(error)}`));
+    for (const each of addresses)
+      await request<Feed>('POST', '/api/feeds', { id: v7(), address: each }).catch((error: unknown) =>
+        failed.push(`${each}: ${wordsOf(error)}`),
+      );
     setBusy(false);
     setWrong(failed.join(' '));
     messages.tell(`${addresses.length - failed.length} of ${addresses.length} feeds followed.`);
     await fresh();
   };
-  const send = (method: 'POST' | 'DELETE', feed: Feed, path = ''): void => void request(method, `/api/feeds/${feed.id}${path}`, method === 'POST' ? {} : undefined).then(fresh, (error: unknown) => messages.warn(wordsOf(error)));
+  const send = (method: 'POST' | 'DELETE', feed: Feed, path = ''): void =>
+    void request(method, `/api/feeds/${feed.id}${path}`, method === 'POST' ? {} : undefined).then(
+      fresh,
+      (error: unknown) => messages.warn(wordsOf(error)),
+    );
   return (
     <section aria-label="Feeds" className="border-b border-rule px-6 pb-6 pt-4 max-[900px]:px-4">
-      <div className="flex items-baseline gap-4"><h2 className="text-[18px]">Feeds</h2>
-        {feeds.length > 0 && <a className="act ml-auto text-[13px]" href="/api/feeds.opml" download>Take out (OPML)</a>}
-        <button type="button" className={`act text-[13px] ${feeds.length > 0 ? '' : 'ml-auto'}`} onClick={() => file.current?.click()}>Bring in (OPML)</button>
-        <input ref={file} type="file" hidden aria-label="OPML file" accept=".opml,.xml,text/x-opml" onChange={(e) => { const chosen = e.target.files?.[0]; e.target.value = ''; if (chosen) void bring(chosen); }} />
+      <div className="flex items-baseline gap-4">
+        <h2 className="text-[18px]">Feeds</h2>
+        {feeds.length > 0 && (
+          <a className="act ml-auto text-[13px]" href="/api/feeds.opml" download>
+            Take out (OPML)
+          </a>
+        )}
+        <button
+          type="button"
+          className={`act text-[13px] ${feeds.length > 0 ? '' : 'ml-auto'}`}
+          onClick={() => file.current?.click()}
+        >
+          Bring in (OPML)
+        </button>
+        <input
+          ref={file}
+          type="file"
+          hidden
+          aria-label="OPML file"
+          accept=".opml,.xml,text/x-opml"
+          onChange={(e) => {
+            const chosen = e.target.files?.[0];
+            e.target.value = '';
+            if (chosen) void bring(chosen);
+          }}
+        />
       </div>
-      <form onSubmit={follow} noValidate className="mt-2 flex items-center gap-4"><input aria-label="Address of a site or feed" type="url" value={address} onChange={(e) => setAddress(e.target.value)} placeholder="Address of a site or its feed" className="field min-w-0 flex-1" /><button className="press" disabled={busy || !address.trim()}>Follow</button></form>
-      <div className="mt-2"><Alert>{wrong}</Alert></div>
+      <form onSubmit={follow} noValidate className="mt-2 flex items-center gap-4">
+        <input
+          aria-label="Address of a site or feed"
+          type="url"
+          value={address}
+          onChange={(e) => setAddress(e.target.value)}
+          placeholder="Address of a site or its feed"
+          className="field min-w-0 flex-1"
+        />
+        <button className="press" disabled={busy || !address.trim()}>
+          Follow
+        </button>
+      </form>
+      <div className="mt-2">
+        <Alert>{wrong}</Alert>
+      </div>
       <ul className="mt-1 text-[14px]">
         {feeds.map((feed) => (
           <li key={feed.id} className="border-t border-rule py-2 first:border-t-0">
             <b className="font-read text-[15.5px] font-semibold">{feed.title}</b>
-            <p className="text-soft">{feed.site} · {feed.waiting === 0 ? 'nothing new' : `${feed.waiting} new`} · looked at {when(feed.checkedAt)}</p>
+            <p className="text-soft">
+              {feed.site} · {feed.waiting === 0 ? 'nothing new' : `${feed.waiting} new`} · looked at{' '}
+              {when(feed.checkedAt)}
+            </p>
             {feed.error && <p className="text-brick">{feed.error}</p>}
-            <p className="flex gap-4"><button className="act" onClick={() => send('POST', feed, '/check')}>Look now</button><button className="text-soft hover:text-ink" onClick={() => send('DELETE', feed)}>Stop following</button></p>
+            <p className="flex gap-4">
+              <button className="act" onClick={() => send('POST', feed, '/check')}>
+                Look now
+              </button>
+              <button className="text-soft hover:text-ink" onClick={() => send('DELETE', feed)}>
+                Stop following
+              </button>
+            </p>
           </li>
         ))}
       </ul>
-      {feeds.length === 0 && <p className="text-[14px] text-soft">Follow a site, and what it brings out waits here to be kept or skipped. It is looked at about once an hour.</p>}
+      {feeds.length === 0 && (
+        <p className="text-[14px] text-soft">
+          Follow a site, and what it brings out waits here to be kept or skipped. It is looked at about once an hour.
+        </p>
+      )}
     </section>
   );
 }

@@ -6,20 +6,48 @@ import { useMessages } from '../ui/Messages';
 
 /** The address at which newsletters come in. */
 export function Letters() {
-  const client = useQueryClient(), messages = useMessages(), intake = useIntake().data;
+  const client = useQueryClient(),
+    messages = useMessages(),
+    intake = useIntake().data;
   if (!intake) return null;
-  const renew = (): void => void request<Intake>('POST', '/api/intake/renew', {}).then((fresh) => { client.setQueryData(keys.intake, fresh); messages.tell('This is your new address. The old one takes nothing in any more.'); }, (e: unknown) => messages.warn(wordsOf(e)));
-  const copy = (address: string): void => void navigator.clipboard.writeText(address).then(() => messages.tell('Address copied.'), () => messages.warn('The address could not be copied; select it and copy it by hand.'));
+  const renew = (): void =>
+    void request<Intake>('POST', '/api/intake/renew', {}).then(
+      (fresh) => {
+        client.setQueryData(keys.intake, fresh);
+        messages.tell('This is your new address. The old one takes nothing in any more.');
+      },
+      (e: unknown) => messages.warn(wordsOf(e)),
+    );
+  const copy = (address: string): void =>
+    void navigator.clipboard.writeText(address).then(
+      () => messages.tell('Address copied.'),
+      () => messages.warn('The address could not be copied; select it and copy it by hand.'),
+    );
   return (
     <section aria-label="Letters" className="px-6 pb-8 pt-4 text-[14px] max-[900px]:px-4">
       <h2 className="text-[18px]">Letters</h2>
-      {intake.address === null
-        ? <p className="mt-2 text-soft">This installation takes no letters in by mail. Save a letter as .eml and drop it into the Library instead.</p>
-        : <>
-            <p className="mt-2 text-soft">Have newsletters sent to this address; each becomes a source. Nobody else knows it.</p>
-            <p className="mt-2 select-all break-all border-y border-rule py-1.5 font-mono text-[13.5px] text-ink">{intake.address}</p>
-            <p className="mt-2 flex gap-4"><button className="act" onClick={() => copy(intake.address!)}>Copy the address</button><button className="text-soft hover:text-ink" onClick={renew}>Make another</button></p>
-          </>}
+      {intake.address === null ? (
+        <p className="mt-2 text-soft">
+          This installation takes no letters in by mail. Save a letter as .eml and drop it into the Library instead.
+        </p>
+      ) : (
+        <>
+          <p className="mt-2 text-soft">
+            Have newsletters sent to this address; each becomes a source. Nobody else knows it.
+          </p>
+          <p className="mt-2 select-all break-all border-y border-rule py-1.5 font-mono text-[13.5px] text-ink">
+            {intake.address}
+          </p>
+          <p className="mt-2 flex gap-4">
+            <button className="act" onClick={() => copy(intake.address!)}>
+              Copy the address
+            </button>
+            <button className="text-soft hover:text-ink" onClick={renew}>
+              Make another
+            </button>
+          </p>
+        </>
+      )}
     </section>
   );
 }

@@ -13,33 +13,75 @@ import { count } from '../ui/when';
 
 /** Many addresses at once: pasted or from a file; and what became of each. */
 export function Lists() {
-  const client = useQueryClient(), lists = useLists().data ?? [];
+  const client = useQueryClient(),
+    lists = useLists().data ?? [];
   const [text, setText] = useState('');
   const [wrong, setWrong] = useState('');
   const file = useRef<HTMLInputElement>(null);
   const found = addressesIn(text).length;
   const start = (given: string, name: string): void => {
-    request<Batch>('POST', '/api/lists', { id: v7(), text: given, name }).then((batch) => {
-      setText('');
-      setWrong('');
-      client.setQueryData<Batch[]>(keys.lists, (all) => [batch, ...(all ?? []).filter((b) => b.id !== batch.id)]);
-      // Some of it may have ended before the answer came.
-      void client.invalidateQueries({ queryKey: keys.lists });
-    }, (error: unknown) => setWrong(wordsOf(error)));
+    request<Batch>('POST', '/api/lists', { id: v7(), text: given, name }).then(
+      (batch) => {
+        setText('');
+        setWrong('');
+        client.setQueryData<Batch[]>(keys.lists, (all) => [batch, ...(all ?? []).filter((b) => b.id !== batch.id)]);
+        // Some of it may have ended before the answer came.
+        void client.invalidateQueries({ queryKey: keys.lists });
+      },
+      (error: unknown) => setWrong(wordsOf(error)),
+    );
   };
-  const submit = (event: FormEvent): void => { event.preventDefault(); start(text, ''); };
+  const submit = (event: FormEvent): void => {
+    event.preventDefault();
+    start(text, '');
+  };
   return (
     <section aria-label="Lists of addresses" className="px-[30px] pb-8 pt-4 max-[900px]:px-4">
       <h2 className="text-[18px]">A list of addresses</h2>
       <form onSubmit={submit} className="mt-2 grid gap-2">
-        <textarea aria-label="Addresses, one a line" value={text} onChange={(e) => setText(e.target.value)} rows={4} placeholder="Paste addresses, one a line, or any text that holds some" className="field resize-y font-mono !text-[13.5px]" />
-        <div className="flex flex-wrap items-center gap-x-5 gap-y-1"><button className="press" disabled={found === 0}>{found === 0 ? 'Keep them all' : `Keep ${count(found, 'page')}`}</button>
-          <span className="text-[14px] text-soft">or <button type="button" className="act" onClick={() => file.current?.click()}>choose a file</button>: text, CSV, or bookmarks of a browser</span></div>
-        <input ref={file} type="file" hidden aria-label="File of addresses" accept=".txt,.csv,.html,.htm,.md" onChange={(e) => { const chosen = e.target.files?.[0]; if (chosen) void chosen.text().then((given) => start(given, chosen.name)); e.target.value = ''; }} />
+        <textarea
+          aria-label="Addresses, one a line"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          rows={4}
+          placeholder="Paste addresses, one a line, or any text that holds some"
+          className="field resize-y font-mono !text-[13.5px]"
+        />
+        <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
+          <button className="press" disabled={found === 0}>
+            {found === 0 ? 'Keep them all' : `Keep ${count(found, 'page')}`}
+          </button>
+          <span className="text-[14px] text-soft">
+            or{' '}
+            <button type="button" className="act" onClick={() => file.current?.click()}>
+              choose a file
+            </button>
+            : text, CSV, or bookmarks of a browser
+          </span>
+        </div>
+        <input
+          ref={file}
+          type="file"
+          hidden
+          aria-label="File of addresses"
+          accept=".txt,.csv,.html,.htm,.md"
+          onChange={(e) => {
+            const chosen = e.target.files?.[0];
+            if (chosen) void chosen.text().then((given) => start(given, chosen.name));
+            e.target.value = '';
+          }}
+        />
         <Alert>{wrong}</Alert>
       </form>
-      {lists.map((batch) => <List key={batch.id} batch={batch} />)}
-      {lists.length === 0 && <p className="mt-3 max-w-[60ch] text-[14px] text-soft">You can leave while a list is kept; it goes on by itself, two pages at a time and one a second from each site, and heeds what sites ask of programs.</p>}
+      {lists.map((batch) => (
+        <List key={batch.id} batch={batch} />
+      ))}
+      {lists.length === 0 && (
+        <p className="mt-3 max-w-[60ch] text-[14px] text-soft">
+          You can leave while a list is kept; it goes on by itself, two pages at a time and one a second from each site,
+          and heeds what sites ask of programs.
+        </p>
+      )}
     </section>
   );
 }
@@ -47,30 +89,86 @@ export function Lists() {
 const ended = (job: Job): boolean => job.state === 'done' || job.state === 'failed';
 
 function List({ batch }: { batch: Batch }) {
-  const client = useQueryClient(), messages = useMessages();
-  const done = batch.jobs.filter(ended).length, failed = batch.jobs.filter((j) => j.state === 'failed').length, all = batch.jobs.length, running = done < all;
+  const client = useQueryClient(),
+    messages = useMessages();
+  const done = batch.jobs.filter(ended).length,
+    failed = batch.jobs.filter((j) => j.state === 'failed').length,
+    all = batch.jobs.length,
+    running = done < all;
   const send = (method: 'PATCH' | 'POST' | 'DELETE', path = '', body?: object): void => {
-    if (path === '/again') client.setQueryData<Batch[]>(keys.lists, (lists) => lists?.map((b) => (b.id === batch.id ? { ...b, jobs: b.jobs.map((j) => (j.state === 'failed' ? begunAgain(j) : j)) } : b)));
-    request<Batch | undefined>(method, `/api/lists/${batch.id}${path}`, body).then((fresh) => client.setQueryData<Batch[]>(keys.lists, (lists) => (fresh ? lists?.map((b) => (b.id === fresh.id ? mergedBatch(b, fresh) : b)) : lists?.filter((b) => b.id !== batch.id))), (error: unknown) => { messages.warn(wordsOf(error)); void client.invalidateQueries({ queryKey: keys.lists }); });
+    if (path === '/again')
+      client.setQueryData<Batch[]>(keys.lists, (lists) =>
+        lists?.map((b) =>
+          b.id === batch.id ? { ...b, jobs: b.jobs.map((j) => (j.state === 'failed' ? begunAgain(j) : j)) } : b,
+        ),
+      );
+    request<Batch | undefined>(method, `/api/lists/${batch.id}${path}`, body).then(
+      (fresh) =>
+        client.setQueryData<Batch[]>(keys.lists, (lists) =>
+          fresh
+            ? lists?.map((b) => (b.id === fresh.id ? mergedBatch(b, fresh) : b))
+            : lists?.filter((b) => b.id !== batch.id),
+        ),
+      (error: unknown) => {
+        messages.warn(wordsOf(error));
+        void client.invalidateQueries({ queryKey: keys.lists });
+      },
+    );
   };
   return (
     <section aria-label={`List ${batch.label}`} className="mt-6 border-t border-strong pt-2 text-[14px]">
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
         <h3 className="text-[16px]">{batch.label}</h3>
-        <span aria-live="polite" className="text-soft">{done} of {all} ended{failed > 0 ? `, ${failed} failed` : ''}{batch.paused && running ? ', paused' : ''}</span>
+        <span aria-live="polite" className="text-soft">
+          {done} of {all} ended{failed > 0 ? `, ${failed} failed` : ''}
+          {batch.paused && running ? ', paused' : ''}
+        </span>
         <span className="ml-auto flex gap-4">
-          {running && <button className="act" onClick={() => send('PATCH', '', { paused: !batch.paused })}>{batch.paused ? 'Go on' : 'Pause'}</button>}
-          {failed > 0 && <button className="act" onClick={() => send('POST', '/again', {})}>Try the failed again</button>}
-          <button className="text-soft hover:text-ink" onClick={() => send('DELETE')} title="What was kept stays">Take the list away</button>
+          {running && (
+            <button className="act" onClick={() => send('PATCH', '', { paused: !batch.paused })}>
+              {batch.paused ? 'Go on' : 'Pause'}
+            </button>
+          )}
+          {failed > 0 && (
+            <button className="act" onClick={() => send('POST', '/again', {})}>
+              Try the failed again
+            </button>
+          )}
+          <button className="text-soft hover:text-ink" onClick={() => send('DELETE')} title="What was kept stays">
+            Take the list away
+          </button>
         </span>
       </div>
-      <progress className="my-1.5 h-1 w-full accent-[var(--tide)]" value={done} max={all} aria-label={`Progress of ${batch.label}`} />
+      <progress
+        className="my-1.5 h-1 w-full accent-[var(--tide)]"
+        value={done}
+        max={all}
+        aria-label={`Progress of ${batch.label}`}
+      />
       <ol className="max-h-[46vh] overflow-y-auto">
         {batch.jobs.map((job) => (
           <li key={job.id} className="grid grid-cols-[18px_1fr] border-t border-rule py-1">
-            <span aria-hidden="true" className={job.state === 'failed' ? 'text-brick' : 'text-tide'}>{job.state === 'done' ? '✓' : job.state === 'failed' ? '×' : job.state === 'running' ? '›' : ''}</span>
-            <span className="min-w-0"><span className="block truncate" title={job.label}>{job.sourceId ? <Link to={`/source/${job.sourceId}`} className="act !font-normal">{job.label}</Link> : job.label}</span>
-              {job.state === 'failed' ? <span className="text-brick">{job.error?.title}. <span className="text-soft">{job.error?.detail}</span></span> : <span className="text-faint">{job.step}</span>}</span>
+            <span aria-hidden="true" className={job.state === 'failed' ? 'text-brick' : 'text-tide'}>
+              {job.state === 'done' ? '✓' : job.state === 'failed' ? '×' : job.state === 'running' ? '›' : ''}
+            </span>
+            <span className="min-w-0">
+              <span className="block truncate" title={job.label}>
+                {job.sourceId ? (
+                  <Link to={`/source/${job.sourceId}`} className="act !font-normal">
+                    {job.label}
+                  </Link>
+                ) : (
+                  job.label
+                )}
+              </span>
+              {job.state === 'failed' ? (
+                <span className="text-brick">
+                  {job.error?.title}. <span className="text-soft">{job.error?.detail}</span>
+                </span>
+              ) : (
+                <span className="text-faint">{job.step}</span>
+              )}
+            </span>
           </li>
         ))}
       </ol>

@@ -14,13 +14,21 @@ import { pictureOfArea, type Area } from './picture-of-area';
 
 /** A page fetched to be looked at: how much of it is kept, how wide, without what. Nothing is kept until one says so. */
 export default function LookPage() {
-  const { id = '' } = useParams(), draft = useDraft(id);
-  if (!draft.data) return <main><State of={draft} /></main>;
+  const { id = '' } = useParams(),
+    draft = useDraft(id);
+  if (!draft.data)
+    return (
+      <main>
+        <State of={draft} />
+      </main>
+    );
   return <Look key={id} draft={draft.data} />;
 }
 
 function Look({ draft }: { draft: Draft }) {
-  const client = useQueryClient(), navigate = useNavigate(), messages = useMessages();
+  const client = useQueryClient(),
+    navigate = useNavigate(),
+    messages = useMessages();
   const [amount, setAmount] = useState<Amount>('whole');
   const [width, setWidth] = useState<number | null>(null);
   const [removed, setRemoved] = useState<readonly string[]>([]);
@@ -35,12 +43,18 @@ function Look({ draft }: { draft: Draft }) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const writing = (event.target as HTMLElement | null)?.closest?.('input, textarea');
-      if (!writing && (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') { event.preventDefault(); undo(); }
+      if (!writing && (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
+        event.preventDefault();
+        undo();
+      }
     };
     const inside = frame?.contentDocument;
     window.addEventListener('keydown', onKey);
     inside?.addEventListener('keydown', onKey);
-    return () => { window.removeEventListener('keydown', onKey); inside?.removeEventListener('keydown', onKey); };
+    return () => {
+      window.removeEventListener('keydown', onKey);
+      inside?.removeEventListener('keydown', onKey);
+    };
   }, [frame, undo]);
 
   const leave = (): void => {
@@ -52,10 +66,27 @@ function Look({ draft }: { draft: Draft }) {
   const keep = async (wanted: Wanted): Promise<void> => {
     setBusy(true);
     try {
-      const job = amount === 'picture' ? await sendPicture(wanted) : await request<Job>('POST', `/api/drafts/${draft.id}/keep`, {
-        id: v7(), amount, width, removed, passage: amount === 'passage' && passage ? { start: passage.start, end: passage.end } : null, title: wanted.title, author: wanted.author, tags: wanted.tags, remark: wanted.remark, apart: wanted.apart,
-      });
-      client.setQueryData<Job[]>(keys.jobs, (jobs) => withJob((jobs ?? []).filter((j) => j.id !== draft.id), job));
+      const job =
+        amount === 'picture'
+          ? await sendPicture(wanted)
+          : await request<Job>('POST', `/api/drafts/${draft.id}/keep`, {
+              id: v7(),
+              amount,
+              width,
+              removed,
+              passage: amount === 'passage' && passage ? { start: passage.start, end: passage.end } : null,
+              title: wanted.title,
+              author: wanted.author,
+              tags: wanted.tags,
+              remark: wanted.remark,
+              apart: wanted.apart,
+            });
+      client.setQueryData<Job[]>(keys.jobs, (jobs) =>
+        withJob(
+          (jobs ?? []).filter((j) => j.id !== draft.id),
+          job,
+        ),
+      );
       messages.tell('Being kept.');
       void request('DELETE', `/api/jobs/${draft.id}`).catch(() => undefined);
       void navigate('/library');
@@ -65,7 +96,8 @@ function Look({ draft }: { draft: Draft }) {
     }
   };
   const sendPicture = async ({ title, author, tags, remark }: Wanted): Promise<Job> => {
-    const picture = await pictureOfArea(frame!, area!), form = new FormData();
+    const picture = await pictureOfArea(frame!, area!),
+      form = new FormData();
     form.append('tags', tags.join(' '));
     form.append('author', author);
     form.append('remark', remark);
@@ -77,8 +109,33 @@ function Look({ draft }: { draft: Draft }) {
   };
   return (
     <main className="grid min-h-0 grid-cols-[1fr_340px] max-[900px]:grid-cols-1 max-[900px]:overflow-y-auto">
-      <LookFrame draft={draft} amount={amount} width={width} removed={removed} area={area} onFrame={setFrame} onRemove={remove} onPassage={setPassage} onArea={setArea} />
-      <LookChoices draft={draft} amount={amount} width={width} removed={removed.length} passage={passage?.words} area={area !== undefined} busy={busy} wrong={wrong} onAmount={setAmount} onWidth={setWidth} onUndo={undo} onRestore={() => setRemoved([])} onKeep={(wanted) => void keep(wanted)} onLeave={leave} />
+      <LookFrame
+        draft={draft}
+        amount={amount}
+        width={width}
+        removed={removed}
+        area={area}
+        onFrame={setFrame}
+        onRemove={remove}
+        onPassage={setPassage}
+        onArea={setArea}
+      />
+      <LookChoices
+        draft={draft}
+        amount={amount}
+        width={width}
+        removed={removed.length}
+        passage={passage?.words}
+        area={area !== undefined}
+        busy={busy}
+        wrong={wrong}
+        onAmount={setAmount}
+        onWidth={setWidth}
+        onUndo={undo}
+        onRestore={() => setRemoved([])}
+        onKeep={(wanted) => void keep(wanted)}
+        onLeave={leave}
+      />
     </main>
   );
 }

@@ -4,11 +4,15 @@ import { selectorOf } from './trim';
 import { uploads } from './use-keeping';
 
 const named = (...names: string[]): File[] => names.map((name) => new File(['x'], name));
-const sent = (files: File[]): string[][] => uploads(files).map((form) => [...form.entries()].map(([field, file]) => `${field}: ${(file as File).name}`));
+const sent = (files: File[]): string[][] =>
+  uploads(files).map((form) => [...form.entries()].map(([field, file]) => `${field}: ${(file as File).name}`));
 
 describe('files that are dropped together', () => {
   test('a transcript goes with the recording of its name', () => {
-    expect(sent(named('walk.vtt', 'gulls.wav', 'walk.ogg', 'gulls.srt'))).toEqual([['file: gulls.wav', 'transcript: gulls.srt'], ['file: walk.ogg', 'transcript: walk.vtt']]);
+    expect(sent(named('walk.vtt', 'gulls.wav', 'walk.ogg', 'gulls.srt'))).toEqual([
+      ['file: gulls.wav', 'transcript: gulls.srt'],
+      ['file: walk.ogg', 'transcript: walk.vtt'],
+    ]);
   });
 
   test('with one other file there is only one it can belong to; alone it goes by itself, to be told so', () => {

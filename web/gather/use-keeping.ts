@@ -29,11 +29,20 @@ export function useKeeping() {
     }
   };
   const keep = (given: string, more: { look?: boolean } = {}): Promise<Job | undefined> => {
-    const id = v7(), { address, directives } = readAddress(given);
+    const id = v7(),
+      { address, directives } = readAddress(given);
     if (directives[0]) setPassages((before) => new Map(before).set(id, formatTextDirective(directives[0]!)));
     return start(request<Job>('POST', '/api/keep', { id, address, ...more }));
   };
-  return { wrong, busy, passages, start, keep, upload: (files: Iterable<File>) => Promise.all(uploads(files).map((form) => start(request<Job>('POST', `/api/uploads/${v7()}`, form)))) };
+  return {
+    wrong,
+    busy,
+    passages,
+    start,
+    keep,
+    upload: (files: Iterable<File>) =>
+      Promise.all(uploads(files).map((form) => start(request<Job>('POST', `/api/uploads/${v7()}`, form)))),
+  };
 }
 
 const isTranscript = (file: File): boolean => /\.(vtt|srt)$/i.test(file.name);
@@ -41,15 +50,34 @@ const bare = (file: File): string => file.name.replace(/\.[^.]+$/, '').toLowerCa
 
 /** One form a file; a transcript goes with the recording of its name, or with the only other file there is. */
 export function uploads(files: Iterable<File>): FormData[] {
-  const all = [...files], transcripts = all.filter(isTranscript), others = all.filter((file) => !isTranscript(file)), taken = new Set<File>();
+  const all = [...files],
+    transcripts = all.filter(isTranscript),
+    others = all.filter((file) => !isTranscript(file)),
+    taken = new Set<File>();
   const forms = others.map((file) => {
-    const form = new FormData(), words = transcripts.find((t) => bare(t) === bare(file)) ?? (others.length === 1 ? transcripts[0] : undefined);
+    const form = new FormData(),
+      words = transcripts.find((t) => bare(t) === bare(file)) ?? (others.length === 1 ? transcripts[0] : undefined);
     form.append('file', file, nameOf(file));
-    if (words) { taken.add(words); form.append('transcript', words); }
+    if (words) {
+      taken.add(words);
+      form.append('transcript', words);
+    }
     return form;
   });
-  return [...forms, ...transcripts.filter((t) => !taken.has(t)).map((t) => { const form = new FormData(); form.append('file', t); return form; })];
+  return [
+    ...forms,
+    ...transcripts
+      .filter((t) => !taken.has(t))
+      .map((t) => {
+        const form = new FormData();
+        form.append('file', t);
+        return form;
+      }),
+  ];
 }
 
 /** A pasted picture has no name of its own. */
-const nameOf = (file: File): string => (/^image\.\w+$/.test(file.name) ? `Pasted picture ${new Date().toISOString().slice(0, 16).replace('T', ' ').replace(':', '.')}${file.name.slice(5)}` : file.name);
+const nameOf = (file: File): string =>
+  /^image\.\w+$/.test(file.name)
+    ? `Pasted picture ${new Date().toISOString().slice(0, 16).replace('T', ' ').replace(':', '.')}${file.name.slice(5)}`
+    : file.name;

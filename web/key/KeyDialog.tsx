@@ -1,5 +1,13 @@
 import { useEffect, useState, type ReactNode } from 'react';
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { useQueryClient } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
@@ -22,7 +30,8 @@ interface Props {
 
 /** The Key as it is, to be changed: one's own, or that of a class one teaches. */
 export default function KeyDialog({ open, onOpenChange, ownerId }: Props) {
-  const client = useQueryClient(), { data } = useKeys();
+  const client = useQueryClient(),
+    { data } = useKeys();
   // How many marks there are of each kind changes with every mark.
   useEffect(() => void client.invalidateQueries({ queryKey: keys.keys }), [client]);
   const [chosen, setChosen] = useState(ownerId);
@@ -32,11 +41,25 @@ export default function KeyDialog({ open, onOpenChange, ownerId }: Props) {
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
-        <Dialog.Content aria-describedby={undefined} className="over fixed left-1/2 top-1/2 flex max-h-[92vh] w-[620px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col p-6 max-[600px]:p-4">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="over fixed left-1/2 top-1/2 flex max-h-[92vh] w-[620px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col p-6 max-[600px]:p-4"
+        >
           <Dialog.Title className="text-[20px]">The Key</Dialog.Title>
           {all.length > 1 && (
-            <label className="mt-2 flex items-baseline gap-2 text-[14px] text-soft">of
-              <select value={shown?.ownerId} onChange={(e) => setChosen(e.target.value)} className="field !w-auto text-ink">{all.map((k) => <option key={k.ownerId} value={k.ownerId}>{k.className ?? 'mine'}</option>)}</select>
+            <label className="mt-2 flex items-baseline gap-2 text-[14px] text-soft">
+              of
+              <select
+                value={shown?.ownerId}
+                onChange={(e) => setChosen(e.target.value)}
+                className="field !w-auto text-ink"
+              >
+                {all.map((k) => (
+                  <option key={k.ownerId} value={k.ownerId}>
+                    {k.className ?? 'mine'}
+                  </option>
+                ))}
+              </select>
             </label>
           )}
           {shown && <Editor key={shown.ownerId} owned={shown} onDone={() => onOpenChange(false)} />}
@@ -47,7 +70,8 @@ export default function KeyDialog({ open, onOpenChange, ownerId }: Props) {
 }
 
 /** Kinds of a class have codes of their own, so that a code tells whose kind it is. */
-const beginning = (owned: OwnedKey): readonly Kind[] => (owned.className !== null && owned.kinds.length === 0 ? KEY.map((kind) => ({ ...kind, code: v7() })) : owned.kinds);
+const beginning = (owned: OwnedKey): readonly Kind[] =>
+  owned.className !== null && owned.kinds.length === 0 ? KEY.map((kind) => ({ ...kind, code: v7() })) : owned.kinds;
 
 function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
   const client = useQueryClient();
@@ -55,43 +79,117 @@ function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
   const [wrong, setWrong] = useState('');
   /** What was replaced last; said here, as nothing outside the dialog can be reached. */
   const [replaced, setReplaced] = useState<{ readonly words: string; undo(): void }>();
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
-  const fresh = (): void => void ['keys', 'annotations', 'library', 'found'].map((key) => client.invalidateQueries({ queryKey: [key] }));
-  const change = (code: string, to: Partial<Kind>): void => { setWrong(''); setKinds((all) => all.map((k) => (k.code === code ? { ...k, ...to } : k))); };
-  const add = (): void => setKinds((all) => [...all, { code: v7(), name: '', sign: SIGNS.find((s) => !all.some((k) => k.sign === s)) ?? '†', ...freeLook(all) }]);
-  const onDragEnd = ({ active, over }: DragEndEvent): void => { if (over) setKinds((all) => moveKind(all, all.findIndex((k) => k.code === active.id), all.findIndex((k) => k.code === over.id))); };
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const fresh = (): void =>
+    void ['keys', 'annotations', 'library', 'found'].map((key) => client.invalidateQueries({ queryKey: [key] }));
+  const change = (code: string, to: Partial<Kind>): void => {
+    setWrong('');
+    setKinds((all) => all.map((k) => (k.code === code ? { ...k, ...to } : k)));
+  };
+  const add = (): void =>
+    setKinds((all) => [
+      ...all,
+      { code: v7(), name: '', sign: SIGNS.find((s) => !all.some((k) => k.sign === s)) ?? '†', ...freeLook(all) },
+    ]);
+  const onDragEnd = ({ active, over }: DragEndEvent): void => {
+    if (over)
+      setKinds((all) =>
+        moveKind(
+          all,
+          all.findIndex((k) => k.code === active.id),
+          all.findIndex((k) => k.code === over.id),
+        ),
+      );
+  };
   const replace = (from: Kind, to: Kind, ids?: readonly string[]): void => {
-    request<Replaced>('POST', `/api/keys/${owned.ownerId}/replace`, { from: from.code, to: to.code, ...(ids ? { ids } : {}) }).then(({ ids: changed }) => {
-      fresh();
-      setReplaced({ words: `${count(changed.length, 'mark')} made ${to.name}.`, undo: () => replace(to, from, changed) });
-    }, (error: unknown) => setWrong(wordsOf(error)));
+    request<Replaced>('POST', `/api/keys/${owned.ownerId}/replace`, {
+      from: from.code,
+      to: to.code,
+      ...(ids ? { ids } : {}),
+    }).then(
+      ({ ids: changed }) => {
+        fresh();
+        setReplaced({
+          words: `${count(changed.length, 'mark')} made ${to.name}.`,
+          undo: () => replace(to, from, changed),
+        });
+      },
+      (error: unknown) => setWrong(wordsOf(error)),
+    );
   };
   const save = (): void => {
-    request<OwnedKey>('PUT', `/api/keys/${owned.ownerId}`, { version: owned.version, kinds }).then((stored) => {
-      client.setQueryData<Keys>(keys.keys, (all) => all && (stored.className === null ? { ...all, mine: stored } : { ...all, classes: all.classes.map((k) => (k.ownerId === stored.ownerId ? stored : k)) }));
-      fresh();
-      onDone();
-    }, (error: unknown) => setWrong(wordsOf(error)));
+    request<OwnedKey>('PUT', `/api/keys/${owned.ownerId}`, { version: owned.version, kinds }).then(
+      (stored) => {
+        client.setQueryData<Keys>(
+          keys.keys,
+          (all) =>
+            all &&
+            (stored.className === null
+              ? { ...all, mine: stored }
+              : { ...all, classes: all.classes.map((k) => (k.ownerId === stored.ownerId ? stored : k)) }),
+        );
+        fresh();
+        onDone();
+      },
+      (error: unknown) => setWrong(wordsOf(error)),
+    );
   };
   if (!owned.mayEdit) return <ReadOnly owned={owned} />;
   return (
     <>
-      <p className="mt-1 text-[14px] text-soft">{owned.className === null ? 'Your kinds of highlight, in the order of their digits.' : owned.kinds.length > 0 ? 'Whoever writes for this class marks with these kinds.' : 'This class has no Key of its own yet: everybody marks with theirs. Make one here, and whoever writes for the class has these kinds at hand.'} What is marked follows every change.</p>
+      <p className="mt-1 text-[14px] text-soft">
+        {owned.className === null
+          ? 'Your kinds of highlight, in the order of their digits.'
+          : owned.kinds.length > 0
+            ? 'Whoever writes for this class marks with these kinds.'
+            : 'This class has no Key of its own yet: everybody marks with theirs. Make one here, and whoever writes for the class has these kinds at hand.'}{' '}
+        What is marked follows every change.
+      </p>
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         <SortableContext items={kinds.map((k) => k.code)} strategy={verticalListSortingStrategy}>
           <ol aria-label="Kinds" className="mt-3 min-h-0 overflow-y-auto">
             {kinds.map((kind, n) => (
-              <KindRow key={kind.code} kind={kind} digit={n + 1} uses={owned.uses[kind.code] ?? 0} others={kinds.filter((k) => k.code !== kind.code && owned.kinds.some((o) => o.code === k.code))} last={kinds.length === 1}
-                onChange={(to) => change(kind.code, to)} onReplace={(to) => replace(kind, to)} onRemove={() => setKinds((all) => all.filter((k) => k.code !== kind.code))} />
+              <KindRow
+                key={kind.code}
+                kind={kind}
+                digit={n + 1}
+                uses={owned.uses[kind.code] ?? 0}
+                others={kinds.filter((k) => k.code !== kind.code && owned.kinds.some((o) => o.code === k.code))}
+                last={kinds.length === 1}
+                onChange={(to) => change(kind.code, to)}
+                onReplace={(to) => replace(kind, to)}
+                onRemove={() => setKinds((all) => all.filter((k) => k.code !== kind.code))}
+              />
             ))}
           </ol>
         </SortableContext>
       </DndContext>
       <Alert>{wrong}</Alert>
-      <p role="status" className="text-[14px] text-soft">{replaced && <>{replaced.words} <button className="act" onClick={replaced.undo}>Undo</button></>}</p>
+      <p role="status" className="text-[14px] text-soft">
+        {replaced && (
+          <>
+            {replaced.words}{' '}
+            <button className="act" onClick={replaced.undo}>
+              Undo
+            </button>
+          </>
+        )}
+      </p>
       <div className="mt-4 flex items-center gap-5">
-        <button className="act" disabled={kinds.length >= MOST_KINDS} onClick={add}>{kinds.length >= MOST_KINDS ? 'Nine kinds: one for each digit' : 'Add a kind'}</button>
-        <span className="ml-auto flex items-center gap-5"><button className="text-soft hover:text-ink" onClick={onDone}>Cancel</button><button className="press" onClick={save}>Keep this Key</button></span>
+        <button className="act" disabled={kinds.length >= MOST_KINDS} onClick={add}>
+          {kinds.length >= MOST_KINDS ? 'Nine kinds: one for each digit' : 'Add a kind'}
+        </button>
+        <span className="ml-auto flex items-center gap-5">
+          <button className="text-soft hover:text-ink" onClick={onDone}>
+            Cancel
+          </button>
+          <button className="press" onClick={save}>
+            Keep this Key
+          </button>
+        </span>
       </div>
     </>
   );
@@ -101,7 +199,13 @@ function ReadOnly({ owned }: { owned: OwnedKey }): ReactNode {
   return (
     <>
       <p className="mt-1 text-[14px] text-soft">The Key of {owned.className}. Its teachers can change it.</p>
-      <ol className="mt-3 grid grid-cols-2 gap-2">{owned.kinds.map((kind, n) => <li key={kind.code}>{n + 1} {kind.sign} {kind.name}</li>)}</ol>
+      <ol className="mt-3 grid grid-cols-2 gap-2">
+        {owned.kinds.map((kind, n) => (
+          <li key={kind.code}>
+            {n + 1} {kind.sign} {kind.name}
+          </li>
+        ))}
+      </ol>
       <Dialog.Close className="act mt-4 self-start">Close</Dialog.Close>
     </>
   );

@@ -1,6 +1,19 @@
 import { useState, type ReactNode } from 'react';
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -19,37 +32,94 @@ import { changeSources } from './use-changing';
 
 /** Sources in sections, in an order of one's own; whoever may add to it may order it. */
 export default function CollectionPage() {
-  const { id = '' } = useParams(), found = useCollection(id), navigate = useNavigate(), [editing, setEditing] = useState(false);
-  if (!found.data) return <main><State of={found} /></main>;
-  const c = found.data, may = c.owned || c.may === 'add';
+  const { id = '' } = useParams(),
+    found = useCollection(id),
+    navigate = useNavigate(),
+    [editing, setEditing] = useState(false);
+  if (!found.data)
+    return (
+      <main>
+        <State of={found} />
+      </main>
+    );
+  const c = found.data,
+    may = c.owned || c.may === 'add';
   return (
     <main className="min-h-0 overflow-y-auto bg-sheet">
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
-        <Link to="/library" className="text-[14px] text-soft hover:text-ink">Library</Link><h1 className="text-[23px]">{c.name}</h1>
-        <span className="text-[14px] text-soft">{count(c.items.length, 'source')}{c.className && ` · ${c.owned ? `shared with ${c.className}` : `from ${c.ownerName}, for ${c.className}`}${c.may === 'add' ? ', who may add to it' : ''}`}{c.hidden > 0 && ` · ${count(c.hidden, 'source')} you may not read`}</span>
-        {c.owned && <button className="act ml-auto text-[14px]" onClick={() => setEditing(true)}>About it…</button>}
+        <Link to="/library" className="text-[14px] text-soft hover:text-ink">
+          Library
+        </Link>
+        <h1 className="text-[23px]">{c.name}</h1>
+        <span className="text-[14px] text-soft">
+          {count(c.items.length, 'source')}
+          {c.className &&
+            ` · ${c.owned ? `shared with ${c.className}` : `from ${c.ownerName}, for ${c.className}`}${c.may === 'add' ? ', who may add to it' : ''}`}
+          {c.hidden > 0 && ` · ${count(c.hidden, 'source')} you may not read`}
+        </span>
+        {c.owned && (
+          <button className="act ml-auto text-[14px]" onClick={() => setEditing(true)}>
+            About it…
+          </button>
+        )}
       </div>
       <Ordered collection={c} may={may} />
-      {editing && <CollectionDialog collection={c} onClose={() => setEditing(false)} onRemoved={() => void navigate('/library')} />}
+      {editing && (
+        <CollectionDialog
+          collection={c}
+          onClose={() => setEditing(false)}
+          onRemoved={() => void navigate('/library')}
+        />
+      )}
     </main>
   );
 }
 
-const arrangementOf = (c: CollectionDetail): Arrangement => arranged(c.sections, c.items.map((i) => ({ id: i.source.id, section: i.section })));
+const arrangementOf = (c: CollectionDetail): Arrangement =>
+  arranged(
+    c.sections,
+    c.items.map((i) => ({ id: i.source.id, section: i.section })),
+  );
 
 function Ordered({ collection: c, may }: { collection: CollectionDetail; may: boolean }) {
-  const client = useQueryClient(), messages = useMessages(), [now, setNow] = useState(() => arrangementOf(c)), [version, setVersion] = useState(c.version), [naming, setNaming] = useState(false);
+  const client = useQueryClient(),
+    messages = useMessages(),
+    [now, setNow] = useState(() => arrangementOf(c)),
+    [version, setVersion] = useState(c.version),
+    [naming, setNaming] = useState(false);
   // What somebody else ordered is shown; the handle that is held stays held.
-  if (version !== c.version) { setVersion(c.version); setNow(arrangementOf(c)); }
-  const sources = new Map(c.items.map((i) => [i.source.id, i.source])), sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
-  const put = (detail: CollectionDetail): void => { client.setQueryData(keys.collection(c.id), detail); void client.invalidateQueries({ queryKey: keys.outline }); };
+  if (version !== c.version) {
+    setVersion(c.version);
+    setNow(arrangementOf(c));
+  }
+  const sources = new Map(c.items.map((i) => [i.source.id, i.source])),
+    sensors = useSensors(
+      useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+      useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+    );
+  const put = (detail: CollectionDetail): void => {
+    client.setQueryData(keys.collection(c.id), detail);
+    void client.invalidateQueries({ queryKey: keys.outline });
+  };
   const store = async (next: Arrangement): Promise<void> => {
     setNow(next);
     try {
-      put(await request<CollectionDetail>('PUT', `/api/collections/${c.id}/order`, { version: c.version, sections: next.sections, was: next.was ?? [...next.sections.keys()], items: next.groups.flatMap((ids, n) => ids.map((sourceId) => ({ sourceId, section: n - 1 }))) }));
+      put(
+        await request<CollectionDetail>('PUT', `/api/collections/${c.id}/order`, {
+          version: c.version,
+          sections: next.sections,
+          was: next.was ?? [...next.sections.keys()],
+          items: next.groups.flatMap((ids, n) => ids.map((sourceId) => ({ sourceId, section: n - 1 }))),
+        }),
+      );
     } catch (error) {
-      messages.warn(error instanceof ProblemError && error.problem.code === 'stale' ? 'Somebody ordered it meanwhile: their order is shown. Move yours again if you still want to.' : wordsOf(error));
-      if (error instanceof ProblemError && error.problem.current) put(error.problem.current as CollectionDetail); else void client.invalidateQueries({ queryKey: keys.collection(c.id) });
+      messages.warn(
+        error instanceof ProblemError && error.problem.code === 'stale'
+          ? 'Somebody ordered it meanwhile: their order is shown. Move yours again if you still want to.'
+          : wordsOf(error),
+      );
+      if (error instanceof ProblemError && error.problem.current) put(error.problem.current as CollectionDetail);
+      else void client.invalidateQueries({ queryKey: keys.collection(c.id) });
     }
   };
   const take = async (source: Row): Promise<void> => {
@@ -60,22 +130,78 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
       return undo;
     };
     const failed = (error: unknown): void => messages.warn(wordsOf(error));
-    await send([{ id: source.id, takeFrom: c.id }]).then((undo) => messages.tell(`“${source.title}” taken out.`, { label: 'Undo', run: () => void send(undo).catch(failed) }), failed);
+    await send([{ id: source.id, takeFrom: c.id }]).then(
+      (undo) =>
+        messages.tell(`“${source.title}” taken out.`, { label: 'Undo', run: () => void send(undo).catch(failed) }),
+      failed,
+    );
   };
-  const onDragEnd = ({ active, over }: DragEndEvent): void => { const next = over && movedTo(now, String(active.id), String(over.id)); if (next && next !== now) void store(next); };
-  if (c.items.length === 0 && c.sections.length === 0) return <p className="max-w-[58ch] p-8 text-soft">Nothing is in it yet. In the Library choose sources, then “Put into”, and this collection.</p>;
+  const onDragEnd = ({ active, over }: DragEndEvent): void => {
+    const next = over && movedTo(now, String(active.id), String(over.id));
+    if (next && next !== now) void store(next);
+  };
+  if (c.items.length === 0 && c.sections.length === 0)
+    return (
+      <p className="max-w-[58ch] p-8 text-soft">
+        Nothing is in it yet. In the Library choose sources, then “Put into”, and this collection.
+      </p>
+    );
   return (
     <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
       <SortableContext items={flat(now)} strategy={verticalListSortingStrategy} disabled={!may}>
         <ol aria-label="Sources" className="px-[30px] pb-6 max-[900px]:px-4">
           {now.groups.map((ids, n) => [
-            n > 0 && <Section key={`${sectionKey(n - 1)} ${now.sections[n - 1]}`} id={sectionKey(n - 1)} may={may} name={now.sections[n - 1]!} onName={(name) => void store({ groups: now.groups, sections: now.sections.map((s, i) => (i === n - 1 ? name : s)) })}
-              onRemove={() => void store(withoutSection(now, n - 1))} />,
-            ...ids.map((id) => { const source = sources.get(id); return source && <Item key={id} source={source} may={may}>{may && <button className="text-[13px] text-faint hover:text-brick" onClick={() => void take(source)}>take out</button>}</Item>; }),
+            n > 0 && (
+              <Section
+                key={`${sectionKey(n - 1)} ${now.sections[n - 1]}`}
+                id={sectionKey(n - 1)}
+                may={may}
+                name={now.sections[n - 1]!}
+                onName={(name) =>
+                  void store({ groups: now.groups, sections: now.sections.map((s, i) => (i === n - 1 ? name : s)) })
+                }
+                onRemove={() => void store(withoutSection(now, n - 1))}
+              />
+            ),
+            ...ids.map((id) => {
+              const source = sources.get(id);
+              return (
+                source && (
+                  <Item key={id} source={source} may={may}>
+                    {may && (
+                      <button className="text-[13px] text-faint hover:text-brick" onClick={() => void take(source)}>
+                        take out
+                      </button>
+                    )}
+                  </Item>
+                )
+              );
+            }),
           ])}
         </ol>
       </SortableContext>
-      {may && <div className="px-[30px] pb-8 text-[14px] max-[900px]:px-4">{naming ? <form className="flex max-w-[340px] gap-4" onSubmit={(e) => { e.preventDefault(); const name = String(new FormData(e.currentTarget).get('name')).trim(); setNaming(false); if (name) void store(withNewSection(now, name)); }}><input name="name" autoFocus aria-label="Name of the section" className="field" /><button className="act">Add</button></form> : <button className="act" onClick={() => setNaming(true)}>New section</button>}</div>}
+      {may && (
+        <div className="px-[30px] pb-8 text-[14px] max-[900px]:px-4">
+          {naming ? (
+            <form
+              className="flex max-w-[340px] gap-4"
+              onSubmit={(e) => {
+                e.preventDefault();
+                const name = String(new FormData(e.currentTarget).get('name')).trim();
+                setNaming(false);
+                if (name) void store(withNewSection(now, name));
+              }}
+            >
+              <input name="name" autoFocus aria-label="Name of the section" className="field" />
+              <button className="act">Add</button>
+            </form>
+          ) : (
+            <button className="act" onClick={() => setNaming(true)}>
+              New section
+            </button>
+          )}
+        </div>
+      )}
     </DndContext>
   );
 }
@@ -83,25 +209,114 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
 const grip = 'cursor-grab touch-none text-faint opacity-60 hover:opacity-100 focus-visible:opacity-100';
 
 function Item({ source, may, children }: { source: Row; may: boolean; children: ReactNode }) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: source.id });
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
+    id: source.id,
+  });
   return (
-    <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className={`grid grid-cols-[16px_minmax(0,1fr)_150px_90px_60px] items-center gap-x-4 border-b border-rule bg-sheet py-2 max-[900px]:grid-cols-[16px_minmax(0,1fr)_auto] ${isDragging ? 'relative z-10 bg-wash' : ''}`}>
-      {may ? <button ref={setActivatorNodeRef} {...attributes} {...listeners} aria-label={`Move ${source.title}`} title="Drag, or press Space and the arrows" className={grip}>⋮</button> : <span />}
-      <div className="min-w-0"><Link to={`/source/${source.id}`} dir="auto" lang={source.language || undefined} className="font-read text-[16px] font-semibold">{source.title}</Link><p className="truncate text-[13.5px] text-soft">{[source.author, source.site].filter(Boolean).join(' · ')}{source.tags.length > 0 && <span className="text-tide"> <TagNames tags={source.tags.slice(0, 4)} /></span>}</p></div>
-      <div className="max-[900px]:hidden" title={marksOf(source)}><Strand strand={source.strand} width={150} /></div>
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`grid grid-cols-[16px_minmax(0,1fr)_150px_90px_60px] items-center gap-x-4 border-b border-rule bg-sheet py-2 max-[900px]:grid-cols-[16px_minmax(0,1fr)_auto] ${isDragging ? 'relative z-10 bg-wash' : ''}`}
+    >
+      {may ? (
+        <button
+          ref={setActivatorNodeRef}
+          {...attributes}
+          {...listeners}
+          aria-label={`Move ${source.title}`}
+          title="Drag, or press Space and the arrows"
+          className={grip}
+        >
+          ⋮
+        </button>
+      ) : (
+        <span />
+      )}
+      <div className="min-w-0">
+        <Link
+          to={`/source/${source.id}`}
+          dir="auto"
+          lang={source.language || undefined}
+          className="font-read text-[16px] font-semibold"
+        >
+          {source.title}
+        </Link>
+        <p className="truncate text-[13.5px] text-soft">
+          {[source.author, source.site].filter(Boolean).join(' · ')}
+          {source.tags.length > 0 && (
+            <span className="text-tide">
+              {' '}
+              <TagNames tags={source.tags.slice(0, 4)} />
+            </span>
+          )}
+        </p>
+      </div>
+      <div className="max-[900px]:hidden" title={marksOf(source)}>
+        <Strand strand={source.strand} width={150} />
+      </div>
       <b className="text-right text-[13.5px] font-semibold max-[900px]:hidden">{leftOf(source)}</b>
       <span className="text-right">{children}</span>
     </li>
   );
 }
 
-function Section({ id, name, may, onName, onRemove }: { id: string; name: string; may: boolean; onName: (name: string) => void; onRemove: () => void }) {
+function Section({
+  id,
+  name,
+  may,
+  onName,
+  onRemove,
+}: {
+  id: string;
+  name: string;
+  may: boolean;
+  onName: (name: string) => void;
+  onRemove: () => void;
+}) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } = useSortable({ id });
   return (
-    <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className="flex items-baseline gap-4 border-b border-strong bg-sheet pb-1 pt-5">
-      {may && <button ref={setActivatorNodeRef} {...attributes} {...listeners} aria-label={`Move the section ${name}`} className={`w-4 ${grip}`}>⋮</button>}
-      {may ? <input aria-label="Name of the section" defaultValue={name} onBlur={(e) => { const to = e.target.value.trim(); if (to && to !== name) onName(to); else e.target.value = name; }} onKeyDown={(e) => { if (e.key === 'Enter') e.currentTarget.blur(); }} className="min-w-0 flex-1 bg-transparent font-read text-[17px] font-semibold" /> : <h2 className="text-[17px]">{name}</h2>}
-      {may && <button className="text-[13px] text-faint hover:text-brick" title="Its sources stay in the section above" onClick={onRemove}>remove section</button>}
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className="flex items-baseline gap-4 border-b border-strong bg-sheet pb-1 pt-5"
+    >
+      {may && (
+        <button
+          ref={setActivatorNodeRef}
+          {...attributes}
+          {...listeners}
+          aria-label={`Move the section ${name}`}
+          className={`w-4 ${grip}`}
+        >
+          ⋮
+        </button>
+      )}
+      {may ? (
+        <input
+          aria-label="Name of the section"
+          defaultValue={name}
+          onBlur={(e) => {
+            const to = e.target.value.trim();
+            if (to && to !== name) onName(to);
+            else e.target.value = name;
+          }}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') e.currentTarget.blur();
+          }}
+          className="min-w-0 flex-1 bg-transparent font-read text-[17px] font-semibold"
+        />
+      ) : (
+        <h2 className="text-[17px]">{name}</h2>
+      )}
+      {may && (
+        <button
+          className="text-[13px] text-faint hover:text-brick"
+          title="Its sources stay in the section above"
+          onClick={onRemove}
+        >
+          remove section
+        </button>
+      )}
     </li>
   );
 }

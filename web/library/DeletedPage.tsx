@@ -6,18 +6,47 @@ import { useMessages } from '../ui/Messages';
 import { State } from '../ui/State';
 import { count, day } from '../ui/when';
 
-const DAYS = 30, DAY_MS = 86_400_000;
+const DAYS = 30,
+  DAY_MS = 86_400_000;
 
 /** What was deleted in the last thirty days: it can be brought back with all its marks. */
 export default function DeletedPage() {
-  const client = useQueryClient(), messages = useMessages(), deleted = useDeleted(true);
-  const back = (id: string, title: string): void => void request('POST', `/api/sources/${id}/restore`, {}).then(() => { messages.tell(`“${title}” is back.`); return client.invalidateQueries({ queryKey: keys.library }); }, (error: unknown) => messages.warn(wordsOf(error)));
+  const client = useQueryClient(),
+    messages = useMessages(),
+    deleted = useDeleted(true);
+  const back = (id: string, title: string): void =>
+    void request('POST', `/api/sources/${id}/restore`, {}).then(
+      () => {
+        messages.tell(`“${title}” is back.`);
+        return client.invalidateQueries({ queryKey: keys.library });
+      },
+      (error: unknown) => messages.warn(wordsOf(error)),
+    );
   return (
     <main className="min-h-0 overflow-y-auto bg-sheet">
-      <div className="flex items-baseline gap-5 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4"><Link to="/library" className="text-[14px] text-soft hover:text-ink">Library</Link><h1 className="text-[23px]">Deleted</h1></div>
+      <div className="flex items-baseline gap-5 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
+        <Link to="/library" className="text-[14px] text-soft hover:text-ink">
+          Library
+        </Link>
+        <h1 className="text-[23px]">Deleted</h1>
+      </div>
       <State of={deleted}>
         {deleted.data?.length === 0 && <p className="p-8 text-soft">Nothing was deleted in the last thirty days.</p>}
-        <ul className="px-[30px] max-[900px]:px-4">{deleted.data?.map((s) => <li key={s.id} className="flex flex-wrap items-baseline gap-x-5 border-b border-rule py-2.5"><b className="font-read text-[16px]">{s.title}</b><span className="text-[14px] text-soft">deleted {day(s.deletedAt)}{s.marks > 0 && `, with ${count(s.marks, 'mark')}`} · gone for good on {day(new Date(Date.parse(s.deletedAt) + DAYS * DAY_MS).toISOString())}</span><button className="act ml-auto text-[14px]" onClick={() => back(s.id, s.title)}>Bring it back</button></li>)}</ul>
+        <ul className="px-[30px] max-[900px]:px-4">
+          {deleted.data?.map((s) => (
+            <li key={s.id} className="flex flex-wrap items-baseline gap-x-5 border-b border-rule py-2.5">
+              <b className="font-read text-[16px]">{s.title}</b>
+              <span className="text-[14px] text-soft">
+                deleted {day(s.deletedAt)}
+                {s.marks > 0 && `, with ${count(s.marks, 'mark')}`} · gone for good on{' '}
+                {day(new Date(Date.parse(s.deletedAt) + DAYS * DAY_MS).toISOString())}
+              </span>
+              <button className="act ml-auto text-[14px]" onClick={() => back(s.id, s.title)}>
+                Bring it back
+              </button>
+            </li>
+          ))}
+        </ul>
       </State>
     </main>
   );

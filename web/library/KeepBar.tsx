@@ -11,29 +11,84 @@ import { ACCEPTED } from './accepted';
 export function KeepBar() {
   const [address, setAddress] = useState('');
   const file = useRef<HTMLInputElement>(null);
-  const keeping = useKeeping(), { keep, upload, wrong, busy } = keeping;
+  const keeping = useKeeping(),
+    { keep, upload, wrong, busy } = keeping;
   const held = useFileDrop((files) => void upload(files));
   const waiting = useArrivals().data?.length ?? 0;
-  const begin = (look: boolean): void => { void keep(address, look ? { look } : {}).then((job) => { if (job) setAddress((now) => (now === address ? '' : now)); }); };
+  const begin = (look: boolean): void => {
+    void keep(address, look ? { look } : {}).then((job) => {
+      if (job) setAddress((now) => (now === address ? '' : now));
+    });
+  };
   const latest = useRef(upload);
-  useEffect(() => { latest.current = upload; });
   useEffect(() => {
-    const onPaste = (event: ClipboardEvent): void => { if (event.clipboardData?.files.length) { event.preventDefault(); void latest.current(event.clipboardData.files); } };
+    latest.current = upload;
+  });
+  useEffect(() => {
+    const onPaste = (event: ClipboardEvent): void => {
+      if (event.clipboardData?.files.length) {
+        event.preventDefault();
+        void latest.current(event.clipboardData.files);
+      }
+    };
     document.addEventListener('paste', onPaste);
     return () => document.removeEventListener('paste', onPaste);
   }, []);
-  const submit = (event: FormEvent): void => { event.preventDefault(); begin(false); };
+  const submit = (event: FormEvent): void => {
+    event.preventDefault();
+    begin(false);
+  };
   return (
     <section aria-label="Keep a source" className="border-b border-rule bg-paper px-[30px] py-3 max-[900px]:px-4">
       <form onSubmit={submit} noValidate className="flex flex-wrap items-center gap-x-4 gap-y-2">
-        <input aria-label="Address of a page" value={address} onChange={(e) => setAddress(e.target.value)} placeholder="Paste an address to keep it" type="url" className="field min-w-[180px] flex-1" />
-        <button className="press" disabled={busy || !address.trim()}>Keep</button>
-        <button type="button" className="act text-[14px]" disabled={busy || !address.trim()} onClick={() => begin(true)} title="See it before it is kept: how much of it, how wide, without what">Look first</button>
-        <span className="text-[14px] text-soft">or <button type="button" className="act" onClick={() => file.current?.click()}>choose files</button>, drop them, paste a picture</span>
-        <Link to="/gather" className="act ml-auto text-[14px]">{waiting > 0 ? `${waiting} new to look at` : 'Lists, feeds, letters'}</Link>
-        <input ref={file} type="file" multiple hidden aria-label="File to keep" accept={ACCEPTED} onChange={(e) => { void upload(e.target.files ?? []); e.target.value = ''; }} />
+        <input
+          aria-label="Address of a page"
+          value={address}
+          onChange={(e) => setAddress(e.target.value)}
+          placeholder="Paste an address to keep it"
+          type="url"
+          className="field min-w-[180px] flex-1"
+        />
+        <button className="press" disabled={busy || !address.trim()}>
+          Keep
+        </button>
+        <button
+          type="button"
+          className="act text-[14px]"
+          disabled={busy || !address.trim()}
+          onClick={() => begin(true)}
+          title="See it before it is kept: how much of it, how wide, without what"
+        >
+          Look first
+        </button>
+        <span className="text-[14px] text-soft">
+          or{' '}
+          <button type="button" className="act" onClick={() => file.current?.click()}>
+            choose files
+          </button>
+          , drop them, paste a picture
+        </span>
+        <Link to="/gather" className="act ml-auto text-[14px]">
+          {waiting > 0 ? `${waiting} new to look at` : 'Lists, feeds, letters'}
+        </Link>
+        <input
+          ref={file}
+          type="file"
+          multiple
+          hidden
+          aria-label="File to keep"
+          accept={ACCEPTED}
+          onChange={(e) => {
+            void upload(e.target.files ?? []);
+            e.target.value = '';
+          }}
+        />
       </form>
-      {wrong && <div className="mt-2"><Alert>{wrong}</Alert></div>}
+      {wrong && (
+        <div className="mt-2">
+          <Alert>{wrong}</Alert>
+        </div>
+      )}
       <Jobs keeping={keeping} />
       {held && (
         <div className="pointer-events-none fixed inset-3 z-40 grid place-items-center border-2 border-dashed border-tide bg-paper/85">

@@ -10,29 +10,90 @@ import { DialogFrame } from '../ui/DialogFrame';
 import { useMessages } from '../ui/Messages';
 
 /** A search that is kept under a name, for oneself or with a class; and how it is changed or given up. */
-export default function KeepSearch({ search, q, onClose }: { search?: SavedSearch | undefined; q: string; onClose: () => void }) {
-  const client = useQueryClient(), messages = useMessages(), classes = useClasses().data ?? [], [wrong, setWrong] = useState('');
+export default function KeepSearch({
+  search,
+  q,
+  onClose,
+}: {
+  search?: SavedSearch | undefined;
+  q: string;
+  onClose: () => void;
+}) {
+  const client = useQueryClient(),
+    messages = useMessages(),
+    classes = useClasses().data ?? [],
+    [wrong, setWrong] = useState('');
   const done = async (work: Promise<unknown>, words: string): Promise<void> => {
     try {
       await work;
       await client.invalidateQueries({ queryKey: keys.outline });
       messages.tell(words);
       onClose();
-    } catch (error) { setWrong(wordsOf(error)); }
+    } catch (error) {
+      setWrong(wordsOf(error));
+    }
   };
   const submit = (event: FormEvent<HTMLFormElement>): void => {
     event.preventDefault();
-    const { name = '', query = '', classId = '' } = Object.fromEntries(new FormData(event.currentTarget)) as Record<string, string>;
-    void done(request('PUT', `/api/searches/${search?.id ?? v7()}`, { name, query, classId: classId || null, ...(search ? { version: search.version } : {}) }), `“${name}” stands beside the Library.`);
+    const {
+      name = '',
+      query = '',
+      classId = '',
+    } = Object.fromEntries(new FormData(event.currentTarget)) as Record<string, string>;
+    void done(
+      request('PUT', `/api/searches/${search?.id ?? v7()}`, {
+        name,
+        query,
+        classId: classId || null,
+        ...(search ? { version: search.version } : {}),
+      }),
+      `“${name}” stands beside the Library.`,
+    );
   };
   return (
     <DialogFrame title={search ? 'A kept search' : 'Keep this search'} onClose={onClose}>
       <form onSubmit={submit} className="grid gap-3">
-        <label className="grid gap-1 text-[13px] text-faint">Name<input name="name" autoFocus defaultValue={search?.name ?? ''} placeholder="Under ten minutes" className="field text-[15px]" /></label>
-        <label className="grid gap-1 text-[13px] text-faint">What it looks for<input name="query" defaultValue={search?.query ?? q} className="field font-mono text-[14px]" /></label>
-        <label className="grid gap-1 text-[13px] text-faint">Seen by<select name="classId" defaultValue={search?.classId ?? ''} className="field text-[15px]"><option value="">Only me</option>{classes.map((c) => <option key={c.id} value={c.id}>{c.name}</option>)}</select></label>
+        <label className="grid gap-1 text-[13px] text-faint">
+          Name
+          <input
+            name="name"
+            autoFocus
+            defaultValue={search?.name ?? ''}
+            placeholder="Under ten minutes"
+            className="field text-[15px]"
+          />
+        </label>
+        <label className="grid gap-1 text-[13px] text-faint">
+          What it looks for
+          <input name="query" defaultValue={search?.query ?? q} className="field font-mono text-[14px]" />
+        </label>
+        <label className="grid gap-1 text-[13px] text-faint">
+          Seen by
+          <select name="classId" defaultValue={search?.classId ?? ''} className="field text-[15px]">
+            <option value="">Only me</option>
+            {classes.map((c) => (
+              <option key={c.id} value={c.id}>
+                {c.name}
+              </option>
+            ))}
+          </select>
+        </label>
         {wrong && <Alert>{wrong}</Alert>}
-        <div className="flex gap-5"><button className="press">Save</button><Dialog.Close className="text-soft">Cancel</Dialog.Close>{search && <button type="button" className="ml-auto text-brick" onClick={() => void done(request('DELETE', `/api/searches/${search.id}`), `“${search.name}” is kept no longer.`)}>Give it up</button>}</div>
+        <div className="flex gap-5">
+          <button className="press">Save</button>
+          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
+          {search && (
+            <button
+              type="button"
+              className="ml-auto text-brick"
+              onClick={() =>
+                void done(request('DELETE', `/api/searches/${search.id}`), `“${search.name}” is kept no longer.`)
+              }
+            >
+              Give it up
+            </button>
+          )}
+        </div>
       </form>
     </DialogFrame>
   );

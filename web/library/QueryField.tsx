@@ -9,15 +9,41 @@ const PAUSE = 180;
 const TYPES = [...new Set(Object.values(KIND_WORDS))];
 
 /** A search as it is typed: completed as one goes, and where it cannot be read, told where and how it could be. */
-export function QueryField({ value, onChange, label, placeholder }: { value: string; onChange: (q: string) => void; label: string; placeholder: string }) {
-  const [typed, setTyped] = useState(value), [caret, setCaret] = useState<number>(), [at, setAt] = useState(0), [shut, setShut] = useState(false);
-  const input = useRef<HTMLInputElement>(null), sent = useRef(value), known = useKnown(), id = useId(), shown = useReadable(value).asked;
-  const parsed = useMemo(() => parseQuery(typed), [typed]), found = caret === undefined || shut ? undefined : completionAt(typed, caret, known);
+export function QueryField({
+  value,
+  onChange,
+  label,
+  placeholder,
+}: {
+  value: string;
+  onChange: (q: string) => void;
+  label: string;
+  placeholder: string;
+}) {
+  const [typed, setTyped] = useState(value),
+    [caret, setCaret] = useState<number>(),
+    [at, setAt] = useState(0),
+    [shut, setShut] = useState(false);
+  const input = useRef<HTMLInputElement>(null),
+    sent = useRef(value),
+    known = useKnown(),
+    id = useId(),
+    shown = useReadable(value).asked;
+  const parsed = useMemo(() => parseQuery(typed), [typed]),
+    found = caret === undefined || shut ? undefined : completionAt(typed, caret, known);
   // What is chosen elsewhere is written here; what is typed here is searched a moment after the last key.
-  useEffect(() => { if (value !== sent.current) { sent.current = value; setTyped(value); } }, [value]);
+  useEffect(() => {
+    if (value !== sent.current) {
+      sent.current = value;
+      setTyped(value);
+    }
+  }, [value]);
   useEffect(() => {
     if (typed.trim() === sent.current.trim() || !parsed.ok) return;
-    const timer = setTimeout(() => { sent.current = typed.trim(); onChange(typed.trim()); }, PAUSE);
+    const timer = setTimeout(() => {
+      sent.current = typed.trim();
+      onChange(typed.trim());
+    }, PAUSE);
     return () => clearTimeout(timer);
   }, [typed, parsed, onChange]);
   const blur = (): void => {
@@ -27,48 +53,161 @@ export function QueryField({ value, onChange, label, placeholder }: { value: str
     sent.current = typed.trim();
     onChange(typed.trim());
   };
-  const write = (text: string, to = text.length): void => { setTyped(text); setAt(0); setShut(false); requestAnimationFrame(() => { input.current?.setSelectionRange(to, to); setCaret(to); }); };
+  const write = (text: string, to = text.length): void => {
+    setTyped(text);
+    setAt(0);
+    setShut(false);
+    requestAnimationFrame(() => {
+      input.current?.setSelectionRange(to, to);
+      setCaret(to);
+    });
+  };
   const take = (n: number): void => {
     const option = found?.options[n];
-    if (found && option) write(typed.slice(0, found.from) + option.insert + typed.slice(found.to), found.from + option.insert.length);
+    if (found && option)
+      write(typed.slice(0, found.from) + option.insert + typed.slice(found.to), found.from + option.insert.length);
   };
   const onKey = (event: KeyboardEvent): void => {
-    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key], count = found?.options.length ?? 0;
-    if (count && step) { event.preventDefault(); setAt((at + step + count) % count); }
-    else if (count && event.key === 'Tab' && !event.shiftKey) { event.preventDefault(); take(at); }
-    else if (event.key === 'Enter') { event.preventDefault(); if (parsed.ok) { setShut(true); sent.current = typed.trim(); onChange(typed.trim()); } }
-    else if (event.key === 'Escape') { event.stopPropagation(); if (count) setShut(true); else input.current?.blur(); }
+    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key],
+      count = found?.options.length ?? 0;
+    if (count && step) {
+      event.preventDefault();
+      setAt((at + step + count) % count);
+    } else if (count && event.key === 'Tab' && !event.shiftKey) {
+      event.preventDefault();
+      take(at);
+    } else if (event.key === 'Enter') {
+      event.preventDefault();
+      if (parsed.ok) {
+        setShut(true);
+        sent.current = typed.trim();
+        onChange(typed.trim());
+      }
+    } else if (event.key === 'Escape') {
+      event.stopPropagation();
+      if (count) setShut(true);
+      else input.current?.blur();
+    }
   };
   return (
     <div className="relative min-w-0 max-w-[560px] flex-1">
-      <input ref={input} type="search" role="combobox" aria-label={label} aria-expanded={Boolean(found)} aria-controls={id} aria-activedescendant={found ? `${id}-${at}` : undefined} aria-invalid={!parsed.ok || undefined} aria-describedby={parsed.ok ? undefined : `${id}-wrong`} autoComplete="off" spellCheck={false}
-        value={typed} placeholder={placeholder} className="field" onKeyDown={onKey} onChange={(e) => { setTyped(e.target.value); setCaret(e.target.selectionStart ?? undefined); setAt(0); setShut(false); }} onSelect={(e) => setCaret(e.currentTarget.selectionStart ?? undefined)} onBlur={blur} />
-      <ul id={id} role="listbox" aria-label="Suggestions" hidden={!found} className="over absolute left-0 top-full mt-1 min-w-[220px] py-1 text-[14px]">
-        {found?.options.map((option, n) => <li key={option.label} id={`${id}-${n}`} role="option" aria-selected={n === at} data-highlighted={n === at || undefined} className="item" onMouseDown={(e) => { e.preventDefault(); take(n); }} onMouseMove={() => setAt(n)}>{option.label}</li>)}
-        {found && <li aria-hidden="true" className="px-3.5 pt-1 text-[12.5px] text-faint">Tab takes it</li>}
+      <input
+        ref={input}
+        type="search"
+        role="combobox"
+        aria-label={label}
+        aria-expanded={Boolean(found)}
+        aria-controls={id}
+        aria-activedescendant={found ? `${id}-${at}` : undefined}
+        aria-invalid={!parsed.ok || undefined}
+        aria-describedby={parsed.ok ? undefined : `${id}-wrong`}
+        autoComplete="off"
+        spellCheck={false}
+        value={typed}
+        placeholder={placeholder}
+        className="field"
+        onKeyDown={onKey}
+        onChange={(e) => {
+          setTyped(e.target.value);
+          setCaret(e.target.selectionStart ?? undefined);
+          setAt(0);
+          setShut(false);
+        }}
+        onSelect={(e) => setCaret(e.currentTarget.selectionStart ?? undefined)}
+        onBlur={blur}
+      />
+      <ul
+        id={id}
+        role="listbox"
+        aria-label="Suggestions"
+        hidden={!found}
+        className="over absolute left-0 top-full mt-1 min-w-[220px] py-1 text-[14px]"
+      >
+        {found?.options.map((option, n) => (
+          <li
+            key={option.label}
+            id={`${id}-${n}`}
+            role="option"
+            aria-selected={n === at}
+            data-highlighted={n === at || undefined}
+            className="item"
+            onMouseDown={(e) => {
+              e.preventDefault();
+              take(n);
+            }}
+            onMouseMove={() => setAt(n)}
+          >
+            {option.label}
+          </li>
+        ))}
+        {found && (
+          <li aria-hidden="true" className="px-3.5 pt-1 text-[12.5px] text-faint">
+            Tab takes it
+          </li>
+        )}
       </ul>
-      {!parsed.ok && caret !== undefined && !found && <Wrong id={`${id}-wrong`} typed={typed} error={parsed.error} shown={shown} onMend={write} />}
+      {!parsed.ok && caret !== undefined && !found && (
+        <Wrong id={`${id}-wrong`} typed={typed} error={parsed.error} shown={shown} onMend={write} />
+      )}
     </div>
   );
 }
 
 /** Where the fault is, why, and the search as it was probably meant. */
-function Wrong({ id, typed, error, shown, onMend }: { id: string; typed: string; error: QueryError; /** The search whose answer is still there. */ shown: string; onMend: (text: string) => void }) {
+function Wrong({
+  id,
+  typed,
+  error,
+  shown,
+  onMend,
+}: {
+  id: string;
+  typed: string;
+  error: QueryError;
+  /** The search whose answer is still there. */ shown: string;
+  onMend: (text: string) => void;
+}) {
   return (
-    <div id={id} role="status" className="over absolute left-0 top-full mt-1 w-max max-w-[min(560px,92vw)] border-l-[3px] border-l-brick px-3 py-2 text-[14px]">
-      <p className="font-mono text-[13.5px]">{typed.slice(0, error.start)}<mark className="bg-transparent font-semibold text-brick underline decoration-wavy underline-offset-4">{typed.slice(error.start, error.end) || '␣'}</mark>{typed.slice(error.end)}</p>
+    <div
+      id={id}
+      role="status"
+      className="over absolute left-0 top-full mt-1 w-max max-w-[min(560px,92vw)] border-l-[3px] border-l-brick px-3 py-2 text-[14px]"
+    >
+      <p className="font-mono text-[13.5px]">
+        {typed.slice(0, error.start)}
+        <mark className="bg-transparent font-semibold text-brick underline decoration-wavy underline-offset-4">
+          {typed.slice(error.start, error.end) || '␣'}
+        </mark>
+        {typed.slice(error.end)}
+      </p>
       <p className="mt-1 text-soft">{error.message}</p>
-      {shown !== typed && <p className="mt-1 text-soft">Until then you see the answer to {shown ? <span className="font-mono text-[13.5px]">{shown}</span> : 'no search: everything'}.</p>}
-      {error.mend !== undefined && <button className="act mt-1" onMouseDown={(e) => e.preventDefault()} onClick={() => onMend(error.mend!)}>Make it {error.mend === '' ? 'empty' : error.mend}</button>}
+      {shown !== typed && (
+        <p className="mt-1 text-soft">
+          Until then you see the answer to{' '}
+          {shown ? <span className="font-mono text-[13.5px]">{shown}</span> : 'no search: everything'}.
+        </p>
+      )}
+      {error.mend !== undefined && (
+        <button className="act mt-1" onMouseDown={(e) => e.preventDefault()} onClick={() => onMend(error.mend!)}>
+          Make it {error.mend === '' ? 'empty' : error.mend}
+        </button>
+      )}
     </div>
   );
 }
 
 /** What a search can ask for, of what there is. */
 export function useKnown(): KnownValues {
-  const outline = useOutline().data, classes = useClasses().data, own = useKeys().data;
-  return useMemo(() => ({
-    tag: outline?.tags.map((t) => t.tag) ?? [], in: [...new Set([...(outline?.collections.map((c) => c.name) ?? []), ...(classes?.map((c) => c.name) ?? [])])],
-    type: TYPES, kind: [...new Set((own?.mine.kinds ?? []).map((k) => k.name.toLowerCase()))],
-  }), [outline, classes, own]);
+  const outline = useOutline().data,
+    classes = useClasses().data,
+    own = useKeys().data;
+  return useMemo(
+    () => ({
+      tag: outline?.tags.map((t) => t.tag) ?? [],
+      in: [...new Set([...(outline?.collections.map((c) => c.name) ?? []), ...(classes?.map((c) => c.name) ?? [])])],
+      type: TYPES,
+      kind: [...new Set((own?.mine.kinds ?? []).map((k) => k.name.toLowerCase()))],
+    }),
+    [outline, classes, own],
+  );
 }

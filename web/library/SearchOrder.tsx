@@ -1,6 +1,12 @@
 import { useState, type ReactNode } from 'react';
 import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
-import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { useQueryClient } from '@tanstack/react-query';
 import type { SavedSearch } from '@avrelle/core/wire';
@@ -9,9 +15,21 @@ import { keys } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 
 /** Kept searches in an order of one's own, by dragging or by keys; those of a class come after them. */
-export default function SearchOrder({ searches, children }: { searches: readonly SavedSearch[]; children: (search: SavedSearch) => ReactNode }) {
-  const client = useQueryClient(), messages = useMessages(), own = searches.filter((s) => s.owned), [order, setOrder] = useState<readonly string[]>();
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+export default function SearchOrder({
+  searches,
+  children,
+}: {
+  searches: readonly SavedSearch[];
+  children: (search: SavedSearch) => ReactNode;
+}) {
+  const client = useQueryClient(),
+    messages = useMessages(),
+    own = searches.filter((s) => s.owned),
+    [order, setOrder] = useState<readonly string[]>();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const ordered = order ? order.flatMap((id) => own.find((s) => s.id === id) ?? []) : own;
   const move = async (ids: readonly string[]): Promise<void> => {
     setOrder(ids);
@@ -20,8 +38,23 @@ export default function SearchOrder({ searches, children }: { searches: readonly
     setOrder(undefined);
   };
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={({ active, over }) => { const ids = ordered.map((s) => s.id), to = over ? ids.indexOf(String(over.id)) : -1, from = ids.indexOf(String(active.id)); if (to >= 0 && to !== from) void move(arrayMove(ids, from, to)); }}>
-      <SortableContext items={ordered.map((s) => s.id)} strategy={verticalListSortingStrategy}>{ordered.map((s) => <Sortable key={s.id} id={s.id} name={s.name}>{children(s)}</Sortable>)}</SortableContext>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={({ active, over }) => {
+        const ids = ordered.map((s) => s.id),
+          to = over ? ids.indexOf(String(over.id)) : -1,
+          from = ids.indexOf(String(active.id));
+        if (to >= 0 && to !== from) void move(arrayMove(ids, from, to));
+      }}
+    >
+      <SortableContext items={ordered.map((s) => s.id)} strategy={verticalListSortingStrategy}>
+        {ordered.map((s) => (
+          <Sortable key={s.id} id={s.id} name={s.name}>
+            {children(s)}
+          </Sortable>
+        ))}
+      </SortableContext>
       {searches.filter((s) => !s.owned).map(children)}
     </DndContext>
   );
@@ -30,8 +63,21 @@ export default function SearchOrder({ searches, children }: { searches: readonly
 function Sortable({ id, name, children }: { id: string; name: string; children: ReactNode }) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } = useSortable({ id });
   return (
-    <div ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className="group/sort relative">
-      <button ref={setActivatorNodeRef} {...attributes} {...listeners} aria-label={`Move ${name}`} title="Drag, or press Space and the arrows" className="absolute -left-[15px] top-[3px] cursor-grab text-faint opacity-0 focus-visible:opacity-100 group-hover/sort:opacity-100">⋮</button>
+    <div
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className="group/sort relative"
+    >
+      <button
+        ref={setActivatorNodeRef}
+        {...attributes}
+        {...listeners}
+        aria-label={`Move ${name}`}
+        title="Drag, or press Space and the arrows"
+        className="absolute -left-[15px] top-[3px] cursor-grab text-faint opacity-0 focus-visible:opacity-100 group-hover/sort:opacity-100"
+      >
+        ⋮
+      </button>
       {children}
     </div>
   );

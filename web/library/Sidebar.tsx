@@ -22,54 +22,193 @@ const SHOWN_TAGS = 24;
 
 /** Beside the sources: how many there are of each sort. Each is a part of the search above, and one press takes it in or out. */
 export function Sidebar({ outline, q, onQuery: ask, onEditSearch, onEditTag, onNewCollection, open, onClose }: Props) {
-  const onQuery = (to: string): void => { ask(to); onClose(); };
+  const onQuery = (to: string): void => {
+    ask(to);
+    onClose();
+  };
   const [all, setAll] = useState(false);
   if (!outline) return <aside aria-label="Filters" className="border-r border-rule max-[900px]:hidden" />;
-  const search = (s: SavedSearch) => <Choice key={s.id} on={q === s.query} count={s.count} onChoose={() => onQuery(q === s.query ? '' : s.query)} {...(s.owned ? { more: { words: `Change the search ${s.name}`, run: () => onEditSearch(s) } } : { title: `From ${s.ownerName}` })}>{s.name}</Choice>;
-  const tags = all ? outline.tags : outline.tags.slice(0, SHOWN_TAGS), outer = outline.collections.filter((c) => !c.parentId || !outline.collections.some((o) => o.id === c.parentId));
+  const search = (s: SavedSearch) => (
+    <Choice
+      key={s.id}
+      on={q === s.query}
+      count={s.count}
+      onChoose={() => onQuery(q === s.query ? '' : s.query)}
+      {...(s.owned
+        ? { more: { words: `Change the search ${s.name}`, run: () => onEditSearch(s) } }
+        : { title: `From ${s.ownerName}` })}
+    >
+      {s.name}
+    </Choice>
+  );
+  const tags = all ? outline.tags : outline.tags.slice(0, SHOWN_TAGS),
+    outer = outline.collections.filter((c) => !c.parentId || !outline.collections.some((o) => o.id === c.parentId));
   return (
-    <aside aria-label="Filters" className={`overflow-y-auto border-r border-rule py-[18px] pl-6 text-[14.5px] ${open ? 'max-[900px]:fixed max-[900px]:inset-x-0 max-[900px]:bottom-0 max-[900px]:top-[47px] max-[900px]:z-30 max-[900px]:bg-paper' : 'max-[900px]:hidden'}`}>
-      <button className="act mb-3 hidden max-[900px]:block" onClick={onClose}>Back to the list</button>
+    <aside
+      aria-label="Filters"
+      className={`overflow-y-auto border-r border-rule py-[18px] pl-6 text-[14.5px] ${open ? 'max-[900px]:fixed max-[900px]:inset-x-0 max-[900px]:bottom-0 max-[900px]:top-[47px] max-[900px]:z-30 max-[900px]:bg-paper' : 'max-[900px]:hidden'}`}
+    >
+      <button className="act mb-3 hidden max-[900px]:block" onClick={onClose}>
+        Back to the list
+      </button>
       <Group name="States">
-        <Choice on={q === ''} count={outline.all} onChoose={() => onQuery('')}>All</Choice>
-        {READING_STATES.map((s) => <Choice key={s} on={asksFor(q, 'is', STATE_NAMES[s])} count={outline.states[s]} onChoose={() => onQuery(toggled(q, 'is', STATE_NAMES[s]))}>{STATE_WORDS[s]}</Choice>)}
+        <Choice on={q === ''} count={outline.all} onChoose={() => onQuery('')}>
+          All
+        </Choice>
+        {READING_STATES.map((s) => (
+          <Choice
+            key={s}
+            on={asksFor(q, 'is', STATE_NAMES[s])}
+            count={outline.states[s]}
+            onChoose={() => onQuery(toggled(q, 'is', STATE_NAMES[s]))}
+          >
+            {STATE_WORDS[s]}
+          </Choice>
+        ))}
       </Group>
       <Group name="Kept searches">
-        {outline.searches.length === 0 && <p className="pr-4 text-[13px] text-faint">Search for something, then press “Keep this search”: it stands here with its count.</p>}
-        <Suspense fallback={outline.searches.map(search)}><SearchOrder searches={outline.searches}>{search}</SearchOrder></Suspense>
+        {outline.searches.length === 0 && (
+          <p className="pr-4 text-[13px] text-faint">
+            Search for something, then press “Keep this search”: it stands here with its count.
+          </p>
+        )}
+        <Suspense fallback={outline.searches.map(search)}>
+          <SearchOrder searches={outline.searches}>{search}</SearchOrder>
+        </Suspense>
       </Group>
       <Group name="Collections" add={{ words: 'New collection', run: onNewCollection }}>
         {outer.map((c) => (
           <div key={c.id}>
             <CollectionLink {...c} />
-            {outline.collections.filter((inner) => inner.parentId === c.id).map((inner) => <CollectionLink key={inner.id} {...inner} inner />)}
+            {outline.collections
+              .filter((inner) => inner.parentId === c.id)
+              .map((inner) => (
+                <CollectionLink key={inner.id} {...inner} inner />
+              ))}
           </div>
         ))}
       </Group>
       {outline.tags.length > 0 && (
         <Group name="Tags">
-          {tags.map(({ tag, count }) => <Choice key={tag} on={asksFor(q, 'tag', tag)} count={count} onChoose={() => onQuery(toggled(q, 'tag', tag))} more={{ words: `Change the tag ${tag}`, run: () => onEditTag(tag) }}><TagName tag={tag} /></Choice>)}
-          {outline.tags.length > tags.length && <button className="act py-1 text-[13px]" onClick={() => setAll(true)}>All {outline.tags.length} tags</button>}
+          {tags.map(({ tag, count }) => (
+            <Choice
+              key={tag}
+              on={asksFor(q, 'tag', tag)}
+              count={count}
+              onChoose={() => onQuery(toggled(q, 'tag', tag))}
+              more={{ words: `Change the tag ${tag}`, run: () => onEditTag(tag) }}
+            >
+              <TagName tag={tag} />
+            </Choice>
+          ))}
+          {outline.tags.length > tags.length && (
+            <button className="act py-1 text-[13px]" onClick={() => setAll(true)}>
+              All {outline.tags.length} tags
+            </button>
+          )}
         </Group>
       )}
-      {outline.deleted > 0 && <p className="pr-4 text-[13px]"><Link className="text-soft hover:text-ink" to="/library/deleted">Deleted, kept for thirty days: {outline.deleted}</Link></p>}
+      {outline.deleted > 0 && (
+        <p className="pr-4 text-[13px]">
+          <Link className="text-soft hover:text-ink" to="/library/deleted">
+            Deleted, kept for thirty days: {outline.deleted}
+          </Link>
+        </p>
+      )}
     </aside>
   );
 }
 
-function Group({ name, add, children }: { name: string; add?: { words: string; run: () => void }; children: ReactNode }) {
-  return <section className="mb-[18px]"><h2 className="!font-ui mb-1 flex items-baseline pr-[18px] text-[13px] text-faint">{name}{add && <button aria-label={add.words} title={add.words} className="ml-auto px-1 text-[15px] leading-none text-soft hover:text-ink" onClick={add.run}>+</button>}</h2>{children}</section>;
+function Group({
+  name,
+  add,
+  children,
+}: {
+  name: string;
+  add?: { words: string; run: () => void };
+  children: ReactNode;
+}) {
+  return (
+    <section className="mb-[18px]">
+      <h2 className="!font-ui mb-1 flex items-baseline pr-[18px] text-[13px] text-faint">
+        {name}
+        {add && (
+          <button
+            aria-label={add.words}
+            title={add.words}
+            className="ml-auto px-1 text-[15px] leading-none text-soft hover:text-ink"
+            onClick={add.run}
+          >
+            +
+          </button>
+        )}
+      </h2>
+      {children}
+    </section>
+  );
 }
 
-function Choice({ on, count: n, onChoose, more, title, children }: { on: boolean; title?: string; count: number | null | undefined; onChoose: () => void; more?: { words: string; run: () => void }; children: ReactNode }) {
+function Choice({
+  on,
+  count: n,
+  onChoose,
+  more,
+  title,
+  children,
+}: {
+  on: boolean;
+  title?: string;
+  count: number | null | undefined;
+  onChoose: () => void;
+  more?: { words: string; run: () => void };
+  children: ReactNode;
+}) {
   return (
     <div className={`group/choice relative flex pr-[18px] ${on ? 'shadow-[inset_-3px_0_var(--tide)]' : ''}`}>
-      <button aria-pressed={on} title={title} onClick={onChoose} className={`flex min-w-0 flex-1 justify-between gap-2 py-[3.5px] text-left hover:text-ink ${on ? 'font-semibold text-ink' : 'text-soft'}`}><span className="truncate">{children}</span><span className={`font-normal text-faint ${more ? 'group-focus-within/choice:invisible group-hover/choice:invisible' : ''}`}>{n ?? ''}</span></button>
-      {more && <button aria-label={more.words} title={more.words} onClick={more.run} className="absolute right-[18px] top-[3px] px-0.5 text-faint opacity-0 hover:text-ink focus-visible:opacity-100 group-focus-within/choice:opacity-100 group-hover/choice:opacity-100">…</button>}
+      <button
+        aria-pressed={on}
+        title={title}
+        onClick={onChoose}
+        className={`flex min-w-0 flex-1 justify-between gap-2 py-[3.5px] text-left hover:text-ink ${on ? 'font-semibold text-ink' : 'text-soft'}`}
+      >
+        <span className="truncate">{children}</span>
+        <span
+          className={`font-normal text-faint ${more ? 'group-focus-within/choice:invisible group-hover/choice:invisible' : ''}`}
+        >
+          {n ?? ''}
+        </span>
+      </button>
+      {more && (
+        <button
+          aria-label={more.words}
+          title={more.words}
+          onClick={more.run}
+          className="absolute right-[18px] top-[3px] px-0.5 text-faint opacity-0 hover:text-ink focus-visible:opacity-100 group-focus-within/choice:opacity-100 group-hover/choice:opacity-100"
+        >
+          …
+        </button>
+      )}
     </div>
   );
 }
 
-function CollectionLink({ id, name, count, classId, inner = false }: LibraryOutline['collections'][number] & { inner?: boolean }) {
-  return <Link to={`/collection/${id}`} className={`flex justify-between gap-2 py-[3.5px] pr-[18px] text-soft hover:text-ink ${inner ? 'pl-[14px]' : ''}`}><span className="truncate">{name}{classId && <span className="text-[12.5px] text-faint"> · class</span>}</span><span className="text-faint">{count}</span></Link>;
+function CollectionLink({
+  id,
+  name,
+  count,
+  classId,
+  inner = false,
+}: LibraryOutline['collections'][number] & { inner?: boolean }) {
+  return (
+    <Link
+      to={`/collection/${id}`}
+      className={`flex justify-between gap-2 py-[3.5px] pr-[18px] text-soft hover:text-ink ${inner ? 'pl-[14px]' : ''}`}
+    >
+      <span className="truncate">
+        {name}
+        {classId && <span className="text-[12.5px] text-faint"> · class</span>}
+      </span>
+      <span className="text-faint">{count}</span>
+    </Link>
+  );
 }

@@ -14,19 +14,53 @@ import type { Changing } from './use-changing';
 import { useCorrections } from './use-corrections';
 import { useRows } from './use-rows';
 
-const ROW = 34, LEAST = 60;
+const ROW = 34,
+  LEAST = 60;
 
-interface Column { readonly name: string; readonly width: number; readonly sort?: SourceSort; readonly cell: (source: FoundSource) => ReactNode }
+interface Column {
+  readonly name: string;
+  readonly width: number;
+  readonly sort?: SourceSort;
+  readonly cell: (source: FoundSource) => ReactNode;
+}
 const COLUMNS = {
-  title: { name: 'Title', width: 250, sort: 'title', cell: (s) => <Link data-row to={`/source/${s.id}`} dir="auto" lang={s.language || undefined} className="font-read text-[15px] font-semibold">{s.title}</Link> },
+  title: {
+    name: 'Title',
+    width: 250,
+    sort: 'title',
+    cell: (s) => (
+      <Link
+        data-row
+        to={`/source/${s.id}`}
+        dir="auto"
+        lang={s.language || undefined}
+        className="font-read text-[15px] font-semibold"
+      >
+        {s.title}
+      </Link>
+    ),
+  },
   author: { name: 'Author', width: 128, sort: 'author', cell: (s) => s.author },
   site: { name: 'Site', width: 150, cell: (s) => s.site },
   kind: { name: 'Type', width: 84, cell: (s) => KIND_WORDS[s.kind] },
   state: { name: 'State', width: 82, cell: (s) => STATE_WORDS[s.state].toLowerCase() },
-  tags: { name: 'Tags', width: 134, cell: (s) => <span className="text-tide"><TagNames tags={s.tags} /></span> },
+  tags: {
+    name: 'Tags',
+    width: 134,
+    cell: (s) => (
+      <span className="text-tide">
+        <TagNames tags={s.tags} />
+      </span>
+    ),
+  },
   strand: { name: 'Strand', width: 120, cell: (s) => <Strand strand={s.strand} width={104} /> },
   marks: { name: 'Marks', width: 60, sort: 'marks', cell: (s) => s.marks || '' },
-  progress: { name: 'Read', width: 70, sort: 'progress', cell: (s) => (s.readShare > 0 ? `${Math.round(s.readShare * 100)} %` : '') },
+  progress: {
+    name: 'Read',
+    width: 70,
+    sort: 'progress',
+    cell: (s) => (s.readShare > 0 ? `${Math.round(s.readShare * 100)} %` : ''),
+  },
   minutes: { name: 'Time', width: 84, sort: 'minutes', cell: leftOf },
   kept: { name: 'Kept', width: 76, sort: 'saved', cell: (s) => day(s.keptAt) },
   published: { name: 'Published', width: 100, cell: (s) => s.publishedAt?.slice(0, 10) ?? '' },
@@ -34,15 +68,42 @@ const COLUMNS = {
 } as const satisfies Readonly<Record<string, Column>>;
 type Key = keyof typeof COLUMNS;
 /** What can be corrected in the row itself. */
-const FACTS: Partial<Record<Key, Fact>> = { title: 'title', author: 'author', site: 'site', published: 'publishedAt', language: 'language' };
-const factOf = (source: FoundSource, fact: Fact): string => (fact === 'publishedAt' ? (source.publishedAt ?? '').slice(0, 10) : source[fact]);
+const FACTS: Partial<Record<Key, Fact>> = {
+  title: 'title',
+  author: 'author',
+  site: 'site',
+  published: 'publishedAt',
+  language: 'language',
+};
+const factOf = (source: FoundSource, fact: Fact): string =>
+  fact === 'publishedAt' ? (source.publishedAt ?? '').slice(0, 10) : source[fact];
 const KEYS = Object.keys(COLUMNS) as Key[];
 const FIRST: readonly Key[] = ['title', 'author', 'kind', 'state', 'tags', 'marks', 'minutes', 'kept'];
 
 /** As a table: which columns, how wide and by which it is ordered is one's own affair. */
-export default function TableView({ scroller, list, chosen, actions, changing, sort, onSort }: ViewProps & { readonly changing: Changing; readonly sort: SourceSort | undefined; onSort: (sort: SourceSort | undefined) => void }) {
-  const [shown, setShown] = useStored<readonly Key[]>('library.columns', FIRST), [widths, setWidths] = useStored<Partial<Record<Key, number>>>('library.widths', {});
-  const rows = useRows(scroller, list.total, ROW, false, { onLook: list.look, onChoose: (index) => { const source = list.row(index); if (source) chosen.toggle(source); } }), columns = shown.filter((key) => key in COLUMNS);
+export default function TableView({
+  scroller,
+  list,
+  chosen,
+  actions,
+  changing,
+  sort,
+  onSort,
+}: ViewProps & {
+  readonly changing: Changing;
+  readonly sort: SourceSort | undefined;
+  onSort: (sort: SourceSort | undefined) => void;
+}) {
+  const [shown, setShown] = useStored<readonly Key[]>('library.columns', FIRST),
+    [widths, setWidths] = useStored<Partial<Record<Key, number>>>('library.widths', {});
+  const rows = useRows(scroller, list.total, ROW, false, {
+      onLook: list.look,
+      onChoose: (index) => {
+        const source = list.row(index);
+        if (source) chosen.toggle(source);
+      },
+    }),
+    columns = shown.filter((key) => key in COLUMNS);
   const facts = columns.filter((key) => FACTS[key]),
     corrections = useCorrections(changing),
     { editing, edit, editAgain, leave } = useEditing(rows.list);
@@ -56,14 +117,22 @@ export default function TableView({ scroller, list, chosen, actions, changing, s
     else leave(source.id, onward !== 'elsewhere');
   };
   const onKeyDown = (event: KeyboardEvent): void => {
-    const source = event.key === 'F2' ? list.row(Number((event.target as HTMLElement).closest<HTMLElement>('[data-index]')?.dataset.index)) : undefined;
+    const source =
+      event.key === 'F2'
+        ? list.row(Number((event.target as HTMLElement).closest<HTMLElement>('[data-index]')?.dataset.index))
+        : undefined;
     if (!source?.owned) return rows.onKeyDown(event);
     event.preventDefault();
     edit({ id: source.id, key: 'title' });
   };
   const cell = (source: FoundSource, key: Key): ReactNode => {
     const fact = source.owned ? FACTS[key] : undefined;
-    if (!fact) return <span key={key} role="cell" className="truncate px-2">{COLUMNS[key].cell(source)}</span>;
+    if (!fact)
+      return (
+        <span key={key} role="cell" className="truncate px-2">
+          {COLUMNS[key].cell(source)}
+        </span>
+      );
     const here = editing?.id === source.id && editing.key === key,
       written = corrections.of(source, fact);
     return (
@@ -80,22 +149,73 @@ export default function TableView({ scroller, list, chosen, actions, changing, s
       </EditableCell>
     );
   };
-  const width = (key: Key): number => widths[key] ?? COLUMNS[key].width, grid = { gridTemplateColumns: `40px ${columns.map((key) => `${width(key)}px`).join(' ')} 76px` };
+  const width = (key: Key): number => widths[key] ?? COLUMNS[key].width,
+    grid = { gridTemplateColumns: `40px ${columns.map((key) => `${width(key)}px`).join(' ')} 76px` };
   return (
     <div className="overflow-x-auto">
-      <div role="table" aria-label="Sources" aria-rowcount={list.total + 1} className="w-max min-w-full px-[14px] text-[14px]">
-        <div role="row" style={grid} className="sticky top-0 z-10 grid items-baseline border-b border-strong bg-sheet text-[13px] text-soft">
-          <span role="columnheader"><span className="sr-only">Chosen</span></span>
-          {columns.map((key) => <Head key={key} column={COLUMNS[key]} sorted={sort !== undefined && (COLUMNS[key] as Column).sort === sort} onSort={onSort} onWidth={(w) => setWidths({ ...widths, [key]: Math.max(LEAST, w) })} width={width(key)} />)}
-          <span role="columnheader"><Choose shown={columns} onShow={setShown} /></span>
+      <div
+        role="table"
+        aria-label="Sources"
+        aria-rowcount={list.total + 1}
+        className="w-max min-w-full px-[14px] text-[14px]"
+      >
+        <div
+          role="row"
+          style={grid}
+          className="sticky top-0 z-10 grid items-baseline border-b border-strong bg-sheet text-[13px] text-soft"
+        >
+          <span role="columnheader">
+            <span className="sr-only">Chosen</span>
+          </span>
+          {columns.map((key) => (
+            <Head
+              key={key}
+              column={COLUMNS[key]}
+              sorted={sort !== undefined && (COLUMNS[key] as Column).sort === sort}
+              onSort={onSort}
+              onWidth={(w) => setWidths({ ...widths, [key]: Math.max(LEAST, w) })}
+              width={width(key)}
+            />
+          ))}
+          <span role="columnheader">
+            <Choose shown={columns} onShow={setShown} />
+          </span>
         </div>
-        <div ref={rows.list} role="rowgroup" className="relative" style={{ height: rows.virtual.getTotalSize() }} onKeyDown={onKeyDown}>
+        <div
+          ref={rows.list}
+          role="rowgroup"
+          className="relative"
+          style={{ height: rows.virtual.getTotalSize() }}
+          onKeyDown={onKeyDown}
+        >
           {rows.virtual.getVirtualItems().map(({ index, start, key: at }) => {
             const source = list.row(index);
             return (
-              <div key={source && source.id === editing?.id ? 'edited' : at} role="row" aria-rowindex={index + 2} data-index={index} data-source={source?.id} style={{ ...grid, height: ROW, transform: `translateY(${start - rows.top}px)` }} className={`absolute inset-x-0 grid items-center border-b border-rule hover:bg-wash ${source && chosen.has(source.id) ? 'bg-wash' : ''}`}>
-                {source && <><span role="cell" className="pl-3"><input type="checkbox" aria-label={`Choose ${source.title}`} tabIndex={-1} checked={chosen.has(source.id)} onChange={() => chosen.toggle(source)} className="accent-[var(--tide)]" /></span>
-                  {columns.map((key) => cell(source, key))}<span role="cell">{actions(source)}</span></>}
+              <div
+                key={source && source.id === editing?.id ? 'edited' : at}
+                role="row"
+                aria-rowindex={index + 2}
+                data-index={index}
+                data-source={source?.id}
+                style={{ ...grid, height: ROW, transform: `translateY(${start - rows.top}px)` }}
+                className={`absolute inset-x-0 grid items-center border-b border-rule hover:bg-wash ${source && chosen.has(source.id) ? 'bg-wash' : ''}`}
+              >
+                {source && (
+                  <>
+                    <span role="cell" className="pl-3">
+                      <input
+                        type="checkbox"
+                        aria-label={`Choose ${source.title}`}
+                        tabIndex={-1}
+                        checked={chosen.has(source.id)}
+                        onChange={() => chosen.toggle(source)}
+                        className="accent-[var(--tide)]"
+                      />
+                    </span>
+                    {columns.map((key) => cell(source, key))}
+                    <span role="cell">{actions(source)}</span>
+                  </>
+                )}
               </div>
             );
           })}
@@ -130,15 +250,63 @@ function useEditing(list: { readonly current: HTMLElement | null }) {
 }
 
 /** The head of a column: pressed, it orders by it; its edge, dragged or moved by arrow keys, makes it wider. */
-function Head({ column, sorted, width, onSort, onWidth }: { column: Column; sorted: boolean; width: number; onSort: (sort: SourceSort | undefined) => void; onWidth: (width: number) => void }) {
+function Head({
+  column,
+  sorted,
+  width,
+  onSort,
+  onWidth,
+}: {
+  column: Column;
+  sorted: boolean;
+  width: number;
+  onSort: (sort: SourceSort | undefined) => void;
+  onWidth: (width: number) => void;
+}) {
   const from = useRef<{ x: number; width: number }>(undefined);
-  const move = (event: PointerEvent): void => { if (from.current) onWidth(from.current.width + event.clientX - from.current.x); };
+  const move = (event: PointerEvent): void => {
+    if (from.current) onWidth(from.current.width + event.clientX - from.current.x);
+  };
   return (
-    <span role="columnheader" aria-sort={sorted ? 'other' : 'none'} className="relative flex items-baseline px-2 py-1.5">
-      {column.sort ? <button className={sorted ? 'font-semibold text-ink' : 'hover:text-ink'} onClick={() => onSort(sorted ? undefined : column.sort)}>{column.name}{sorted && <span aria-hidden="true"> ↓</span>}</button> : column.name}
-      <span role="separator" aria-orientation="vertical" aria-label={`Width of ${column.name}`} aria-valuenow={width} tabIndex={0} className="absolute right-0 top-1 h-5 w-[7px] cursor-col-resize touch-none border-r border-rule hover:border-tide"
-        onPointerDown={(e) => { from.current = { x: e.clientX, width }; e.currentTarget.setPointerCapture(e.pointerId); }} onPointerMove={move} onPointerUp={() => { from.current = undefined; }}
-        onKeyDown={(e) => { const by = { ArrowLeft: -10, ArrowRight: 10 }[e.key]; if (by) { e.preventDefault(); onWidth(width + by); } }} />
+    <span
+      role="columnheader"
+      aria-sort={sorted ? 'other' : 'none'}
+      className="relative flex items-baseline px-2 py-1.5"
+    >
+      {column.sort ? (
+        <button
+          className={sorted ? 'font-semibold text-ink' : 'hover:text-ink'}
+          onClick={() => onSort(sorted ? undefined : column.sort)}
+        >
+          {column.name}
+          {sorted && <span aria-hidden="true"> ↓</span>}
+        </button>
+      ) : (
+        column.name
+      )}
+      <span
+        role="separator"
+        aria-orientation="vertical"
+        aria-label={`Width of ${column.name}`}
+        aria-valuenow={width}
+        tabIndex={0}
+        className="absolute right-0 top-1 h-5 w-[7px] cursor-col-resize touch-none border-r border-rule hover:border-tide"
+        onPointerDown={(e) => {
+          from.current = { x: e.clientX, width };
+          e.currentTarget.setPointerCapture(e.pointerId);
+        }}
+        onPointerMove={move}
+        onPointerUp={() => {
+          from.current = undefined;
+        }}
+        onKeyDown={(e) => {
+          const by = { ArrowLeft: -10, ArrowRight: 10 }[e.key];
+          if (by) {
+            e.preventDefault();
+            onWidth(width + by);
+          }
+        }}
+      />
     </span>
   );
 }
@@ -146,10 +314,28 @@ function Head({ column, sorted, width, onSort, onWidth }: { column: Column; sort
 function Choose({ shown, onShow }: { shown: readonly Key[]; onShow: (shown: readonly Key[]) => void }) {
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className="hover:text-ink">Columns <span aria-hidden="true">▾</span></DropdownMenu.Trigger>
+      <DropdownMenu.Trigger className="hover:text-ink">
+        Columns <span aria-hidden="true">▾</span>
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={6} className="over py-1.5 text-[14px]">
-          {KEYS.map((key) => <DropdownMenu.CheckboxItem key={key} className="item" disabled={key === 'title'} checked={shown.includes(key)} onSelect={(e) => e.preventDefault()} onCheckedChange={(on) => onShow(on ? KEYS.filter((k) => k === key || shown.includes(k)) : shown.filter((k) => k !== key))}><span aria-hidden="true" className="w-3 text-tide">{shown.includes(key) ? '✓' : ''}</span>{COLUMNS[key].name}</DropdownMenu.CheckboxItem>)}
+          {KEYS.map((key) => (
+            <DropdownMenu.CheckboxItem
+              key={key}
+              className="item"
+              disabled={key === 'title'}
+              checked={shown.includes(key)}
+              onSelect={(e) => e.preventDefault()}
+              onCheckedChange={(on) =>
+                onShow(on ? KEYS.filter((k) => k === key || shown.includes(k)) : shown.filter((k) => k !== key))
+              }
+            >
+              <span aria-hidden="true" className="w-3 text-tide">
+                {shown.includes(key) ? '✓' : ''}
+              </span>
+              {COLUMNS[key].name}
+            </DropdownMenu.CheckboxItem>
+          ))}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -1,8 +1,19 @@
 import { expect, test } from '@jest/globals';
 import { arranged, flat, movedTo, sectionKey, withNewSection, withoutSection } from './arrange';
 
-const start = arranged(['Opening', 'Data'], [{ id: 'a', section: -1 }, { id: 'b', section: 0 }, { id: 'c', section: 0 }, { id: 'd', section: 1 }]);
-const shape = (what: string, onto: string) => { const { sections, groups } = movedTo(start, what, onto); return [sections.join(), groups.map((g) => g.join('')).join('|')]; };
+const start = arranged(
+  ['Opening', 'Data'],
+  [
+    { id: 'a', section: -1 },
+    { id: 'b', section: 0 },
+    { id: 'c', section: 0 },
+    { id: 'd', section: 1 },
+  ],
+);
+const shape = (what: string, onto: string) => {
+  const { sections, groups } = movedTo(start, what, onto);
+  return [sections.join(), groups.map((g) => g.join('')).join('|')];
+};
 
 test('a source is dragged within its section, into another, and above the first', () => {
   expect(flat(start)).toEqual(['a', sectionKey(0), 'b', 'c', sectionKey(1), 'd']);

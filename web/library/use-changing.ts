@@ -1,6 +1,12 @@
 import { useMemo } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { STATE_WORDS, type ReadingState, type SourceChange, type SourceChangesMade, type SourceRow } from '@avrelle/core/wire';
+import {
+  STATE_WORDS,
+  type ReadingState,
+  type SourceChange,
+  type SourceChangesMade,
+  type SourceRow,
+} from '@avrelle/core/wire';
 import { request, wordsOf } from '../data/api';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
@@ -12,7 +18,11 @@ export interface Changing {
   takeTag(rows: readonly SourceRow[], tag: string): Promise<boolean>;
   remove(rows: readonly SourceRow[]): Promise<boolean>;
   /** Into a collection, or out of it. */
-  file(rows: readonly SourceRow[], collection: { readonly id: string; readonly name: string }, adds?: boolean): Promise<boolean>;
+  file(
+    rows: readonly SourceRow[],
+    collection: { readonly id: string; readonly name: string },
+    adds?: boolean,
+  ): Promise<boolean>;
   /** Corrects what is known of one of one's own. */
   facts(row: SourceRow, fields: Facts): Promise<boolean>;
   share(rows: readonly SourceRow[], shared: { readonly id: string; readonly name: string }): Promise<boolean>;
@@ -28,7 +38,17 @@ export function useChanging(): Changing {
     try {
       const { undo, missing } = await work();
       const told = missing > 0 ? `${words} ${count(missing, 'source is', 'sources are')} not there any more.` : words;
-      messages.tell(told, undo && { label: 'Undo', run: () => void send(async () => { await undo(); return { missing: 0 }; }, 'Undone.') });
+      messages.tell(
+        told,
+        undo && {
+          label: 'Undo',
+          run: () =>
+            void send(async () => {
+              await undo();
+              return { missing: 0 };
+            }, 'Undone.'),
+        },
+      );
       return true;
     } catch (error) {
       messages.warn(wordsOf(error));
@@ -37,16 +57,27 @@ export function useChanging(): Changing {
       for (const key of ['library', 'source', 'classes']) void client.invalidateQueries({ queryKey: [key] });
     }
   };
-  const all = (rows: readonly SourceRow[], to: Omit<SourceChange, 'id'>, words: string): Promise<boolean> => send(async () => {
-    const made = await changeSources(rows.map(({ id }) => ({ id, ...to })));
-    return { missing: made.missing.length, ...(made.undo.length > 0 ? { undo: () => changeSources(made.undo) } : {}) };
-  }, words);
+  const all = (rows: readonly SourceRow[], to: Omit<SourceChange, 'id'>, words: string): Promise<boolean> =>
+    send(async () => {
+      const made = await changeSources(rows.map(({ id }) => ({ id, ...to })));
+      return {
+        missing: made.missing.length,
+        ...(made.undo.length > 0 ? { undo: () => changeSources(made.undo) } : {}),
+      };
+    }, words);
   return {
     state: (rows, state) => all(rows, { state }, `${named(rows)}: ${STATE_WORDS[state].toLowerCase()}.`),
-    addTags: (rows, tags) => all(rows, { addTags: [...tags] }, `${named(rows)} tagged ${tags.map((t) => `#${t}`).join(' ')}.`),
+    addTags: (rows, tags) =>
+      all(rows, { addTags: [...tags] }, `${named(rows)} tagged ${tags.map((t) => `#${t}`).join(' ')}.`),
     takeTag: (rows, tag) => all(rows, { takeTags: [tag] }, `#${tag} taken from ${named(rows)}.`),
-    remove: (rows) => all(rows, { deleted: true }, `${named(rows)} deleted, with all marks. For thirty days it can be brought back.`),
-    file: (rows, { id, name }, adds = true) => all(rows, adds ? { putInto: { collectionId: id, section: -1 } } : { takeFrom: id }, `${named(rows)} ${adds ? 'put into' : 'taken out of'} ${name}.`),
+    remove: (rows) =>
+      all(rows, { deleted: true }, `${named(rows)} deleted, with all marks. For thirty days it can be brought back.`),
+    file: (rows, { id, name }, adds = true) =>
+      all(
+        rows,
+        adds ? { putInto: { collectionId: id, section: -1 } } : { takeFrom: id },
+        `${named(rows)} ${adds ? 'put into' : 'taken out of'} ${name}.`,
+      ),
     share: (rows, { id, name }) => all(rows, { shareWith: id }, `${named(rows)} shared with ${name}.`),
     facts: async (row, fields) => {
       const words = `“${fields.title ?? row.title}” corrected.`;
@@ -58,9 +89,14 @@ export function useChanging(): Changing {
   };
 }
 
-interface Undo { readonly missing: number; readonly undo?: () => Promise<unknown> }
+interface Undo {
+  readonly missing: number;
+  readonly undo?: () => Promise<unknown>;
+}
 
-const named = (rows: readonly SourceRow[]): string => (rows.length === 1 ? `“${rows[0]!.title}”` : count(rows.length, 'source'));
+const named = (rows: readonly SourceRow[]): string =>
+  rows.length === 1 ? `“${rows[0]!.title}”` : count(rows.length, 'source');
 
 /** Sends what is to be added, taken or set; gives what takes it back. */
-export const changeSources = (changes: readonly SourceChange[]): Promise<SourceChangesMade> => request<SourceChangesMade>('POST', '/api/sources/changes', { changes });
+export const changeSources = (changes: readonly SourceChange[]): Promise<SourceChangesMade> =>
+  request<SourceChangesMade>('POST', '/api/sources/changes', { changes });

@@ -17,14 +17,23 @@ export interface SourceList {
 
 /** A list of sources of any length: pages of it are asked for as they come into view. */
 export function useSourceList(q: string, sort: SourceSort | undefined): SourceList {
-  const asked = { q, sort }, first = useSources(asked);
+  const asked = { q, sort },
+    first = useSources(asked);
   const [seen, setSeen] = useState<readonly [number, number]>([0, 0]);
-  const total = first.data?.total ?? 0, last = Math.max(0, Math.ceil(total / PAGE) - 1);
-  const pages = Array.from({ length: Math.max(0, Math.min(seen[1], last) - Math.max(1, seen[0]) + 1) }, (_, n) => Math.max(1, seen[0]) + n);
-  const more = useQueries({ queries: pages.map((page) => sourcesQuery({ ...asked, offset: page * PAGE })), combine: (results) => results.map((r) => r.data) });
+  const total = first.data?.total ?? 0,
+    last = Math.max(0, Math.ceil(total / PAGE) - 1);
+  const pages = Array.from(
+    { length: Math.max(0, Math.min(seen[1], last) - Math.max(1, seen[0]) + 1) },
+    (_, n) => Math.max(1, seen[0]) + n,
+  );
+  const more = useQueries({
+    queries: pages.map((page) => sourcesQuery({ ...asked, offset: page * PAGE })),
+    combine: (results) => results.map((r) => r.data),
+  });
   const known = useMemo(() => {
     const rows = new Map<number, FoundSource>();
-    const take = (page: number, data: SourcePage | undefined): void => data?.sources.forEach((source, n) => rows.set(page * PAGE + n, source));
+    const take = (page: number, data: SourcePage | undefined): void =>
+      data?.sources.forEach((source, n) => rows.set(page * PAGE + n, source));
     take(0, first.data);
     pages.forEach((page, n) => take(page, more[n]));
     return rows;
@@ -32,7 +41,15 @@ export function useSourceList(q: string, sort: SourceSort | undefined): SourceLi
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [first.data, more, seen[0], seen[1]]);
   return {
-    total, meant: first.data?.meant, isPending: first.isPending, error: first.error, row: (index) => known.get(index),
-    look: (from, to) => { const a = Math.floor(from / PAGE), b = Math.floor(to / PAGE); if (a !== seen[0] || b !== seen[1]) setSeen([a, b]); },
+    total,
+    meant: first.data?.meant,
+    isPending: first.isPending,
+    error: first.error,
+    row: (index) => known.get(index),
+    look: (from, to) => {
+      const a = Math.floor(from / PAGE),
+        b = Math.floor(to / PAGE);
+      if (a !== seen[0] || b !== seen[1]) setSeen([a, b]);
+    },
   };
 }

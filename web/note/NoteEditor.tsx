@@ -39,17 +39,24 @@ const MOST_MARKUP = 20;
 
 /** The rich-text editor of notes. Its words are Markdown outside. */
 export default function NoteEditor({ label, markdown, sourceId, placeholder, onChange, onSubmit, onSending }: Props) {
-  const tags = useTags().data, people = useReaders(sourceId).data;
+  const tags = useTags().data,
+    people = useReaders(sourceId).data;
   const [completing, setCompleting] = useState<Completing>();
   const [chosen, setChosen] = useState(0);
   const [busy, setBusy] = useState('');
   /** How many pictures are on their way. */
   const sending = useRef(0);
   const latest = useRef({ tags, people, completing, chosen, onChange, onSubmit });
-  useEffect(() => { latest.current = { tags, people, completing, chosen, onChange, onSubmit }; });
-  const follow = (next: Completing | undefined): void => { setCompleting(next?.offers.length ? next : undefined); setChosen(0); };
+  useEffect(() => {
+    latest.current = { tags, people, completing, chosen, onChange, onSubmit };
+  });
+  const follow = (next: Completing | undefined): void => {
+    setCompleting(next?.offers.length ? next : undefined);
+    setChosen(0);
+  };
   const onKey = (event: KeyboardEvent): boolean => {
-    const { completing: now, chosen: at } = latest.current, { key } = event;
+    const { completing: now, chosen: at } = latest.current,
+      { key } = event;
     if (!now) return false;
     if (key === 'Escape') {
       // It closes the list, and not the note around it.
@@ -57,7 +64,8 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
       follow(undefined);
       return true;
     }
-    if (key === 'ArrowDown' || key === 'ArrowUp') setChosen((at + (key === 'ArrowDown' ? 1 : -1) + now.offers.length) % now.offers.length);
+    if (key === 'ArrowDown' || key === 'ArrowUp')
+      setChosen((at + (key === 'ArrowDown' ? 1 : -1) + now.offers.length) % now.offers.length);
     else if (key === 'Enter' || key === 'Tab') now.choose(now.offers[at]!);
     else return false;
     return true;
@@ -75,7 +83,11 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
       };
       const put = ({ hash }: StoredPicture): void => {
         const alt = file.name.replace(/\.[a-z]+$/i, '');
-        editor.chain().focus().insertContent({ type: 'picture', attrs: { src: linkAddress({ type: 'picture', id: hash }), alt } }).run();
+        editor
+          .chain()
+          .focus()
+          .insertContent({ type: 'picture', attrs: { src: linkAddress({ type: 'picture', id: hash }), alt } })
+          .run();
         ended('');
       };
       sendFile<StoredPicture>('/api/pictures', file).then(put, (error: unknown) => ended(wordsOfError(error)));
@@ -84,25 +96,65 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
   };
   /** Refused before the editor has to take it in; the clipboard keeps it. */
   const tooLong = (data: DataTransfer | null): boolean => {
-    const length = Math.max(data?.getData('text/plain').length ?? 0, (data?.getData('text/html').length ?? 0) / MOST_MARKUP);
+    const length = Math.max(
+      data?.getData('text/plain').length ?? 0,
+      (data?.getData('text/html').length ?? 0) / MOST_MARKUP,
+    );
     const refused = length > LONGEST_NOTE;
-    setBusy(refused ? `What you pasted is longer than a note may be (${LONGEST_NOTE.toLocaleString('en')} characters). Paste a part of it, or keep it as a source in the Library.` : '');
+    setBusy(
+      refused
+        ? `What you pasted is longer than a note may be (${LONGEST_NOTE.toLocaleString('en')} characters). Paste a part of it, or keep it as a source in the Library.`
+        : '',
+    );
     return refused;
   };
   const editor: Editor = useEditor({
     extensions: [
-      StarterKit.configure({ underline: false, strike: false, code: false, link: { openOnClick: false, shouldAutoLink: isTypedAddress, protocols: ['avrelle'], isAllowedUri: (address, { defaultValidate }) => address.startsWith('avrelle:') || defaultValidate(address) } }),
-      CodeInWords, Formula, FormulaBlock, Picture, completion({ tags: () => latest.current.tags ?? [], people: () => latest.current.people ?? [], onChange: follow, onKey }),
+      StarterKit.configure({
+        underline: false,
+        strike: false,
+        code: false,
+        link: {
+          openOnClick: false,
+          shouldAutoLink: isTypedAddress,
+          protocols: ['avrelle'],
+          isAllowedUri: (address, { defaultValidate }) => address.startsWith('avrelle:') || defaultValidate(address),
+        },
+      }),
+      CodeInWords,
+      Formula,
+      FormulaBlock,
+      Picture,
+      completion({
+        tags: () => latest.current.tags ?? [],
+        people: () => latest.current.people ?? [],
+        onChange: follow,
+        onKey,
+      }),
     ],
     content: fromMarkdown(markdown),
     editorProps: {
-      attributes: { dir: 'auto', 'aria-label': label, 'aria-multiline': 'true', role: 'textbox', class: 'prose-note min-h-[60px] max-h-[40vh] overflow-y-auto leading-5 outline-none' },
-      handleKeyDown: (_, event) => { if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey)) return false; latest.current.onSubmit(); return true; },
-      handlePaste: (_, event) => tooLong(event.clipboardData) || putPictures(editor, [...(event.clipboardData?.files ?? [])]),
+      attributes: {
+        dir: 'auto',
+        'aria-label': label,
+        'aria-multiline': 'true',
+        role: 'textbox',
+        class: 'prose-note min-h-[60px] max-h-[40vh] overflow-y-auto leading-5 outline-none',
+      },
+      handleKeyDown: (_, event) => {
+        if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey)) return false;
+        latest.current.onSubmit();
+        return true;
+      },
+      handlePaste: (_, event) =>
+        tooLong(event.clipboardData) || putPictures(editor, [...(event.clipboardData?.files ?? [])]),
       transformPastedHTML: withoutTables,
       handleDrop: (_, event) => putPictures(editor, [...(event.dataTransfer?.files ?? [])]),
     },
-    onUpdate: ({ editor: now }) => { const doc = now.getJSON(); latest.current.onChange({ markdown: toMarkdown(doc), tags: tagsIn(wordsOf(doc)) }); },
+    onUpdate: ({ editor: now }) => {
+      const doc = now.getJSON();
+      latest.current.onChange({ markdown: toMarkdown(doc), tags: tagsIn(wordsOf(doc)) });
+    },
   });
   // At once, not in the next frame: the second letter comes faster.
   useLayoutEffect(() => {
@@ -115,8 +167,19 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
   return (
     <div className="border-b border-strong focus-within:border-tide">
       <Tools editor={editor} onPictures={(files) => putPictures(editor, files)} />
-      <div className="relative py-1">{empty && <span aria-hidden="true" className="pointer-events-none absolute left-0 top-1 text-faint">{placeholder}</span>}<EditorContent editor={editor} /></div>
-      {busy && <p role="status" className="pb-1 text-[13px] text-soft">{busy}</p>}
+      <div className="relative py-1">
+        {empty && (
+          <span aria-hidden="true" className="pointer-events-none absolute left-0 top-1 text-faint">
+            {placeholder}
+          </span>
+        )}
+        <EditorContent editor={editor} />
+      </div>
+      {busy && (
+        <p role="status" className="pb-1 text-[13px] text-soft">
+          {busy}
+        </p>
+      )}
       <Suggestions completing={completing} chosen={chosen} />
     </div>
   );
@@ -125,15 +188,38 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
 /** Below the word that is being typed, above whatever else stands there. */
 function Suggestions({ completing, chosen }: { completing: Completing | undefined; chosen: number }) {
   const anchor = useRef({ getBoundingClientRect: () => new DOMRect() });
-  useLayoutEffect(() => { anchor.current.getBoundingClientRect = () => completing?.at() ?? new DOMRect(); });
+  useLayoutEffect(() => {
+    anchor.current.getBoundingClientRect = () => completing?.at() ?? new DOMRect();
+  });
   if (!completing?.at()) return null;
   return (
     <Popover.Root open>
       <Popover.Anchor virtualRef={anchor} />
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={4} collisionPadding={8} updatePositionStrategy="always" className="over z-50 py-1 text-[14px]" onOpenAutoFocus={(e) => e.preventDefault()} onCloseAutoFocus={(e) => e.preventDefault()}>
+        <Popover.Content
+          align="start"
+          sideOffset={4}
+          collisionPadding={8}
+          updatePositionStrategy="always"
+          className="over z-50 py-1 text-[14px]"
+          onOpenAutoFocus={(e) => e.preventDefault()}
+          onCloseAutoFocus={(e) => e.preventDefault()}
+        >
           <ul role="listbox" aria-label="Suggestions">
-            {completing.offers.map((offer, n) => <li key={offer.key} role="option" aria-selected={n === chosen} className={`cursor-pointer px-3 py-1 ${n === chosen ? 'bg-wash' : ''}`} onMouseDown={(e) => { e.preventDefault(); completing.choose(offer); }}>{offer.words}</li>)}
+            {completing.offers.map((offer, n) => (
+              <li
+                key={offer.key}
+                role="option"
+                aria-selected={n === chosen}
+                className={`cursor-pointer px-3 py-1 ${n === chosen ? 'bg-wash' : ''}`}
+                onMouseDown={(e) => {
+                  e.preventDefault();
+                  completing.choose(offer);
+                }}
+              >
+                {offer.words}
+              </li>
+            ))}
           </ul>
         </Popover.Content>
       </Popover.Portal>
@@ -143,22 +229,78 @@ function Suggestions({ completing, chosen }: { completing: Completing | undefine
 
 function Tools({ editor, onPictures }: { editor: Editor; onPictures: (files: readonly File[]) => void }) {
   const file = useRef<HTMLInputElement>(null);
-  const on = useEditorState({ editor, selector: ({ editor: now }) => ({ bold: now.isActive('bold'), italic: now.isActive('italic'), bullets: now.isActive('bulletList'), numbers: now.isActive('orderedList'), quote: now.isActive('blockquote'), code: now.isActive('code') || now.isActive('codeBlock'), link: now.isActive('link') }) });
-  const tool = (name: string, sign: ReactNode, active: boolean, run: () => void) => <button key={name} type="button" aria-label={name} aria-pressed={active} title={name} onMouseDown={(e) => e.preventDefault()} onClick={run} className={`min-w-[25px] px-1 py-0.5 text-[14px] hover:bg-wash ${active ? 'bg-wash text-tide' : 'text-soft'}`}>{sign}</button>;
+  const on = useEditorState({
+    editor,
+    selector: ({ editor: now }) => ({
+      bold: now.isActive('bold'),
+      italic: now.isActive('italic'),
+      bullets: now.isActive('bulletList'),
+      numbers: now.isActive('orderedList'),
+      quote: now.isActive('blockquote'),
+      code: now.isActive('code') || now.isActive('codeBlock'),
+      link: now.isActive('link'),
+    }),
+  });
+  const tool = (name: string, sign: ReactNode, active: boolean, run: () => void) => (
+    <button
+      key={name}
+      type="button"
+      aria-label={name}
+      aria-pressed={active}
+      title={name}
+      onMouseDown={(e) => e.preventDefault()}
+      onClick={run}
+      className={`min-w-[25px] px-1 py-0.5 text-[14px] hover:bg-wash ${active ? 'bg-wash text-tide' : 'text-soft'}`}
+    >
+      {sign}
+    </button>
+  );
   const chain = () => editor.chain().focus();
-  const code = (): void => { if (editor.state.selection.empty || editor.isActive('codeBlock')) chain().toggleCodeBlock().run(); else chain().toggleCode().run(); };
+  const code = (): void => {
+    if (editor.state.selection.empty || editor.isActive('codeBlock')) chain().toggleCodeBlock().run();
+    else chain().toggleCode().run();
+  };
   return (
     <div role="toolbar" aria-label="Style of the note" className="flex items-center border-b border-rule pb-0.5">
       {tool('Bold', <b>B</b>, on.bold, () => chain().toggleBold().run())}
       {tool('Italics', <i className="font-read">I</i>, on.italic, () => chain().toggleItalic().run())}
       {tool('List', '•', on.bullets, () => chain().toggleBulletList().run())}
-      {tool('Numbered list', <span className="before:content-['1.']" />, on.numbers, () => chain().toggleOrderedList().run())}
+      {tool('Numbered list', <span className="before:content-['1.']" />, on.numbers, () =>
+        chain().toggleOrderedList().run(),
+      )}
       {tool('Quotation', '“', on.quote, () => chain().toggleBlockquote().run())}
       {tool('Code', <span className="font-mono text-[12px]">{'<>'}</span>, on.code, code)}
-      {tool('Formula', <i className="font-read before:content-['x²']" />, false, () => chain().insertContent({ type: 'formula', attrs: { tex: '' } }).run())}
+      {tool('Formula', <i className="font-read before:content-['x²']" />, false, () =>
+        chain()
+          .insertContent({ type: 'formula', attrs: { tex: '' } })
+          .run(),
+      )}
       <LinkPanel editor={editor} active={on.link} />
-      {tool('Picture', <svg aria-hidden="true" viewBox="0 0 16 16" width="15" height="15" className="inline"><path d="M1.5 2.5h13v11h-13zM2 11.5l4-4 3 3 2-2 3 3M11 6h.01" fill="none" stroke="currentColor" strokeWidth="1.3" strokeLinecap="round" /></svg>, false, () => file.current?.click())}
-      <input ref={file} type="file" accept="image/png,image/jpeg,image/gif,image/webp,image/avif" hidden aria-label="Picture for the note" onChange={(e) => { onPictures([...(e.target.files ?? [])]); e.target.value = ''; }} />
+      {tool(
+        'Picture',
+        <svg aria-hidden="true" viewBox="0 0 16 16" width="15" height="15" className="inline">
+          <path
+            d="M1.5 2.5h13v11h-13zM2 11.5l4-4 3 3 2-2 3 3M11 6h.01"
+            fill="none"
+            stroke="currentColor"
+            strokeWidth="1.3"
+            strokeLinecap="round"
+          />
+        </svg>,
+        false,
+        () => file.current?.click(),
+      )}
+      <input
+        ref={file}
+        type="file"
+        accept="image/png,image/jpeg,image/gif,image/webp,image/avif"
+        hidden
+        aria-label="Picture for the note"
+        onChange={(e) => {
+          onPictures([...(e.target.files ?? [])]);
+          e.target.value = '';
+        }}
+      />
     </div>
   );
 }

@@ -32,39 +32,91 @@ test('tags are looked for in words, not in code', () => {
 });
 
 describe('whatever is typed comes back', () => {
-  const typed = fc.string({ unit: fc.constantFrom(...'ab *_`#$[](){}<>!&\\-+1.)~|"\'/:@=^é雨'), minLength: 1, maxLength: 40 });
+  const typed = fc.string({
+    unit: fc.constantFrom(...'ab *_`#$[](){}<>!&\\-+1.)~|"\'/:@=^é雨'),
+    minLength: 1,
+    maxLength: 40,
+  });
   const squeezed = (words: string): string => words.replace(/[ \t]+/g, ' ').trim();
   test('as a paragraph', () => {
-    fc.assert(fc.property(typed, (words) => {
-      const text = squeezed(words);
-      fc.pre(text !== '');
-      expect(fromMarkdown(toMarkdown({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text }] }] }))).toEqual({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text }] }] });
-    }), { numRuns: 500 });
+    fc.assert(
+      fc.property(typed, (words) => {
+        const text = squeezed(words);
+        fc.pre(text !== '');
+        expect(
+          fromMarkdown(
+            toMarkdown({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text }] }] }),
+          ),
+        ).toEqual({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text }] }] });
+      }),
+      { numRuns: 500 },
+    );
   });
   test('in bold within a list', () => {
-    fc.assert(fc.property(typed, (words) => {
-      const text = squeezed(words);
-      fc.pre(text !== '');
-      const doc = { type: 'doc', content: [{ type: 'bulletList', content: [{ type: 'listItem', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'so ' }, { type: 'text', text, marks: [{ type: 'bold' }] }] }] }] }] };
-      expect(wordsOf(fromMarkdown(toMarkdown(doc))).trim()).toBe(`so ${text}`);
-    }), { numRuns: 300 });
+    fc.assert(
+      fc.property(typed, (words) => {
+        const text = squeezed(words);
+        fc.pre(text !== '');
+        const doc = {
+          type: 'doc',
+          content: [
+            {
+              type: 'bulletList',
+              content: [
+                {
+                  type: 'listItem',
+                  content: [
+                    {
+                      type: 'paragraph',
+                      content: [
+                        { type: 'text', text: 'so ' },
+                        { type: 'text', text, marks: [{ type: 'bold' }] },
+                      ],
+                    },
+                  ],
+                },
+              ],
+            },
+          ],
+        };
+        expect(wordsOf(fromMarkdown(toMarkdown(doc))).trim()).toBe(`so ${text}`);
+      }),
+      { numRuns: 300 },
+    );
   });
 });
 
 test('an empty formula is none, wherever it stands, and swallows nothing', () => {
-  const empty = { type: 'formula', attrs: { tex: ' ' } }, text = (words: string) => ({ type: 'text', text: words });
-  const note = toMarkdown({ type: 'doc', content: [{ type: 'paragraph', content: [empty, text('the ebb')] }, { type: 'formulaBlock', attrs: { tex: '' } }, { type: 'paragraph', content: [text('runs '), empty, text('on')] }] });
+  const empty = { type: 'formula', attrs: { tex: ' ' } },
+    text = (words: string) => ({ type: 'text', text: words });
+  const note = toMarkdown({
+    type: 'doc',
+    content: [
+      { type: 'paragraph', content: [empty, text('the ebb')] },
+      { type: 'formulaBlock', attrs: { tex: '' } },
+      { type: 'paragraph', content: [text('runs '), empty, text('on')] },
+    ],
+  });
   expect(note).toBe('the ebb\n\nruns on');
   expect(wordsOf(fromMarkdown(note))).toBe('the ebb\nruns on\n');
 });
 
 test('an empty quotation is nothing to write down, and one that was comes as an empty line', () => {
-  expect(toMarkdown({ type: 'doc', content: [{ type: 'blockquote', content: [{ type: 'paragraph' }] }, { type: 'paragraph', content: [{ type: 'text', text: 'on' }] }] })).toBe('on');
+  expect(
+    toMarkdown({
+      type: 'doc',
+      content: [
+        { type: 'blockquote', content: [{ type: 'paragraph' }] },
+        { type: 'paragraph', content: [{ type: 'text', text: 'on' }] },
+      ],
+    }),
+  ).toBe('on');
   expect(fromMarkdown('>').content).toEqual([{ type: 'blockquote', content: [{ type: 'paragraph' }] }]);
 });
 
 test('code keeps what it stands in', () => {
-  for (const note of ['**see `peg` there**', '*`a` b*', '[`x`](https://a.test/)']) expect(toMarkdown(fromMarkdown(note))).toBe(note);
+  for (const note of ['**see `peg` there**', '*`a` b*', '[`x`](https://a.test/)'])
+    expect(toMarkdown(fromMarkdown(note))).toBe(note);
 });
 
 test('two prices are no formula, here as where notes are shown', () => {
@@ -72,7 +124,16 @@ test('two prices are no formula, here as where notes are shown', () => {
 });
 
 test('a note that ends with a chosen name and a blank is written without an entity', () => {
-  const doc = (content: object[]) => ({ type: 'doc', content: [{ type: 'paragraph', content }] }), name = { type: 'text', text: '@Ines', marks: [{ type: 'link', attrs: { href: 'avrelle:person/019ab000-0000-7000-8000-000000000000' } }] };
-  expect(toMarkdown(doc([{ type: 'text', text: 'See ' }, name, { type: 'text', text: ' ' }]))).toBe('See [@Ines](avrelle:person/019ab000-0000-7000-8000-000000000000)');
-  expect(toMarkdown(doc([{ type: 'text', text: ' a ' }, { type: 'hardBreak' }, { type: 'text', text: ' b ' }]))).toBe('a\\\nb');
+  const doc = (content: object[]) => ({ type: 'doc', content: [{ type: 'paragraph', content }] }),
+    name = {
+      type: 'text',
+      text: '@Ines',
+      marks: [{ type: 'link', attrs: { href: 'avrelle:person/019ab000-0000-7000-8000-000000000000' } }],
+    };
+  expect(toMarkdown(doc([{ type: 'text', text: 'See ' }, name, { type: 'text', text: ' ' }]))).toBe(
+    'See [@Ines](avrelle:person/019ab000-0000-7000-8000-000000000000)',
+  );
+  expect(toMarkdown(doc([{ type: 'text', text: ' a ' }, { type: 'hardBreak' }, { type: 'text', text: ' b ' }]))).toBe(
+    'a\\\nb',
+  );
 });

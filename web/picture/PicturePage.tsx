@@ -12,21 +12,44 @@ import { apply, EDITS, leftOf, rectBetween, type Edit, type EditType, type Rect 
 
 /** Cropping a picture one keeps, and hiding parts of it for good. */
 export default function PicturePage() {
-  const { id = '' } = useParams(), source = useSource(id);
-  if (!source.data) return <main><State of={source} /></main>;
+  const { id = '' } = useParams(),
+    source = useSource(id);
+  if (!source.data)
+    return (
+      <main>
+        <State of={source} />
+      </main>
+    );
   const { kind, owned, lead } = source.data;
-  if (kind !== 'image' || !owned || lead === null) return <main className="p-8"><h1 className="text-[23px]">Nothing to edit here</h1><p className="mt-2 text-soft">Only the owner of a picture can crop it or black out parts of it. <Link className="act" to={`/source/${id}`}>Back to it</Link></p></main>;
+  if (kind !== 'image' || !owned || lead === null)
+    return (
+      <main className="p-8">
+        <h1 className="text-[23px]">Nothing to edit here</h1>
+        <p className="mt-2 text-soft">
+          Only the owner of a picture can crop it or black out parts of it.{' '}
+          <Link className="act" to={`/source/${id}`}>
+            Back to it
+          </Link>
+        </p>
+      </main>
+    );
   return <Editing key={source.data.versionId} source={source.data} picture={lead} />;
 }
 
 const EDIT_WORDS: Readonly<Record<EditType, { readonly name: string; readonly does: string; readonly act: string }>> = {
   crop: { name: 'Crop', does: 'Drag over what shall be left.', act: 'Crop to this' },
   hide: { name: 'Black out', does: 'Drag over what nobody shall see.', act: 'Black this out' },
-  pixelate: { name: 'Pixelate', does: 'Drag over what shall not be recognised. Large letters can sometimes still be guessed: black those out.', act: 'Pixelate this' },
+  pixelate: {
+    name: 'Pixelate',
+    does: 'Drag over what shall not be recognised. Large letters can sometimes still be guessed: black those out.',
+    act: 'Pixelate this',
+  },
 };
 
 function Editing({ source, picture }: { source: SourceDetail; picture: string }) {
-  const client = useQueryClient(), navigate = useNavigate(), messages = useMessages();
+  const client = useQueryClient(),
+    navigate = useNavigate(),
+    messages = useMessages();
   const [image, setImage] = useState<HTMLImageElement>();
   const [edits, setEdits] = useState<readonly Edit[]>([]);
   const [tool, setTool] = useState<EditType>('crop');
@@ -40,14 +63,32 @@ function Editing({ source, picture }: { source: SourceDetail; picture: string })
     loaded.onerror = () => setWrong('The picture cannot be shown by this browser.');
     loaded.src = `/files/${source.versionId}`;
   }, [source.versionId]);
-  const whole = useMemo((): Rect => ({ x: 0, y: 0, width: image?.naturalWidth ?? 1, height: image?.naturalHeight ?? 1 }), [image]);
+  const whole = useMemo(
+    (): Rect => ({ x: 0, y: 0, width: image?.naturalWidth ?? 1, height: image?.naturalHeight ?? 1 }),
+    [image],
+  );
   const made = useMemo(() => image && drawn(image, edits), [image, edits]);
   const left = leftOf(edits, whole);
-  const undo = useCallback(() => { setEdits((all) => all.slice(0, -1)); setArea(undefined); }, []);
-  const take = useCallback(() => { if (area) { setEdits((all) => [...all, { type: tool, area }]); setArea(undefined); } }, [area, tool]);
+  const undo = useCallback(() => {
+    setEdits((all) => all.slice(0, -1));
+    setArea(undefined);
+  }, []);
+  const take = useCallback(() => {
+    if (area) {
+      setEdits((all) => [...all, { type: tool, area }]);
+      setArea(undefined);
+    }
+  }, [area, tool]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !(event.target as HTMLElement).closest('input')) { event.preventDefault(); undo(); }
+      if (
+        (event.ctrlKey || event.metaKey) &&
+        event.key.toLowerCase() === 'z' &&
+        !(event.target as HTMLElement).closest('input')
+      ) {
+        event.preventDefault();
+        undo();
+      }
       if (event.key === 'Escape') setArea(undefined);
     };
     addEventListener('keydown', onKey);
@@ -56,8 +97,21 @@ function Editing({ source, picture }: { source: SourceDetail; picture: string })
   const keep = async (): Promise<void> => {
     setBusy(true);
     try {
-      const query = new URLSearchParams({ from: picture, x: String(left.x / whole.width), y: String(left.y / whole.height), width: String(left.width / whole.width), height: String(left.height / whole.height) });
-      client.setQueryData(keys.source(source.id), await sendFile<SourceDetail>(`/api/sources/${source.id}/picture?${query.toString()}`, await asPng(made!, left), 'PUT'));
+      const query = new URLSearchParams({
+        from: picture,
+        x: String(left.x / whole.width),
+        y: String(left.y / whole.height),
+        width: String(left.width / whole.width),
+        height: String(left.height / whole.height),
+      });
+      client.setQueryData(
+        keys.source(source.id),
+        await sendFile<SourceDetail>(
+          `/api/sources/${source.id}/picture?${query.toString()}`,
+          await asPng(made!, left),
+          'PUT',
+        ),
+      );
       await client.invalidateQueries();
       messages.tell('The picture is kept as it is now; the former one is gone.');
       void navigate(`/source/${source.id}`);
@@ -69,25 +123,71 @@ function Editing({ source, picture }: { source: SourceDetail; picture: string })
   };
   return (
     <main className="grid min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr_auto]">
-      <header className="flex items-center gap-5 border-b border-rule px-6 py-[5px] text-[14px] text-soft max-[900px]:px-3"><Link to={`/source/${source.id}`} className="truncate hover:text-ink">‹ {source.title}</Link><h1 className="mx-auto font-read text-[15px] !font-normal italic text-ink max-[600px]:sr-only">Crop and black out</h1><span className="ml-auto whitespace-nowrap tabular-nums">{left.width} × {left.height} pixels</span></header>
+      <header className="flex items-center gap-5 border-b border-rule px-6 py-[5px] text-[14px] text-soft max-[900px]:px-3">
+        <Link to={`/source/${source.id}`} className="truncate hover:text-ink">
+          ‹ {source.title}
+        </Link>
+        <h1 className="mx-auto font-read text-[15px] !font-normal italic text-ink max-[600px]:sr-only">
+          Crop and black out
+        </h1>
+        <span className="ml-auto whitespace-nowrap tabular-nums">
+          {left.width} × {left.height} pixels
+        </span>
+      </header>
       <Canvas made={made} left={left} area={area} tool={tool} onArea={setArea} />
       <footer className="flex min-h-[50px] flex-wrap items-center gap-x-5 gap-y-2 border-t-2 border-tide bg-sheet px-6 py-2 text-[14px] max-[900px]:px-3">
         <div role="radiogroup" aria-label="What is done" className="flex gap-4">
-          {EDITS.map((each) => <button key={each} role="radio" aria-checked={each === tool} title={EDIT_WORDS[each].does} onClick={() => { setTool(each); }} className={each === tool ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}>{EDIT_WORDS[each].name}</button>)}
+          {EDITS.map((each) => (
+            <button
+              key={each}
+              role="radio"
+              aria-checked={each === tool}
+              title={EDIT_WORDS[each].does}
+              onClick={() => {
+                setTool(each);
+              }}
+              className={each === tool ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}
+            >
+              {EDIT_WORDS[each].name}
+            </button>
+          ))}
         </div>
         <Exactly area={area} left={left} onArea={setArea} />
-        <button className="act" disabled={!area} onClick={take}>{EDIT_WORDS[tool].act}</button>
+        <button className="act" disabled={!area} onClick={take}>
+          {EDIT_WORDS[tool].act}
+        </button>
         {!area && <span className="max-w-[44ch] text-[13px] leading-[17px] text-soft">{EDIT_WORDS[tool].does}</span>}
         {wrong && <Alert>{wrong}</Alert>}
-        <div className="ml-auto flex items-center gap-4"><button className="text-soft hover:text-ink disabled:opacity-50" disabled={edits.length === 0} title="Undo (Ctrl Z)" onClick={undo}>Undo</button><button className="press" disabled={edits.length === 0 || busy} onClick={() => setAsking(true)}>Keep it so</button></div>
+        <div className="ml-auto flex items-center gap-4">
+          <button
+            className="text-soft hover:text-ink disabled:opacity-50"
+            disabled={edits.length === 0}
+            title="Undo (Ctrl Z)"
+            onClick={undo}
+          >
+            Undo
+          </button>
+          <button className="press" disabled={edits.length === 0 || busy} onClick={() => setAsking(true)}>
+            Keep it so
+          </button>
+        </div>
       </footer>
       <Dialog.Root open={asking} onOpenChange={setAsking}>
         <Dialog.Portal>
           <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
           <Dialog.Content className="over fixed left-1/2 top-1/2 w-[440px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 p-6">
             <Dialog.Title className="mb-2 text-[20px]">Keep the picture so?</Dialog.Title>
-            <Dialog.Description className="mb-4 text-soft">The picture as it was, and every earlier version of it, is deleted for good: what you cut off or hid cannot be brought back here. Whoever keeps the same picture in a source of their own still has theirs. Marks stay in their places.</Dialog.Description>
-            <div className="flex gap-4"><button className="press" disabled={busy} onClick={() => void keep()}>{busy ? 'Being kept…' : 'Delete the former, keep this'}</button><Dialog.Close className="act">Not yet</Dialog.Close></div>
+            <Dialog.Description className="mb-4 text-soft">
+              The picture as it was, and every earlier version of it, is deleted for good: what you cut off or hid
+              cannot be brought back here. Whoever keeps the same picture in a source of their own still has theirs.
+              Marks stay in their places.
+            </Dialog.Description>
+            <div className="flex gap-4">
+              <button className="press" disabled={busy} onClick={() => void keep()}>
+                {busy ? 'Being kept…' : 'Delete the former, keep this'}
+              </button>
+              <Dialog.Close className="act">Not yet</Dialog.Close>
+            </div>
           </Dialog.Content>
         </Dialog.Portal>
       </Dialog.Root>
@@ -96,8 +196,21 @@ function Editing({ source, picture }: { source: SourceDetail; picture: string })
 }
 
 /** The picture as it will be, as large as there is room; a drag over it makes an area. */
-function Canvas({ made, left, area, tool, onArea }: { made: HTMLCanvasElement | undefined; left: Rect; area: Rect | undefined; tool: EditType; onArea: (area: Rect | undefined) => void }) {
-  const shown = useRef<HTMLCanvasElement>(null), from = useRef<{ x: number; y: number }>(undefined);
+function Canvas({
+  made,
+  left,
+  area,
+  tool,
+  onArea,
+}: {
+  made: HTMLCanvasElement | undefined;
+  left: Rect;
+  area: Rect | undefined;
+  tool: EditType;
+  onArea: (area: Rect | undefined) => void;
+}) {
+  const shown = useRef<HTMLCanvasElement>(null),
+    from = useRef<{ x: number; y: number }>(undefined);
   useEffect(() => {
     const node = shown.current;
     if (!node || !made) return;
@@ -105,32 +218,100 @@ function Canvas({ made, left, area, tool, onArea }: { made: HTMLCanvasElement | 
     node.height = left.height;
     node.getContext('2d')!.drawImage(made, left.x, left.y, left.width, left.height, 0, 0, left.width, left.height);
   }, [made, left]);
-  const at = (event: PointerEvent<HTMLElement>): { x: number; y: number } => { const box = event.currentTarget.getBoundingClientRect(); return { x: left.x + ((event.clientX - box.left) / box.width) * left.width, y: left.y + ((event.clientY - box.top) / box.height) * left.height }; };
+  const at = (event: PointerEvent<HTMLElement>): { x: number; y: number } => {
+    const box = event.currentTarget.getBoundingClientRect();
+    return {
+      x: left.x + ((event.clientX - box.left) / box.width) * left.width,
+      y: left.y + ((event.clientY - box.top) / box.height) * left.height,
+    };
+  };
   const share = (value: number, of: number): string => `${(100 * value) / of}%`;
   return (
     <div className="grid min-h-0 place-items-center overflow-hidden bg-paper p-6 max-[900px]:p-3">
-      <div className="relative max-h-full max-w-full cursor-crosshair touch-none" style={{ aspectRatio: `${left.width} / ${left.height}`, width: `min(100%, ${left.width}px, (100vh - 230px) * ${left.width / left.height})` }} role="application" aria-label={EDIT_WORDS[tool].does}
-        onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); from.current = at(e); onArea(undefined); }} onPointerMove={(e) => { if (from.current) onArea(rectBetween(from.current, at(e), left)); }} onPointerUp={() => { from.current = undefined; }}>
+      <div
+        className="relative max-h-full max-w-full cursor-crosshair touch-none"
+        style={{
+          aspectRatio: `${left.width} / ${left.height}`,
+          width: `min(100%, ${left.width}px, (100vh - 230px) * ${left.width / left.height})`,
+        }}
+        role="application"
+        aria-label={EDIT_WORDS[tool].does}
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          from.current = at(e);
+          onArea(undefined);
+        }}
+        onPointerMove={(e) => {
+          if (from.current) onArea(rectBetween(from.current, at(e), left));
+        }}
+        onPointerUp={() => {
+          from.current = undefined;
+        }}
+      >
         <canvas ref={shown} className="block h-full w-full outline outline-1 outline-[var(--rule-strong)]" />
-        {area && <div aria-hidden="true" className={`absolute border-2 ${tool === 'crop' ? 'border-tide shadow-[0_0_0_9999px_rgb(0_0_0/0.35)] [clip-path:inset(-9999px)]' : 'border-brick bg-black/40'}`} style={{ left: share(area.x - left.x, left.width), top: share(area.y - left.y, left.height), width: share(area.width, left.width), height: share(area.height, left.height) }} />}
+        {area && (
+          <div
+            aria-hidden="true"
+            className={`absolute border-2 ${tool === 'crop' ? 'border-tide shadow-[0_0_0_9999px_rgb(0_0_0/0.35)] [clip-path:inset(-9999px)]' : 'border-brick bg-black/40'}`}
+            style={{
+              left: share(area.x - left.x, left.width),
+              top: share(area.y - left.y, left.height),
+              width: share(area.width, left.width),
+              height: share(area.height, left.height),
+            }}
+          />
+        )}
       </div>
     </div>
   );
 }
 
-const SIDES = [['x', 'Left'], ['y', 'Top'], ['width', 'Width'], ['height', 'Height']] as const;
+const SIDES = [
+  ['x', 'Left'],
+  ['y', 'Top'],
+  ['width', 'Width'],
+  ['height', 'Height'],
+] as const;
 
 /** The area in pixels, to the pixel and without a pointer. */
-function Exactly({ area, left, onArea }: { area: Rect | undefined; left: Rect; onArea: (area: Rect | undefined) => void }) {
+function Exactly({
+  area,
+  left,
+  onArea,
+}: {
+  area: Rect | undefined;
+  left: Rect;
+  onArea: (area: Rect | undefined) => void;
+}) {
   const change = (side: keyof Rect, value: number): void => {
     const to = { ...(area ?? left), [side]: value };
-    if (Number.isFinite(value)) onArea(rectBetween(to, { x: to.x + Math.max(1, to.width), y: to.y + Math.max(1, to.height) }, left));
+    if (Number.isFinite(value))
+      onArea(rectBetween(to, { x: to.x + Math.max(1, to.width), y: to.y + Math.max(1, to.height) }, left));
   };
-  return <div role="group" aria-label="The area in pixels" className="flex flex-wrap gap-3 text-[13px] text-soft">{SIDES.map(([side, name]) => <label key={side} className="flex items-baseline gap-1">{name}<input type="number" min={0} className="field w-[58px] tabular-nums" value={area ? area[side] : ''} onChange={(e) => change(side, e.target.valueAsNumber)} /></label>)}</div>;
+  return (
+    <div role="group" aria-label="The area in pixels" className="flex flex-wrap gap-3 text-[13px] text-soft">
+      {SIDES.map(([side, name]) => (
+        <label key={side} className="flex items-baseline gap-1">
+          {name}
+          <input
+            type="number"
+            min={0}
+            className="field w-[58px] tabular-nums"
+            value={area ? area[side] : ''}
+            onChange={(e) => change(side, e.target.valueAsNumber)}
+          />
+        </label>
+      ))}
+    </div>
+  );
 }
 
 function drawn(image: HTMLImageElement, edits: readonly Edit[]): HTMLCanvasElement {
-  const canvas = Object.assign(document.createElement('canvas'), { width: image.naturalWidth, height: image.naturalHeight }), pen = canvas.getContext('2d', { willReadFrequently: true })!;
+  const canvas = Object.assign(document.createElement('canvas'), {
+      width: image.naturalWidth,
+      height: image.naturalHeight,
+    }),
+    pen = canvas.getContext('2d', { willReadFrequently: true })!;
   pen.drawImage(image, 0, 0);
   const pixels = pen.getImageData(0, 0, canvas.width, canvas.height);
   for (const edit of edits) apply(pixels, edit);
@@ -141,5 +322,10 @@ function drawn(image: HTMLImageElement, edits: readonly Edit[]): HTMLCanvasEleme
 function asPng(made: HTMLCanvasElement, { x, y, width, height }: Rect): Promise<Blob> {
   const canvas = Object.assign(document.createElement('canvas'), { width, height });
   canvas.getContext('2d')!.drawImage(made, x, y, width, height, 0, 0, width, height);
-  return new Promise((resolve, reject) => canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('This picture is too large for the browser.'))), 'image/png'));
+  return new Promise((resolve, reject) =>
+    canvas.toBlob(
+      (blob) => (blob ? resolve(blob) : reject(new Error('This picture is too large for the browser.'))),
+      'image/png',
+    ),
+  );
 }

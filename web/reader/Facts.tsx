@@ -11,23 +11,38 @@ import { Strip } from './Strip';
 
 /** What a reader must know of how this was kept, with the way on. Put away for this visit by its cross. */
 export function Facts({ source }: { source: SourceDetail }) {
-  const client = useQueryClient(), messages = useMessages();
+  const client = useQueryClient(),
+    messages = useMessages();
   const [away, setAway] = useState(false);
   const { scripted, remote = 0, scanned = 0, pages = 0 } = source.facts;
-  const fetchPictures = (): void => void request<Job>('POST', `/api/sources/${source.id}/again`, { id: v7(), remote: true }).then((job) => {
-    client.setQueryData<Job[]>(keys.jobs, (jobs) => withJob(jobs ?? [], job));
-    messages.tell('The pictures are being fetched; they come as a new version.');
-    setAway(true);
-  }, (error: unknown) => messages.warn(wordsOf(error)));
-  const words = scripted ? 'A script makes this page’s content in a browser; only what stood here without it was kept. To have it all, save the page in your browser and upload that file.'
-    : remote > 0 ? `${count(remote, 'picture')} of this letter ${remote === 1 ? 'lies' : 'lie'} with its sender. Fetching tells them that it was opened.`
-    : scanned > 0 ? `${scanned === pages ? 'This PDF holds pictures of pages, without text' : `${count(scanned, 'page')} of ${pages} ${scanned === 1 ? 'is a picture' : 'are pictures'} without text`}: there are no words there to mark or find.` : '';
+  const fetchPictures = (): void =>
+    void request<Job>('POST', `/api/sources/${source.id}/again`, { id: v7(), remote: true }).then(
+      (job) => {
+        client.setQueryData<Job[]>(keys.jobs, (jobs) => withJob(jobs ?? [], job));
+        messages.tell('The pictures are being fetched; they come as a new version.');
+        setAway(true);
+      },
+      (error: unknown) => messages.warn(wordsOf(error)),
+    );
+  const words = scripted
+    ? 'A script makes this page’s content in a browser; only what stood here without it was kept. To have it all, save the page in your browser and upload that file.'
+    : remote > 0
+      ? `${count(remote, 'picture')} of this letter ${remote === 1 ? 'lies' : 'lie'} with its sender. Fetching tells them that it was opened.`
+      : scanned > 0
+        ? `${scanned === pages ? 'This PDF holds pictures of pages, without text' : `${count(scanned, 'page')} of ${pages} ${scanned === 1 ? 'is a picture' : 'are pictures'} without text`}: there are no words there to mark or find.`
+        : '';
   if (!words || away) return null;
   return (
     <Strip>
       <span className="min-w-0 flex-1">{words}</span>
-      {remote > 0 && source.owned && source.versionNumber === source.newest && <button className="act" onClick={fetchPictures}>Fetch the pictures</button>}
-      <button aria-label="Put this away" className="text-faint hover:text-ink" onClick={() => setAway(true)}>×</button>
+      {remote > 0 && source.owned && source.versionNumber === source.newest && (
+        <button className="act" onClick={fetchPictures}>
+          Fetch the pictures
+        </button>
+      )}
+      <button aria-label="Put this away" className="text-faint hover:text-ink" onClick={() => setAway(true)}>
+        ×
+      </button>
     </Strip>
   );
 }

@@ -23,9 +23,23 @@ export function Frame({ source, size: { width, scale }, height, open, shown, the
   return (
     <div ref={hold} data-theme={theme} className="relative min-w-0 overflow-x-auto overflow-y-hidden bg-sheet text-ink">
       <div className="relative" style={{ width: width === undefined ? '100%' : width * scale, height }}>
-        <iframe title={`Text of ${source.title}`} src={`/snapshots/${source.versionId}/`} sandbox="allow-same-origin" scrolling="no" dir="auto" lang={source.language || undefined}
-          className="origin-top-left" style={{ width: width ?? '100%', height: height / scale, display: open ? 'block' : 'none', visibility: shown ? 'visible' : 'hidden', ...(scale === 1 ? {} : { transform: `scale(${scale})` }) }}
-          onLoad={(e) => onLoad(e.currentTarget)} />
+        <iframe
+          title={`Text of ${source.title}`}
+          src={`/snapshots/${source.versionId}/`}
+          sandbox="allow-same-origin"
+          scrolling="no"
+          dir="auto"
+          lang={source.language || undefined}
+          className="origin-top-left"
+          style={{
+            width: width ?? '100%',
+            height: height / scale,
+            display: open ? 'block' : 'none',
+            visibility: shown ? 'visible' : 'hidden',
+            ...(scale === 1 ? {} : { transform: `scale(${scale})` }),
+          }}
+          onLoad={(e) => onLoad(e.currentTarget)}
+        />
         <Suspense>{children}</Suspense>
       </div>
     </div>

@@ -23,15 +23,31 @@ const keysFor = (kinds: number): readonly (readonly [string, string])[] => [
   ['?', 'show these keys'],
 ];
 
-export function KeysDialog({ open, kinds, onOpenChange }: { open: boolean; kinds: number; onOpenChange: (open: boolean) => void }) {
+export function KeysDialog({
+  open,
+  kinds,
+  onOpenChange,
+}: {
+  open: boolean;
+  kinds: number;
+  onOpenChange: (open: boolean) => void;
+}) {
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
-        <Dialog.Content aria-describedby={undefined} className="over fixed left-1/2 top-1/2 max-h-[90vh] w-[480px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-auto p-6">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="over fixed left-1/2 top-1/2 max-h-[90vh] w-[480px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-auto p-6"
+        >
           <Dialog.Title className="mb-3 text-[20px]">Keys</Dialog.Title>
           <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-1.5">
-            {keysFor(kinds).map(([key, does]) => <div key={key} className="contents"><dt className="font-semibold whitespace-nowrap">{key}</dt><dd className="text-soft">{does}</dd></div>)}
+            {keysFor(kinds).map(([key, does]) => (
+              <div key={key} className="contents">
+                <dt className="font-semibold whitespace-nowrap">{key}</dt>
+                <dd className="text-soft">{does}</dd>
+              </div>
+            ))}
           </dl>
           <Dialog.Close className="act mt-4">Close</Dialog.Close>
         </Dialog.Content>

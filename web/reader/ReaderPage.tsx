@@ -23,15 +23,36 @@ export default function ReaderPage() {
   const number = Number(params.get('version')) || first?.versionNumber;
   const version = number === undefined || number === newest.data?.newest ? undefined : number;
   const source = useSource(id, version);
-  const detail = source.data?.versionNumber === number ? source.data : first?.versionNumber === number ? first : undefined;
-  const wide = useWide(), { kind, versionId, facts } = detail ?? {};
+  const detail =
+    source.data?.versionNumber === number ? source.data : first?.versionNumber === number ? first : undefined;
+  const wide = useWide(),
+    { kind, versionId, facts } = detail ?? {};
   // Opened while text and marks are still on their way.
-  useEffect(() => { if (kind === 'pdf' && wide) void import('./formats/pdf-file').then(({ openPdf }) => openPdf(`/files/${versionId}`, facts?.password)).catch(() => undefined); }, [kind, wide, versionId, facts?.password]);
+  useEffect(() => {
+    if (kind === 'pdf' && wide)
+      void import('./formats/pdf-file')
+        .then(({ openPdf }) => openPdf(`/files/${versionId}`, facts?.password))
+        .catch(() => undefined);
+  }, [kind, wide, versionId, facts?.password]);
   useEffect(fetchFaces, []);
   const text = useSourceText(id, detail?.versionId, version);
   const annotations = useAnnotations(id, version);
   const classes = useClasses();
-  const waiting = [source, text, classes].find((q) => !q.data || q.error) ?? (annotations.error ? annotations : undefined);
-  if (!detail || !text.data || !classes.data || (annotations.error && !annotations.data)) return <main><State of={waiting ?? source} /></main>;
-  return <Reader key={detail.versionId} source={{ ...detail, newest: newest.data?.newest ?? detail.newest }} text={text.data} annotations={annotations.data ?? NONE} classes={classes.data} />;
+  const waiting =
+    [source, text, classes].find((q) => !q.data || q.error) ?? (annotations.error ? annotations : undefined);
+  if (!detail || !text.data || !classes.data || (annotations.error && !annotations.data))
+    return (
+      <main>
+        <State of={waiting ?? source} />
+      </main>
+    );
+  return (
+    <Reader
+      key={detail.versionId}
+      source={{ ...detail, newest: newest.data?.newest ?? detail.newest }}
+      text={text.data}
+      annotations={annotations.data ?? NONE}
+      classes={classes.data}
+    />
+  );
 }

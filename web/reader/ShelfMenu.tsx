@@ -10,15 +10,35 @@ const EditSource = lazy(() => import('../library/EditSource'));
 
 /** Where the source at hand belongs: its state, its tags and facts, its collections. */
 export function ShelfMenu({ source, back }: { source: SourceDetail; back: string }) {
-  const [open, setOpen] = useState(false), [editing, setEditing] = useState(false), navigate = useNavigate(), changing = useChanging();
-  const collections = useOutline(open).data?.collections.filter((c) => c.owned || c.may === 'add') ?? [], holding = useHolding(source.id, open).data ?? [];
+  const [open, setOpen] = useState(false),
+    [editing, setEditing] = useState(false),
+    navigate = useNavigate(),
+    changing = useChanging();
+  const collections = useOutline(open).data?.collections.filter((c) => c.owned || c.may === 'add') ?? [],
+    holding = useHolding(source.id, open).data ?? [];
   return (
     <>
       <DropdownMenu.Root modal={false} open={open} onOpenChange={setOpen}>
-        <DropdownMenu.Trigger className="whitespace-nowrap hover:text-ink" title="State, tags and collections of this source">Shelf <span aria-hidden="true">▾</span></DropdownMenu.Trigger>
-        <ShelfItems source={source} changing={changing} collections={collections} holding={holding} onEdit={() => setEditing(true)} onDeleted={() => void navigate(back)} />
+        <DropdownMenu.Trigger
+          className="whitespace-nowrap hover:text-ink"
+          title="State, tags and collections of this source"
+        >
+          Shelf <span aria-hidden="true">▾</span>
+        </DropdownMenu.Trigger>
+        <ShelfItems
+          source={source}
+          changing={changing}
+          collections={collections}
+          holding={holding}
+          onEdit={() => setEditing(true)}
+          onDeleted={() => void navigate(back)}
+        />
       </DropdownMenu.Root>
-      {editing && <Suspense><EditSource source={source} onClose={() => setEditing(false)} /></Suspense>}
+      {editing && (
+        <Suspense>
+          <EditSource source={source} onClose={() => setEditing(false)} />
+        </Suspense>
+      )}
     </>
   );
 }

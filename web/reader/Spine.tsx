@@ -14,7 +14,9 @@ interface Props {
   onGo(top: number): void;
 }
 
-const STEP = 5, WIDTH = 96, HEIGHT = 640;
+const STEP = 5,
+  WIDTH = 96,
+  HEIGHT = 640;
 
 /** The whole document as a strip: its lines and headings, what is read, where the marks are thick. Click or drag to go. */
 export function Spine({ blocks, spans, threads, places, pageHeight, view, text, onGo }: Props) {
@@ -25,11 +27,23 @@ export function Spine({ blocks, spans, threads, places, pageHeight, view, text, 
     const box = strip.current!.getBoundingClientRect();
     onGo(((event.clientY - box.top) / box.height) * pageHeight - view.height / 2);
   };
-  const top = y(view.top), bottom = Math.min(HEIGHT, y(view.top + view.height));
+  const top = y(view.top),
+    bottom = Math.min(HEIGHT, y(view.top + view.height));
   return (
     <aside aria-label="Spine" className="steps-back hidden border-r border-rule py-3 min-[900px]:block">
-      <svg ref={strip} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" className="h-full w-full cursor-pointer touch-none" role="img" aria-label="Map of the document: headings, what is read, and the marks"
-        onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); go(e); }} onPointerMove={(e) => e.buttons === 1 && go(e)}>
+      <svg
+        ref={strip}
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        preserveAspectRatio="none"
+        className="h-full w-full cursor-pointer touch-none"
+        role="img"
+        aria-label="Map of the document: headings, what is read, and the marks"
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          go(e);
+        }}
+        onPointerMove={(e) => e.buttons === 1 && go(e)}
+      >
         <SpineLines lines={lines} />
         <SpineMarks threads={threads} places={places} pageHeight={pageHeight} />
         <path d={`M52 ${top}V${bottom}`} stroke="var(--tide)" strokeWidth="2.5" />
@@ -41,39 +55,81 @@ export function Spine({ blocks, spans, threads, places, pageHeight, view, text, 
 
 /** These two stay as they are while one scrolls. */
 const SpineLines = memo(function SpineLines({ lines }: { lines: readonly Line[] }) {
-  return lines.map((line) => <rect key={line.y} x={line.heading ? 10 : 14} y={line.y} width={line.width} height={line.heading ? 3.2 : 1.8} fill={line.heading ? 'var(--ink)' : line.read ? 'var(--strand)' : 'var(--rule)'} />);
+  return lines.map((line) => (
+    <rect
+      key={line.y}
+      x={line.heading ? 10 : 14}
+      y={line.y}
+      width={line.width}
+      height={line.heading ? 3.2 : 1.8}
+      fill={line.heading ? 'var(--ink)' : line.read ? 'var(--strand)' : 'var(--rule)'}
+    />
+  ));
 });
 
 /** A path a pigment: a mark more costs the browser next to nothing. */
-const SpineMarks = memo(function SpineMarks({ threads, places, pageHeight }: Pick<Props, 'threads' | 'places' | 'pageHeight'>) {
+const SpineMarks = memo(function SpineMarks({
+  threads,
+  places,
+  pageHeight,
+}: Pick<Props, 'threads' | 'places' | 'pageHeight'>) {
   const paths = new Map<string, string[]>();
-  for (const { root: { id, kind }, range } of threads) {
+  for (const {
+    root: { id, kind },
+    range,
+  } of threads) {
     const place = places.get(id);
     if (!place) continue;
-    const dash = `M58 ${round((place.top / Math.max(1, pageHeight)) * HEIGHT + 1.4)}h${round(Math.min(24, 5 + (range.end - range.start) / 9))}`, of = paths.get(kind.pigment);
+    const dash = `M58 ${round((place.top / Math.max(1, pageHeight)) * HEIGHT + 1.4)}h${round(Math.min(24, 5 + (range.end - range.start) / 9))}`,
+      of = paths.get(kind.pigment);
     if (of) of.push(dash);
     else paths.set(kind.pigment, [dash]);
   }
-  return [...paths].map(([pigment, dashes]) => <path key={pigment} data-marks={dashes.length} d={dashes.join('')} stroke={`var(--${pigment}-line)`} strokeWidth="2.8" />);
+  return [...paths].map(([pigment, dashes]) => (
+    <path
+      key={pigment}
+      data-marks={dashes.length}
+      d={dashes.join('')}
+      stroke={`var(--${pigment}-line)`}
+      strokeWidth="2.8"
+    />
+  ));
 });
 
 const round = (value: number): number => Math.round(value * 10) / 10;
 
-interface Line { readonly y: number; readonly width: number; readonly heading: boolean; readonly read: boolean }
+interface Line {
+  readonly y: number;
+  readonly width: number;
+  readonly heading: boolean;
+  readonly read: boolean;
+}
 
 /** A line of the strip every few pixels, as wide as the words that stand there are many; a bar at each heading. */
 function spineLines(blocks: readonly PlacedBlock[], spans: Spans, pageHeight: number, text: string): readonly Line[] {
   const lines: Line[] = [];
   let at = 0;
   for (let y = 2; y < HEIGHT; y += STEP) {
-    const from = (y / HEIGHT) * pageHeight, to = ((y + STEP) / HEIGHT) * pageHeight;
+    const from = (y / HEIGHT) * pageHeight,
+      to = ((y + STEP) / HEIGHT) * pageHeight;
     while (at < blocks.length && blocks[at]!.bottom < from) at++;
     const here = blocks.slice(at, at + 40).filter((b) => b.top < to);
     const heading = here.find((b) => b.block.role === 'heading' && b.top >= from);
-    if (heading) lines.push({ y, width: heading.block.level === 1 ? 32 : heading.block.level === 2 ? 30 : 22, heading: true, read: true });
+    if (heading)
+      lines.push({
+        y,
+        width: heading.block.level === 1 ? 32 : heading.block.level === 2 ? 30 : 22,
+        heading: true,
+        read: true,
+      });
     else if (here[0]) {
       const { start, end } = here[0].block;
-      lines.push({ y, width: 20 + (text.charCodeAt(Math.min(end - 1, start + y)) % 13), heading: false, read: covers(spans, start, end) });
+      lines.push({
+        y,
+        width: 20 + (text.charCodeAt(Math.min(end - 1, start + y)) % 13),
+        heading: false,
+        read: covers(spans, start, end),
+      });
     }
   }
   return lines;

@@ -26,11 +26,39 @@ export function Ways({ source, text, view, type, finding, listens, onGo, onFind,
   return (
     <>
       <Contents text={text.text} outline={text.outline} onGo={onGo} />
-      {source.kind !== 'image' && <button className="hover:text-ink" aria-pressed={finding} title="Find words in this source (f)" onClick={() => onFind(!finding)}>Find in it</button>}
-      {listens !== undefined && <button className="hover:text-ink" aria-pressed={listens} title="Have it read aloud from here (l)" onClick={() => onListen(!listens)}>Listen</button>}
-      {source.kind === 'image' && source.owned && source.versionNumber === source.newest && <Link className="hover:text-ink" title="Cut the picture, or hide parts of it for good" to={`/source/${source.id}/picture`}>Crop, black out</Link>}
+      {source.kind !== 'image' && (
+        <button
+          className="hover:text-ink"
+          aria-pressed={finding}
+          title="Find words in this source (f)"
+          onClick={() => onFind(!finding)}
+        >
+          Find in it
+        </button>
+      )}
+      {listens !== undefined && (
+        <button
+          className="hover:text-ink"
+          aria-pressed={listens}
+          title="Have it read aloud from here (l)"
+          onClick={() => onListen(!listens)}
+        >
+          Listen
+        </button>
+      )}
+      {source.kind === 'image' && source.owned && source.versionNumber === source.newest && (
+        <Link
+          className="hover:text-ink"
+          title="Cut the picture, or hide parts of it for good"
+          to={`/source/${source.id}/picture`}
+        >
+          Crop, black out
+        </Link>
+      )}
       <TypeMenu kind={source.kind} type={type} flows={view === 'main'} onType={onType} />
-      <button className="hover:text-ink" title="Nothing but the page (z); Esc brings the rest back" onClick={onFocus}>Focus</button>
+      <button className="hover:text-ink" title="Nothing but the page (z); Esc brings the rest back" onClick={onFocus}>
+        Focus
+      </button>
     </>
   );
 }

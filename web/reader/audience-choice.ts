@@ -3,11 +3,19 @@ import { useCallback, useState } from 'react';
 const key = (sourceId: string): string => `avrelle.audience.${sourceId}`;
 
 /** For whom I write on this source now; only me until I choose a class. Kept on this device. */
-export function useAudienceChoice(sourceId: string, memberOf: ReadonlySet<string>): readonly [readonly string[], (classIds: readonly string[]) => void] {
-  const [chosen, setChosen] = useState<readonly string[]>(() => JSON.parse(localStorage.getItem(key(sourceId)) ?? '[]') as string[]);
-  const choose = useCallback((classIds: readonly string[]) => {
-    localStorage.setItem(key(sourceId), JSON.stringify(classIds));
-    setChosen(classIds);
-  }, [sourceId]);
+export function useAudienceChoice(
+  sourceId: string,
+  memberOf: ReadonlySet<string>,
+): readonly [readonly string[], (classIds: readonly string[]) => void] {
+  const [chosen, setChosen] = useState<readonly string[]>(
+    () => JSON.parse(localStorage.getItem(key(sourceId)) ?? '[]') as string[],
+  );
+  const choose = useCallback(
+    (classIds: readonly string[]) => {
+      localStorage.setItem(key(sourceId), JSON.stringify(classIds));
+      setChosen(classIds);
+    },
+    [sourceId],
+  );
   return [chosen.filter((id) => memberOf.has(id)), choose];
 }

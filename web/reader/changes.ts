@@ -28,7 +28,10 @@ export const EMPTY: History = { done: [], undone: [] };
 const LONGEST = 200;
 
 /** Remembers a step; what had been taken back before can then be done again no more. */
-export const remember = (history: History, change: Change): History => ({ done: [...history.done, change].slice(-LONGEST), undone: [] });
+export const remember = (history: History, change: Change): History => ({
+  done: [...history.done, change].slice(-LONGEST),
+  undone: [],
+});
 
 /** Takes back one step, whatever was done since; undefined where that was done already. */
 export function takeBack(history: History, change: Change): History | undefined {
@@ -60,19 +63,40 @@ export function stepForward(history: History): { history: History; change: Chang
 
 /** The change of one annotation with what it was before; of what is the same already nothing is left. */
 export function partOf(annotation: Annotation, fields: Fields): Part {
-  const before = fieldsOf(annotation), keys = (Object.keys(fields) as (keyof Fields)[]).filter((key) => JSON.stringify(before[key]) !== JSON.stringify(fields[key]));
+  const before = fieldsOf(annotation),
+    keys = (Object.keys(fields) as (keyof Fields)[]).filter(
+      (key) => JSON.stringify(before[key]) !== JSON.stringify(fields[key]),
+    );
   const only = (all: Fields): Fields => Object.fromEntries(keys.map((key) => [key, all[key]]));
   return { id: annotation.id, redo: only(fields), undo: only(before) };
 }
 
 /** An annotation as it will be, before the server has answered. What was found again only the server knows. */
-export function shownAs(annotation: Annotation, fields: Fields, kindOf: (code: KindCode) => Kind | undefined): Annotation {
+export function shownAs(
+  annotation: Annotation,
+  fields: Fields,
+  kindOf: (code: KindCode) => Kind | undefined,
+): Annotation {
   const { kind, place, passage, deleted, ...plain } = fields;
   return {
-    ...annotation, ...plain,
+    ...annotation,
+    ...plain,
     ...(kind === undefined ? {} : { kind: kindOf(kind) ?? annotation.kind }),
     ...(place && annotation.place ? { place: { ...annotation.place, ...place, confidence: 1, byHand: true } } : {}),
-    ...(passage ? { anchor: passage.anchor, versionId: passage.versionId, place: annotation.place && { ...annotation.place, ...passage.anchor.position, state: 'exact' as const, confidence: 1, byHand: false, candidates: [] } } : {}),
+    ...(passage
+      ? {
+          anchor: passage.anchor,
+          versionId: passage.versionId,
+          place: annotation.place && {
+            ...annotation.place,
+            ...passage.anchor.position,
+            state: 'exact' as const,
+            confidence: 1,
+            byHand: false,
+            candidates: [],
+          },
+        }
+      : {}),
     ...(deleted ? { deleted: true as const, note: '', tags: [], kind: PLAIN_NOTE } : {}),
   };
 }

@@ -18,11 +18,21 @@ export const KeyProvider = KeyContext.Provider;
 export const useKey = (): Key => useContext(KeyContext);
 
 /** My own Key; where I write for a class that brings its own, that one. */
-export function useChosenKey(classIds: readonly string[], preferMine: boolean): Key & { readonly other: OwnedKey | undefined } {
+export function useChosenKey(
+  classIds: readonly string[],
+  preferMine: boolean,
+): Key & { readonly other: OwnedKey | undefined } {
   const { data } = useKeys();
   return useMemo(() => {
-    const brought = data?.classes.find((k) => classIds.includes(k.ownerId) && k.kinds.length > 0), chosen = preferMine ? data?.mine : (brought ?? data?.mine);
+    const brought = data?.classes.find((k) => classIds.includes(k.ownerId) && k.kinds.length > 0),
+      chosen = preferMine ? data?.mine : (brought ?? data?.mine);
     const all = [...(data ? [data.mine, ...data.classes].flatMap((k) => k.kinds) : []), PLAIN_NOTE];
-    return { kinds: chosen?.kinds ?? KEY, className: chosen?.className ?? null, ownerId: chosen?.ownerId, other: brought && (chosen === brought ? data?.mine : brought), find: (code) => all.find((k) => k.code === code) ?? startingKind(code) };
+    return {
+      kinds: chosen?.kinds ?? KEY,
+      className: chosen?.className ?? null,
+      ownerId: chosen?.ownerId,
+      other: brought && (chosen === brought ? data?.mine : brought),
+      find: (code) => all.find((k) => k.code === code) ?? startingKind(code),
+    };
   }, [data, classIds, preferMine]);
 }

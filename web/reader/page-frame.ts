@@ -1,5 +1,15 @@
 import type { AreaSpot } from '@avrelle/core/anchor';
-import { grownSeen, readTree, seenPart, toTree, TreeMap, type Block, type Outline, type TextNodeLike, type TextStream } from '@avrelle/core/text';
+import {
+  grownSeen,
+  readTree,
+  seenPart,
+  toTree,
+  TreeMap,
+  type Block,
+  type Outline,
+  type TextNodeLike,
+  type TextStream,
+} from '@avrelle/core/text';
 import { refuseDrops } from '../ui/refuse-drops';
 
 /** A rectangle in document coordinates: pixels from the top left of the page, whatever is scrolled. */
@@ -40,7 +50,10 @@ export interface PageAdapter {
   /** Where what an area lies on is shown; undefined where it is not shown as a picture. */
   holder(on: AreaSpot['on']): Box | undefined;
   /** What lies at a point, as shown, and can bear an area. */
-  holderAt(x: number, y: number): { readonly on: AreaSpot['on']; readonly box: Box; readonly element: Element } | undefined;
+  holderAt(
+    x: number,
+    y: number,
+  ): { readonly on: AreaSpot['on']; readonly box: Box; readonly element: Element } | undefined;
   /** A point of the window of the document, as shown. */
   shownAt(x: number, y: number): { readonly x: number; readonly y: number };
   /** Whether what lies outside the main text is hidden: nobody selects what they do not see. */
@@ -51,7 +64,8 @@ export interface PageAdapter {
 
 /** The adapter for a snapshot in its sandboxed frame. Call when the frame has loaded. */
 export function openPage(frame: HTMLIFrameElement): PageAdapter {
-  const document = frame.contentDocument!, window = frame.contentWindow as Window & typeof globalThis;
+  const document = frame.contentDocument!,
+    window = frame.contentWindow as Window & typeof globalThis;
   const stream = readTree(document.documentElement as unknown as TextNodeLike);
   const map = new TreeMap(stream);
   refuseDrops(window);
@@ -59,7 +73,13 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
   let mainOnly = false;
   /** To ask for a selection lays the whole page out: nobody does before there has been one. */
   let touched = false;
-  document.addEventListener('selectionchange', () => { touched = true; }, { once: true });
+  document.addEventListener(
+    'selectionchange',
+    () => {
+      touched = true;
+    },
+    { once: true },
+  );
 
   const live = (range: StreamRange): Range | undefined => {
     const points = toTree(stream, range.start, range.end);
@@ -73,21 +93,36 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
   /** The box around all of it: much less to ask of the browser than a box a line. */
   const around = (range: StreamRange): { readonly top: number; readonly bottom: number } | undefined => {
     const rect = live(range)?.getBoundingClientRect();
-    return rect && rect.height > 0 ? { top: (rect.top + window.scrollY) * scale, bottom: (rect.bottom + window.scrollY) * scale } : undefined;
+    return rect && rect.height > 0
+      ? { top: (rect.top + window.scrollY) * scale, bottom: (rect.bottom + window.scrollY) * scale }
+      : undefined;
   };
 
   const boxes = (range: StreamRange): Box[] => lines([...(live(range)?.getClientRects() ?? [])], window, scale);
 
   return {
-    stream, document, window, boxes,
+    stream,
+    document,
+    window,
+    boxes,
     domRange: (range) => {
       const points = toTree(stream, range.start, range.end);
-      return points && new window.StaticRange({ startContainer: points.start.node as unknown as Node, startOffset: points.start.offset, endContainer: points.end.node as unknown as Node, endOffset: points.end.offset });
+      return (
+        points &&
+        new window.StaticRange({
+          startContainer: points.start.node as unknown as Node,
+          startOffset: points.start.offset,
+          endContainer: points.end.node as unknown as Node,
+          endOffset: points.end.offset,
+        })
+      );
     },
-    extents: () => pageExtents(stream.outline, document) ?? stream.outline.flatMap((block) => {
-      const found = around(block);
-      return found ? [{ block, ...found }] : [];
-    }),
+    extents: () =>
+      pageExtents(stream.outline, document) ??
+      stream.outline.flatMap((block) => {
+        const found = around(block);
+        return found ? [{ block, ...found }] : [];
+      }),
     holder: (on) => {
       const element = holderOf(document, on);
       return element && boxOf(element, window, scale);
@@ -100,8 +135,12 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
       return undefined;
     },
     shownAt: (x, y) => ({ x: x * scale, y: y * scale }),
-    setScale: (to) => { scale = to; },
-    setMainOnly: (only) => { mainOnly = only; },
+    setScale: (to) => {
+      scale = to;
+    },
+    setMainOnly: (only) => {
+      mainOnly = only;
+    },
     offsetAt: (x, y) => {
       const caret = caretAt(document, x, y);
       return caret && map.textOffset(caret.node as unknown as TextNodeLike, caret.offset);
@@ -112,7 +151,11 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
       const selection = window.getSelection();
       if (!selection || selection.isCollapsed || selection.rangeCount === 0) return undefined;
       const { startContainer, startOffset, endContainer, endOffset } = selection.getRangeAt(0);
-      const chosen = tidy(stream.text, map.offsetOf(startContainer as unknown as TextNodeLike, startOffset), map.offsetOf(endContainer as unknown as TextNodeLike, endOffset));
+      const chosen = tidy(
+        stream.text,
+        map.offsetOf(startContainer as unknown as TextNodeLike, startOffset),
+        map.offsetOf(endContainer as unknown as TextNodeLike, endOffset),
+      );
       const part = chosen && mainOnly ? seenPart(stream.outline, chosen) : chosen;
       return part && tidy(stream.text, part.start, part.end);
     },
@@ -128,7 +171,12 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
 
 const boxOf = (element: Element, window: Window, scale: number): Box => {
   const { left, top, width, height } = element.getBoundingClientRect();
-  return { left: (left + window.scrollX) * scale, top: (top + window.scrollY) * scale, width: width * scale, height: height * scale };
+  return {
+    left: (left + window.scrollX) * scale,
+    top: (top + window.scrollY) * scale,
+    width: width * scale,
+    height: height * scale,
+  };
 };
 
 /**
@@ -138,15 +186,26 @@ const boxOf = (element: Element, window: Window, scale: number): Box => {
 function pageExtents(outline: Outline, document: Document): Extent[] | undefined {
   const first = document.querySelector('section[data-avrelle-page]');
   if (!first || !isDrawn(first, document.defaultView!)) return undefined;
-  const unit = Number.parseFloat(document.defaultView!.getComputedStyle(first).getPropertyValue('--u')), tops = new Map<Element, number>();
+  const unit = Number.parseFloat(document.defaultView!.getComputedStyle(first).getPropertyValue('--u')),
+    tops = new Map<Element, number>();
   const value = (span: HTMLElement, name: string): number => Number(span.style.getPropertyValue(name));
   return outline.flatMap((block) => {
-    const element = elementAt(document.documentElement, block.path), section = element?.closest('section');
+    const element = elementAt(document.documentElement, block.path),
+      section = element?.closest('section');
     if (!element || !section) return [];
     if (!tops.has(section)) tops.set(section, section.getBoundingClientRect().top + document.defaultView!.scrollY);
-    const spans = element.getElementsByTagName('span'), from = spans[0], to = spans[spans.length - 1], top = tops.get(section)!;
+    const spans = element.getElementsByTagName('span'),
+      from = spans[0],
+      to = spans[spans.length - 1],
+      top = tops.get(section)!;
     if (!from || !to) return [{ block, top, bottom: top + value(section, '--h') * unit }];
-    return [{ block, top: top + (value(from, '--y') - value(from, '--s')) * unit, bottom: top + (value(to, '--y') + 0.2 * value(to, '--s')) * unit }];
+    return [
+      {
+        block,
+        top: top + (value(from, '--y') - value(from, '--s')) * unit,
+        bottom: top + (value(to, '--y') + 0.2 * value(to, '--s')) * unit,
+      },
+    ];
   });
 }
 
@@ -166,14 +225,16 @@ function holderOf(document: Document, on: AreaSpot['on']): Element | undefined {
 }
 
 function bearing(element: Element, window: Window): AreaSpot['on'] | undefined {
-  const page = element.getAttribute('data-avrelle-page'), picture = /asset\/([0-9a-f]{64})$/.exec(element.getAttribute('src') ?? '')?.[1];
+  const page = element.getAttribute('data-avrelle-page'),
+    picture = /asset\/([0-9a-f]{64})$/.exec(element.getAttribute('src') ?? '')?.[1];
   if (element.nodeName === 'IMG' && picture) return { picture };
   return page !== null && isDrawn(element, window) ? { page: Number(page) } : undefined;
 }
 
 /** A selection without the white space at its ends; undefined when nothing else is in it. */
 export function tidy(text: string, from: number, to: number): StreamRange | undefined {
-  let start = Math.min(from, to), end = Math.max(from, to);
+  let start = Math.min(from, to),
+    end = Math.max(from, to);
   while (start < end && /\s/.test(text[start]!)) start++;
   while (end > start && /\s/.test(text[end - 1]!)) end--;
   return end > start ? { start, end } : undefined;
@@ -184,7 +245,9 @@ function caretAt(document: Document, x: number, y: number): { node: Node; offset
     const at = document.caretPositionFromPoint(x, y);
     return at ? { node: at.offsetNode, offset: at.offset } : undefined;
   }
-  const range = (document as unknown as { caretRangeFromPoint?(x: number, y: number): Range | null }).caretRangeFromPoint?.(x, y);
+  const range = (
+    document as unknown as { caretRangeFromPoint?(x: number, y: number): Range | null }
+  ).caretRangeFromPoint?.(x, y);
   return range ? { node: range.startContainer, offset: range.startOffset } : undefined;
 }
 
@@ -193,10 +256,19 @@ function lines(rects: readonly DOMRect[], { scrollX, scrollY }: Window, scale: n
   const joined: Box[] = [];
   for (const rect of rects) {
     if (rect.width < 0.5) continue;
-    const box = { left: (rect.left + scrollX) * scale, top: (rect.top + scrollY) * scale, width: rect.width * scale, height: rect.height * scale };
+    const box = {
+      left: (rect.left + scrollX) * scale,
+      top: (rect.top + scrollY) * scale,
+      width: rect.width * scale,
+      height: rect.height * scale,
+    };
     const last = joined.at(-1);
     const sameLine = last && Math.abs(last.top - box.top) < box.height / 2 && box.left >= last.left - 1;
-    if (sameLine) joined[joined.length - 1] = { ...last, width: Math.max(last.left + last.width, box.left + box.width) - last.left };
+    if (sameLine)
+      joined[joined.length - 1] = {
+        ...last,
+        width: Math.max(last.left + last.width, box.left + box.width) - last.left,
+      };
     else joined.push(box);
   }
   return joined;

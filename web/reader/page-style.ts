@@ -12,13 +12,26 @@ export type View = 'main' | 'kept';
 
 /** Address, style, characters (as the font's package gives them), and what in a text asks for it. */
 const faces: readonly (readonly [string, string, string, RegExp])[] = [
-  [literata, 'normal', 'U+0-FF, U+131, U+152-153, U+2BB-2BC, U+2C6, U+2DA, U+2DC, U+2000-206F, U+20AC, U+2122, U+2191, U+2193, U+2212, U+2215', /./],
-  [literataItalic, 'italic', 'U+0-FF, U+131, U+152-153, U+2BB-2BC, U+2C6, U+2DA, U+2DC, U+2000-206F, U+20AC, U+2122', /./],
+  [
+    literata,
+    'normal',
+    'U+0-FF, U+131, U+152-153, U+2BB-2BC, U+2C6, U+2DA, U+2DC, U+2000-206F, U+20AC, U+2122, U+2191, U+2193, U+2212, U+2215',
+    /./,
+  ],
+  [
+    literataItalic,
+    'italic',
+    'U+0-FF, U+131, U+152-153, U+2BB-2BC, U+2C6, U+2DA, U+2DC, U+2000-206F, U+20AC, U+2122',
+    /./,
+  ],
   [literataExt, 'normal', 'U+100-130, U+132-151, U+154-2BA, U+1E00-1E9F', /[\u0100-\u0130\u0132-\u02ba\u1e00-\u1e9f]/],
   [literataGreek, 'normal', 'U+370-377, U+37A-37F, U+384-38A, U+38C, U+38E-3A1, U+3A3-3FF', /\p{Script=Greek}/u],
   [literataCyrillic, 'normal', 'U+301, U+400-45F, U+490-491, U+4B0-4B1, U+2116', /\p{Script=Cyrillic}/u],
 ];
-const FACE_STACKS: Readonly<Record<Type['face'], string>> = { literata: '"Literata Variable",Literata,Georgia,serif', atkinson: '"Atkinson Hyperlegible Next Variable",system-ui,sans-serif' };
+const FACE_STACKS: Readonly<Record<Type['face'], string>> = {
+  literata: '"Literata Variable",Literata,Georgia,serif',
+  atkinson: '"Atkinson Hyperlegible Next Variable",system-ui,sans-serif',
+};
 
 /** Where the page does not say its direction, each block has that of its own letters. */
 const BLOCKS = 'p,li,dd,dt,h1,h2,h3,h4,h5,h6,td,th,figcaption,caption,pre';
@@ -54,7 +67,8 @@ p[data-avrelle-clock]{position:relative!important;margin-bottom:9px} p[data-avre
 export const NIGHT_PAPER = '#10181a';
 
 /** A page of a PDF: its words are clear, the picture that lies over them tints with what is marked. `unit` is one point in pixels. */
-const overPicture = (unit: number, dark: boolean, ground: string, edge: string): string => `:root{--u:${unit}px}html{overflow:hidden;background:${ground}}body{margin:0;padding:16px 0 40px}section[data-avrelle-page]{color:transparent;background:${dark ? NIGHT_PAPER : '#fff'};outline:1px solid ${edge}}section[data-avrelle-page] ::selection{color:transparent;background:${dark ? 'rgb(60 110 112)' : 'rgb(180 210 208)'}}section[data-avrelle-page] p.no-text{display:block;top:auto}`;
+const overPicture = (unit: number, dark: boolean, ground: string, edge: string): string =>
+  `:root{--u:${unit}px}html{overflow:hidden;background:${ground}}body{margin:0;padding:16px 0 40px}section[data-avrelle-page]{color:transparent;background:${dark ? NIGHT_PAPER : '#fff'};outline:1px solid ${edge}}section[data-avrelle-page] ::selection{color:transparent;background:${dark ? 'rgb(60 110 112)' : 'rgb(180 210 208)'}}section[data-avrelle-page] p.no-text{display:block;top:auto}`;
 
 export interface Dressing {
   readonly view: View;
@@ -65,21 +79,34 @@ export interface Dressing {
 }
 
 /** Pages whose letters one sees are a picture's. */
-export const isOverPicture = ({ view, kind }: Pick<Dressing, 'view' | 'kind'>): boolean => kind === 'pdf' && view === 'kept';
+export const isOverPicture = ({ view, kind }: Pick<Dressing, 'view' | 'kind'>): boolean =>
+  kind === 'pdf' && view === 'kept';
 
 /** Shows the main text in our typography, or the page as it was kept. Works on style sheets alone. */
 export class PageDress {
   private readonly sheet: CSSStyleSheet;
 
-  constructor(private readonly document: Document, window: Window & typeof globalThis) {
+  constructor(
+    private readonly document: Document,
+    window: Window & typeof globalThis,
+  ) {
     this.sheet = new window.CSSStyleSheet();
     document.adoptedStyleSheets = [...document.adoptedStyleSheets, this.sheet];
   }
 
   apply({ view, kind, unit, type = USUAL }: Dressing, tokens: CSSStyleDeclaration): void {
     // A book's own styles were held to what its text needs when it was kept.
-    for (const sheet of this.document.styleSheets) if (sheet.ownerNode) sheet.disabled = view === 'main' && kind !== 'book';
-    const kept = kind === 'pdf' ? overPicture(unit, tokens.colorScheme === 'dark', tokens.getPropertyValue('--sheet'), tokens.getPropertyValue('--rule-strong')) : 'html{overflow-x:auto;overflow-y:hidden}';
+    for (const sheet of this.document.styleSheets)
+      if (sheet.ownerNode) sheet.disabled = view === 'main' && kind !== 'book';
+    const kept =
+      kind === 'pdf'
+        ? overPicture(
+            unit,
+            tokens.colorScheme === 'dark',
+            tokens.getPropertyValue('--sheet'),
+            tokens.getPropertyValue('--rule-strong'),
+          )
+        : 'html{overflow-x:auto;overflow-y:hidden}';
     this.sheet.replaceSync(view === 'main' ? mainText((token) => tokens.getPropertyValue(token), type) : kept);
   }
 }
@@ -88,18 +115,31 @@ export class PageDress {
  * Gives a frame's document our reading face. It is handed over as data, so the snapshot's policy needs no exception;
  * faces of scripts the text does not use are left out.
  */
-export async function loadReadingFace(window: Window & typeof globalThis, text: string, face: Type['face'] = 'literata'): Promise<void> {
+export async function loadReadingFace(
+  window: Window & typeof globalThis,
+  text: string,
+  face: Type['face'] = 'literata',
+): Promise<void> {
   if (face === 'atkinson') return loadFace(window, 'Atkinson Hyperlegible Next Variable', atkinson, {});
   const wanted = faces.filter(([, , , script]) => script.test(text));
-  await Promise.all(wanted.map(async ([url, style, unicodeRange]) => {
-    await loadFace(window, 'Literata Variable', url, { style, weight: '200 900', unicodeRange });
-  }));
+  await Promise.all(
+    wanted.map(async ([url, style, unicodeRange]) => {
+      await loadFace(window, 'Literata Variable', url, { style, weight: '200 900', unicodeRange });
+    }),
+  );
 }
 
 /** Begins to fetch what most texts are set in, so that it is there when the page is. */
-export const fetchFaces = (): void => { for (const [url] of faces.slice(0, 2)) void fontBytes(url).catch(() => undefined); };
+export const fetchFaces = (): void => {
+  for (const [url] of faces.slice(0, 2)) void fontBytes(url).catch(() => undefined);
+};
 
-async function loadFace(window: Window & typeof globalThis, family: string, url: string, about: FontFaceDescriptors): Promise<void> {
+async function loadFace(
+  window: Window & typeof globalThis,
+  family: string,
+  url: string,
+  about: FontFaceDescriptors,
+): Promise<void> {
   const face = new window.FontFace(family, await fontBytes(url), about);
   window.document.fonts.add(await face.load());
 }

@@ -5,24 +5,57 @@ import { Painter } from './painter';
 
 /** As a browser holds highlights (CSS Custom Highlight API 1): sets of ranges by name. What was touched is counted. */
 function browser() {
-  const highlights = new Map<string, Set<unknown> & { priority: number }>(), touched: string[] = [];
+  const highlights = new Map<string, Set<unknown> & { priority: number }>(),
+    touched: string[] = [];
   class Highlight extends Set<unknown> {
     priority = 0;
-    constructor(...ranges: unknown[]) { super(); ranges.forEach((r) => super.add(r)); }
-    override add(range: unknown): this { touched.push('add'); return super.add(range); }
-    override delete(range: unknown): boolean { touched.push('delete'); return super.delete(range); }
+    constructor(...ranges: unknown[]) {
+      super();
+      ranges.forEach((r) => super.add(r));
+    }
+    override add(range: unknown): this {
+      touched.push('add');
+      return super.add(range);
+    }
+    override delete(range: unknown): boolean {
+      touched.push('delete');
+      return super.delete(range);
+    }
   }
-  const window = { CSS: { highlights }, Highlight, CSSStyleSheet: class { replaceSync(): void { /* looks are seen in the browser tests */ } } };
-  const page = { window, document: { adoptedStyleSheets: [] }, domRange: ({ start, end }: StreamRange) => (start < 0 ? undefined : { start, end }) } as unknown as PageAdapter;
-  return { painter: new Painter(page), touched, held: () => Object.fromEntries([...highlights].filter(([, h]) => h.size > 0).map(([name, h]) => [name, [...h]])) };
+  const window = {
+    CSS: { highlights },
+    Highlight,
+    CSSStyleSheet: class {
+      replaceSync(): void {
+        /* looks are seen in the browser tests */
+      }
+    },
+  };
+  const page = {
+    window,
+    document: { adoptedStyleSheets: [] },
+    domRange: ({ start, end }: StreamRange) => (start < 0 ? undefined : { start, end }),
+  } as unknown as PageAdapter;
+  return {
+    painter: new Painter(page),
+    touched,
+    held: () => Object.fromEntries([...highlights].filter(([, h]) => h.size > 0).map(([name, h]) => [name, [...h]])),
+  };
 }
-const [claim, evidence] = [KEY[0]!, KEY[1]!], mark = (start: number, kind = claim) => ({ start, end: start + 5, kind });
+const [claim, evidence] = [KEY[0]!, KEY[1]!],
+  mark = (start: number, kind = claim) => ({ start, end: start + 5, kind });
 
 describe('painting marks', () => {
   test('kinds that look the same are one highlight; what does not stand on the page is none', () => {
     const { painter, held } = browser();
     painter.paint([mark(0), mark(10), mark(20, evidence), mark(-1)]);
-    expect(held()).toEqual({ 'avrelle-weld-solid': [{ start: 0, end: 5 }, { start: 10, end: 15 }], 'avrelle-verdigris-dashed': [{ start: 20, end: 25 }] });
+    expect(held()).toEqual({
+      'avrelle-weld-solid': [
+        { start: 0, end: 5 },
+        { start: 10, end: 15 },
+      ],
+      'avrelle-verdigris-dashed': [{ start: 20, end: 25 }],
+    });
   });
   test('a mark more or less touches nothing but itself', () => {
     const { painter, held, touched } = browser();
@@ -34,7 +67,12 @@ describe('painting marks', () => {
     expect(touched).toEqual(['add', 'delete']);
     painter.paint([mark(20), mark(0)]);
     expect(touched).toHaveLength(2);
-    expect(held()).toEqual({ 'avrelle-weld-solid': [{ start: 0, end: 5 }, { start: 20, end: 25 }] });
+    expect(held()).toEqual({
+      'avrelle-weld-solid': [
+        { start: 0, end: 5 },
+        { start: 20, end: 25 },
+      ],
+    });
   });
   test('a mark of another kind moves from one look to the other, and none at all leaves nothing', () => {
     const { painter, held } = browser();
@@ -50,11 +88,22 @@ describe('painting marks', () => {
     painter.add(mark(10));
     painter.add(mark(20, evidence));
     painter.add(mark(10));
-    expect(held()).toEqual({ 'avrelle-weld-solid': [{ start: 0, end: 5 }, { start: 10, end: 15 }], 'avrelle-verdigris-dashed': [{ start: 20, end: 25 }] });
+    expect(held()).toEqual({
+      'avrelle-weld-solid': [
+        { start: 0, end: 5 },
+        { start: 10, end: 15 },
+      ],
+      'avrelle-verdigris-dashed': [{ start: 20, end: 25 }],
+    });
     touched.length = 0;
     painter.paint([mark(0), mark(10)]);
     expect(touched).toEqual(['delete']);
-    expect(held()).toEqual({ 'avrelle-weld-solid': [{ start: 0, end: 5 }, { start: 10, end: 15 }] });
+    expect(held()).toEqual({
+      'avrelle-weld-solid': [
+        { start: 0, end: 5 },
+        { start: 10, end: 15 },
+      ],
+    });
   });
   test('the same words marked alike by two people are painted until both are gone', () => {
     const { painter, held } = browser();
@@ -68,7 +117,13 @@ test('what is found, open or spoken is shown beside the marks, and goes again', 
   const { painter, held } = browser();
   painter.found({ start: 1, end: 3 });
   painter.open([mark(0), mark(10)]);
-  expect(held()).toEqual({ 'avrelle-found': [{ start: 1, end: 3 }], 'avrelle-open': [{ start: 0, end: 5 }, { start: 10, end: 15 }] });
+  expect(held()).toEqual({
+    'avrelle-found': [{ start: 1, end: 3 }],
+    'avrelle-open': [
+      { start: 0, end: 5 },
+      { start: 10, end: 15 },
+    ],
+  });
   painter.found(undefined);
   painter.open([]);
   expect(held()).toEqual({});

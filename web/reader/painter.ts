@@ -35,16 +35,29 @@ export class Painter {
    * sees are those of a picture below, and the text itself is clear.
    */
   dress(tokens: CSSStyleDeclaration, overPicture = false): void {
-    const ink = overPicture ? 'transparent' : tokens.getPropertyValue('--ink'), tide = tokens.getPropertyValue('--tide'), found = overPicture ? `background-color:color-mix(in srgb,${tide} 38%,transparent);color:transparent` : `background-color:${tide};color:${tokens.getPropertyValue('--paper')}`;
-    const rules = LOOKS.map((look) => `::highlight(${name(lookName(look))}){${STYLE[look.line](tokens.getPropertyValue(`--${look.pigment}`), tokens.getPropertyValue(`--${look.pigment}-line`), ink)}}`);
-    rules.push(`::highlight(${name('open')}){text-decoration:underline solid 2px ${tide}}`, `::highlight(${name('grown')}){background-color:color-mix(in srgb,${tide} 26%,transparent)}`, `::highlight(${name('found')}){${found}}`, `::highlight(${name('cue')}){background-color:${tokens.getPropertyValue('--tide-wash')};text-decoration:underline solid 1px ${tide}}`);
+    const ink = overPicture ? 'transparent' : tokens.getPropertyValue('--ink'),
+      tide = tokens.getPropertyValue('--tide'),
+      found = overPicture
+        ? `background-color:color-mix(in srgb,${tide} 38%,transparent);color:transparent`
+        : `background-color:${tide};color:${tokens.getPropertyValue('--paper')}`;
+    const rules = LOOKS.map(
+      (look) =>
+        `::highlight(${name(lookName(look))}){${STYLE[look.line](tokens.getPropertyValue(`--${look.pigment}`), tokens.getPropertyValue(`--${look.pigment}-line`), ink)}}`,
+    );
+    rules.push(
+      `::highlight(${name('open')}){text-decoration:underline solid 2px ${tide}}`,
+      `::highlight(${name('grown')}){background-color:color-mix(in srgb,${tide} 26%,transparent)}`,
+      `::highlight(${name('found')}){${found}}`,
+      `::highlight(${name('cue')}){background-color:${tokens.getPropertyValue('--tide-wash')};text-decoration:underline solid 1px ${tide}}`,
+    );
     this.sheet.replaceSync(rules.join('\n'));
   }
 
   paint(marks: readonly Painted[]): void {
     const wanted = new Map<string, Map<string, Painted>>();
     for (const mark of marks) {
-      const look = lookName(mark.kind), of = wanted.get(look) ?? new Map<string, Painted>();
+      const look = lookName(mark.kind),
+        of = wanted.get(look) ?? new Map<string, Painted>();
       wanted.set(look, of.set(`${mark.start} ${mark.end}`, mark));
     }
     for (const look of NAMES) this.paintLook(look, wanted.get(look) ?? new Map());
@@ -52,14 +65,18 @@ export class Painter {
 
   /** One more, at once: before anything else hears of it. The next painting of all keeps it, or takes it away. */
   add(mark: Painted): void {
-    const look = lookName(mark.kind), place = `${mark.start} ${mark.end}`, now = this.painted.get(look) ?? new Map<string, AbstractRange>(), range = now.has(place) ? null : this.page.domRange(mark);
+    const look = lookName(mark.kind),
+      place = `${mark.start} ${mark.end}`,
+      now = this.painted.get(look) ?? new Map<string, AbstractRange>(),
+      range = now.has(place) ? null : this.page.domRange(mark);
     if (!range) return;
     this.highlightOf(look).add(range);
     this.painted.set(look, now.set(place, range));
   }
 
   private highlightOf(look: string): Highlight {
-    const { CSS, Highlight } = this.page.window, known = CSS.highlights.get(name(look));
+    const { CSS, Highlight } = this.page.window,
+      known = CSS.highlights.get(name(look));
     if (known) return known;
     const made = new Highlight();
     made.priority = 1;
@@ -69,20 +86,31 @@ export class Painter {
 
   private paintLook(look: string, wanted: ReadonlyMap<string, Painted>): void {
     const now = this.painted.get(look) ?? new Map<string, AbstractRange>();
-    const come = [...wanted].filter(([place]) => !now.has(place)), gone = [...now].filter(([place]) => !wanted.has(place));
+    const come = [...wanted].filter(([place]) => !now.has(place)),
+      gone = [...now].filter(([place]) => !wanted.has(place));
     if (come.length === 0 && gone.length === 0) return;
     const highlight = this.highlightOf(look);
-    for (const [place, range] of gone) { highlight.delete(range); now.delete(place); }
+    for (const [place, range] of gone) {
+      highlight.delete(range);
+      now.delete(place);
+    }
     for (const [place, mark] of come) {
       const range = this.page.domRange(mark);
-      if (range) { highlight.add(range); now.set(place, range); }
+      if (range) {
+        highlight.add(range);
+        now.set(place, range);
+      }
     }
     this.painted.set(look, now);
   }
 
   /** The passage whose note is open. */
   open(ranges: readonly StreamRange[]): void {
-    this.set(name('open'), ranges.flatMap((r) => this.page.domRange(r) ?? []), 2);
+    this.set(
+      name('open'),
+      ranges.flatMap((r) => this.page.domRange(r) ?? []),
+      2,
+    );
   }
 
   /** A passage whose ends are being moved, as it would be. */

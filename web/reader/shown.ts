@@ -18,19 +18,31 @@ export interface Shown {
 export const ORDERS = ['place', 'time', 'author'] as const;
 export type Order = (typeof ORDERS)[number];
 
-type Showable = Pick<Annotation, 'classIds' | 'tags'> & { readonly author: { readonly id: string }; readonly kind: { readonly code: string } };
+type Showable = Pick<Annotation, 'classIds' | 'tags'> & {
+  readonly author: { readonly id: string };
+  readonly kind: { readonly code: string };
+};
 
 export function isShown(annotation: Showable, { whose, kind, tag }: Shown, me: string): boolean {
-  return isOf(annotation, whose, me) && (kind === undefined || annotation.kind.code === kind) && (tag === undefined || annotation.tags.includes(tag));
+  return (
+    isOf(annotation, whose, me) &&
+    (kind === undefined || annotation.kind.code === kind) &&
+    (tag === undefined || annotation.tags.includes(tag))
+  );
 }
 
 function isOf({ author, classIds }: Showable, whose: Whose, me: string): boolean {
-  if (typeof whose === 'object') return 'person' in whose ? author.id === whose.person : classIds.includes(whose.classId);
+  if (typeof whose === 'object')
+    return 'person' in whose ? author.id === whose.person : classIds.includes(whose.classId);
   switch (whose) {
-    case 'all': return true;
-    case 'mine': return author.id === me;
-    case 'class': return classIds.length > 0;
-    case 'none': return false;
+    case 'all':
+      return true;
+    case 'mine':
+      return author.id === me;
+    case 'class':
+      return classIds.length > 0;
+    case 'none':
+      return false;
   }
 }
 
@@ -75,7 +87,9 @@ function standing(replies: readonly Annotation[]): Annotation[] {
 export function ordered(all: readonly Thread[], order: Order): readonly Thread[] {
   if (order === 'place') return all;
   const newest = (a: Thread, b: Thread): number => b.root.createdAt.localeCompare(a.root.createdAt);
-  return order === 'time' ? all.toSorted(newest) : all.toSorted((a, b) => a.root.author.name.localeCompare(b.root.author.name) || a.range.start - b.range.start);
+  return order === 'time'
+    ? all.toSorted(newest)
+    : all.toSorted((a, b) => a.root.author.name.localeCompare(b.root.author.name) || a.range.start - b.range.start);
 }
 
 /** How a passage fared since it was annotated, as far as the reader should be told. */
@@ -90,4 +104,7 @@ export function fateOf({ anchor, place }: Annotation): Fate | undefined {
 }
 
 /** A thread that has words beside the page: those stand in the margin by themselves, a bare highlight only once it is opened. Words written on the page itself stand there. */
-export const hasWords = ({ root, replies }: Thread): boolean => (root.note.trim() !== '' && !(root.anchor?.spot?.type === 'drawn' && root.anchor.spot.tool === 'text')) || root.tags.length > 0 || replies.length > 0;
+export const hasWords = ({ root, replies }: Thread): boolean =>
+  (root.note.trim() !== '' && !(root.anchor?.spot?.type === 'drawn' && root.anchor.spot.tool === 'text')) ||
+  root.tags.length > 0 ||
+  replies.length > 0;

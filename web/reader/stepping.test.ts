@@ -23,7 +23,8 @@ test('a selection is tidied of white space at its ends', () => {
 });
 
 test('nested highlights are reached one after the other', () => {
-  const thread = (id: string, start: number, end: number) => ({ root: { id }, range: { start, end }, replies: [] }) as unknown as Thread;
+  const thread = (id: string, start: number, end: number) =>
+    ({ root: { id }, range: { start, end }, replies: [] }) as unknown as Thread;
   const hits = threadsAt([thread('wide', 0, 30), thread('narrow', 5, 9), thread('far', 20, 30)], 6);
   expect(hits.map((t) => t.root.id)).toEqual(['narrow', 'wide']);
   expect(nextHit(hits, undefined)!.root.id).toBe('narrow');

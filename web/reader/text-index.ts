@@ -2,7 +2,8 @@ import { indexText, type TextIndex } from '@avrelle/core/anchor';
 import { sentences, type Outline } from '@avrelle/core/text';
 import type { PlacedBlock } from './use-layout';
 
-const known = new WeakMap<object, TextIndex>(), parted = new WeakMap<object, ReturnType<typeof sentences>>();
+const known = new WeakMap<object, TextIndex>(),
+  parted = new WeakMap<object, ReturnType<typeof sentences>>();
 
 /** The index of a version's text, made once, when the first passage is marked. */
 export function indexOf(source: { readonly text: string; readonly outline: Outline }): TextIndex {
@@ -19,11 +20,20 @@ export function sentencesOf(source: { readonly text: string }, language: string)
 }
 
 /** The sentences that stand on the page as it is shown. */
-export function spokenSentences(source: { readonly text: string }, language: string, blocks: readonly PlacedBlock[]): ReturnType<typeof sentences> {
+export function spokenSentences(
+  source: { readonly text: string },
+  language: string,
+  blocks: readonly PlacedBlock[],
+): ReturnType<typeof sentences> {
   let at = 0;
   return sentencesOf(source, language).filter((s) => {
     while (at < blocks.length && blocks[at]!.block.end <= s.start) at++;
     const block = blocks[at]?.block;
-    return block !== undefined && block.start <= s.start && s.end <= block.end && source.text.slice(s.start, s.end).trim() !== '';
+    return (
+      block !== undefined &&
+      block.start <= s.start &&
+      s.end <= block.end &&
+      source.text.slice(s.start, s.end).trim() !== ''
+    );
   });
 }

@@ -31,8 +31,12 @@ export function useArrival({ page, layout, places, goTo, open, find, source }: A
   const wanted = params.toString() || 'left-off';
   useEffect(() => {
     if (!page || layout < 2 || arrived.current === wanted) return;
-    const at = params.get('at'), passage = params.get('passage');
-    const { start: from, end: to } = (passage ? find(passage) : undefined) ?? { start: Number(params.get('from')), end: Number(params.get('to')) };
+    const at = params.get('at'),
+      passage = params.get('passage');
+    const { start: from, end: to } = (passage ? find(passage) : undefined) ?? {
+      start: Number(params.get('from')),
+      end: Number(params.get('to')),
+    };
     if (at && !places.has(at)) return;
     arrived.current = wanted;
     if (at) {

@@ -74,10 +74,7 @@ export function useClicks({
     adapter.document.addEventListener('click', onClick);
     return () => adapter.document.removeEventListener('click', onClick);
   }, [page, pressOn]);
-  return useCallback(
-    (x, y) => pressOn(page?.adapter.document.elementFromPoint(x, y) ?? null, x, y),
-    [page, pressOn],
-  );
+  return useCallback((x, y) => pressOn(page?.adapter.document.elementFromPoint(x, y) ?? null, x, y), [page, pressOn]);
 }
 
 /** Whether a point lies in a box, or no more than `by` pixels beside it. */

@@ -32,12 +32,25 @@ export function useFrameSize(source: SourceDetail, view: View) {
   return { hold, measure, zoom, setZoom, size: sizeOf({ source, view, room, points, zoom }) };
 }
 
-function sizeOf({ source, view, room, points, zoom }: { source: SourceDetail; view: View; room: number; points: number; zoom: number }): FrameSize {
+function sizeOf({
+  source,
+  view,
+  room,
+  points,
+  zoom,
+}: {
+  source: SourceDetail;
+  view: View;
+  room: number;
+  points: number;
+  zoom: number;
+}): FrameSize {
   if (room === 0) return { width: undefined, scale: 1, unit: 1 };
   if (isOverPicture({ view, kind: source.kind })) {
     const unit = unitFor(room, points, zoom);
     return { width: Math.max(room, Math.ceil(points * unit)), scale: 1, unit };
   }
-  if (view === 'kept' && source.width !== null) return { width: source.width, scale: Math.min(1, room / source.width), unit: 1 };
+  if (view === 'kept' && source.width !== null)
+    return { width: source.width, scale: Math.min(1, room / source.width), unit: 1 };
   return { width: undefined, scale: 1, unit: 1 };
 }

@@ -45,7 +45,9 @@ export interface KeyActions {
  */
 export function useKeyboard(page: OpenPage | undefined, kinds: readonly Kind[], actions: KeyActions): void {
   const latest = useRef({ actions, kinds });
-  useEffect(() => { latest.current = { actions, kinds }; });
+  useEffect(() => {
+    latest.current = { actions, kinds };
+  });
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       if (event.defaultPrevented || isWriting(event.target)) return;
@@ -89,14 +91,26 @@ function whileDrawing({ key, target }: KeyboardEvent, act: KeyActions, hold: (di
   if (key === 'd') return did(act.draw);
   if (key === 'Enter') return act.selecting() && !(target as HTMLElement).closest?.('button, a') && did(act.markAgain);
   let held = false;
-  flushSync(() => { held = hold(key); });
+  flushSync(() => {
+    held = hold(key);
+  });
   return held;
 }
 
 function onPage(event: KeyboardEvent, act: KeyActions, kinds: readonly Kind[]): boolean {
-  const { key } = event, kind = kinds[Number(key) - 1];
+  const { key } = event,
+    kind = kinds[Number(key) - 1];
   if (kind) return did(() => void act.rekind(kind));
-  const action = { a: act.area, d: act.draw, f: act.find, x: act.markAsISelect, z: act.focus, l: act.listen, g: () => act.ends('end'), G: () => act.ends('start') }[key];
+  const action = {
+    a: act.area,
+    d: act.draw,
+    f: act.find,
+    x: act.markAsISelect,
+    z: act.focus,
+    l: act.listen,
+    g: () => act.ends('end'),
+    G: () => act.ends('start'),
+  }[key];
   return action === undefined ? onRecording(event, act.player()) : did(action);
 }
 

@@ -10,7 +10,19 @@ import { wordsOf } from '../data/api';
 import { now, soon } from '../data/soon';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
-import { EMPTY, forget, partOf, remember, stepBack, stepForward, takeBack, withdraw, type Change, type Fields, type History } from './changes';
+import {
+  EMPTY,
+  forget,
+  partOf,
+  remember,
+  stepBack,
+  stepForward,
+  takeBack,
+  withdraw,
+  type Change,
+  type Fields,
+  type History,
+} from './changes';
 import type { Key } from './key';
 import type { StreamRange } from './page-frame';
 import { indexOf } from './text-index';
@@ -52,84 +64,200 @@ export interface Marks {
 }
 
 /** Writing, changing and undoing the annotations of one source. Every step shows at once and is undone when it fails. */
-export function useMarks(source: SourceDetail, text: { text: string; outline: Outline } | undefined, me: Me, key: Key): Marks {
+export function useMarks(
+  source: SourceDetail,
+  text: { text: string; outline: Outline } | undefined,
+  me: Me,
+  key: Key,
+): Marks {
   const client = useQueryClient();
   const messages = useMessages();
   const { write, send } = useWrites(source, key.find);
   const storage = `avrelle.history.${source.id}`;
-  const readHistory = useCallback((): History => (JSON.parse(sessionStorage.getItem(storage) ?? 'null') as History | null) ?? EMPTY, [storage]);
-  const writeHistory = useCallback((history: History) => sessionStorage.setItem(storage, JSON.stringify(history)), [storage]);
-  const anchorOf = useCallback((passage: StreamRange): Anchor => describe(indexOf(text!), range(passage.start, passage.end)), [text]);
+  const readHistory = useCallback(
+    (): History => (JSON.parse(sessionStorage.getItem(storage) ?? 'null') as History | null) ?? EMPTY,
+    [storage],
+  );
+  const writeHistory = useCallback(
+    (history: History) => sessionStorage.setItem(storage, JSON.stringify(history)),
+    [storage],
+  );
+  const anchorOf = useCallback(
+    (passage: StreamRange): Anchor => describe(indexOf(text!), range(passage.start, passage.end)),
+    [text],
+  );
 
-  const passage = useCallback((of: StreamRange, spot?: Spot) => ({ versionId: source.versionId, anchor: { ...anchorOf(of), ...(spot ? { spot } : {}) } }), [source.versionId, anchorOf]);
+  const passage = useCallback(
+    (of: StreamRange, spot?: Spot) => ({
+      versionId: source.versionId,
+      anchor: { ...anchorOf(of), ...(spot ? { spot } : {}) },
+    }),
+    [source.versionId, anchorOf],
+  );
 
-  const create = useCallback((mark: NewMark): string => {
-    const id = v7(), at = new Date().toISOString();
-    const { anchor } = passage(mark.range, mark.spot);
-    const common = { sourceId: source.id, versionId: source.versionId, note: mark.note ?? '', tags: [...(mark.tags ?? [])], anchor, classIds: [...mark.classIds] };
-    const place = { versionId: source.versionId, state: 'exact' as const, ...anchor.position, confidence: 1, candidates: [], byHand: false };
-    soon(() => showAnnotation(client, { ...common, kind: mark.kind, place, id, author: { id: me.id, name: me.name }, rootId: null, parentId: null, createdAt: at, updatedAt: at, version: 0 }));
-    send({ type: 'create', id, put: { ...common, kind: mark.kind.code } as unknown as AnnotationPut }).then(
-      ([stored]) => stored && soon(() => showAnnotation(client, stored)),
-      (error: unknown) => {
-        now();
-        hideAnnotation(client, source.id, id);
-        messages.warn(`${wordsOf(error)}${mark.note ? ' Your words are kept beside the passage as an unfinished note.' : ''}`);
-      },
-    );
-    writeHistory(remember(readHistory(), { words: mark.words ?? `${mark.kind.name} set down`, parts: [{ id, undo: { deleted: true }, redo: { deleted: false } }] }));
-    return id;
-  }, [client, source, passage, me, messages, readHistory, writeHistory, send]);
+  const create = useCallback(
+    (mark: NewMark): string => {
+      const id = v7(),
+        at = new Date().toISOString();
+      const { anchor } = passage(mark.range, mark.spot);
+      const common = {
+        sourceId: source.id,
+        versionId: source.versionId,
+        note: mark.note ?? '',
+        tags: [...(mark.tags ?? [])],
+        anchor,
+        classIds: [...mark.classIds],
+      };
+      const place = {
+        versionId: source.versionId,
+        state: 'exact' as const,
+        ...anchor.position,
+        confidence: 1,
+        candidates: [],
+        byHand: false,
+      };
+      soon(() =>
+        showAnnotation(client, {
+          ...common,
+          kind: mark.kind,
+          place,
+          id,
+          author: { id: me.id, name: me.name },
+          rootId: null,
+          parentId: null,
+          createdAt: at,
+          updatedAt: at,
+          version: 0,
+        }),
+      );
+      send({ type: 'create', id, put: { ...common, kind: mark.kind.code } as unknown as AnnotationPut }).then(
+        ([stored]) => stored && soon(() => showAnnotation(client, stored)),
+        (error: unknown) => {
+          now();
+          hideAnnotation(client, source.id, id);
+          messages.warn(
+            `${wordsOf(error)}${mark.note ? ' Your words are kept beside the passage as an unfinished note.' : ''}`,
+          );
+        },
+      );
+      writeHistory(
+        remember(readHistory(), {
+          words: mark.words ?? `${mark.kind.name} set down`,
+          parts: [{ id, undo: { deleted: true }, redo: { deleted: false } }],
+        }),
+      );
+      return id;
+    },
+    [client, source, passage, me, messages, readHistory, writeHistory, send],
+  );
 
-  const carryOut = useCallback(async ({ parts, words }: Change, side: 'undo' | 'redo'): Promise<void> => {
-    const held = await write(parts.map((part) => ({ id: part.id, fields: part[side], before: part[side === 'undo' ? 'redo' : 'undo'] })));
-    if (!held) writeHistory(forget(readHistory(), { parts, words }));
-    else messages.tell(`${side === 'undo' ? 'Undone' : 'Done again'}: ${words}`);
-  }, [write, messages, readHistory, writeHistory]);
+  const carryOut = useCallback(
+    async ({ parts, words }: Change, side: 'undo' | 'redo'): Promise<void> => {
+      const held = await write(
+        parts.map((part) => ({ id: part.id, fields: part[side], before: part[side === 'undo' ? 'redo' : 'undo'] })),
+      );
+      if (!held) writeHistory(forget(readHistory(), { parts, words }));
+      else messages.tell(`${side === 'undo' ? 'Undone' : 'Done again'}: ${words}`);
+    },
+    [write, messages, readHistory, writeHistory],
+  );
   /** One step, whatever was done since; nothing where it was taken back before. */
-  const takeBackStep = useCallback((made: Change): void => {
-    const history = takeBack(readHistory(), made);
-    if (!history) return messages.tell('That was undone already.');
-    writeHistory(history);
-    void carryOut(made, 'undo');
-  }, [carryOut, messages, readHistory, writeHistory]);
+  const takeBackStep = useCallback(
+    (made: Change): void => {
+      const history = takeBack(readHistory(), made);
+      if (!history) return messages.tell('That was undone already.');
+      writeHistory(history);
+      void carryOut(made, 'undo');
+    },
+    [carryOut, messages, readHistory, writeHistory],
+  );
 
-  const changeAll = useCallback<Marks['changeAll']>(async (changes, words) => {
-    const made: Change = { words, parts: changes.map(([annotation, fields]) => partOf(annotation, fields)).filter(({ redo }) => Object.keys(redo).length > 0) };
-    if (made.parts.length === 0) return { undo: () => undefined };
-    writeHistory(remember(readHistory(), made));
-    const begun = new Map(changes.map(([{ id, version }]) => [id, version]));
-    const held = await write(made.parts.map(({ id, redo, undo }) => ({ id, fields: redo, before: undo, version: begun.get(id)! })));
-    if (!held) writeHistory(withdraw(readHistory(), made));
-    return held && { undo: () => takeBackStep(made) };
-  }, [write, readHistory, writeHistory, takeBackStep]);
-  const change = useCallback<Marks['change']>((annotation, fields, words) => changeAll([[annotation, fields]], words), [changeAll]);
-  const move = useCallback((annotation: Annotation, to: StreamRange, spot?: Spot) => void change(annotation, { passage: passage(to, spot) }, spot ? 'drawing changed' : `${annotation.kind.name} moved`), [change, passage]);
+  const changeAll = useCallback<Marks['changeAll']>(
+    async (changes, words) => {
+      const made: Change = {
+        words,
+        parts: changes
+          .map(([annotation, fields]) => partOf(annotation, fields))
+          .filter(({ redo }) => Object.keys(redo).length > 0),
+      };
+      if (made.parts.length === 0) return { undo: () => undefined };
+      writeHistory(remember(readHistory(), made));
+      const begun = new Map(changes.map(([{ id, version }]) => [id, version]));
+      const held = await write(
+        made.parts.map(({ id, redo, undo }) => ({ id, fields: redo, before: undo, version: begun.get(id)! })),
+      );
+      if (!held) writeHistory(withdraw(readHistory(), made));
+      return held && { undo: () => takeBackStep(made) };
+    },
+    [write, readHistory, writeHistory, takeBackStep],
+  );
+  const change = useCallback<Marks['change']>(
+    (annotation, fields, words) => changeAll([[annotation, fields]], words),
+    [changeAll],
+  );
+  const move = useCallback(
+    (annotation: Annotation, to: StreamRange, spot?: Spot) =>
+      void change(
+        annotation,
+        { passage: passage(to, spot) },
+        spot ? 'drawing changed' : `${annotation.kind.name} moved`,
+      ),
+    [change, passage],
+  );
 
-  const step = useCallback((take: typeof stepBack, side: 'undo' | 'redo') => {
-    const taken = take(readHistory());
-    if (!taken) return messages.tell(side === 'undo' ? 'There is nothing to undo in this visit.' : 'There is nothing to do again.');
-    writeHistory(taken.history);
-    void carryOut(taken.change, side);
-  }, [carryOut, messages, readHistory, writeHistory]);
+  const step = useCallback(
+    (take: typeof stepBack, side: 'undo' | 'redo') => {
+      const taken = take(readHistory());
+      if (!taken)
+        return messages.tell(
+          side === 'undo' ? 'There is nothing to undo in this visit.' : 'There is nothing to do again.',
+        );
+      writeHistory(taken.history);
+      void carryOut(taken.change, side);
+    },
+    [carryOut, messages, readHistory, writeHistory],
+  );
   const undo = useCallback(() => step(stepBack, 'undo'), [step]);
   const redo = useCallback(() => step(stepForward, 'redo'), [step]);
 
-  const remove = useCallback((annotations: readonly Annotation[]) => {
-    const [only] = annotations, words = annotations.length === 1 ? `${only!.anchor?.spot?.type === 'drawn' ? 'Drawing' : only!.kind.name} removed` : `${count(annotations.length, 'mark')} removed`;
-    void changeAll(annotations.map((a) => [a, { deleted: true }]), words).then((held) => held && messages.tell(`${words}.`, { label: 'Undo', run: held.undo }));
-  }, [changeAll, messages]);
+  const remove = useCallback(
+    (annotations: readonly Annotation[]) => {
+      const [only] = annotations,
+        words =
+          annotations.length === 1
+            ? `${only!.anchor?.spot?.type === 'drawn' ? 'Drawing' : only!.kind.name} removed`
+            : `${count(annotations.length, 'mark')} removed`;
+      void changeAll(
+        annotations.map((a) => [a, { deleted: true }]),
+        words,
+      ).then((held) => held && messages.tell(`${words}.`, { label: 'Undo', run: held.undo }));
+    },
+    [changeAll, messages],
+  );
 
-  const reply = useCallback(async (parent: Annotation, note: string): Promise<boolean> => {
-    const id = v7();
-    try {
-      for (const stored of await send({ type: 'reply', id, parentId: parent.id, rootId: parent.rootId ?? parent.id, note })) showAnnotation(client, stored);
-      return true;
-    } catch (error) {
-      messages.warn(wordsOf(error));
-      return false;
-    }
-  }, [client, messages, send]);
+  const reply = useCallback(
+    async (parent: Annotation, note: string): Promise<boolean> => {
+      const id = v7();
+      try {
+        for (const stored of await send({
+          type: 'reply',
+          id,
+          parentId: parent.id,
+          rootId: parent.rootId ?? parent.id,
+          note,
+        }))
+          showAnnotation(client, stored);
+        return true;
+      } catch (error) {
+        messages.warn(wordsOf(error));
+        return false;
+      }
+    },
+    [client, messages, send],
+  );
 
-  return useMemo(() => ({ create, change, changeAll, move, passage, remove, reply, undo, redo }), [create, change, changeAll, move, passage, remove, reply, undo, redo]);
+  return useMemo(
+    () => ({ create, change, changeAll, move, passage, remove, reply, undo, redo }),
+    [create, change, changeAll, move, passage, remove, reply, undo, redo],
+  );
 }

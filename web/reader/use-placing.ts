@@ -18,9 +18,14 @@ interface Given {
 /** Puts an annotation where its author says it belongs, and offers to take that back. */
 export function useAccept(marks: Marks): (annotation: Annotation, range: { start: number; end: number }) => void {
   const messages = useMessages();
-  return useCallback((annotation, { start, end }) => {
-    void marks.change(annotation, { place: { start, end } }, 'put in its place').then((held) => held && messages.tell('Put in its place.', { label: 'Undo', run: held.undo }));
-  }, [marks, messages]);
+  return useCallback(
+    (annotation, { start, end }) => {
+      void marks
+        .change(annotation, { place: { start, end } }, 'put in its place')
+        .then((held) => held && messages.tell('Put in its place.', { label: 'Undo', run: held.undo }));
+    },
+    [marks, messages],
+  );
 }
 
 /** Putting an annotation where it belongs: at a candidate, or where its author selects. Begun here or by `?place=ID`. */
@@ -34,7 +39,14 @@ export function usePlacing({ source, text, annotations, marks, page }: Given) {
 
   const leave = useCallback((): void => {
     setChosen(undefined);
-    if (params.has('place')) setParams((before) => { before.delete('place'); return before; }, { replace: true });
+    if (params.has('place'))
+      setParams(
+        (before) => {
+          before.delete('place');
+          return before;
+        },
+        { replace: true },
+      );
   }, [params, setParams]);
   const accept = useAccept(marks);
   const putHere = useCallback((): void => {
@@ -45,14 +57,30 @@ export function usePlacing({ source, text, annotations, marks, page }: Given) {
     accept(placing, range);
   }, [page, placing, leave, accept]);
   const mayWrite = useCallback((): boolean => {
-    if (older) messages.tell(`This is version ${source.versionNumber}. Go to the newest version to highlight and write.`);
+    if (older)
+      messages.tell(`This is version ${source.versionNumber}. Go to the newest version to highlight and write.`);
     return !older;
   }, [older, messages, source.versionNumber]);
-  const copyAddress = useCallback((annotation: Annotation): void => {
-    const { start, end } = annotation.place ?? {};
-    if (start == null || end == null || !source.address) return;
-    const index = indexOf(text), address = addressOf(source.address, directiveFor(index, describe(index, { start, end })));
-    navigator.clipboard.writeText(address).then(() => messages.tell('Address copied. It opens the original page at these words.'), () => messages.tell(address));
-  }, [source.address, text, messages]);
-  return { placing, mayWrite, choose: useCallback((a: Annotation) => setChosen(a.id), []), putHere, leave, accept, copyAddress };
+  const copyAddress = useCallback(
+    (annotation: Annotation): void => {
+      const { start, end } = annotation.place ?? {};
+      if (start == null || end == null || !source.address) return;
+      const index = indexOf(text),
+        address = addressOf(source.address, directiveFor(index, describe(index, { start, end })));
+      navigator.clipboard.writeText(address).then(
+        () => messages.tell('Address copied. It opens the original page at these words.'),
+        () => messages.tell(address),
+      );
+    },
+    [source.address, text, messages],
+  );
+  return {
+    placing,
+    mayWrite,
+    choose: useCallback((a: Annotation) => setChosen(a.id), []),
+    putHere,
+    leave,
+    accept,
+    copyAddress,
+  };
 }

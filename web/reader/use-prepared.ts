@@ -12,8 +12,14 @@ const LATER = 1_500;
 export function usePrepared(page: OpenPage | undefined, text: SourceText): void {
   useEffect(() => {
     if (!page) return;
-    const prepare = (): void => { for (const fetched of [fetchEditor(), NoteText.fetchCode()]) void fetched.catch(() => undefined); indexOf(text); };
-    if (!('requestIdleCallback' in window)) { const timer = setTimeout(prepare, LATER); return () => clearTimeout(timer); }
+    const prepare = (): void => {
+      for (const fetched of [fetchEditor(), NoteText.fetchCode()]) void fetched.catch(() => undefined);
+      indexOf(text);
+    };
+    if (!('requestIdleCallback' in window)) {
+      const timer = setTimeout(prepare, LATER);
+      return () => clearTimeout(timer);
+    }
     const asked = requestIdleCallback(prepare, { timeout: 2 * LATER });
     return () => cancelIdleCallback(asked);
   }, [page, text]);

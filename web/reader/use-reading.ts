@@ -13,15 +13,29 @@ export interface Scroll {
 }
 
 /** Follows what is on screen, second by second, while somebody is there; keeps it on the server with the place. */
-export function useReading(source: SourceDetail | undefined, text: string | undefined, blocks: readonly PlacedBlock[], scroll: () => Scroll | undefined): readonly [Spans, (spans: Spans) => void] {
+export function useReading(
+  source: SourceDetail | undefined,
+  text: string | undefined,
+  blocks: readonly PlacedBlock[],
+  scroll: () => Scroll | undefined,
+): readonly [Spans, (spans: Spans) => void] {
   const [spans, setSpans] = useState<Spans | undefined>();
-  const state = useRef<{ dwell: Dwell; spans: Spans; saved: Spans; position: number; savedPosition: number }>(undefined);
+  const state = useRef<{ dwell: Dwell; spans: Spans; saved: Spans; position: number; savedPosition: number }>(
+    undefined,
+  );
   const saveNow = useRef<() => void>(() => undefined);
-  const id = source?.id, known = spans ?? source?.spans ?? [];
+  const id = source?.id,
+    known = spans ?? source?.spans ?? [];
 
   useEffect(() => {
     if (!id || text === undefined || blocks.length === 0) return;
-    state.current ??= { dwell: new Map(), spans: source!.spans, saved: source!.spans, position: source!.position, savedPosition: source!.position };
+    state.current ??= {
+      dwell: new Map(),
+      spans: source!.spans,
+      saved: source!.spans,
+      position: source!.position,
+      savedPosition: source!.position,
+    };
     const tick = setInterval(() => {
       const view = scroll();
       if (!view || document.hidden || !document.hasFocus()) return;
@@ -36,11 +50,22 @@ export function useReading(source: SourceDetail | undefined, text: string | unde
       if (now.spans === now.saved && now.position === now.savedPosition) return;
       state.current = { ...now, saved: now.spans, savedPosition: now.position };
       const started = source!.state === 'to_read' && now.spans.length > 0 ? { state: 'reading' } : {};
-      request('PUT', `/api/sources/${id}/shelf`, { versionId: source!.versionId, spans: now.spans, position: now.position, ...started }).catch(() => { if (state.current) state.current = { ...state.current, saved: [] }; });
+      request('PUT', `/api/sources/${id}/shelf`, {
+        versionId: source!.versionId,
+        spans: now.spans,
+        position: now.position,
+        ...started,
+      }).catch(() => {
+        if (state.current) state.current = { ...state.current, saved: [] };
+      });
     };
     saveNow.current = save;
     const saver = setInterval(save, SAVE_EVERY);
-    return () => { clearInterval(tick); clearInterval(saver); save(); };
+    return () => {
+      clearInterval(tick);
+      clearInterval(saver);
+      save();
+    };
   }, [id, text, blocks, scroll, source]);
   const correct = useCallback((to: Spans) => {
     if (state.current) state.current = { ...state.current, dwell: new Map(), spans: to };

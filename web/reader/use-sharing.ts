@@ -12,19 +12,22 @@ export function useSharing(source: SourceDetail, classes: readonly ClassRow[]) {
   const having = useMemo(() => new Set(source.classes.map((c) => c.id)), [source.classes]);
   const memberOf = useMemo(() => new Set(classes.map((c) => c.id)), [classes]);
   /** Makes sure every class can read the source. False when one could not be given it; the person is told why. */
-  const share = useCallback(async (classIds: readonly string[]): Promise<boolean> => {
-    try {
-      for (const id of classIds) {
-        if (having.has(id)) continue;
-        await request('PUT', `/api/classes/${id}/sources/${source.id}`, {});
-        messages.tell(`${classes.find((c) => c.id === id)?.name ?? 'The class'} can read this source now.`);
+  const share = useCallback(
+    async (classIds: readonly string[]): Promise<boolean> => {
+      try {
+        for (const id of classIds) {
+          if (having.has(id)) continue;
+          await request('PUT', `/api/classes/${id}/sources/${source.id}`, {});
+          messages.tell(`${classes.find((c) => c.id === id)?.name ?? 'The class'} can read this source now.`);
+        }
+        await client.invalidateQueries({ queryKey: keys.source(source.id) });
+        return true;
+      } catch (error) {
+        messages.warn(wordsOf(error));
+        return false;
       }
-      await client.invalidateQueries({ queryKey: keys.source(source.id) });
-      return true;
-    } catch (error) {
-      messages.warn(wordsOf(error));
-      return false;
-    }
-  }, [having, source.id, classes, client, messages]);
+    },
+    [having, source.id, classes, client, messages],
+  );
   return { having, memberOf, share };
 }

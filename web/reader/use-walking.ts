@@ -24,7 +24,20 @@ interface Given {
 }
 
 /** Going through a source by keyboard: from sentence to sentence, from mark to mark. */
-export function useWalking({ source, text, page, blocks, threads, places, opened, held, scroll, goTo, open, selection }: Given) {
+export function useWalking({
+  source,
+  text,
+  page,
+  blocks,
+  threads,
+  places,
+  opened,
+  held,
+  scroll,
+  goTo,
+  open,
+  selection,
+}: Given) {
   const step = (direction: 1 | -1): void => {
     const from = blocks.find((b) => b.bottom > (scroll()?.top ?? 0) + 4)?.block.start ?? 0;
     const next = stepSentence(spokenSentences(text, source.language, blocks), selection(), direction, from);
@@ -37,8 +50,12 @@ export function useWalking({ source, text, page, blocks, threads, places, opened
     reveal(places.get(id)?.top, scroll(), goTo);
   };
   const walk = (direction: 1 | -1): void => {
-    const placed = threads.filter((t) => places.has(t.root.id)), at = placed.findIndex((t) => t.root.id === held);
-    const next = at >= 0 && !opened.has(held!) ? placed[at] : placed[at < 0 ? (direction === 1 ? 0 : placed.length - 1) : at + direction];
+    const placed = threads.filter((t) => places.has(t.root.id)),
+      at = placed.findIndex((t) => t.root.id === held);
+    const next =
+      at >= 0 && !opened.has(held!)
+        ? placed[at]
+        : placed[at < 0 ? (direction === 1 ? 0 : placed.length - 1) : at + direction];
     if (next) goToMark(next.root.id);
   };
   return { step, walk, goToMark };

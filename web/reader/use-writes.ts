@@ -33,43 +33,58 @@ export function useWrites(source: SourceDetail, kindOf: (code: KindCode) => Kind
   const messages = useMessages();
   const [deleted] = useState(() => new Map<string, number>(deletedBefore(source.id)));
 
-  const show = useCallback(({ id, fields }: Write): Annotation | undefined => {
-    const list = annotationsIn(client, source.id), known = list.find((a) => a.id === id);
-    if (!known) return undefined;
-    if (fields.deleted && !list.some((a) => a.rootId === id || a.parentId === id)) hideAnnotation(client, source.id, id);
-    else showAnnotation(client, shownAs(known, fields, kindOf));
-    return known;
-  }, [client, source.id, kindOf]);
+  const show = useCallback(
+    ({ id, fields }: Write): Annotation | undefined => {
+      const list = annotationsIn(client, source.id),
+        known = list.find((a) => a.id === id);
+      if (!known) return undefined;
+      if (fields.deleted && !list.some((a) => a.rootId === id || a.parentId === id))
+        hideAnnotation(client, source.id, id);
+      else showAnnotation(client, shownAs(known, fields, kindOf));
+      return known;
+    },
+    [client, source.id, kindOf],
+  );
 
   const send = useCallback((write: Sent) => outbox.add(source.id, write), [source.id]);
 
-  const write = useCallback(async (changes: readonly Write[]): Promise<boolean> => {
-    now();
-    const list = annotationsIn(client, source.id), known = new Map(changes.map(({ id }) => [id, list.find((a) => a.id === id)]));
-    const fitting = changes.map((change) => onTop(change, known.get(change.id)));
-    if (fitting.includes(undefined)) {
-      messages.warn('This was changed elsewhere meanwhile, so it cannot be taken back. It is as it was changed last.');
-      return false;
-    }
-    const wanted = (fitting as readonly Write[]).filter(({ fields }) => Object.keys(fields).length > 0);
-    if (wanted.length === 0) return true;
-    for (const change of wanted) show(change);
-    const versionOf = (change: Write): number => change.version ?? known.get(change.id)?.version ?? deleted.get(change.id) ?? 1;
-    try {
-      for (const after of await send(asSent(source, wanted, versionOf))) {
-        deleted.set(after.id, after.version);
-        if (after.deleted) rememberDeleted(source.id, after);
-        else showAnnotation(client, after);
+  const write = useCallback(
+    async (changes: readonly Write[]): Promise<boolean> => {
+      now();
+      const list = annotationsIn(client, source.id),
+        known = new Map(changes.map(({ id }) => [id, list.find((a) => a.id === id)]));
+      const fitting = changes.map((change) => onTop(change, known.get(change.id)));
+      if (fitting.includes(undefined)) {
+        messages.warn(
+          'This was changed elsewhere meanwhile, so it cannot be taken back. It is as it was changed last.',
+        );
+        return false;
       }
-      return true;
-    } catch (error) {
-      const current = error instanceof ProblemError && error.problem.code === 'stale' ? (error.problem.current as Annotation | undefined) : undefined;
-      if (current) showAnnotation(client, current);
-      messages.warn(wordsOf(error));
-      void client.invalidateQueries({ queryKey: keys.annotations(source.id) });
-      return false;
-    }
-  }, [client, source, messages, send, show, deleted]);
+      const wanted = (fitting as readonly Write[]).filter(({ fields }) => Object.keys(fields).length > 0);
+      if (wanted.length === 0) return true;
+      for (const change of wanted) show(change);
+      const versionOf = (change: Write): number =>
+        change.version ?? known.get(change.id)?.version ?? deleted.get(change.id) ?? 1;
+      try {
+        for (const after of await send(asSent(source, wanted, versionOf))) {
+          deleted.set(after.id, after.version);
+          if (after.deleted) rememberDeleted(source.id, after);
+          else showAnnotation(client, after);
+        }
+        return true;
+      } catch (error) {
+        const current =
+          error instanceof ProblemError && error.problem.code === 'stale'
+            ? (error.problem.current as Annotation | undefined)
+            : undefined;
+        if (current) showAnnotation(client, current);
+        messages.warn(wordsOf(error));
+        void client.invalidateQueries({ queryKey: keys.annotations(source.id) });
+        return false;
+      }
+    },
+    [client, source, messages, send, show, deleted],
+  );
 
   return { write, send };
 }
@@ -84,11 +99,25 @@ function onTop(change: Write, known: Annotation | undefined): Write | undefined 
 /** A place is said of one annotation alone; all else is written together. */
 function asSent(source: SourceDetail, changes: readonly Write[], versionOf: (change: Write) => number): Sent {
   const [first] = changes;
-  if (first && 'place' in first.fields) return { type: 'place', id: first.id, versionId: source.versionId, place: first.fields.place ?? null };
-  return { type: 'change', changes: changes.map((change) => ({ id: change.id, version: versionOf(change), fields: change.fields, before: change.before })) };
+  if (first && 'place' in first.fields)
+    return { type: 'place', id: first.id, versionId: source.versionId, place: first.fields.place ?? null };
+  return {
+    type: 'change',
+    changes: changes.map((change) => ({
+      id: change.id,
+      version: versionOf(change),
+      fields: change.fields,
+      before: change.before,
+    })),
+  };
 }
 
 /** Versions of what was deleted in this visit: no list tells them any more, and taking it back after a reload needs them. */
 const deletedKey = (sourceId: string): string => `avrelle.deleted.${sourceId}`;
-const deletedBefore = (sourceId: string): [string, number][] => JSON.parse(sessionStorage.getItem(deletedKey(sourceId)) ?? '[]') as [string, number][];
-const rememberDeleted = (sourceId: string, { id, version }: Annotation): void => sessionStorage.setItem(deletedKey(sourceId), JSON.stringify([...new Map([...deletedBefore(sourceId), [id, version]])]));
+const deletedBefore = (sourceId: string): [string, number][] =>
+  JSON.parse(sessionStorage.getItem(deletedKey(sourceId)) ?? '[]') as [string, number][];
+const rememberDeleted = (sourceId: string, { id, version }: Annotation): void =>
+  sessionStorage.setItem(
+    deletedKey(sourceId),
+    JSON.stringify([...new Map([...deletedBefore(sourceId), [id, version]])]),
+  );

@@ -22,5 +22,8 @@ export function setTheme(theme: Theme): void {
 
 /** The theme in force: the person's choice on this device, else what the device prefers. */
 export function useTheme(): Theme {
-  return useSyncExternalStore((listener) => { listeners.add(listener); return () => listeners.delete(listener); }, current);
+  return useSyncExternalStore((listener) => {
+    listeners.add(listener);
+    return () => listeners.delete(listener);
+  }, current);
 }

@@ -5,7 +5,10 @@ interface Props {
   readonly at: string;
   readonly children: ReactNode;
 }
-interface State { readonly at: string; readonly broken: boolean }
+interface State {
+  readonly at: string;
+  readonly broken: boolean;
+}
 
 /** Says that a page broke, or that its code did not come, and leaves the rest of Avrelle standing. */
 export class Boundary extends Component<Props, State> {
@@ -24,8 +27,13 @@ export class Boundary extends Component<Props, State> {
     return (
       <main className="p-8">
         <h1 className="text-[23px]">This page did not open</h1>
-        <p role="alert" className="mt-2 max-w-[60ch] text-soft">Its code did not come from the server, or something in it broke. Look whether there is a connection, then load it again: what was kept or written down is not lost.</p>
-        <button className="press mt-4" onClick={() => location.reload()}>Load again</button>
+        <p role="alert" className="mt-2 max-w-[60ch] text-soft">
+          Its code did not come from the server, or something in it broke. Look whether there is a connection, then load
+          it again: what was kept or written down is not lost.
+        </p>
+        <button className="press mt-4" onClick={() => location.reload()}>
+          Load again
+        </button>
       </main>
     );
   }

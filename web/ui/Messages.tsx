@@ -39,20 +39,40 @@ export function MessagesProvider({ children }: { children: ReactNode }) {
   const add = useCallback((text: string, bad: boolean, action?: Message['action']) => {
     setMessages((before) => [...before.slice(-1), { id: ++last.current, text, bad, ...(action ? { action } : {}) }]);
   }, []);
-  const api = useMemo<Messages>(() => ({ tell: (text, action) => add(text, false, action), warn: (text) => add(text, true) }), [add]);
+  const api = useMemo<Messages>(
+    () => ({ tell: (text, action) => add(text, false, action), warn: (text) => add(text, true) }),
+    [add],
+  );
   const drop = (id: number) => setMessages((before) => before.filter((m) => m.id !== id));
   return (
     <Context.Provider value={api}>
       <Toast.Provider duration={LINGER} swipeDirection="down" label="Message">
         {children}
         {messages.map((m) => (
-          <Toast.Root key={m.id} onOpenChange={(open) => !open && drop(m.id)} onEscapeKeyDown={(event) => passOn(event, () => drop(m.id))} duration={m.bad ? LINGER * 2 : LINGER} className={`over flex items-baseline gap-5 px-4 py-2.5 ${m.bad ? 'border-l-4 border-l-brick' : ''}`}>
+          <Toast.Root
+            key={m.id}
+            onOpenChange={(open) => !open && drop(m.id)}
+            onEscapeKeyDown={(event) => passOn(event, () => drop(m.id))}
+            duration={m.bad ? LINGER * 2 : LINGER}
+            className={`over flex items-baseline gap-5 px-4 py-2.5 ${m.bad ? 'border-l-4 border-l-brick' : ''}`}
+          >
             <Toast.Description className="max-w-[52ch]">{m.text}</Toast.Description>
-            {m.action && <Toast.Action altText={m.action.label} asChild><button className="act" onClick={m.action.run}>{m.action.label}</button></Toast.Action>}
-            <Toast.Close aria-label="Close message" className="text-faint">×</Toast.Close>
+            {m.action && (
+              <Toast.Action altText={m.action.label} asChild>
+                <button className="act" onClick={m.action.run}>
+                  {m.action.label}
+                </button>
+              </Toast.Action>
+            )}
+            <Toast.Close aria-label="Close message" className="text-faint">
+              ×
+            </Toast.Close>
           </Toast.Root>
         ))}
-        <Toast.Viewport data-messages className="fixed bottom-16 left-1/2 z-50 flex w-max max-w-[94vw] -translate-x-1/2 flex-col gap-2" />
+        <Toast.Viewport
+          data-messages
+          className="fixed bottom-16 left-1/2 z-50 flex w-max max-w-[94vw] -translate-x-1/2 flex-col gap-2"
+        />
       </Toast.Provider>
     </Context.Provider>
   );

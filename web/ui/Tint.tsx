@@ -17,6 +17,18 @@ export const tintStyle = (tint: string | undefined) => {
 export const lineOf = (tint: string): string => (TINT[tint] ?? TINT.none!).line;
 
 /** An audience in its class's own tint; without one, nobody else is meant. */
-export function Tint({ tint, children, className = '' }: { tint?: string | undefined; children: ReactNode; className?: string }) {
-  return <span className={`px-2 py-0.5 font-semibold ${className}`} style={tintStyle(tint)}>{children}</span>;
+export function Tint({
+  tint,
+  children,
+  className = '',
+}: {
+  tint?: string | undefined;
+  children: ReactNode;
+  className?: string;
+}) {
+  return (
+    <span className={`px-2 py-0.5 font-semibold ${className}`} style={tintStyle(tint)}>
+      {children}
+    </span>
+  );
 }

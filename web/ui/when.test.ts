@@ -12,7 +12,11 @@ test('a time is as short as it can be without doubt', () => {
 });
 
 test('names, counts and minutes in few signs', () => {
-  expect([shortName('Ines Kestle'), shortName('Dr Aldous'), shortName('Odile')]).toEqual(['Ines K.', 'Dr Aldous', 'Odile']);
+  expect([shortName('Ines Kestle'), shortName('Dr Aldous'), shortName('Odile')]).toEqual([
+    'Ines K.',
+    'Dr Aldous',
+    'Odile',
+  ]);
   expect([count(1, 'mark'), count(2, 'reply', 'replies')]).toEqual(['1 mark', '2 replies']);
   expect([minutes(0.2), minutes(8.6)]).toEqual(['1 min', '9 min']);
 });

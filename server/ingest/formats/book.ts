@@ -30,19 +30,37 @@ export const readBook: Reader = async (got, { progress }): Promise<ReadyPage> =>
   const files = await unzip(got.bytes, got.name);
   if (isLocked(files)) throw new AppError('locked_book', { name: got.name }, { field: 'file' });
   const book = readPackage(files, got);
-  const loader = new PartLoader([...files].map(([path, bytes]) => [addressOf(path), { bytes, contentType: typeOfName(path) }] as const));
-  const collector = new AssetCollector(loader), titles = readContents(files, book.contents);
-  const sections: string[] = [], styles: { css: string; media: string }[] = [];
+  const loader = new PartLoader(
+    [...files].map(([path, bytes]) => [addressOf(path), { bytes, contentType: typeOfName(path) }] as const),
+  );
+  const collector = new AssetCollector(loader),
+    titles = readContents(files, book.contents);
+  const sections: string[] = [],
+    styles: { css: string; media: string }[] = [];
   for (const chapter of book.chapters) {
-    progress(`Reading chapter ${chapter.number} of ${book.chapters.length}`, 0.3 + (0.4 * chapter.number) / book.chapters.length);
+    progress(
+      `Reading chapter ${chapter.number} of ${book.chapters.length}`,
+      0.3 + (0.4 * chapter.number) / book.chapters.length,
+    );
     const made = await readChapter(files.get(chapter.path)!, chapter, book.chapters, collector);
     const heading = titles.get(chapter.path);
-    const title = heading && !/<h[1-6][\s>]/i.test(made.body) && made.text.trim() ? `<h2>${escapeHtml(heading)}</h2>` : '';
-    sections.push(`<section id="f${chapter.number}" data-avrelle-file="${escapeHtml(chapter.path)}"${made.language ? ` lang="${escapeHtml(made.language)}"` : ''}>${title}${made.body}</section>`);
+    const title =
+      heading && !/<h[1-6][\s>]/i.test(made.body) && made.text.trim() ? `<h2>${escapeHtml(heading)}</h2>` : '';
+    sections.push(
+      `<section id="f${chapter.number}" data-avrelle-file="${escapeHtml(chapter.path)}"${made.language ? ` lang="${escapeHtml(made.language)}"` : ''}>${title}${made.body}</section>`,
+    );
     styles.push(...made.styles);
   }
-  const lead = book.cover === undefined ? null : (await collector.resolve(addressOf(book.cover))) ?? null;
-  return { form: 'ready', kind: 'book', collector, body: `<main>${sections.join('\n')}</main>`, styles, meta: { ...book.meta, lead }, file: { bytes: got.bytes, mediaType: 'application/epub+zip' } };
+  const lead = book.cover === undefined ? null : ((await collector.resolve(addressOf(book.cover))) ?? null);
+  return {
+    form: 'ready',
+    kind: 'book',
+    collector,
+    body: `<main>${sections.join('\n')}</main>`,
+    styles,
+    meta: { ...book.meta, lead },
+    file: { bytes: got.bytes, mediaType: 'application/epub+zip' },
+  };
 };
 
 const addressOf = (path: string): string => new URL(path.split('/').map(encodeURIComponent).join('/'), NOWHERE).href;
@@ -50,45 +68,90 @@ const pathOf = (address: string): string => decoded(new URL(address).pathname.sl
 
 /** Encryption other than the obfuscating of fonts (EPUB 3.3, 4.4) locks a book. */
 function isLocked(files: ReadonlyMap<string, Uint8Array>): boolean {
-  const encryption = files.get('META-INF/encryption.xml'), document = encryption && parseXml(encryption);
+  const encryption = files.get('META-INF/encryption.xml'),
+    document = encryption && parseXml(encryption);
   if (files.has('META-INF/rights.xml') || (encryption && !document)) return true;
-  const methods = [...(document?.getElementsByTagNameNS('*', 'EncryptionMethod') ?? [])].filter((el) => el.parentElement?.localName === 'EncryptedData');
+  const methods = [...(document?.getElementsByTagNameNS('*', 'EncryptionMethod') ?? [])].filter(
+    (el) => el.parentElement?.localName === 'EncryptedData',
+  );
   return methods.some((el) => !/obfuscation|2008\/embedding|pdf\/enc#RC/i.test(el.getAttribute('Algorithm') ?? ''));
 }
 
 function readPackage(files: ReadonlyMap<string, Uint8Array>, got: Got): Package {
   const bad = (reason: string): AppError => new AppError('bad_book', { name: got.name, reason }, { field: 'file' });
   const container = files.get('META-INF/container.xml');
-  const root = (container && parseXml(container))?.getElementsByTagNameNS('*', 'rootfile')[0]?.getAttribute('full-path');
-  const bytes = root ? files.get(root) : undefined, document = bytes && parseXml(bytes);
+  const root = (container && parseXml(container))
+    ?.getElementsByTagNameNS('*', 'rootfile')[0]
+    ?.getAttribute('full-path');
+  const bytes = root ? files.get(root) : undefined,
+    document = bytes && parseXml(bytes);
   if (!root || !document) throw bad('its package file is missing or broken');
-  const items = new Map([...document.getElementsByTagNameNS('*', 'item')].map((item) => [item.getAttribute('id') ?? '', { path: pathOf(new URL(item.getAttribute('href') ?? '', addressOf(root)).href), properties: item.getAttribute('properties') ?? '', type: item.getAttribute('media-type') ?? '' }]));
+  const items = new Map(
+    [...document.getElementsByTagNameNS('*', 'item')].map((item) => [
+      item.getAttribute('id') ?? '',
+      {
+        path: pathOf(new URL(item.getAttribute('href') ?? '', addressOf(root)).href),
+        properties: item.getAttribute('properties') ?? '',
+        type: item.getAttribute('media-type') ?? '',
+      },
+    ]),
+  );
   const refs = [...document.getElementsByTagNameNS('*', 'itemref')];
-  const inOrder = [...refs.filter((ref) => ref.getAttribute('linear') !== 'no'), ...refs.filter((ref) => ref.getAttribute('linear') === 'no')].flatMap((ref) => items.get(ref.getAttribute('idref') ?? '') ?? []);
-  const chapters = [...new Set(inOrder.map((item) => item.path))].filter((path) => files.has(path)).map((path, n) => ({ path, number: n + 1 }));
+  const inOrder = [
+    ...refs.filter((ref) => ref.getAttribute('linear') !== 'no'),
+    ...refs.filter((ref) => ref.getAttribute('linear') === 'no'),
+  ].flatMap((ref) => items.get(ref.getAttribute('idref') ?? '') ?? []);
+  const chapters = [...new Set(inOrder.map((item) => item.path))]
+    .filter((path) => files.has(path))
+    .map((path, n) => ({ path, number: n + 1 }));
   if (chapters.length === 0) throw bad('it names no chapters to read (its spine is empty)');
-  const all = [...items.values()], coverId = [...document.getElementsByTagNameNS('*', 'meta')].find((m) => m.getAttribute('name') === 'cover')?.getAttribute('content');
+  const all = [...items.values()],
+    coverId = [...document.getElementsByTagNameNS('*', 'meta')]
+      .find((m) => m.getAttribute('name') === 'cover')
+      ?.getAttribute('content');
   return {
-    document, chapters, meta: metadataOf(document, got), cover: (all.find((i) => /\bcover-image\b/.test(i.properties)) ?? (coverId ? items.get(coverId) : undefined))?.path,
-    contents: (all.find((i) => /\bnav\b/.test(i.properties)) ?? all.find((i) => i.type === 'application/x-dtbncx+xml'))?.path,
+    document,
+    chapters,
+    meta: metadataOf(document, got),
+    cover: (all.find((i) => /\bcover-image\b/.test(i.properties)) ?? (coverId ? items.get(coverId) : undefined))?.path,
+    contents: (all.find((i) => /\bnav\b/.test(i.properties)) ?? all.find((i) => i.type === 'application/x-dtbncx+xml'))
+      ?.path,
   };
 }
 
 function metadataOf(document: Document, got: Got): Partial<Metadata> {
-  const all = (name: string): string[] => [...document.getElementsByTagNameNS('http://purl.org/dc/elements/1.1/', name)].map((el) => (el.textContent ?? '').replace(/\s+/g, ' ').trim()).filter(Boolean);
+  const all = (name: string): string[] =>
+    [...document.getElementsByTagNameNS('http://purl.org/dc/elements/1.1/', name)]
+      .map((el) => (el.textContent ?? '').replace(/\s+/g, ' ').trim())
+      .filter(Boolean);
   return {
-    title: all('title')[0] ?? got.name, author: all('creator').join('; '), site: all('publisher')[0] ?? '', language: all('language')[0] ?? '', description: (all('description')[0] ?? '').replace(/<[^>]+>/g, '').slice(0, 600),
-    publishedAt: readDate(all('date')[0] ?? ''), doi: readDoi([...all('identifier'), ...all('source')].join(' ')),
+    title: all('title')[0] ?? got.name,
+    author: all('creator').join('; '),
+    site: all('publisher')[0] ?? '',
+    language: all('language')[0] ?? '',
+    description: (all('description')[0] ?? '').replace(/<[^>]+>/g, '').slice(0, 600),
+    publishedAt: readDate(all('date')[0] ?? ''),
+    doi: readDoi([...all('identifier'), ...all('source')].join(' ')),
   };
 }
 
 /** What the book's own contents call each file (EPUB 3 navigation document, EPUB 2 NCX). */
 function readContents(files: ReadonlyMap<string, Uint8Array>, path: string | undefined): ReadonlyMap<string, string> {
-  const bytes = path === undefined ? undefined : files.get(path), document = bytes && parseXml(bytes), titles = new Map<string, string>();
+  const bytes = path === undefined ? undefined : files.get(path),
+    document = bytes && parseXml(bytes),
+    titles = new Map<string, string>();
   if (!document || path === undefined) return titles;
   const entries = path.endsWith('.ncx')
-    ? [...document.getElementsByTagNameNS('*', 'navPoint')].map((point) => [point.getElementsByTagNameNS('*', 'content')[0]?.getAttribute('src'), point.getElementsByTagNameNS('*', 'text')[0]?.textContent] as const)
-    : [...document.querySelectorAll('nav a[href]')].map((link) => [link.getAttribute('href'), link.textContent] as const);
+    ? [...document.getElementsByTagNameNS('*', 'navPoint')].map(
+        (point) =>
+          [
+            point.getElementsByTagNameNS('*', 'content')[0]?.getAttribute('src'),
+            point.getElementsByTagNameNS('*', 'text')[0]?.textContent,
+          ] as const,
+      )
+    : [...document.querySelectorAll('nav a[href]')].map(
+        (link) => [link.getAttribute('href'), link.textContent] as const,
+      );
   for (const [href, title] of entries) {
     if (!href || !title?.trim() || !URL.canParse(href, addressOf(path))) continue;
     const file = pathOf(new URL(href, addressOf(path)).href);
@@ -97,24 +160,44 @@ function readContents(files: ReadonlyMap<string, Uint8Array>, path: string | und
   return titles;
 }
 
-async function readChapter(bytes: Uint8Array, chapter: Chapter, chapters: readonly Chapter[], collector: AssetCollector): Promise<{ body: string; styles: { css: string; media: string }[]; language: string; text: string }> {
-  const address = addressOf(chapter.path), document = asHtml(bytes, address);
+async function readChapter(
+  bytes: Uint8Array,
+  chapter: Chapter,
+  chapters: readonly Chapter[],
+  collector: AssetCollector,
+): Promise<{ body: string; styles: { css: string; media: string }[]; language: string; text: string }> {
+  const address = addressOf(chapter.path),
+    document = asHtml(bytes, address);
   const sheets = await makeSelfContained(document, address, collector);
   const { body } = sanitise(document, address);
-  const clean = parseHtml(body, address), scope = `#f${chapter.number}`;
+  const clean = parseHtml(body, address),
+    scope = `#f${chapter.number}`;
   for (const element of clean.querySelectorAll('[id]')) element.id = `f${chapter.number}-${element.id}`;
-  for (const anchor of clean.querySelectorAll('a[name]')) { if (!anchor.id) anchor.id = `f${chapter.number}-${anchor.getAttribute('name')}`; anchor.removeAttribute('name'); }
-  for (const link of clean.querySelectorAll('a[href]')) link.setAttribute('href', within(link.getAttribute('href')!, address, chapters));
+  for (const anchor of clean.querySelectorAll('a[name]')) {
+    if (!anchor.id) anchor.id = `f${chapter.number}-${anchor.getAttribute('name')}`;
+    anchor.removeAttribute('name');
+  }
+  for (const link of clean.querySelectorAll('a[href]'))
+    link.setAttribute('href', within(link.getAttribute('href')!, address, chapters));
   for (const element of clean.querySelectorAll('[style]')) element.removeAttribute('style');
-  return { body: clean.body.innerHTML, styles: sheets.map(({ css, media }) => ({ css: tameCss(css, scope), media })).filter(({ css, media }) => css && !/print|amzn/.test(media)), language: document.documentElement.lang, text: clean.body.textContent ?? '' };
+  return {
+    body: clean.body.innerHTML,
+    styles: sheets
+      .map(({ css, media }) => ({ css: tameCss(css, scope), media }))
+      .filter(({ css, media }) => css && !/print|amzn/.test(media)),
+    language: document.documentElement.lang,
+    text: clean.body.textContent ?? '',
+  };
 }
 
 /** XHTML as an HTML document: parsed as XML, where it is well-formed, so that empty elements stay empty. */
 function asHtml(bytes: Uint8Array, address: string): Document {
-  const xml = parseXml(bytes, 'application/xhtml+xml', address), source = xml?.querySelector('body');
+  const xml = parseXml(bytes, 'application/xhtml+xml', address),
+    source = xml?.querySelector('body');
   if (!xml || !source) return parseHtml(bytes, address);
   const html = parseHtml('', address);
-  html.documentElement.lang = xml.documentElement.getAttribute('lang') ?? xml.documentElement.getAttribute('xml:lang') ?? '';
+  html.documentElement.lang =
+    xml.documentElement.getAttribute('lang') ?? xml.documentElement.getAttribute('xml:lang') ?? '';
   for (const style of xml.querySelectorAll('head style, head link')) html.head.append(html.importNode(style, true));
   html.body.append(...[...source.childNodes].map((node) => html.importNode(node, true)));
   return html;

@@ -11,16 +11,38 @@ import { NOWHERE } from '../loader';
  * sender that it was opened.
  */
 export const readLetter: Reader = async (got, { remote, web }) => {
-  const mail = await simpleParser(Buffer.from(got.bytes)).catch((cause: Error) => { throw new AppError('bad_letter', { name: got.name, reason: cause.message }, { field: 'file' }); });
-  if (!mail.headerLines.some(({ key }) => /^(from|subject|date|to|message-id)$/.test(key))) throw new AppError('bad_letter', { name: got.name, reason: 'it has no sender, subject or date' }, { field: 'file' });
+  const mail = await simpleParser(Buffer.from(got.bytes)).catch((cause: Error) => {
+    throw new AppError('bad_letter', { name: got.name, reason: cause.message }, { field: 'file' });
+  });
+  if (!mail.headerLines.some(({ key }) => /^(from|subject|date|to|message-id)$/.test(key)))
+    throw new AppError(
+      'bad_letter',
+      { name: got.name, reason: 'it has no sender, subject or date' },
+      { field: 'file' },
+    );
   const { head, body, strangers } = await contentOf(mail);
-  const title = mail.subject?.trim() || 'A letter without a subject', from = mail.from?.value[0];
+  const title = mail.subject?.trim() || 'A letter without a subject',
+    from = mail.from?.value[0];
   const attached = mail.attachments.filter((a) => !a.related && a.filename).map((a) => escapeHtml(a.filename!));
-  const byline = [from && escapeHtml(from.name || from.address || ''), mail.date && mail.date.toISOString().slice(0, 10)].filter(Boolean).join(' · ');
+  const byline = [
+    from && escapeHtml(from.name || from.address || ''),
+    mail.date && mail.date.toISOString().slice(0, 10),
+  ]
+    .filter(Boolean)
+    .join(' · ');
   const html = `<!doctype html><html><head><meta charset="utf-8"><title>${escapeHtml(title)}</title>${head}</head><body><main><h1>${escapeHtml(title)}</h1><p class="byline">${byline}</p>${body}${attached.length ? `<p>Attached: ${attached.join(', ')}</p>` : ''}</main></body></html>`;
   return {
-    form: 'raw', kind: 'letter', html, loader: remote ? web : undefined, file: { bytes: got.bytes, mediaType: 'message/rfc822' },
-    meta: { title, author: from?.name || from?.address || addressText(mail.from), site: listOf(mail) || from?.address?.split('@')[1] || '', publishedAt: mail.date?.toISOString() ?? null },
+    form: 'raw',
+    kind: 'letter',
+    html,
+    loader: remote ? web : undefined,
+    file: { bytes: got.bytes, mediaType: 'message/rfc822' },
+    meta: {
+      title,
+      author: from?.name || from?.address || addressText(mail.from),
+      site: listOf(mail) || from?.address?.split('@')[1] || '',
+      publishedAt: mail.date?.toISOString() ?? null,
+    },
     facts: remote || strangers === 0 ? {} : { remote: strangers },
     ...(mail.messageId ? { identity: `mid:${mail.messageId.replace(/^<|>$/g, '')}` } : {}),
   };
@@ -46,29 +68,63 @@ const DEEPEST = 5;
 
 /** Its own words, and below them the letters it forwards or collects (RFC 2046, 5.1.5 and 5.2.1). */
 async function contentOf(mail: ParsedMail, depth = 0): Promise<Content> {
-  const own = ownContent(mail), inner: Content[] = [];
+  const own = ownContent(mail),
+    inner: Content[] = [];
   for (const part of depth < DEEPEST ? mail.attachments.filter((a) => a.contentType === 'message/rfc822') : []) {
     const letter = await simpleParser(part.content).catch(() => undefined);
     if (!letter) continue;
-    const { head, body, strangers } = await contentOf(letter, depth + 1), line = [letter.from?.text, letter.date?.toISOString().slice(0, 10)].filter(Boolean).join(' · ');
-    inner.push({ head, strangers, body: `<section><h2>${escapeHtml(letter.subject?.trim() || 'A letter without a subject')}</h2>${line ? `<p class="byline">${escapeHtml(line)}</p>` : ''}${body}</section>` });
+    const { head, body, strangers } = await contentOf(letter, depth + 1),
+      line = [letter.from?.text, letter.date?.toISOString().slice(0, 10)].filter(Boolean).join(' · ');
+    inner.push({
+      head,
+      strangers,
+      body: `<section><h2>${escapeHtml(letter.subject?.trim() || 'A letter without a subject')}</h2>${line ? `<p class="byline">${escapeHtml(line)}</p>` : ''}${body}</section>`,
+    });
   }
   const all = [own, ...inner];
-  return { head: all.map((c) => c.head).join(''), body: all.map((c) => c.body).join('\n'), strangers: all.reduce((sum, c) => sum + c.strangers, 0) };
+  return {
+    head: all.map((c) => c.head).join(''),
+    body: all.map((c) => c.body).join('\n'),
+    strangers: all.reduce((sum, c) => sum + c.strangers, 0),
+  };
 }
 
 function ownContent(mail: ParsedMail): Content {
-  if (!mail.html) return { head: '', body: asHtml([mail.text ?? '', ...loose(mail)].filter((text) => text.trim()).join('\n\n')), strangers: 0 };
+  if (!mail.html)
+    return {
+      head: '',
+      body: asHtml([mail.text ?? '', ...loose(mail)].filter((text) => text.trim()).join('\n\n')),
+      strangers: 0,
+    };
   const document = parseHtml(mail.html, NOWHERE);
   unwrapLayout(document);
-  const strangers = [...document.querySelectorAll('img[src], [background]')].filter((el) => /^https?:/i.test(el.getAttribute('src') ?? el.getAttribute('background') ?? '')).length;
-  return { head: [...document.querySelectorAll('style')].map((style) => style.outerHTML).join(''), body: document.body.innerHTML, strangers };
+  const strangers = [...document.querySelectorAll('img[src], [background]')].filter((el) =>
+    /^https?:/i.test(el.getAttribute('src') ?? el.getAttribute('background') ?? ''),
+  ).length;
+  return {
+    head: [...document.querySelectorAll('style')].map((style) => style.outerHTML).join(''),
+    body: document.body.innerHTML,
+    strangers,
+  };
 }
 
-const asHtml = (text: string): string => (text ? parseHtml(textToHtml(text, ''), NOWHERE).querySelector('main')!.innerHTML.replace(/<(\/?)h1>/g, '<$1h2>') : '');
+const asHtml = (text: string): string =>
+  text
+    ? parseHtml(textToHtml(text, ''), NOWHERE)
+        .querySelector('main')!
+        .innerHTML.replace(/<(\/?)h1>/g, '<$1h2>')
+    : '';
 
 /** Words of an odd type that the letter shows within itself: without a name, they are no file. */
-const loose = (mail: ParsedMail): string[] => mail.attachments.filter((a) => !a.filename && a.contentType !== 'message/rfc822' && (/^text\//.test(a.contentType) || (!mail.text && !looksBinary(a.content)))).map((a) => decodeText(a.content, 'letter', a.headers.get('content-type') ? `charset=${charsetIn(a)}` : ''));
+const loose = (mail: ParsedMail): string[] =>
+  mail.attachments
+    .filter(
+      (a) =>
+        !a.filename &&
+        a.contentType !== 'message/rfc822' &&
+        (/^text\//.test(a.contentType) || (!mail.text && !looksBinary(a.content))),
+    )
+    .map((a) => decodeText(a.content, 'letter', a.headers.get('content-type') ? `charset=${charsetIn(a)}` : ''));
 
 function charsetIn(part: { readonly headers: ReadonlyMap<string, unknown> }): string {
   const type = part.headers.get('content-type') as { params?: { charset?: string } } | undefined;
@@ -79,11 +135,20 @@ function charsetIn(part: { readonly headers: ReadonlyMap<string, unknown> }): st
 function unwrapLayout(document: Document): void {
   for (const table of [...document.querySelectorAll('table')].reverse()) {
     const rows = [...table.querySelectorAll('tr')].filter((row) => row.closest('table') === table);
-    const laysOut = table.getAttribute('role') === 'presentation' || table.hasAttribute('data-laid-out') || rows.every((row) => row.children.length <= 1) || (table.querySelector('[data-laid-out]') !== null && !table.querySelector('th'));
+    const laysOut =
+      table.getAttribute('role') === 'presentation' ||
+      table.hasAttribute('data-laid-out') ||
+      rows.every((row) => row.children.length <= 1) ||
+      (table.querySelector('[data-laid-out]') !== null && !table.querySelector('th'));
     if (!laysOut) continue;
     const box = document.createElement('div');
     box.setAttribute('data-laid-out', '');
-    for (const row of rows) for (const cell of [...row.children]) { const inner = document.createElement('div'); inner.append(...cell.childNodes); box.append(inner); }
+    for (const row of rows)
+      for (const cell of [...row.children]) {
+        const inner = document.createElement('div');
+        inner.append(...cell.childNodes);
+        box.append(inner);
+      }
     table.replaceWith(box);
   }
 }

@@ -17,10 +17,19 @@ export interface Cue {
 /** A recording: the player is the reader's own, the text is its transcript, a paragraph a cue. */
 export function readRecording(got: Got, mediaType: string, kind: 'audio' | 'video', { transcript }: Tools): ReadyPage {
   const cues = transcript ? readTranscript(decodeText(transcript.bytes, transcript.name), transcript.name) : [];
-  const title = titleOf(got.name), seconds = cues.at(-1)?.to;
+  const title = titleOf(got.name),
+    seconds = cues.at(-1)?.to;
   const said = cues.map((cue, n) => cueHtml(cue, cues[n - 1])).join('\n');
   const body = `<main><h1>${escapeHtml(title)}</h1>${said}</main>`;
-  return { form: 'ready', kind, body, collector: new AssetCollector(undefined), meta: { title }, file: { bytes: got.bytes, mediaType }, facts: { transcript: cues.length > 0, ...(seconds ? { seconds } : {}) } };
+  return {
+    form: 'ready',
+    kind,
+    body,
+    collector: new AssetCollector(undefined),
+    meta: { title },
+    file: { bytes: got.bytes, mediaType },
+    facts: { transcript: cues.length > 0, ...(seconds ? { seconds } : {}) },
+  };
 }
 
 function cueHtml(cue: Cue, before: Cue | undefined): string {
@@ -33,8 +42,13 @@ const round = (seconds: number): number => Math.round(seconds * 1000) / 1000;
 /** WebVTT, SubRip, or plain text whose lines begin with a time. Throws `bad_transcript` with the line at fault. */
 export function readTranscript(text: string, name: string): readonly Cue[] {
   const lines = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n');
-  const cues = /^WEBVTT/.test(lines) ? fromVtt(lines, name) : /-->/.test(lines) ? fromVtt(`WEBVTT\n\n${lines.replace(/(\d{1,2}:\d{2}:\d{2}),(\d{3})/g, '$1.$2')}`, name) : fromPlainText(lines);
-  if (cues.length === 0) throw new AppError('bad_transcript', { name, reason: 'no line of it begins with a time' }, { field: 'file' });
+  const cues = /^WEBVTT/.test(lines)
+    ? fromVtt(lines, name)
+    : /-->/.test(lines)
+      ? fromVtt(`WEBVTT\n\n${lines.replace(/(\d{1,2}:\d{2}:\d{2}),(\d{3})/g, '$1.$2')}`, name)
+      : fromPlainText(lines);
+  if (cues.length === 0)
+    throw new AppError('bad_transcript', { name, reason: 'no line of it begins with a time' }, { field: 'file' });
   return cues;
 }
 
@@ -46,14 +60,34 @@ const ENTITIES = { '&amp;': '&', '&lt;': '<', '&gt;': '>', '&lrm;': '\u200e', '&
 /** By the parser of the W3C's own validator. What it can still read counts; a file with no cue says its first fault. */
 function fromVtt(text: string, name: string): Cue[] {
   const { cues, errors } = new webvtt.WebVTTParser(ENTITIES).parse(text, 'subtitles/captions/descriptions');
-  if (cues.length === 0 && errors[0]) throw new AppError('bad_transcript', { name, reason: `line ${errors[0].line}: ${errors[0].message}` }, { field: 'file' });
-  return cues.map(({ startTime, endTime, tree }) => ({ from: startTime, to: Math.max(startTime, endTime), speaker: voiceOf(tree), text: textOf(tree).replace(/\s+/g, ' ').trim() })).filter((cue) => cue.text !== '');
+  if (cues.length === 0 && errors[0])
+    throw new AppError(
+      'bad_transcript',
+      { name, reason: `line ${errors[0].line}: ${errors[0].message}` },
+      { field: 'file' },
+    );
+  return cues
+    .map(({ startTime, endTime, tree }) => ({
+      from: startTime,
+      to: Math.max(startTime, endTime),
+      speaker: voiceOf(tree),
+      text: textOf(tree).replace(/\s+/g, ' ').trim(),
+    }))
+    .filter((cue) => cue.text !== '');
 }
 
-const textOf = (node: VttNode): string => (node.type === 'text' ? node.value ?? '' : node.type === 'object' && node.name === 'rt' ? '' : (node.children ?? []).map(textOf).join(''));
+const textOf = (node: VttNode): string =>
+  node.type === 'text'
+    ? (node.value ?? '')
+    : node.type === 'object' && node.name === 'rt'
+      ? ''
+      : (node.children ?? []).map(textOf).join('');
 function voiceOf(node: VttNode): string {
   if (node.name === 'v') return node.value ?? '';
-  for (const child of node.children ?? []) { const voice = voiceOf(child); if (voice) return voice; }
+  for (const child of node.children ?? []) {
+    const voice = voiceOf(child);
+    if (voice) return voice;
+  }
   return '';
 }
 
@@ -64,8 +98,19 @@ function fromPlainText(text: string): Cue[] {
   const cues: { from: number; words: string[] }[] = [];
   for (const line of text.split('\n')) {
     const [, hours = '0', minutes, seconds, part = '', words = ''] = TIMED.exec(line) ?? [];
-    if (minutes !== undefined) cues.push({ from: Number(hours) * 3600 + Number(minutes) * 60 + Number(seconds) + Number(`0.${part || 0}`), words: [words] });
+    if (minutes !== undefined)
+      cues.push({
+        from: Number(hours) * 3600 + Number(minutes) * 60 + Number(seconds) + Number(`0.${part || 0}`),
+        words: [words],
+      });
     else if (line.trim()) cues.at(-1)?.words.push(line.trim());
   }
-  return cues.map(({ from, words }, n) => ({ from, to: Math.max(from, cues[n + 1]?.from ?? from + 5), speaker: '', text: words.join(' ').trim() })).filter((cue) => cue.text !== '');
+  return cues
+    .map(({ from, words }, n) => ({
+      from,
+      to: Math.max(from, cues[n + 1]?.from ?? from + 5),
+      speaker: '',
+      text: words.join(' ').trim(),
+    }))
+    .filter((cue) => cue.text !== '');
 }

@@ -13,46 +13,88 @@ export const readZippedPage: Reader = async (got) => {
   const files = await unzip(got.bytes, got.name);
   const pages = [...files.keys()].filter((path) => /\.x?html?$/i.test(path) && !/(^|\/)(__MACOSX\/|\.)/.test(path));
   const depth = (path: string): number => path.split('/').length;
-  const [first] = pages.sort((a, b) => depth(a) - depth(b) || Number(/index\.x?html?$/i.test(b)) - Number(/index\.x?html?$/i.test(a)) || files.get(b)!.byteLength - files.get(a)!.byteLength);
+  const [first] = pages.sort(
+    (a, b) =>
+      depth(a) - depth(b) ||
+      Number(/index\.x?html?$/i.test(b)) - Number(/index\.x?html?$/i.test(a)) ||
+      files.get(b)!.byteLength - files.get(a)!.byteLength,
+  );
   if (first === undefined) throw none(got);
-  const loader = new PartLoader([...files].map(([path, bytes]) => [addressIn(path), { bytes, contentType: typeOfName(path) }] as const));
-  return { form: 'raw', kind: 'page', html: files.get(first)!, base: addressIn(first), loader, ...savedFrom(files.get(first)!) };
+  const loader = new PartLoader(
+    [...files].map(([path, bytes]) => [addressIn(path), { bytes, contentType: typeOfName(path) }] as const),
+  );
+  return {
+    form: 'raw',
+    kind: 'page',
+    html: files.get(first)!,
+    base: addressIn(first),
+    loader,
+    ...savedFrom(files.get(first)!),
+  };
 };
 
 const addressIn = (path: string): string => new URL(path.split('/').map(encodeURIComponent).join('/'), NOWHERE).href;
 
 /** The comment by which browsers note where a page was saved from (common practice). */
 export function savedFrom(html: Uint8Array): { address?: string } {
-  const address = /<!--\s*saved from url=\(\d+\)(https?:\/\/\S+?)\s*-->/i.exec(Buffer.from(html.subarray(0, 2_000)).toString('latin1'))?.[1];
+  const address = /<!--\s*saved from url=\(\d+\)(https?:\/\/\S+?)\s*-->/i.exec(
+    Buffer.from(html.subarray(0, 2_000)).toString('latin1'),
+  )?.[1];
   return address && URL.canParse(address) ? { address } : {};
 }
 
 /** RFC 2557: a page and its parts as one MIME message. */
 export const readMimePage: Reader = async (got): Promise<RawPage> => {
   checkClosed(got);
-  const mail = await simpleParser(Buffer.from(got.bytes), { keepCidLinks: true, skipImageLinks: true, skipTextToHtml: true, skipHtmlToText: true } as SimpleParserOptions);
+  const mail = await simpleParser(Buffer.from(got.bytes), {
+    keepCidLinks: true,
+    skipImageLinks: true,
+    skipTextToHtml: true,
+    skipHtmlToText: true,
+  } as SimpleParserOptions);
   if (!mail.html) throw none(got);
-  const end = mail.html.search(/<\/html>/i), html = end < 0 ? mail.html : mail.html.slice(0, end);
+  const end = mail.html.search(/<\/html>/i),
+    html = end < 0 ? mail.html : mail.html.slice(0, end);
   const parts = mail.attachments.flatMap((part): [string, Part][] => {
     const stored: Part = { bytes: part.content, contentType: part.contentType };
     const location = part.headers.get('content-location');
-    return [...(typeof location === 'string' && URL.canParse(location, NOWHERE) ? [[new URL(location, NOWHERE).href, stored] as [string, Part]] : []), ...(part.cid ? [[`cid:${part.cid}`, stored] as [string, Part]] : [])];
+    return [
+      ...(typeof location === 'string' && URL.canParse(location, NOWHERE)
+        ? [[new URL(location, NOWHERE).href, stored] as [string, Part]]
+        : []),
+      ...(part.cid ? [[`cid:${part.cid}`, stored] as [string, Part]] : []),
+    ];
   });
   const address = locationOfPage(got.bytes);
-  return { form: 'raw', kind: 'page', html, loader: new PartLoader(parts), ...(address ? { base: address, address } : {}) };
+  return {
+    form: 'raw',
+    kind: 'page',
+    html,
+    loader: new PartLoader(parts),
+    ...(address ? { base: address, address } : {}),
+  };
 };
 
 /** The last boundary says that nothing is missing (RFC 2046, 5.1.1). Throws `cut_off`. */
 function checkClosed({ bytes, name }: Got): void {
-  const boundary = /boundary\s*=\s*(?:"([^"]+)"|([^\s;]+))/i.exec(Buffer.from(bytes.subarray(0, 20_000)).toString('latin1')), value = boundary?.[1] ?? boundary?.[2];
-  if (value !== undefined && !Buffer.from(bytes.subarray(Math.max(0, bytes.byteLength - 10_000))).includes(`--${value}--`, 0, 'latin1')) throw new AppError('cut_off', { name, reason: 'its last boundary is missing' }, { field: 'file' });
+  const boundary = /boundary\s*=\s*(?:"([^"]+)"|([^\s;]+))/i.exec(
+      Buffer.from(bytes.subarray(0, 20_000)).toString('latin1'),
+    ),
+    value = boundary?.[1] ?? boundary?.[2];
+  if (
+    value !== undefined &&
+    !Buffer.from(bytes.subarray(Math.max(0, bytes.byteLength - 10_000))).includes(`--${value}--`, 0, 'latin1')
+  )
+    throw new AppError('cut_off', { name, reason: 'its last boundary is missing' }, { field: 'file' });
 }
 
 /** The `Content-Location` of the first part that is HTML. */
 function locationOfPage(bytes: Uint8Array): string | undefined {
   const text = Buffer.from(bytes.subarray(0, 100_000)).toString('latin1');
   const headers = text.split(/\r?\n\r?\n/).find((block) => /^content-type:\s*text\/html/im.test(block));
-  const location = /^(?:snapshot-)?content-location:\s*(\S+)/im.exec(headers ?? '')?.[1] ?? /^snapshot-content-location:\s*(\S+)/im.exec(text)?.[1];
+  const location =
+    /^(?:snapshot-)?content-location:\s*(\S+)/im.exec(headers ?? '')?.[1] ??
+    /^snapshot-content-location:\s*(\S+)/im.exec(text)?.[1];
   return location && /^https?:/i.test(location) && URL.canParse(location) ? location : undefined;
 }
 
@@ -70,10 +112,19 @@ export const readWebArchive: Reader = async (got): Promise<RawPage> => {
       const chunks: Uint8Array[] = [];
       for await (const chunk of record) {
         total += chunk.byteLength;
-        if (total > ARCHIVE_LIMITS.bytes) throw new AppError('archive_too_large', { name: got.name, entries: ARCHIVE_LIMITS.entries, limit: ARCHIVE_LIMITS.bytes / 1024 / 1024 }, { field: 'file' });
+        if (total > ARCHIVE_LIMITS.bytes)
+          throw new AppError(
+            'archive_too_large',
+            { name: got.name, entries: ARCHIVE_LIMITS.entries, limit: ARCHIVE_LIMITS.bytes / 1024 / 1024 },
+            { field: 'file' },
+          );
         chunks.push(chunk);
       }
-      const headers = record.httpHeaders?.headers, part: Part = { bytes: Buffer.concat(chunks), contentType: headers?.get('content-type') ?? record.warcContentType ?? '' };
+      const headers = record.httpHeaders?.headers,
+        part: Part = {
+          bytes: Buffer.concat(chunks),
+          contentType: headers?.get('content-type') ?? record.warcContentType ?? '',
+        };
       if (!page && /^(text\/html|application\/xhtml\+xml)/i.test(part.contentType)) page = { address, part };
       parts.push([address, part]);
     }
@@ -82,12 +133,22 @@ export const readWebArchive: Reader = async (got): Promise<RawPage> => {
     throw new AppError('bad_archive', { name: got.name, reason: (cause as Error).message }, { field: 'file' });
   }
   if (!page) throw none(got);
-  return { form: 'raw', kind: 'page', html: page.part.bytes, contentType: page.part.contentType, base: page.address, address: page.address, loader: new PartLoader(parts) };
+  return {
+    form: 'raw',
+    kind: 'page',
+    html: page.part.bytes,
+    contentType: page.part.contentType,
+    base: page.address,
+    address: page.address,
+    loader: new PartLoader(parts),
+  };
 };
 
 /** A record ends with two line ends (ISO 28500, 4); a gzipped one with its checksum (RFC 1952). Throws `cut_off`. */
 function checkEnd({ bytes, name }: Got): void {
-  const cut = (): never => { throw new AppError('cut_off', { name, reason: 'its last record is not complete' }, { field: 'file' }); };
+  const cut = (): never => {
+    throw new AppError('cut_off', { name, reason: 'its last record is not complete' }, { field: 'file' });
+  };
   if (bytes[0] !== 0x1f || bytes[1] !== 0x8b) {
     if (!/\r?\n\r?\n$/.test(Buffer.from(bytes.subarray(-4)).toString('latin1'))) cut();
     return;

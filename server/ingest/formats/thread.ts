@@ -19,28 +19,49 @@ const LEAST_POSTS = 2;
  * A page that is a thread of short posts: at least two entries of microformats2 (h-entry), all short, without names of
  * their own. Its posts in order of time, each with author and time. Undefined for any other page.
  */
-export function readThread(document: Document, address: string): { readonly html: string; readonly meta: Partial<Metadata> } | undefined {
+export function readThread(
+  document: Document,
+  address: string,
+): { readonly html: string; readonly meta: Partial<Metadata> } | undefined {
   if (document.querySelectorAll('.h-entry').length < LEAST_POSTS) return undefined;
   const items = mf2(document.documentElement.outerHTML, { baseUrl: address }).items;
-  const feed = items.find((item) => item.type?.includes('h-feed')), feedAuthor = feed && authorOf(feed);
+  const feed = items.find((item) => item.type?.includes('h-feed')),
+    feedAuthor = feed && authorOf(feed);
   const entries = entriesIn(feed?.children ?? items);
   const posts = entries.map((entry) => readPost(entry, feedAuthor ?? ''));
-  if (posts.length < LEAST_POSTS || !posts.every((post, n) => post.length <= LONGEST_POST && !named(entries[n]!))) return undefined;
-  const meta = readMetadata(document, address), inOrder = [...posts].sort((a, b) => (a.at ?? '').localeCompare(b.at ?? ''));
+  if (posts.length < LEAST_POSTS || !posts.every((post, n) => post.length <= LONGEST_POST && !named(entries[n]!)))
+    return undefined;
+  const meta = readMetadata(document, address),
+    inOrder = [...posts].sort((a, b) => (a.at ?? '').localeCompare(b.at ?? ''));
   const authors = [...new Set(inOrder.map((post) => post.author).filter(Boolean))].join('; ');
   const title = (feed && wordsOf(feed, 'name')) || meta.title || `Thread by ${authors}`;
   const body = `<main><h1>${escapeHtml(title)}</h1>${inOrder.map(postHtml).join('\n')}</main>`;
-  return { html: page(title, body, '', meta.language), meta: { ...meta, title, author: authors || meta.author, publishedAt: inOrder[0]?.at ?? meta.publishedAt } };
+  return {
+    html: page(title, body, '', meta.language),
+    meta: { ...meta, title, author: authors || meta.author, publishedAt: inOrder[0]?.at ?? meta.publishedAt },
+  };
 }
 
 /** Entries with the answers that stand inside them. */
-const entriesIn = (items: readonly Item[]): Item[] => items.filter((item) => item.type?.includes('h-entry')).flatMap((entry) => [entry, ...entriesIn(entry.children ?? []), ...entriesIn((entry.properties.comment ?? []).filter(isItem))]);
+const entriesIn = (items: readonly Item[]): Item[] =>
+  items
+    .filter((item) => item.type?.includes('h-entry'))
+    .flatMap((entry) => [
+      entry,
+      ...entriesIn(entry.children ?? []),
+      ...entriesIn((entry.properties.comment ?? []).filter(isItem)),
+    ]);
 
 const isItem = (value: unknown): value is Item => typeof value === 'object' && value !== null && 'type' in value;
 
 function wordsOf(item: Item, property: string): string {
   const [value] = item.properties[property] ?? [];
-  const words = typeof value === 'string' ? value : typeof value === 'object' && value !== null && 'value' in value ? String(value.value) : '';
+  const words =
+    typeof value === 'string'
+      ? value
+      : typeof value === 'object' && value !== null && 'value' in value
+        ? String(value.value)
+        : '';
   return words.replace(/\s+/g, ' ').trim();
 }
 
@@ -51,17 +72,29 @@ function authorOf(item: Item): string {
 
 /** An entry with a name that is not just its content is an article, not a post. */
 function named(entry: Item): boolean {
-  const name = wordsOf(entry, 'name'), content = wordsOf(entry, 'content');
+  const name = wordsOf(entry, 'name'),
+    content = wordsOf(entry, 'content');
   return name !== '' && content !== '' && name !== content && !content.startsWith(name);
 }
 
 function readPost(entry: Item, feedAuthor: string): Post {
   const [content] = entry.properties.content ?? [];
-  const html = typeof content === 'object' && content !== null && 'html' in content ? String(content.html) : escapeHtml(wordsOf(entry, 'content') || wordsOf(entry, 'name'));
-  const photos = (entry.properties.photo ?? []).map((photo) => (typeof photo === 'string' ? { value: photo, alt: '' } : (photo as { value: string; alt?: string })));
-  const pictures = photos.filter(({ value }) => !html.includes(value)).map(({ value, alt = '' }) => `<img src="${escapeHtml(value)}" alt="${escapeHtml(alt)}">`).join('');
+  const html =
+    typeof content === 'object' && content !== null && 'html' in content
+      ? String(content.html)
+      : escapeHtml(wordsOf(entry, 'content') || wordsOf(entry, 'name'));
+  const photos = (entry.properties.photo ?? []).map((photo) =>
+    typeof photo === 'string' ? { value: photo, alt: '' } : (photo as { value: string; alt?: string }),
+  );
+  const pictures = photos
+    .filter(({ value }) => !html.includes(value))
+    .map(({ value, alt = '' }) => `<img src="${escapeHtml(value)}" alt="${escapeHtml(alt)}">`)
+    .join('');
   return {
-    author: authorOf(entry) || feedAuthor, at: readDate(wordsOf(entry, 'published')), content: html + pictures, length: wordsOf(entry, 'content').length,
+    author: authorOf(entry) || feedAuthor,
+    at: readDate(wordsOf(entry, 'published')),
+    content: html + pictures,
+    length: wordsOf(entry, 'content').length,
     address: wordsOf(entry, 'url'),
   };
 }

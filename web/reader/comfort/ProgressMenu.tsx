@@ -9,7 +9,12 @@ interface Props {
 
 export const CORRECTIONS = ['read to here', 'not read from here', 'all read', 'nothing read'] as const;
 export type Correction = (typeof CORRECTIONS)[number];
-const WORDS: Readonly<Record<Correction, string>> = { 'read to here': 'I have read as far as this', 'not read from here': 'I have not read from here on', 'all read': 'I have read all of it', 'nothing read': 'I have read nothing of it' };
+const WORDS: Readonly<Record<Correction, string>> = {
+  'read to here': 'I have read as far as this',
+  'not read from here': 'I have not read from here on',
+  'all read': 'I have read all of it',
+  'nothing read': 'I have read nothing of it',
+};
 
 /** Of a short text less than a minute may be left while nothing was read. */
 function leftWords(share: number, minutesLeft: number): string {
@@ -21,10 +26,16 @@ function leftWords(share: number, minutesLeft: number): string {
 export function ProgressMenu({ share, minutesLeft, onCorrect }: Props) {
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger title="Set right what has been read" className="text-soft hover:text-ink">{Math.round(share * 100)} % read · {leftWords(share, minutesLeft)}</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger title="Set right what has been read" className="text-soft hover:text-ink">
+        {Math.round(share * 100)} % read · {leftWords(share, minutesLeft)}
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={10} className="over py-1.5 text-[14px]">
-          {CORRECTIONS.map((what) => <DropdownMenu.Item key={what} className="item" onSelect={() => onCorrect(what)}>{WORDS[what]}</DropdownMenu.Item>)}
+          {CORRECTIONS.map((what) => (
+            <DropdownMenu.Item key={what} className="item" onSelect={() => onCorrect(what)}>
+              {WORDS[what]}
+            </DropdownMenu.Item>
+          ))}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

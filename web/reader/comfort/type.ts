@@ -17,15 +17,26 @@ export interface Type {
 
 export const USUAL: Type = { size: 18, line: 1.67, measure: 600, face: 'literata', paper: 'as Avrelle' };
 
-export const RANGES = { size: { least: 13, most: 32, step: 1 }, line: { least: 1.2, most: 2.4, step: 0.1 }, measure: { least: 320, most: 980, step: 20 } } as const;
+export const RANGES = {
+  size: { least: 13, most: 32, step: 1 },
+  line: { least: 1.2, most: 2.4, step: 0.1 },
+  measure: { least: 320, most: 980, step: 20 },
+} as const;
 export type Adjustable = keyof typeof RANGES;
 
 const within = (of: Adjustable) => number().required().min(RANGES[of].least).max(RANGES[of].most);
-const schema = object({ size: within('size'), line: within('line'), measure: within('measure'), face: string().oneOf(FACES).required(), paper: string().oneOf(PAPERS).required() }).noUnknown();
+const schema = object({
+  size: within('size'),
+  line: within('line'),
+  measure: within('measure'),
+  face: string().oneOf(FACES).required(),
+  paper: string().oneOf(PAPERS).required(),
+}).noUnknown();
 
 /** A value moved by some steps, kept within what is sensible; the same object where it stays. */
 export function adjust(type: Type, what: Adjustable, steps: number): Type {
-  const { least, most, step } = RANGES[what], to = Math.round(Math.min(most, Math.max(least, type[what] + steps * step)) * 100) / 100;
+  const { least, most, step } = RANGES[what],
+    to = Math.round(Math.min(most, Math.max(least, type[what] + steps * step)) * 100) / 100;
   return to === type[what] ? type : { ...type, [what]: to };
 }
 
@@ -40,4 +51,5 @@ export function readType(storage: Pick<Storage, 'getItem'>, kind: SourceKind): T
   }
 }
 
-export const writeType = (storage: Pick<Storage, 'setItem'>, kind: SourceKind, type: Type): void => storage.setItem(storageKey(kind), JSON.stringify(type));
+export const writeType = (storage: Pick<Storage, 'setItem'>, kind: SourceKind, type: Type): void =>
+  storage.setItem(storageKey(kind), JSON.stringify(type));

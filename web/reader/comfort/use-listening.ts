@@ -27,32 +27,55 @@ function useVoices(language: string): readonly SpeechSynthesisVoice[] | undefine
   useEffect(() => {
     const speech = synth();
     if (!speech) return;
-    const read = (): void => { const all = speech.getVoices(); if (all.length > 0) setVoices(all); };
+    const read = (): void => {
+      const all = speech.getVoices();
+      if (all.length > 0) setVoices(all);
+    };
     read();
     // Some browsers tell them late; one that has none never does.
     const none = setTimeout(() => setVoices((known) => known ?? []), 1_500);
     speech.addEventListener?.('voiceschanged', read);
-    return () => { clearTimeout(none); speech.removeEventListener?.('voiceschanged', read); };
+    return () => {
+      clearTimeout(none);
+      speech.removeEventListener?.('voiceschanged', read);
+    };
   }, []);
   if (!synth()) return [];
-  const wanted = (language || 'en').toLowerCase(), base = wanted.split('-')[0]!;
-  return voices?.filter((v) => v.lang.toLowerCase().replace('_', '-').split('-')[0] === base).sort((a, b) => Number(b.lang.toLowerCase() === wanted) - Number(a.lang.toLowerCase() === wanted));
+  const wanted = (language || 'en').toLowerCase(),
+    base = wanted.split('-')[0]!;
+  return voices
+    ?.filter((v) => v.lang.toLowerCase().replace('_', '-').split('-')[0] === base)
+    .sort((a, b) => Number(b.lang.toLowerCase() === wanted) - Number(a.lang.toLowerCase() === wanted));
 }
 
 /** Reads sentences aloud with the browser's own speech, one after the other, telling which. */
-export function useListening({ text, sentences, language, onSentence }: { text: string; sentences: () => readonly StreamRange[]; language: string; onSentence: (sentence: StreamRange | undefined) => void }): Listening {
+export function useListening({
+  text,
+  sentences,
+  language,
+  onSentence,
+}: {
+  text: string;
+  sentences: () => readonly StreamRange[];
+  language: string;
+  onSentence: (sentence: StreamRange | undefined) => void;
+}): Listening {
   const voices = useVoices(language);
   const [at, setAt] = useState<number>();
   const [paused, setPaused] = useState(false);
   const [rate, setRate] = useState(1);
   const [name, setVoice] = useState('');
   const voice = voices?.find((v) => v.name === name) ?? voices?.[0];
-  const all = useRef<readonly StreamRange[]>([]), latest = useRef(onSentence);
-  useEffect(() => { latest.current = onSentence; });
+  const all = useRef<readonly StreamRange[]>([]),
+    latest = useRef(onSentence);
+  useEffect(() => {
+    latest.current = onSentence;
+  });
 
   const mute = voices?.length === 0;
   useEffect(() => {
-    const speech = synth(), sentence = at === undefined || mute ? undefined : all.current[at];
+    const speech = synth(),
+      sentence = at === undefined || mute ? undefined : all.current[at];
     latest.current(sentence);
     if (!speech || !sentence || paused) return;
     const said = new SpeechSynthesisUtterance(text.slice(sentence.start, sentence.end));
@@ -60,19 +83,40 @@ export function useListening({ text, sentences, language, onSentence }: { text: 
     said.rate = rate;
     if (voice) said.voice = voice;
     let left = false;
-    said.onend = () => { if (!left) setAt((now) => (now === undefined || now + 1 >= all.current.length ? undefined : now + 1)); };
+    said.onend = () => {
+      if (!left) setAt((now) => (now === undefined || now + 1 >= all.current.length ? undefined : now + 1));
+    };
     speech.speak(said);
-    return () => { left = true; speech.cancel(); };
+    return () => {
+      left = true;
+      speech.cancel();
+    };
   }, [at, mute, paused, rate, voice, text, language]);
 
-  const begin = useCallback((from: number) => {
-    all.current = sentences();
-    const first = all.current.findIndex((s) => s.end > from);
-    setPaused(false);
-    setAt(first < 0 ? undefined : first);
-  }, [sentences]);
+  const begin = useCallback(
+    (from: number) => {
+      all.current = sentences();
+      const first = all.current.findIndex((s) => s.end > from);
+      setPaused(false);
+      setAt(first < 0 ? undefined : first);
+    },
+    [sentences],
+  );
   return {
-    on: at !== undefined, paused, voices, voice, rate, begin, setRate, setVoice, end: useCallback(() => setAt(undefined), []), pause: useCallback(() => setPaused((was) => !was), []),
-    go: useCallback((direction) => setAt((now) => (now === undefined ? now : Math.min(all.current.length - 1, Math.max(0, now + direction)))), []),
+    on: at !== undefined,
+    paused,
+    voices,
+    voice,
+    rate,
+    begin,
+    setRate,
+    setVoice,
+    end: useCallback(() => setAt(undefined), []),
+    pause: useCallback(() => setPaused((was) => !was), []),
+    go: useCallback(
+      (direction) =>
+        setAt((now) => (now === undefined ? now : Math.min(all.current.length - 1, Math.max(0, now + direction)))),
+      [],
+    ),
   };
 }

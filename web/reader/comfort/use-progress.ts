@@ -16,15 +16,29 @@ interface Given {
 /** A block that reaches less far than this below the top of the window, in pixels, is left behind. */
 const BEHIND = 40;
 
-export const firstSeen = (blocks: readonly PlacedBlock[], scroll: Scroll | undefined): PlacedBlock | undefined => blocks.find((b) => b.bottom > (scroll?.top ?? 0) + BEHIND);
+export const firstSeen = (blocks: readonly PlacedBlock[], scroll: Scroll | undefined): PlacedBlock | undefined =>
+  blocks.find((b) => b.bottom > (scroll?.top ?? 0) + BEHIND);
 
 /** What has been read of a source, how much is left, and setting it right by hand. */
 export function useProgress({ source, text, blocks, scroll }: Given) {
   const [spans, correct] = useReading(source, text.text, blocks, scroll);
-  const main = useMemo(() => mainText(text.text, text.outline).length, [text]), share = Math.min(1, covered(spans) / Math.max(1, main));
+  const main = useMemo(() => mainText(text.text, text.outline).length, [text]),
+    share = Math.min(1, covered(spans) / Math.max(1, main));
   const setRight = (what: Correction): void => {
-    const length = text.text.length, view = scroll(), foot = (view?.top ?? 0) + (view?.height ?? 0), here = blocks.findLast((b) => b.bottom <= foot)?.block.end ?? 0, from = firstSeen(blocks, view)?.block.start ?? length;
-    correct(what === 'all read' ? [[0, length]] : what === 'nothing read' ? [] : what === 'read to here' ? addSpan(spans, 0, here) : removeSpan(spans, from, length));
+    const length = text.text.length,
+      view = scroll(),
+      foot = (view?.top ?? 0) + (view?.height ?? 0),
+      here = blocks.findLast((b) => b.bottom <= foot)?.block.end ?? 0,
+      from = firstSeen(blocks, view)?.block.start ?? length;
+    correct(
+      what === 'all read'
+        ? [[0, length]]
+        : what === 'nothing read'
+          ? []
+          : what === 'read to here'
+            ? addSpan(spans, 0, here)
+            : removeSpan(spans, from, length),
+    );
   };
   return { spans, share, minutesLeft: Math.round(source.minutes * (1 - share)), setRight };
 }

@@ -23,8 +23,13 @@ interface Given {
 export function useReadingAloud({ source, text, page, blocks, scroll, goTo, selection }: Given) {
   const [listens, setListens] = useState(false);
   const listening = useListening({
-    text: text.text, language: source.language, sentences: useCallback(() => spokenSentences(text, source.language, blocks), [text, source.language, blocks]),
-    onSentence: (sentence) => { page?.painter.cue(sentence); if (sentence) reveal(page?.adapter.boxes(sentence)[0]?.top, scroll(), goTo); },
+    text: text.text,
+    language: source.language,
+    sentences: useCallback(() => spokenSentences(text, source.language, blocks), [text, source.language, blocks]),
+    onSentence: (sentence) => {
+      page?.painter.cue(sentence);
+      if (sentence) reveal(page?.adapter.boxes(sentence)[0]?.top, scroll(), goTo);
+    },
   });
   const listen = (on: boolean): void => {
     setListens(on);

@@ -18,10 +18,15 @@ const NOTHING: ReadonlyMap<Laid, Strokes> = new Map();
 /** What was drawn, and while one draws the pad that takes the pointer. */
 export function DrawingLayer({ drawing, laid, me, opened, onOpen }: Props) {
   const [rubbed, setRubbed] = useState(NOTHING);
-  const moving = drawing.on && drawing.tool === 'move' ? { me, chosen: drawing.chosen?.thread.root.id, choose: drawing.choose, redraw: drawing.redraw, open: onOpen } : undefined;
+  const moving =
+    drawing.on && drawing.tool === 'move'
+      ? { me, chosen: drawing.chosen?.thread.root.id, choose: drawing.choose, redraw: drawing.redraw, open: onOpen }
+      : undefined;
   return (
     <>
-      {drawing.on && <Pad drawing={drawing} mine={laid.filter((l) => l.thread.root.author.id === me)} onRubbed={setRubbed} />}
+      {drawing.on && (
+        <Pad drawing={drawing} mine={laid.filter((l) => l.thread.root.author.id === me)} onRubbed={setRubbed} />
+      )}
       <Ink laid={laid} opened={opened} rubbed={rubbed} moving={moving} />
     </>
   );

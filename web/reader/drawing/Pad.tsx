@@ -13,7 +13,10 @@ interface Props {
   onRubbed(left: ReadonlyMap<Laid, Strokes>): void;
 }
 
-interface Point { readonly x: number; readonly y: number }
+interface Point {
+  readonly x: number;
+  readonly y: number;
+}
 
 /** Shorter than this, in pixels, a drag of a shape was no drag. */
 const LEAST = 4;
@@ -22,20 +25,35 @@ const EVEN = 0.5;
 /** Lies over the page while one draws, and takes the pointer. What is being drawn follows it without React. */
 export function Pad({ drawing, mine, onRubbed }: Props) {
   const { tool, width, colour } = drawing;
-  const live = useRef<SVGPathElement>(null), points = useRef<InkPoint[]>([]), rubbed = useRef(new Map<Laid, Strokes>());
+  const live = useRef<SVGPathElement>(null),
+    points = useRef<InkPoint[]>([]),
+    rubbed = useRef(new Map<Laid, Strokes>());
   const [writing, setWriting] = useState<Point>();
   /** Where a pen was seen, fingers scroll and palms do nothing. */
   const [hasPen, setHasPen] = useState(false);
-  useEffect(() => { setWriting(undefined); }, [tool]);
+  useEffect(() => {
+    setWriting(undefined);
+  }, [tool]);
 
-  const pointOf = (event: { clientX: number; clientY: number; pressure: number; pointerType: string }, box: DOMRect): InkPoint => [event.clientX - box.left, event.clientY - box.top, event.pointerType === 'pen' ? event.pressure : EVEN];
+  const pointOf = (
+    event: { clientX: number; clientY: number; pressure: number; pointerType: string },
+    box: DOMRect,
+  ): InkPoint => [
+    event.clientX - box.left,
+    event.clientY - box.top,
+    event.pointerType === 'pen' ? event.pressure : EVEN,
+  ];
   const strokesNow = (): Strokes => {
-    const all = points.current, first = all[0], last = all.at(-1);
+    const all = points.current,
+      first = all[0],
+      last = all.at(-1);
     if (!first || !last) return [];
     return [isFreehand(tool) ? all : shapePoints(tool as Tool, [first[0], first[1]], [last[0], last[1]])];
   };
   const show = (): void => {
-    const strokes = strokesNow(), { d, filled } = strokes.length ? inkPath(tool as Tool, strokes, width) : { d: '', filled: false }, node = live.current;
+    const strokes = strokesNow(),
+      { d, filled } = strokes.length ? inkPath(tool as Tool, strokes, width) : { d: '', filled: false },
+      node = live.current;
     if (!node) return;
     node.setAttribute('d', d);
     node.style.fill = filled ? cssColour(colour, tool) : 'none';
@@ -43,16 +61,25 @@ export function Pad({ drawing, mine, onRubbed }: Props) {
   };
   /** Also between where the pointer was told of: a quick hand leaves no gaps. */
   const rub = (to: InkPoint, from: InkPoint = to): void => {
-    const radius = width / 2, steps = Math.max(1, Math.ceil((2 * Math.hypot(to[0] - from[0], to[1] - from[1])) / radius)), former = [...rubbed.current.values()];
+    const radius = width / 2,
+      steps = Math.max(1, Math.ceil((2 * Math.hypot(to[0] - from[0], to[1] - from[1])) / radius)),
+      former = [...rubbed.current.values()];
     for (let step = 1; step <= steps; step++) {
-      const x = from[0] + ((to[0] - from[0]) * step) / steps, y = from[1] + ((to[1] - from[1]) * step) / steps;
+      const x = from[0] + ((to[0] - from[0]) * step) / steps,
+        y = from[1] + ((to[1] - from[1]) * step) / steps;
       for (const laid of mine) {
-        const before = rubbed.current.get(laid) ?? laid.strokes, after = isFreehand(laid.spot.tool) ? erase(before, x, y, radius + laid.width / 2) : before.length && liesAt({ ...laid, strokes: before }, x, y, radius) ? [] : before;
+        const before = rubbed.current.get(laid) ?? laid.strokes,
+          after = isFreehand(laid.spot.tool)
+            ? erase(before, x, y, radius + laid.width / 2)
+            : before.length && liesAt({ ...laid, strokes: before }, x, y, radius)
+              ? []
+              : before;
         if (after !== before) rubbed.current.set(laid, after);
       }
     }
     const now = [...rubbed.current.values()];
-    if (now.length !== former.length || now.some((strokes, n) => strokes !== former[n])) onRubbed(new Map(rubbed.current));
+    if (now.length !== former.length || now.some((strokes, n) => strokes !== former[n]))
+      onRubbed(new Map(rubbed.current));
   };
 
   const down = (event: PointerEvent<HTMLDivElement>): void => {
@@ -73,15 +100,21 @@ export function Pad({ drawing, mine, onRubbed }: Props) {
   };
   const move = (event: PointerEvent<HTMLDivElement>): void => {
     if (points.current.length === 0) return;
-    const box = event.currentTarget.getBoundingClientRect(), all = event.nativeEvent.getCoalescedEvents?.() ?? [];
+    const box = event.currentTarget.getBoundingClientRect(),
+      all = event.nativeEvent.getCoalescedEvents?.() ?? [];
     for (const each of all.length ? all : [event.nativeEvent]) {
       const point = pointOf(each, box);
-      if (tool === 'eraser') { rub(point, points.current[0]); points.current = [point]; } else points.current.push(point);
+      if (tool === 'eraser') {
+        rub(point, points.current[0]);
+        points.current = [point];
+      } else points.current.push(point);
     }
     if (tool !== 'eraser') show();
   };
   const up = (): void => {
-    const strokes = strokesNow(), [first, last] = [points.current[0], points.current.at(-1)], far = first && last ? Math.hypot(last[0] - first[0], last[1] - first[1]) : 0;
+    const strokes = strokesNow(),
+      [first, last] = [points.current[0], points.current.at(-1)],
+      far = first && last ? Math.hypot(last[0] - first[0], last[1] - first[1]) : 0;
     points.current = [];
     if (tool === 'eraser') {
       drawing.rubOut(rubbed.current);
@@ -90,29 +123,111 @@ export function Pad({ drawing, mine, onRubbed }: Props) {
     } else if (strokes.length && (isFreehand(tool) || far >= LEAST)) drawing.setDown(strokes);
     live.current?.setAttribute('d', '');
   };
-  const cancel = (): void => { points.current = []; rubbed.current = new Map(); onRubbed(rubbed.current); live.current?.setAttribute('d', ''); };
+  const cancel = (): void => {
+    points.current = [];
+    rubbed.current = new Map();
+    onRubbed(rubbed.current);
+    live.current?.setAttribute('d', '');
+  };
 
   return (
-    <div role="application" aria-label={HELD_HINTS[tool]} data-pad={tool} className={`absolute inset-0 ${tool === 'move' ? 'z-10' : 'z-20'} ${CURSORS[tool] ?? 'cursor-crosshair'} ${hasPen ? 'touch-pan-y' : 'touch-none'}`}
-      onPointerDown={tool === 'move' ? () => drawing.choose(undefined) : down} onPointerMove={move} onPointerUp={up} onPointerCancel={cancel}>
-      <svg className="pointer-events-none absolute inset-0 h-full w-full overflow-visible" aria-hidden="true"><path ref={live} strokeWidth={width} strokeLinecap="round" strokeLinejoin="round" opacity={tool === 'broad' ? 0.6 : 1} /></svg>
-      {writing && <WordsHere tone={drawing.toneAt(writing.x, writing.y)} key={`${writing.x} ${writing.y}`} at={writing} size={width} colour={cssColour(colour)} onDone={(words) => { setWriting(undefined); if (words) drawing.setDown([[[writing.x, writing.y, EVEN]]], words); }} />}
+    <div
+      role="application"
+      aria-label={HELD_HINTS[tool]}
+      data-pad={tool}
+      className={`absolute inset-0 ${tool === 'move' ? 'z-10' : 'z-20'} ${CURSORS[tool] ?? 'cursor-crosshair'} ${hasPen ? 'touch-pan-y' : 'touch-none'}`}
+      onPointerDown={tool === 'move' ? () => drawing.choose(undefined) : down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={cancel}
+    >
+      <svg className="pointer-events-none absolute inset-0 h-full w-full overflow-visible" aria-hidden="true">
+        <path
+          ref={live}
+          strokeWidth={width}
+          strokeLinecap="round"
+          strokeLinejoin="round"
+          opacity={tool === 'broad' ? 0.6 : 1}
+        />
+      </svg>
+      {writing && (
+        <WordsHere
+          tone={drawing.toneAt(writing.x, writing.y)}
+          key={`${writing.x} ${writing.y}`}
+          at={writing}
+          size={width}
+          colour={cssColour(colour)}
+          onDone={(words) => {
+            setWriting(undefined);
+            if (words) drawing.setDown([[[writing.x, writing.y, EVEN]]], words);
+          }}
+        />
+      )}
     </div>
   );
 }
 
-const CURSORS: Partial<Record<Held, string>> = { move: 'cursor-default', text: 'cursor-text', sign: 'cursor-copy', eraser: 'cursor-cell' };
+const CURSORS: Partial<Record<Held, string>> = {
+  move: 'cursor-default',
+  text: 'cursor-text',
+  sign: 'cursor-copy',
+  eraser: 'cursor-cell',
+};
 
 /** Words written on the page itself: Enter sets them down, Escape leaves them. */
-function WordsHere({ tone, at, size, colour, onDone }: { tone: 'day' | undefined; at: Point; size: number; colour: string; onDone: (words: string) => void }) {
+function WordsHere({
+  tone,
+  at,
+  size,
+  colour,
+  onDone,
+}: {
+  tone: 'day' | undefined;
+  at: Point;
+  size: number;
+  colour: string;
+  onDone: (words: string) => void;
+}) {
   const [words, setWords] = useState('');
   const done = useRef(false);
-  const end = (said: string): void => { if (!done.current) { done.current = true; onDone(said.trim()); } };
+  const end = (said: string): void => {
+    if (!done.current) {
+      done.current = true;
+      onDone(said.trim());
+    }
+  };
   const onKey = (event: KeyboardEvent): void => {
-    if (event.key === 'Enter' && !event.shiftKey) { event.preventDefault(); end(words); }
-    if (event.key === 'Escape') { event.stopPropagation(); end(''); }
+    if (event.key === 'Enter' && !event.shiftKey) {
+      event.preventDefault();
+      end(words);
+    }
+    if (event.key === 'Escape') {
+      event.stopPropagation();
+      end('');
+    }
   };
   const longest = Math.max(8, ...words.split('\n').map((line) => line.length + 2));
-  return <textarea autoFocus data-theme={tone} aria-label="Words on the page" title="Enter sets them down; Shift Enter begins a line" rows={words.split('\n').length} value={words} onChange={(e) => setWords(e.target.value)} onKeyDown={onKey} onBlur={() => end(words)} onPointerDown={(e) => e.stopPropagation()}
-    className="absolute resize-none overflow-hidden border-0 border-b border-dashed border-tide bg-sheet/80 p-0 font-read outline-none" style={{ left: at.x, top: at.y, fontSize: size, lineHeight: LINE_HEIGHT, color: colour, width: `${longest * 0.62}em` }} />;
+  return (
+    <textarea
+      autoFocus
+      data-theme={tone}
+      aria-label="Words on the page"
+      title="Enter sets them down; Shift Enter begins a line"
+      rows={words.split('\n').length}
+      value={words}
+      onChange={(e) => setWords(e.target.value)}
+      onKeyDown={onKey}
+      onBlur={() => end(words)}
+      onPointerDown={(e) => e.stopPropagation()}
+      className="absolute resize-none overflow-hidden border-0 border-b border-dashed border-tide bg-sheet/80 p-0 font-read outline-none"
+      style={{
+        left: at.x,
+        top: at.y,
+        fontSize: size,
+        lineHeight: LINE_HEIGHT,
+        color: colour,
+        width: `${longest * 0.62}em`,
+      }}
+    />
+  );
 }

@@ -6,13 +6,42 @@ const ROUND = 4;
 
 /** What a tool draws round words whose boxes, one a line, are given. */
 export function aroundWords(tool: Exclude<Tool, 'text'>, boxes: readonly InkBox[], width: number): Strokes {
-  const first = boxes[0], whole = boxAround(boxes.map((b): InkPoint[] => [[b.left, b.top, EVEN], [b.left + b.width, b.top + b.height, EVEN]]));
+  const first = boxes[0],
+    whole = boxAround(
+      boxes.map((b): InkPoint[] => [
+        [b.left, b.top, EVEN],
+        [b.left + b.width, b.top + b.height, EVEN],
+      ]),
+    );
   if (!first || !whole) return [];
   switch (tool) {
-    case 'pen': case 'line': return boxes.map((b) => shapePoints('line', [b.left, b.top + b.height + width / 2], [b.left + b.width, b.top + b.height + width / 2]));
-    case 'broad': return boxes.map((b) => shapePoints('line', [b.left, b.top + b.height / 2], [b.left + b.width, b.top + b.height / 2]));
-    case 'arrow': return [shapePoints('arrow', [first.left - 52, first.top - first.height], [first.left - ROUND, first.top + first.height / 2])];
-    case 'box': case 'ellipse': return [shapePoints(tool, [whole.left - ROUND, whole.top - ROUND / 2], [whole.left + whole.width + ROUND, whole.top + whole.height + ROUND / 2])];
-    case 'sign': return [[[first.left - width, first.top, EVEN]]];
+    case 'pen':
+    case 'line':
+      return boxes.map((b) =>
+        shapePoints('line', [b.left, b.top + b.height + width / 2], [b.left + b.width, b.top + b.height + width / 2]),
+      );
+    case 'broad':
+      return boxes.map((b) =>
+        shapePoints('line', [b.left, b.top + b.height / 2], [b.left + b.width, b.top + b.height / 2]),
+      );
+    case 'arrow':
+      return [
+        shapePoints(
+          'arrow',
+          [first.left - 52, first.top - first.height],
+          [first.left - ROUND, first.top + first.height / 2],
+        ),
+      ];
+    case 'box':
+    case 'ellipse':
+      return [
+        shapePoints(
+          tool,
+          [whole.left - ROUND, whole.top - ROUND / 2],
+          [whole.left + whole.width + ROUND, whole.top + whole.height + ROUND / 2],
+        ),
+      ];
+    case 'sign':
+      return [[[first.left - width, first.top, EVEN]]];
   }
 }

@@ -6,8 +6,14 @@ import type { Laid } from './laid';
 import type { Former, Look, TiedSpot } from './tie-to-page';
 
 /** Changing what was drawn. `spotOf` ties strokes to the page, or has told why it cannot. */
-export function changing(marks: Pick<Marks, 'move' | 'passage' | 'changeAll'>, spotOf: (strokes: Strokes, look: Look, former?: Former) => TiedSpot | undefined) {
-  const tiedAnew = ({ spot, width, strokes: before, thread: { range } }: Laid, strokes: Strokes): TiedSpot | undefined =>
+export function changing(
+  marks: Pick<Marks, 'move' | 'passage' | 'changeAll'>,
+  spotOf: (strokes: Strokes, look: Look, former?: Former) => TiedSpot | undefined,
+) {
+  const tiedAnew = (
+    { spot, width, strokes: before, thread: { range } }: Laid,
+    strokes: Strokes,
+  ): TiedSpot | undefined =>
     spotOf(strokes, { tool: spot.tool, colour: spot.colour, width }, { tied: spot.tied, range, strokes: before });
   return {
     /** Other strokes: moved, or made larger. */
@@ -25,6 +31,9 @@ export function changing(marks: Pick<Marks, 'move' | 'passage' | 'changeAll'>, s
       if (changes.length) void marks.changeAll(changes, 'rubbed out');
     },
     /** Another colour, or another width in pixels. */
-    restyle: ({ thread: { root, range }, spot, width: pixels }: Laid, { colour = spot.colour, width = pixels }: { readonly colour?: string; readonly width?: number }): void => marks.move(root, range, { ...spot, colour, width: (spot.width * width) / pixels }),
+    restyle: (
+      { thread: { root, range }, spot, width: pixels }: Laid,
+      { colour = spot.colour, width = pixels }: { readonly colour?: string; readonly width?: number },
+    ): void => marks.move(root, range, { ...spot, colour, width: (spot.width * width) / pixels }),
   };
 }

@@ -20,25 +20,49 @@ export const LINE_HEIGHT = 1.25;
 const NOTHING: readonly Laid[] = [];
 
 /** Where ink was found to stand, by its anchor: as long as the page and the range stay, so does the ink. */
-export interface Standing { readonly range: StreamRange; readonly ink: { readonly strokes: Strokes; readonly unit: number; readonly box: InkBox } | undefined }
+export interface Standing {
+  readonly range: StreamRange;
+  readonly ink: { readonly strokes: Strokes; readonly unit: number; readonly box: InkBox } | undefined;
+}
 
 /** Lays out what was drawn, by how its words or pictures stand now. What is not shown is left out. `known` is of this layout of the page. */
-export function layDrawings(adapter: PageAdapter, threads: readonly Thread[], known: Map<object, Standing>): readonly Laid[] {
+export function layDrawings(
+  adapter: PageAdapter,
+  threads: readonly Thread[],
+  known: Map<object, Standing>,
+): readonly Laid[] {
   const laid = threads.flatMap((thread): Laid[] => {
-    const { root: { anchor, deleted }, range } = thread, spot = anchor?.spot;
+    const {
+        root: { anchor, deleted },
+        range,
+      } = thread,
+      spot = anchor?.spot;
     if (spot?.type !== 'drawn' || deleted) return [];
-    const before = known.get(anchor!), same = before?.range.start === range.start && before.range.end === range.end;
+    const before = known.get(anchor!),
+      same = before?.range.start === range.start && before.range.end === range.end;
     const { ink } = same ? before! : { ink: stand(adapter, spot, range) };
     if (!same) known.set(anchor!, { range, ink });
     if (!ink) return [];
-    const width = spot.width * ink.unit, lines = linesOf(thread, spot);
-    return [{ thread, spot, strokes: ink.strokes, width, lines, box: lines.length ? lettersBox(ink.box, lines, width) : grown(ink.box, width / 2) }];
+    const width = spot.width * ink.unit,
+      lines = linesOf(thread, spot);
+    return [
+      {
+        thread,
+        spot,
+        strokes: ink.strokes,
+        width,
+        lines,
+        box: lines.length ? lettersBox(ink.box, lines, width) : grown(ink.box, width / 2),
+      },
+    ];
   });
   return laid.length ? laid : NOTHING;
 }
 
 function stand(adapter: PageAdapter, { tied }: DrawnSpot, range: StreamRange): Standing['ink'] {
-  const laid = inkOn(adapter, tied, range), strokes = laid && onPage(laid.strokes, adapter.shownAt(adapter.window.innerWidth, 0).x), box = strokes && boxAround(strokes);
+  const laid = inkOn(adapter, tied, range),
+    strokes = laid && onPage(laid.strokes, adapter.shownAt(adapter.window.innerWidth, 0).x),
+    box = strokes && boxAround(strokes);
   return laid && box && { strokes, unit: laid.unit, box };
 }
 
@@ -48,7 +72,8 @@ const EDGE = 4;
 function onPage(strokes: Strokes, room: number): Strokes {
   const box = boxAround(strokes);
   if (!box) return strokes;
-  const over = box.left + box.width - (room - EDGE), by = box.left < EDGE ? EDGE - box.left : over > 0 ? -Math.min(over, box.left - EDGE) : 0;
+  const over = box.left + box.width - (room - EDGE),
+    by = box.left < EDGE ? EDGE - box.left : over > 0 ? -Math.min(over, box.left - EDGE) : 0;
   return by === 0 ? strokes : strokes.map((stroke) => stroke.map(([x, y, pressure]) => [x + by, y, pressure] as const));
 }
 
@@ -58,7 +83,17 @@ function linesOf({ root }: Thread, { tool }: DrawnSpot): readonly string[] {
   return tool === 'text' ? (plainWords(root.note) || '…').split('\n') : [];
 }
 
-const grown = ({ left, top, width, height }: InkBox, by: number): InkBox => ({ left: left - by, top: top - by, width: width + 2 * by, height: height + 2 * by });
+const grown = ({ left, top, width, height }: InkBox, by: number): InkBox => ({
+  left: left - by,
+  top: top - by,
+  width: width + 2 * by,
+  height: height + 2 * by,
+});
 
 /** Letters are half as wide as high, near enough to be clicked and outlined. */
-const lettersBox = ({ left, top }: InkBox, lines: readonly string[], size: number): InkBox => ({ left, top, width: Math.max(...lines.map((line) => Math.max(1, line.length))) * size * 0.52, height: lines.length * size * LINE_HEIGHT });
+const lettersBox = ({ left, top }: InkBox, lines: readonly string[], size: number): InkBox => ({
+  left,
+  top,
+  width: Math.max(...lines.map((line) => Math.max(1, line.length))) * size * 0.52,
+  height: lines.length * size * LINE_HEIGHT,
+});

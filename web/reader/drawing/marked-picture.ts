@@ -18,12 +18,25 @@ interface Given {
 }
 
 /** A picture or page of a PDF, or an area of it, with all that is marked on it, as PNG, as fine as it is at hand. Rejects, in words, where it is not drawn. */
-export async function markedPicture({ adapter, on, region = { x: 0, y: 0, width: 1, height: 1 }, laid, threads }: Given): Promise<Blob> {
-  const base = baseOf(adapter, on), box = adapter.holder(on);
-  if (!base || !box || base.width === 0) throw new Error('This is not drawn on the page just now. Scroll to it and try again.');
-  const canvas = Object.assign(document.createElement('canvas'), { width: Math.max(1, Math.round(region.width * base.width)), height: Math.max(1, Math.round(region.height * base.height)) }), pen = canvas.getContext('2d')!;
+export async function markedPicture({
+  adapter,
+  on,
+  region = { x: 0, y: 0, width: 1, height: 1 },
+  laid,
+  threads,
+}: Given): Promise<Blob> {
+  const base = baseOf(adapter, on),
+    box = adapter.holder(on);
+  if (!base || !box || base.width === 0)
+    throw new Error('This is not drawn on the page just now. Scroll to it and try again.');
+  const canvas = Object.assign(document.createElement('canvas'), {
+      width: Math.max(1, Math.round(region.width * base.width)),
+      height: Math.max(1, Math.round(region.height * base.height)),
+    }),
+    pen = canvas.getContext('2d')!;
   // The pages of a PDF are as the theme shows them; a picture is as it is.
-  const tone = toneOn(on), paper = 'page' in on && document.documentElement.dataset.theme === 'night' ? NIGHT_PAPER : '#fff';
+  const tone = toneOn(on),
+    paper = 'page' in on && document.documentElement.dataset.theme === 'night' ? NIGHT_PAPER : '#fff';
   pen.fillStyle = paper;
   pen.fillRect(0, 0, canvas.width, canvas.height);
   const scale = base.width / box.width;
@@ -31,19 +44,31 @@ export async function markedPicture({ adapter, on, region = { x: 0, y: 0, width:
   pen.drawImage(base.picture, 0, 0, base.width, base.height);
   pen.scale(scale, scale);
   pen.translate(-box.left, -box.top);
-  for (const { root } of threads) if (root.anchor?.spot?.type === 'area' && isSame(root.anchor.spot.on, on) && !isRegion(root.anchor.spot, region)) outlineArea(pen, root.kind, areaBox(adapter, root.anchor.spot)!, isPin(root.anchor.spot), tone);
-  for (const each of laid) if (each.spot.tied.to === 'picture' && isSame(each.spot.tied.on, on)) drawInk(pen, each, tone);
-  return new Promise((resolve, reject) => canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('This picture is too large for the browser.'))), 'image/png'));
+  for (const { root } of threads)
+    if (root.anchor?.spot?.type === 'area' && isSame(root.anchor.spot.on, on) && !isRegion(root.anchor.spot, region))
+      outlineArea(pen, root.kind, areaBox(adapter, root.anchor.spot)!, isPin(root.anchor.spot), tone);
+  for (const each of laid)
+    if (each.spot.tied.to === 'picture' && isSame(each.spot.tied.on, on)) drawInk(pen, each, tone);
+  return new Promise((resolve, reject) =>
+    canvas.toBlob(
+      (blob) => (blob ? resolve(blob) : reject(new Error('This picture is too large for the browser.'))),
+      'image/png',
+    ),
+  );
 }
 
 /** Hands a file to the person. */
 export function download(blob: Blob, name: string): void {
-  const address = URL.createObjectURL(blob), link = Object.assign(document.createElement('a'), { href: address, download: name });
+  const address = URL.createObjectURL(blob),
+    link = Object.assign(document.createElement('a'), { href: address, download: name });
   link.click();
   setTimeout(() => URL.revokeObjectURL(address), 10_000);
 }
 
-function baseOf({ document: page }: PageAdapter, on: AreaSpot['on']): { readonly picture: CanvasImageSource; readonly width: number; readonly height: number } | undefined {
+function baseOf(
+  { document: page }: PageAdapter,
+  on: AreaSpot['on'],
+): { readonly picture: CanvasImageSource; readonly width: number; readonly height: number } | undefined {
   if ('page' in on) {
     const canvas = document.querySelector<HTMLCanvasElement>(`canvas[data-drawn="${on.page}"]`);
     return canvas ? { picture: canvas, width: canvas.width, height: canvas.height } : undefined;
@@ -52,8 +77,10 @@ function baseOf({ document: page }: PageAdapter, on: AreaSpot['on']): { readonly
   return image ? { picture: image, width: image.naturalWidth, height: image.naturalHeight } : undefined;
 }
 
-const isSame = (a: AreaSpot['on'], b: AreaSpot['on']): boolean => ('page' in a ? 'page' in b && a.page === b.page : 'picture' in b && a.picture === b.picture);
-const isRegion = (spot: AreaSpot, region: NonNullable<Given['region']>): boolean => spot.x === region.x && spot.y === region.y && spot.width === region.width && spot.height === region.height;
+const isSame = (a: AreaSpot['on'], b: AreaSpot['on']): boolean =>
+  'page' in a ? 'page' in b && a.page === b.page : 'picture' in b && a.picture === b.picture;
+const isRegion = (spot: AreaSpot, region: NonNullable<Given['region']>): boolean =>
+  spot.x === region.x && spot.y === region.y && spot.width === region.width && spot.height === region.height;
 
 /** A canvas knows no roles: the colour they stand for in a theme, or in that of the moment. */
 function resolved(colour: string, tone: 'day' | undefined): string {
@@ -65,15 +92,24 @@ function resolved(colour: string, tone: 'day' | undefined): string {
   return color;
 }
 
-function drawInk(pen: CanvasRenderingContext2D, { spot, strokes, width, lines, thread }: Laid, tone: 'day' | undefined): void {
-  const colour = resolved(spot.tool === 'sign' ? cssColour(thread.root.kind.pigment) : cssColour(spot.colour, spot.tool), tone), at = strokes[0]?.[0];
+function drawInk(
+  pen: CanvasRenderingContext2D,
+  { spot, strokes, width, lines, thread }: Laid,
+  tone: 'day' | undefined,
+): void {
+  const colour = resolved(
+      spot.tool === 'sign' ? cssColour(thread.root.kind.pigment) : cssColour(spot.colour, spot.tool),
+      tone,
+    ),
+    at = strokes[0]?.[0];
   pen.save();
   pen.fillStyle = pen.strokeStyle = colour;
   if (lines.length && at) {
     pen.font = `${spot.tool === 'sign' ? 'bold ' : ''}${width}px ${spot.tool === 'sign' ? '"Atkinson Hyperlegible Next Variable", sans-serif' : '"Literata Variable", serif'}`;
     lines.forEach((line, n) => pen.fillText(line, at[0], at[1] + width * (0.92 + n * LINE_HEIGHT)));
   } else {
-    const { d, filled } = inkPath(spot.tool, strokes, width), path = new Path2D(d);
+    const { d, filled } = inkPath(spot.tool, strokes, width),
+      path = new Path2D(d);
     if (spot.tool === 'broad') pen.globalCompositeOperation = 'multiply';
     pen.lineWidth = width;
     pen.lineCap = pen.lineJoin = 'round';
@@ -83,12 +119,22 @@ function drawInk(pen: CanvasRenderingContext2D, { spot, strokes, width, lines, t
   pen.restore();
 }
 
-function outlineArea(pen: CanvasRenderingContext2D, { pigment, sign }: Kind, { left, top, width, height }: Box, pin: boolean, tone: 'day' | undefined): void {
+function outlineArea(
+  pen: CanvasRenderingContext2D,
+  { pigment, sign }: Kind,
+  { left, top, width, height }: Box,
+  pin: boolean,
+  tone: 'day' | undefined,
+): void {
   pen.save();
   pen.strokeStyle = pen.fillStyle = resolved(`var(--${pigment}-line)`, tone);
   pen.lineWidth = 2;
   pen.font = '600 13px "Literata Variable", serif';
-  if (pin) { pen.beginPath(); pen.arc(left, top, 11, 0, 2 * Math.PI); pen.stroke(); } else pen.strokeRect(left, top, width, height);
+  if (pin) {
+    pen.beginPath();
+    pen.arc(left, top, 11, 0, 2 * Math.PI);
+    pen.stroke();
+  } else pen.strokeRect(left, top, width, height);
   pen.fillText(sign, pin ? left - 4 : left + 5, pin ? top + 5 : top + 15);
   pen.restore();
 }

@@ -5,15 +5,45 @@ import { isColour, TOOLS } from '@avrelle/core/ink';
 export const HELD = ['move', ...TOOLS, 'eraser'] as const;
 export type Held = (typeof HELD)[number];
 
-export const HELD_WORDS: Readonly<Record<Held, string>> = { move: 'Move', pen: 'Pen', broad: 'Broad pen', line: 'Line', arrow: 'Arrow', box: 'Box', ellipse: 'Ellipse', text: 'Words', sign: 'Sign', eraser: 'Eraser' };
+export const HELD_WORDS: Readonly<Record<Held, string>> = {
+  move: 'Move',
+  pen: 'Pen',
+  broad: 'Broad pen',
+  line: 'Line',
+  arrow: 'Arrow',
+  box: 'Box',
+  ellipse: 'Ellipse',
+  text: 'Words',
+  sign: 'Sign',
+  eraser: 'Eraser',
+};
 export const HELD_HINTS: Readonly<Record<Held, string>> = {
-  move: 'Choose what you drew and drag it, or move it with the arrow keys', pen: 'Draw by hand', broad: 'Draw broadly, with the words showing through', line: 'Drag a line', arrow: 'Drag an arrow to where it points',
-  box: 'Drag a box', ellipse: 'Drag an ellipse', text: 'Click where words shall stand', sign: 'Click where a sign of the Key shall stand', eraser: 'Rub out what you drew',
+  move: 'Choose what you drew and drag it, or move it with the arrow keys',
+  pen: 'Draw by hand',
+  broad: 'Draw broadly, with the words showing through',
+  line: 'Drag a line',
+  arrow: 'Drag an arrow to where it points',
+  box: 'Drag a box',
+  ellipse: 'Drag an ellipse',
+  text: 'Click where words shall stand',
+  sign: 'Click where a sign of the Key shall stand',
+  eraser: 'Rub out what you drew',
 };
 
 export const SWATCHES: readonly string[] = ['ink', ...PIGMENTS];
 /** Widths in pixels as drawn: least, most; for words and signs the height of letters. */
-export const WIDTHS: Readonly<Record<Held, readonly [number, number]>> = { move: [1, 40], pen: [1, 12], broad: [6, 48], line: [1, 16], arrow: [1, 16], box: [1, 16], ellipse: [1, 16], text: [12, 64], sign: [14, 72], eraser: [6, 60] };
+export const WIDTHS: Readonly<Record<Held, readonly [number, number]>> = {
+  move: [1, 40],
+  pen: [1, 12],
+  broad: [6, 48],
+  line: [1, 16],
+  arrow: [1, 16],
+  box: [1, 16],
+  ellipse: [1, 16],
+  text: [12, 64],
+  sign: [14, 72],
+  eraser: [6, 60],
+};
 
 export interface Settings {
   readonly tool: Held;
@@ -21,7 +51,11 @@ export interface Settings {
   readonly widths: Readonly<Record<Held, number>>;
 }
 
-export const USUAL: Settings = { tool: 'pen', colour: 'ink', widths: { move: 2, pen: 3, broad: 18, line: 2, arrow: 2, box: 2, ellipse: 2, text: 20, sign: 26, eraser: 18 } };
+export const USUAL: Settings = {
+  tool: 'pen',
+  colour: 'ink',
+  widths: { move: 2, pen: 3, broad: 18, line: 2, arrow: 2, box: 2, ellipse: 2, text: 20, sign: 26, eraser: 18 },
+};
 
 const STORED = 'avrelle.drawing';
 
@@ -29,8 +63,16 @@ const STORED = 'avrelle.drawing';
 export function readSettings(stored: string | null = localStorage.getItem(STORED)): Settings {
   try {
     const { tool, colour, widths } = JSON.parse(stored ?? '{}') as Partial<Settings>;
-    const width = (held: Held): number => { const kept = widths?.[held], [least, most] = WIDTHS[held]; return typeof kept === 'number' && kept >= least && kept <= most ? kept : USUAL.widths[held]; };
-    return { tool: HELD.includes(tool as Held) ? tool! : USUAL.tool, colour: isColour(colour) ? colour : USUAL.colour, widths: Object.fromEntries(HELD.map((held) => [held, width(held)])) as Record<Held, number> };
+    const width = (held: Held): number => {
+      const kept = widths?.[held],
+        [least, most] = WIDTHS[held];
+      return typeof kept === 'number' && kept >= least && kept <= most ? kept : USUAL.widths[held];
+    };
+    return {
+      tool: HELD.includes(tool as Held) ? tool! : USUAL.tool,
+      colour: isColour(colour) ? colour : USUAL.colour,
+      widths: Object.fromEntries(HELD.map((held) => [held, width(held)])) as Record<Held, number>,
+    };
   } catch {
     return USUAL;
   }
@@ -42,7 +84,9 @@ export const keepSettings = (settings: Settings): void => localStorage.setItem(S
 export function cssColour(colour: string, tool?: Held): string {
   const full = colour.startsWith('#') ? colour : colour === 'ink' ? 'var(--ink)' : `var(--${colour}-line)`;
   if (tool !== 'broad') return full;
-  return colour.startsWith('#') || colour === 'ink' ? `color-mix(in srgb, ${full} 34%, var(--sheet))` : `color-mix(in srgb, var(--${colour}) 84%, ${full})`;
+  return colour.startsWith('#') || colour === 'ink'
+    ? `color-mix(in srgb, ${full} 34%, var(--sheet))`
+    : `color-mix(in srgb, var(--${colour}) 84%, ${full})`;
 }
 
 export const isFreehand = (tool: Held): boolean => tool === 'pen' || tool === 'broad';

@@ -26,11 +26,17 @@ interface Given {
 }
 
 /** Strokes that follow each other within this time, in milliseconds, and near each other, in pixels, are one drawing. */
-const SAME_WORD = 1_200, NEAR = 60;
+const SAME_WORD = 1_200,
+  NEAR = 60;
 /** How far a simplified stroke may lie beside what the hand drew, in pixels. */
 const TRUE_TO = 0.4;
 
-interface LastInk { readonly id: string; readonly until: number; readonly strokes: Strokes; readonly look: string }
+interface LastInk {
+  readonly id: string;
+  readonly until: number;
+  readonly strokes: Strokes;
+  readonly look: string;
+}
 
 export type Drawing = ReturnType<typeof useDrawing>;
 
@@ -43,7 +49,9 @@ export function useDrawing({ page, blocks, language, marks, laid, kinds, audienc
   const [chosen, setChosen] = useState<string>();
   const lastInk = useRef<LastInk>(undefined);
   useEffect(() => keepSettings(settings), [settings]);
-  const sign = kinds.find((k) => k.code === signOf) ?? kinds[0]!, { tool, colour } = settings, width = settings.widths[tool];
+  const sign = kinds.find((k) => k.code === signOf) ?? kinds[0]!,
+    { tool, colour } = settings,
+    width = settings.widths[tool];
   const held = laid.find((l) => l.thread.root.id === chosen);
 
   const spotOf = (strokes: Strokes, look: Look, former?: Former): TiedSpot | undefined => {
@@ -57,52 +65,119 @@ export function useDrawing({ page, blocks, language, marks, laid, kinds, audienc
 
   /** A box over words from corner to corner, or a sign at a point of them, to write a note about. */
   const areaOverWords = (from: Point, to: Point): TiedSpot | undefined => {
-    if (from.x === to.x && from.y === to.y) return spotOf([[[from.x - PIN * 0.3, from.y - PIN * 0.6, EVEN]]], { tool: 'sign', colour: 'plain', width: PIN });
+    if (from.x === to.x && from.y === to.y)
+      return spotOf([[[from.x - PIN * 0.3, from.y - PIN * 0.6, EVEN]]], { tool: 'sign', colour: 'plain', width: PIN });
     return spotOf([shapePoints('box', [from.x, from.y], [to.x, to.y])], { tool: 'box', colour: 'ink', width: 2 });
   };
 
   /** Sets down what was drawn; a stroke of a hand that writes on joins the one before. */
   const setDown = (drawn: Strokes, words?: string): void => {
     if (tool === 'move' || tool === 'eraser' || !mayWrite()) return;
-    const look = `${tool} ${colour} ${width}`, strokes = isFreehand(tool) ? drawn.map((stroke) => simplify(stroke, TRUE_TO)) : drawn, before = lastInk.current;
-    const joined = before && isFreehand(tool) && before.look === look && Date.now() - before.until < SAME_WORD && isBeside(before.strokes, strokes) ? laid.find((l) => l.thread.root.id === before.id)?.thread.root : undefined;
-    const all = joined ? [...before!.strokes, ...strokes] : strokes, made = spotOf(all, { tool, colour: tool === 'sign' ? sign.pigment : colour, width });
+    const look = `${tool} ${colour} ${width}`,
+      strokes = isFreehand(tool) ? drawn.map((stroke) => simplify(stroke, TRUE_TO)) : drawn,
+      before = lastInk.current;
+    const joined =
+      before &&
+      isFreehand(tool) &&
+      before.look === look &&
+      Date.now() - before.until < SAME_WORD &&
+      isBeside(before.strokes, strokes)
+        ? laid.find((l) => l.thread.root.id === before.id)?.thread.root
+        : undefined;
+    const all = joined ? [...before!.strokes, ...strokes] : strokes,
+      made = spotOf(all, { tool, colour: tool === 'sign' ? sign.pigment : colour, width });
     if (!made) return;
     if (joined) marks.move(joined, made.range, made.spot);
-    const id = joined?.id ?? marks.create({ ...made, kind: tool === 'sign' ? sign : PLAIN_NOTE, note: words ?? '', classIds: audience, words: 'Drawing set down' });
+    const id =
+      joined?.id ??
+      marks.create({
+        ...made,
+        kind: tool === 'sign' ? sign : PLAIN_NOTE,
+        note: words ?? '',
+        classIds: audience,
+        words: 'Drawing set down',
+      });
     lastInk.current = { id, until: Date.now(), strokes: all, look };
   };
 
   /** The tool at work round the words that are selected, without a pointer. */
   const onWords = (): void => {
-    const range = selection(), boxes = range && page?.adapter.boxes(range), strokes = boxes && tool !== 'move' && tool !== 'eraser' && tool !== 'text' ? aroundWords(tool, boxes, width) : [];
+    const range = selection(),
+      boxes = range && page?.adapter.boxes(range),
+      strokes = boxes && tool !== 'move' && tool !== 'eraser' && tool !== 'text' ? aroundWords(tool, boxes, width) : [];
     if (strokes.length) setDown(strokes);
     if (range) page?.adapter.select(undefined);
   };
 
   const { redraw, rubOut, restyle } = changing(marks, spotOf);
 
-  const hold = useCallback((to: Held) => { setSettings((s) => ({ ...s, tool: to })); if (to !== 'move') setChosen(undefined); }, []);
+  const hold = useCallback((to: Held) => {
+    setSettings((s) => ({ ...s, tool: to }));
+    if (to !== 'move') setChosen(undefined);
+  }, []);
   /** By the digit of its place in the strip; false for a key that is none. */
   const holdBy = (digit: string): boolean => {
     const to = /^\d$/.test(digit) ? HELD[(Number(digit) + HELD.length - 1) % HELD.length] : undefined;
     if (to) hold(to);
     return to !== undefined;
   };
-  const turn = useCallback((to: boolean) => { setOn(to); setChosen(undefined); lastInk.current = undefined; }, []);
+  const turn = useCallback((to: boolean) => {
+    setOn(to);
+    setChosen(undefined);
+    lastInk.current = undefined;
+  }, []);
   return {
-    on, turn, tool, hold, holdBy, sign, setSign: setSignOf, colour: held ? held.spot.colour : colour, width: held ? held.width : width, chosen: held, choose: setChosen, setDown, onWords, areaOverWords, toneAt, redraw, rubOut,
-    setColour: (to: string) => { if (held) restyle(held, { colour: to }); else setSettings((s) => ({ ...s, colour: to })); },
-    setWidth: (to: number) => { if (held) restyle(held, { width: to }); else setSettings((s) => ({ ...s, widths: { ...s.widths, [tool]: to } })); },
-    remove: () => { if (held) { marks.remove([held.thread.root]); setChosen(undefined); } },
+    on,
+    turn,
+    tool,
+    hold,
+    holdBy,
+    sign,
+    setSign: setSignOf,
+    colour: held ? held.spot.colour : colour,
+    width: held ? held.width : width,
+    chosen: held,
+    choose: setChosen,
+    setDown,
+    onWords,
+    areaOverWords,
+    toneAt,
+    redraw,
+    rubOut,
+    setColour: (to: string) => {
+      if (held) restyle(held, { colour: to });
+      else setSettings((s) => ({ ...s, colour: to }));
+    },
+    setWidth: (to: number) => {
+      if (held) restyle(held, { width: to });
+      else setSettings((s) => ({ ...s, widths: { ...s.widths, [tool]: to } }));
+    },
+    remove: () => {
+      if (held) {
+        marks.remove([held.thread.root]);
+        setChosen(undefined);
+      }
+    },
   };
 }
 
 function isBeside(a: Strokes, b: Strokes): boolean {
-  const one = boxAround(a), two = boxAround(b);
-  return Boolean(one && two && two.left < one.left + one.width + NEAR && two.left + two.width > one.left - NEAR && two.top < one.top + one.height + NEAR / 2 && two.top + two.height > one.top - NEAR / 2);
+  const one = boxAround(a),
+    two = boxAround(b);
+  return Boolean(
+    one &&
+    two &&
+    two.left < one.left + one.width + NEAR &&
+    two.left + two.width > one.left - NEAR &&
+    two.top < one.top + one.height + NEAR / 2 &&
+    two.top + two.height > one.top - NEAR / 2,
+  );
 }
 
-const EVEN = 0.5, PIN = 24;
+const EVEN = 0.5,
+  PIN = 24;
 
-interface Point { readonly x: number; readonly y: number }
+interface Point {
+  readonly x: number;
+  readonly y: number;
+}

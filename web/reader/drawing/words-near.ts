@@ -6,12 +6,24 @@ import type { Extent, PageAdapter } from '../page-frame';
 const REACH = 40;
 
 /** The words ink may be tied to: those of the blocks it lies on or near, else of the nearest block. */
-export function wordsNear(adapter: PageAdapter, blocks: readonly Extent[], { top, height }: InkBox, language: string): WordBox[] {
-  const bottom = top + height, near = blocks.filter((b) => b.top < bottom + REACH && b.bottom > top - REACH);
+export function wordsNear(
+  adapter: PageAdapter,
+  blocks: readonly Extent[],
+  { top, height }: InkBox,
+  language: string,
+): WordBox[] {
+  const bottom = top + height,
+    near = blocks.filter((b) => b.top < bottom + REACH && b.bottom > top - REACH);
   const away = (b: Extent): number => Math.max(b.top - bottom, top - b.bottom, 0);
-  const nearest = near.length ? near : blocks.length ? [blocks.reduce((best, b) => (away(b) < away(best) ? b : best))] : [];
-  return nearest.flatMap(({ block }) => wordsIn(adapter.stream.text, block, language || 'en').flatMap((word): WordBox[] => {
-    const [box] = adapter.boxes(word);
-    return box ? [{ ...word, ...box }] : [];
-  }));
+  const nearest = near.length
+    ? near
+    : blocks.length
+      ? [blocks.reduce((best, b) => (away(b) < away(best) ? b : best))]
+      : [];
+  return nearest.flatMap(({ block }) =>
+    wordsIn(adapter.stream.text, block, language || 'en').flatMap((word): WordBox[] => {
+      const [box] = adapter.boxes(word);
+      return box ? [{ ...word, ...box }] : [];
+    }),
+  );
 }

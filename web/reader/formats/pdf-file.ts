@@ -13,13 +13,30 @@ export function openPdf(address: string, password: string | undefined): Promise<
 }
 
 export function closePdf(address: string): void {
-  void open.get(address)?.then((document) => document.loadingTask.destroy(), () => undefined);
+  void open.get(address)?.then(
+    (document) => document.loadingTask.destroy(),
+    () => undefined,
+  );
   open.delete(address);
 }
 
 async function begin(address: string, password: string | undefined): Promise<PDFDocumentProxy> {
-  const [{ getDocument, GlobalWorkerOptions }, { default: workerUrl }] = await Promise.all([import('pdfjs-dist'), import('pdfjs-dist/build/pdf.worker.mjs?url')]);
+  const [{ getDocument, GlobalWorkerOptions }, { default: workerUrl }] = await Promise.all([
+    import('pdfjs-dist'),
+    import('pdfjs-dist/build/pdf.worker.mjs?url'),
+  ]);
   GlobalWorkerOptions.workerSrc = workerUrl;
   // No WebAssembly: our own policy allows none.
-  return getDocument({ url: address, disableAutoFetch: true, rangeChunkSize: 262_144, cMapUrl: '/pdf/cmaps/', cMapPacked: true, standardFontDataUrl: '/pdf/standard_fonts/', wasmUrl: '/pdf/wasm/', useWasm: false, enableXfa: false, ...(password === undefined ? {} : { password }) }).promise;
+  return getDocument({
+    url: address,
+    disableAutoFetch: true,
+    rangeChunkSize: 262_144,
+    cMapUrl: '/pdf/cmaps/',
+    cMapPacked: true,
+    standardFontDataUrl: '/pdf/standard_fonts/',
+    wasmUrl: '/pdf/wasm/',
+    useWasm: false,
+    enableXfa: false,
+    ...(password === undefined ? {} : { password }),
+  }).promise;
 }

@@ -8,11 +8,20 @@ export function KindMenu({ current, onChoose }: { current?: string; onChoose: (k
   const { kinds } = useKey();
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className="act">Kind <span aria-hidden="true">▾</span></DropdownMenu.Trigger>
+      <DropdownMenu.Trigger className="act">
+        Kind <span aria-hidden="true">▾</span>
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content sideOffset={4} className="over py-1 text-[14px]">
           {[...kinds, PLAIN_NOTE].map((kind) => (
-            <DropdownMenu.Item key={kind.code} className={`item ${kind.code === current ? 'font-semibold' : ''}`} onSelect={() => onChoose(kind)}><Sign kind={kind} className="w-4" />{kind.name}</DropdownMenu.Item>
+            <DropdownMenu.Item
+              key={kind.code}
+              className={`item ${kind.code === current ? 'font-semibold' : ''}`}
+              onSelect={() => onChoose(kind)}
+            >
+              <Sign kind={kind} className="w-4" />
+              {kind.name}
+            </DropdownMenu.Item>
           ))}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

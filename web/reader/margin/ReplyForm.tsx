@@ -32,9 +32,25 @@ export function ReplyForm({ initial = '', label = 'Reply', slot: given, onSend, 
     if (event.key === 'Escape') onCancel?.();
   };
   return (
-    <form className="mt-2 flex items-end gap-3" onSubmit={(e) => { e.preventDefault(); void send(); }}>
-      <textarea aria-label="Reply" rows={note ? 2 : 1} value={note} onChange={(e) => write(e.target.value)} onKeyDown={onKey} placeholder="Answer…" className="field resize-none text-[14px]" />
-      <button className="act text-[13px]" disabled={busy || !note.trim()}>{label}</button>
+    <form
+      className="mt-2 flex items-end gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void send();
+      }}
+    >
+      <textarea
+        aria-label="Reply"
+        rows={note ? 2 : 1}
+        value={note}
+        onChange={(e) => write(e.target.value)}
+        onKeyDown={onKey}
+        placeholder="Answer…"
+        className="field resize-none text-[14px]"
+      />
+      <button className="act text-[13px]" disabled={busy || !note.trim()}>
+        {label}
+      </button>
     </form>
   );
 }

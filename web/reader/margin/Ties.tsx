@@ -11,11 +11,27 @@ export interface Tie {
 }
 
 /** Hairlines to each note from beside the last line of its passage: never under words, where they would look like a mark. */
-export function Ties({ ties, width, height, turn }: { ties: readonly Tie[]; width: number; height: number; turn: number }) {
+export function Ties({
+  ties,
+  width,
+  height,
+  turn,
+}: {
+  ties: readonly Tie[];
+  width: number;
+  height: number;
+  turn: number;
+}) {
   return (
     <svg aria-hidden="true" className="pointer-events-none absolute left-0 top-0" width={width} height={height}>
       {ties.map(({ id, place, noteTop, open }) => (
-        <path key={id} d={`M${Math.max(turn, place.endX + 6)} ${place.endY - HALF_LINE}L${width} ${noteTop + 14}`} fill="none" stroke={open ? 'var(--tide)' : 'var(--rule-strong)'} strokeWidth={open ? 1.6 : 0.9} />
+        <path
+          key={id}
+          d={`M${Math.max(turn, place.endX + 6)} ${place.endY - HALF_LINE}L${width} ${noteTop + 14}`}
+          fill="none"
+          stroke={open ? 'var(--tide)' : 'var(--rule-strong)'}
+          strokeWidth={open ? 1.6 : 0.9}
+        />
       ))}
     </svg>
   );

@@ -22,13 +22,31 @@ export function useChoosing(threads: readonly Thread[], me: string, marks: Marks
   const [ids, setIds] = useState<ReadonlySet<string>>();
   const mine = useMemo(() => threads.map((t) => t.root).filter((a) => a.author.id === me && !a.deleted), [threads, me]);
   const chosen = useMemo(() => ids && mine.filter((a) => ids.has(a.id)), [ids, mine]);
-  const toggle = useCallback((id: string) => setIds((before) => { const after = new Set(before); if (!after.delete(id)) after.add(id); return after; }), []);
+  const toggle = useCallback(
+    (id: string) =>
+      setIds((before) => {
+        const after = new Set(before);
+        if (!after.delete(id)) after.add(id);
+        return after;
+      }),
+    [],
+  );
   const change = (fields: (annotation: Annotation) => Fields, words: string): void => {
     const several = (chosen ?? []).map((a) => [a, fields(a)] as const);
-    if (several.length > 0) void marks.changeAll(several, several.length === 1 ? words : `${several.length} marks ${words}`);
+    if (several.length > 0)
+      void marks.changeAll(several, several.length === 1 ? words : `${several.length} marks ${words}`);
   };
   return {
-    chosen, ids, toggle, change, begin: () => setIds(new Set()), end: () => setIds(undefined), all: () => setIds(new Set(mine.map((a) => a.id))),
-    remove: () => { if (chosen?.length) marks.remove(chosen); setIds(new Set()); },
+    chosen,
+    ids,
+    toggle,
+    change,
+    begin: () => setIds(new Set()),
+    end: () => setIds(undefined),
+    all: () => setIds(new Set(mine.map((a) => a.id))),
+    remove: () => {
+      if (chosen?.length) marks.remove(chosen);
+      setIds(new Set());
+    },
   };
 }

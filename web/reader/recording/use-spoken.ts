@@ -7,11 +7,19 @@ import { lineAt, timeOf } from './times';
 const LEFT_ALONE = 5_000;
 
 /** Paints the line that is spoken, and keeps it in view while the recording plays. */
-export function useSpoken(page: OpenPage | undefined, now: number, playing: boolean, onFollow: (block: Block) => void): void {
+export function useSpoken(
+  page: OpenPage | undefined,
+  now: number,
+  playing: boolean,
+  onFollow: (block: Block) => void,
+): void {
   const alone = useRef(0);
-  const line = page && lineAt(page.adapter.stream.outline, now + 0.05), said = line && (playing || now > 0) && now <= timeOf(line)!.to + 2 ? line : undefined;
+  const line = page && lineAt(page.adapter.stream.outline, now + 0.05),
+    said = line && (playing || now > 0) && now <= timeOf(line)!.to + 2 ? line : undefined;
   const latest = useRef(onFollow);
-  useEffect(() => { latest.current = onFollow; });
+  useEffect(() => {
+    latest.current = onFollow;
+  });
   useEffect(() => {
     page?.painter.cue(said);
     if (said && playing && Date.now() > alone.current) latest.current(said);
@@ -20,7 +28,9 @@ export function useSpoken(page: OpenPage | undefined, now: number, playing: bool
   }, [page, said?.start, playing]);
   useEffect(() => {
     const document = page?.adapter.document;
-    const onWheel = (): void => { alone.current = Date.now() + LEFT_ALONE; };
+    const onWheel = (): void => {
+      alone.current = Date.now() + LEFT_ALONE;
+    };
     document?.addEventListener('wheel', onWheel, { passive: true });
     return () => document?.removeEventListener('wheel', onWheel);
   }, [page]);
@@ -29,7 +39,9 @@ export function useSpoken(page: OpenPage | undefined, now: number, playing: bool
 /** The times stand left of their lines: a click on one goes there. */
 export function useTimeClicks(page: OpenPage | undefined, go: (seconds: number) => void): void {
   const latest = useRef(go);
-  useEffect(() => { latest.current = go; });
+  useEffect(() => {
+    latest.current = go;
+  });
   useEffect(() => {
     const document = page?.adapter.document;
     const onClick = (event: MouseEvent): void => {

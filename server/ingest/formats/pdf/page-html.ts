@@ -17,7 +17,9 @@ section[data-avrelle-page] p.no-text{position:absolute;left:0;bottom:0;font:12px
 
 /** One page. Spaces between runs stand between the elements, so that they are in the text and not in the picture. */
 export function pageHtml(page: PdfPage, number: number, isCompound: (word: string) => boolean): string {
-  const body = page.paragraphs.length ? page.paragraphs.map((p) => paragraphHtml(p, isCompound)).join('\n') : `<p class="no-text">Page ${escapeHtml(page.label)}, a picture without text</p>`;
+  const body = page.paragraphs.length
+    ? page.paragraphs.map((p) => paragraphHtml(p, isCompound)).join('\n')
+    : `<p class="no-text">Page ${escapeHtml(page.label)}, a picture without text</p>`;
   return `<section id="page-${number}" data-avrelle-page="${number}" data-avrelle-label="${escapeHtml(page.label)}" style="--w:${short(page.width)};--h:${short(page.height)}">${body}</section>`;
 }
 

@@ -16,18 +16,32 @@ export function paragraphsOf(segments: readonly Segment[]): Paragraph[] {
   const groups: Segment[][] = [];
   const right = (group: readonly Segment[]): number => Math.max(...group.map((s) => s.right));
   for (const [n, segment] of segments.entries()) {
-    const group = groups.at(-1), last = group?.at(-1);
+    const group = groups.at(-1),
+      last = group?.at(-1);
     if (group && last && goesOn(last, segment, group, segments[n + 1], right(group))) group.push(segment);
     else groups.push([segment]);
   }
-  return groups.map((lines) => ({ lines, size: lines[0]!.size, text: joined(lines, () => false).map((part) => part.text).join('') }));
+  return groups.map((lines) => ({
+    lines,
+    size: lines[0]!.size,
+    text: joined(lines, () => false)
+      .map((part) => part.text)
+      .join(''),
+  }));
 }
 
 const sameRow = (a: Segment, b: Segment): boolean => Math.abs(a.baseline - b.baseline) < 0.3 * a.size;
 
-function goesOn(last: Segment, next: Segment, group: readonly Segment[], after: Segment | undefined, right: number): boolean {
+function goesOn(
+  last: Segment,
+  next: Segment,
+  group: readonly Segment[],
+  after: Segment | undefined,
+  right: number,
+): boolean {
   if (sameRow(last, next)) return next.left > last.left;
-  const rows = group.length > 1 && sameRow(group.at(-2)!, last), startsRow = after !== undefined && sameRow(next, after);
+  const rows = group.length > 1 && sameRow(group.at(-2)!, last),
+    startsRow = after !== undefined && sameRow(next, after);
   if (rows || startsRow) return false;
   const down = next.baseline - last.baseline;
   if (down <= 0 || down > 1.75 * last.size || Math.abs(next.size - last.size) > 0.12 * last.size) return false;
@@ -38,7 +52,10 @@ function goesOn(last: Segment, next: Segment, group: readonly Segment[], after: 
 }
 
 /** A paragraph whose second line stands further in than its first, as in lists and references. */
-const startsIndented = (group: readonly Segment[]): boolean => group.length === 1 ? /^\s*([•–—*·]|\(?\d{1,3}[.)]|\[\d+\])\s/.test(group[0]!.text) : group[1]!.left > group[0]!.left + 0.7 * group[0]!.size;
+const startsIndented = (group: readonly Segment[]): boolean =>
+  group.length === 1
+    ? /^\s*([•–—*·]|\(?\d{1,3}[.)]|\[\d+\])\s/.test(group[0]!.text)
+    : group[1]!.left > group[0]!.left + 0.7 * group[0]!.size;
 
 export interface Piece {
   readonly run: Run;
@@ -58,8 +75,11 @@ export function joined(lines: readonly Segment[], isCompound: (word: string) => 
       let text = m === 0 ? run.text.trimStart() : run.text;
       if (m === 0 && last && n > 0) {
         // The hyphen may be a run of its own.
-        const end = last.text.trimEnd(), line = `${pieces.at(-2)?.text ?? ''}${end}`, parted = HYPHEN.test(line) && /^\p{Ll}/u.test(text);
-        if (parted && !isCompound(`${/[\p{L}]+[-\u2010]$/u.exec(line)?.[0] ?? ''}${/^\p{L}+/u.exec(text)?.[0] ?? ''}`)) pieces[pieces.length - 1] = { ...last, text: end.slice(0, -1) };
+        const end = last.text.trimEnd(),
+          line = `${pieces.at(-2)?.text ?? ''}${end}`,
+          parted = HYPHEN.test(line) && /^\p{Ll}/u.test(text);
+        if (parted && !isCompound(`${/[\p{L}]+[-\u2010]$/u.exec(line)?.[0] ?? ''}${/^\p{L}+/u.exec(text)?.[0] ?? ''}`))
+          pieces[pieces.length - 1] = { ...last, text: end.slice(0, -1) };
         else if (parted) pieces[pieces.length - 1] = { ...last, text: end };
         else text = ` ${text}`;
       }
@@ -72,7 +92,8 @@ export function joined(lines: readonly Segment[], isCompound: (word: string) => 
 /** The size most of the text is set in. */
 function bodySize(pages: readonly (readonly Paragraph[])[]): number {
   const characters = new Map<number, number>();
-  for (const { size, text } of pages.flat()) characters.set(Math.round(size * 2) / 2, (characters.get(Math.round(size * 2) / 2) ?? 0) + text.length);
+  for (const { size, text } of pages.flat())
+    characters.set(Math.round(size * 2) / 2, (characters.get(Math.round(size * 2) / 2) ?? 0) + text.length);
   return [...characters].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 10;
 }
 
@@ -84,19 +105,39 @@ export interface Bookmark {
   readonly depth: number;
 }
 
-const simple = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ' ').trim();
+const simple = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
 const LONGEST_HEADING = 160;
 
 /** Headings: what the file's own outline names on that page; else short text set clearly larger than the rest. */
 export function markHeadings(pages: readonly (readonly Paragraph[])[], bookmarks: readonly Bookmark[]): void {
   const body = bodySize(pages);
-  const sizes = [...new Set(pages.flat().filter((p) => p.size > 1.15 * body && p.text.length <= LONGEST_HEADING).map((p) => Math.round(p.size)))].sort((a, b) => b - a);
+  const sizes = [
+    ...new Set(
+      pages
+        .flat()
+        .filter((p) => p.size > 1.15 * body && p.text.length <= LONGEST_HEADING)
+        .map((p) => Math.round(p.size)),
+    ),
+  ].sort((a, b) => b - a);
   for (const paragraph of pages.flat()) {
-    if (paragraph.size <= 1.15 * body || paragraph.text.length > LONGEST_HEADING || !/\p{L}{2}/u.test(paragraph.text)) continue;
+    if (paragraph.size <= 1.15 * body || paragraph.text.length > LONGEST_HEADING || !/\p{L}{2}/u.test(paragraph.text))
+      continue;
     paragraph.level = Math.min(3, 1 + sizes.indexOf(Math.round(paragraph.size))) as 1 | 2 | 3;
   }
   for (const { title, page, depth } of bookmarks) {
-    const wanted = simple(title), found = pages[page]?.find((p) => p.level === undefined && !p.aside && p.text.length <= LONGEST_HEADING && (simple(p.text) === wanted || (wanted.length > 3 && simple(p.text).endsWith(wanted) && p.text.length < title.length + 8)));
+    const wanted = simple(title),
+      found = pages[page]?.find(
+        (p) =>
+          p.level === undefined &&
+          !p.aside &&
+          p.text.length <= LONGEST_HEADING &&
+          (simple(p.text) === wanted ||
+            (wanted.length > 3 && simple(p.text).endsWith(wanted) && p.text.length < title.length + 8)),
+      );
     if (found) found.level = Math.min(3, depth + 1) as 2 | 3;
   }
 }
@@ -104,12 +145,20 @@ export function markHeadings(pages: readonly (readonly Paragraph[])[], bookmarks
 /** Running heads and folios: what stands first or last on a page and comes again on others, numbers apart. */
 export function markAsideLines(pages: readonly (readonly Paragraph[])[], heights: readonly number[]): void {
   const shape = (p: Paragraph): string => p.text.trim().replace(/\d+|\b[ivxlc]+\b/gi, '#');
-  const edges = pages.map((page, n) => page.filter((p) => { const y = p.lines[0]!.baseline / heights[n]!; return p.lines.length === 1 && (y < 0.1 || y > 0.9); }));
+  const edges = pages.map((page, n) =>
+    page.filter((p) => {
+      const y = p.lines[0]!.baseline / heights[n]!;
+      return p.lines.length === 1 && (y < 0.1 || y > 0.9);
+    }),
+  );
   const seen = new Map<string, number>();
   for (const page of edges) for (const key of new Set(page.map(shape))) seen.set(key, (seen.get(key) ?? 0) + 1);
   for (const paragraph of edges.flat()) {
     const key = shape(paragraph);
     const least = Math.max(key.includes('#') ? 2 : 3, Math.min(10, pages.length / 3));
-    if (key === '#' || (seen.get(key) ?? 0) >= least) { paragraph.aside = true; delete paragraph.level; }
+    if (key === '#' || (seen.get(key) ?? 0) >= least) {
+      paragraph.aside = true;
+      delete paragraph.level;
+    }
   }
 }

@@ -26,7 +26,9 @@ const LEAST_LINES = 3;
 const LEAST_CHARACTERS = 16;
 
 /** Shares of a page's height within which running heads and folios stand (common practice), and how far from all else, in sizes. */
-const HEAD = 0.12, FOOT = 0.88, AWAY = 1.8;
+const HEAD = 0.12,
+  FOOT = 0.88,
+  AWAY = 1.8;
 
 /** The lines of a page in the order in which they are read; in that of the file where no other can be made out. */
 export function readingOrder(runs: readonly Run[], height = Infinity): readonly Segment[] {
@@ -40,12 +42,29 @@ export function readingOrder(runs: readonly Run[], height = Infinity): readonly 
 /** Of a page of some height: down one column, then down the next. */
 function ordered(runs: readonly Run[], height: number): readonly Segment[] {
   const segments = segmentsOf(runs);
-  const alone = (line: Segment, away: (other: Segment) => number): boolean => segments.every((other) => { const distance = away(other); return distance <= 0.5 * line.size || distance > AWAY * line.size; });
-  const isHead = (line: Segment): boolean => line.baseline < HEAD * height && line.text.length < 100 && alone(line, (other) => other.baseline - line.baseline) && segments.every((o) => o.baseline >= line.baseline - 0.5 * line.size);
-  const isFoot = (line: Segment): boolean => line.baseline > FOOT * height && line.text.length < 100 && alone(line, (other) => line.baseline - other.baseline) && segments.every((o) => o.baseline <= line.baseline + 0.5 * line.size);
+  const alone = (line: Segment, away: (other: Segment) => number): boolean =>
+    segments.every((other) => {
+      const distance = away(other);
+      return distance <= 0.5 * line.size || distance > AWAY * line.size;
+    });
+  const isHead = (line: Segment): boolean =>
+    line.baseline < HEAD * height &&
+    line.text.length < 100 &&
+    alone(line, (other) => other.baseline - line.baseline) &&
+    segments.every((o) => o.baseline >= line.baseline - 0.5 * line.size);
+  const isFoot = (line: Segment): boolean =>
+    line.baseline > FOOT * height &&
+    line.text.length < 100 &&
+    alone(line, (other) => line.baseline - other.baseline) &&
+    segments.every((o) => o.baseline <= line.baseline + 0.5 * line.size);
   if (height === Infinity) return inColumns(segments);
-  const [heads, feet] = [segments.filter(isHead), segments.filter(isFoot)], apart = new Set([...heads, ...feet]);
-  return [...inColumns(heads), ...inColumns(segments.filter((line) => !apart.has(line))), ...inColumns(feet.filter((line) => !heads.includes(line)))];
+  const [heads, feet] = [segments.filter(isHead), segments.filter(isFoot)],
+    apart = new Set([...heads, ...feet]);
+  return [
+    ...inColumns(heads),
+    ...inColumns(segments.filter((line) => !apart.has(line))),
+    ...inColumns(feet.filter((line) => !heads.includes(line))),
+  ];
 }
 
 /** Joins runs that stand on one line and close together, adding the spaces that files leave out. */
@@ -63,13 +82,28 @@ function segmentsOf(runs: readonly Run[]): Segment[] {
 function splitLine(line: readonly Run[]): Segment[] {
   const groups: Run[][] = [];
   for (const run of line) {
-    const last = groups.at(-1)?.at(-1), gap = last ? run.x - (last.x + last.width) : Infinity;
+    const last = groups.at(-1)?.at(-1),
+      gap = last ? run.x - (last.x + last.width) : Infinity;
     if (!last || gap > APART * Math.max(last.size, run.size)) groups.push([run]);
-    else groups.at(-1)!.push(gap > SPACE * run.size && !/\s$/.test(last.text) && !/^\s/.test(run.text) ? { ...run, text: ` ${run.text}` } : run);
+    else
+      groups
+        .at(-1)!
+        .push(
+          gap > SPACE * run.size && !/\s$/.test(last.text) && !/^\s/.test(run.text)
+            ? { ...run, text: ` ${run.text}` }
+            : run,
+        );
   }
   return groups.map((group) => {
     const main = group.reduce((a, b) => (b.text.length > a.text.length ? b : a));
-    return { runs: group, left: group[0]!.x, right: Math.max(...group.map((r) => r.x + r.width)), baseline: main.baseline, size: main.size, text: group.map((r) => r.text).join('') };
+    return {
+      runs: group,
+      left: group[0]!.x,
+      right: Math.max(...group.map((r) => r.x + r.width)),
+      baseline: main.baseline,
+      size: main.size,
+      text: group.map((r) => r.text).join(''),
+    };
   });
 }
 
@@ -97,7 +131,7 @@ function bandsOf(segments: readonly Segment[], gutter: number): readonly (readon
   const bands: Segment[][] = [];
   for (const part of parts) {
     const before = bands.at(-1);
-    if (before && (standsBeside(before, gutter) === standsBeside(part, gutter))) before.push(...part);
+    if (before && standsBeside(before, gutter) === standsBeside(part, gutter)) before.push(...part);
     else bands.push([...part]);
   }
   return bands.length > 1 && bands.some((band) => standsBeside(band, gutter)) ? bands : [[...segments]];
@@ -109,11 +143,13 @@ function standsBeside(band: readonly Segment[], gutter: number): boolean {
   return sides.every((side) => side.length > 0 && isWordy(side));
 }
 
-const rows = (segments: readonly Segment[]): Segment[] => [...segments].sort((a, b) => a.baseline - b.baseline || a.left - b.left);
+const rows = (segments: readonly Segment[]): Segment[] =>
+  [...segments].sort((a, b) => a.baseline - b.baseline || a.left - b.left);
 
 function besides(segments: readonly Segment[], gutter: number): readonly Segment[] {
   const ordered: Segment[] = [];
-  let left: Segment[] = [], right: Segment[] = [];
+  let left: Segment[] = [],
+    right: Segment[] = [];
   const flush = (): void => {
     ordered.push(...inColumns(left), ...inColumns(right));
     left = [];
@@ -134,10 +170,12 @@ function besides(segments: readonly Segment[], gutter: number): readonly Segment
 /** Where prose stands on both sides of an empty strip: the strip's right edge. Undefined for a page of one column. */
 function findGutter(segments: readonly Segment[]): number | undefined {
   // Cells of tables and short last lines say nothing of columns, but for those that lie across them.
-  const prose = segments.filter((s) => s.text.length >= LEAST_CHARACTERS), edges = [...new Set(prose.map((s) => Math.round(s.left) - 1))];
+  const prose = segments.filter((s) => s.text.length >= LEAST_CHARACTERS),
+    edges = [...new Set(prose.map((s) => Math.round(s.left) - 1))];
   let best: { at: number; score: number } | undefined;
   for (const at of edges) {
-    const left = prose.filter((s) => s.right <= at), right = prose.filter((s) => s.left >= at);
+    const left = prose.filter((s) => s.right <= at),
+      right = prose.filter((s) => s.left >= at);
     if (left.length < LEAST_LINES || right.length < LEAST_LINES) continue;
     const beside = left.filter((l) => right.some((r) => Math.abs(r.baseline - l.baseline) < 2 * l.size)).length;
     const score = Math.min(left.length, right.length) - (prose.length - left.length - right.length);
@@ -146,4 +184,5 @@ function findGutter(segments: readonly Segment[]): number | undefined {
   return best?.at;
 }
 
-const isWordy = (side: readonly Segment[]): boolean => side.reduce((sum, s) => sum + s.text.length, 0) >= LEAST_CHARACTERS * side.length;
+const isWordy = (side: readonly Segment[]): boolean =>
+  side.reduce((sum, s) => sum + s.text.length, 0) >= LEAST_CHARACTERS * side.length;
