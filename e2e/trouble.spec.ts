@@ -24,13 +24,11 @@ test('what cannot be kept says why, where it was asked for, and leaves nothing b
       15_000,
     );
   }
-  await page
-    .getByLabel('File to keep')
-    .setInputFiles({
-      name: 'marked.txt',
-      mimeType: 'text/plain',
-      buffer: Buffer.from([0xef, 0xbb, 0xbf, 0x63, 0x61, 0x66, 0xe9, 0x0a]),
-    });
+  await page.getByLabel('File to keep').setInputFiles({
+    name: 'marked.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from([0xef, 0xbb, 0xbf, 0x63, 0x61, 0x66, 0xe9, 0x0a]),
+  });
   await expectSeen(page.getByRole('alert').filter({ hasText: '“marked.txt” is not valid UTF-8: byte 6' }));
   expect(((await (await page.request.get('/api/sources')).json()) as { sources: unknown[] }).sources).toEqual([]);
   await close();
@@ -73,15 +71,13 @@ test('published attacks in a kept page run nothing, load nothing and leave nowhe
     dialogs.push(dialog.message());
     void dialog.dismiss();
   });
-  await page
-    .getByLabel('File to keep')
-    .setInputFiles({
-      name: 'attack.html',
-      mimeType: 'text/html',
-      buffer: Buffer.from(
-        `<h1>Attack</h1><p>Calm words at the start.</p>${VECTORS.map((v) => `<div>${v}</div>`).join('\n')}<p>Calm words at the end.</p>`,
-      ),
-    });
+  await page.getByLabel('File to keep').setInputFiles({
+    name: 'attack.html',
+    mimeType: 'text/html',
+    buffer: Buffer.from(
+      `<h1>Attack</h1><p>Calm words at the start.</p>${VECTORS.map((v) => `<div>${v}</div>`).join('\n')}<p>Calm words at the end.</p>`,
+    ),
+  });
   await page.getByRole('link', { name: 'Open it' }).click();
   const frame = await opened(page);
   await expectSeen(frame.getByText('Calm words at the start.'));

@@ -165,15 +165,13 @@ test('written and read again, a query is the same', () => {
     )
     .filter((w) => w.trim() === w && w !== '');
   const term = fc.oneof(
-    fc
-      .record({ words: word, phrase: fc.boolean() })
-      .map(({ words: w, phrase }) => ({
-        type: 'words' as const,
-        words: w,
-        phrase: phrase || /[\s()"]|^-|^(OR|AND|NOT)$|^[a-z]+[:<>=]|^#[\p{L}\p{M}\p{N}_/-]+$/iu.test(w),
-        start: 0,
-        end: 0,
-      })),
+    fc.record({ words: word, phrase: fc.boolean() }).map(({ words: w, phrase }) => ({
+      type: 'words' as const,
+      words: w,
+      phrase: phrase || /[\s()"]|^-|^(OR|AND|NOT)$|^[a-z]+[:<>=]|^#[\p{L}\p{M}\p{N}_/-]+$/iu.test(w),
+      start: 0,
+      end: 0,
+    })),
     fc
       .record({ words: fc.stringMatching(/^[a-z]{1,9}$/), scope: fc.constantFrom(...SCOPES), phrase: fc.boolean() })
       .map((t) => ({ type: 'words' as const, ...t, start: 0, end: 0 })),

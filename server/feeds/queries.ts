@@ -71,19 +71,17 @@ export const removeFeed = (db: Db, personId: string, id: string): boolean => db.
 export const feedChecked = (db: Db, id: string, now: string, error: string | null, title: string | null): number =>
   db.run(CHECKED, now, error, title, id);
 export const arrivalsOf = (db: Db, personId: string): Arrival[] =>
-  db
-    .all<ItemRow>(ARRIVALS, personId)
-    .map((i) => ({
-      id: i.id,
-      feedId: i.feed_id,
-      feed: i.feed,
-      address: i.address,
-      title: i.title,
-      author: i.author,
-      summary: i.summary,
-      publishedAt: i.published_at,
-      arrivedAt: i.arrived_at,
-    }));
+  db.all<ItemRow>(ARRIVALS, personId).map((i) => ({
+    id: i.id,
+    feedId: i.feed_id,
+    feed: i.feed,
+    address: i.address,
+    title: i.title,
+    author: i.author,
+    summary: i.summary,
+    publishedAt: i.published_at,
+    arrivedAt: i.arrived_at,
+  }));
 export const settleItems = (
   db: Db,
   me: string,

@@ -31,17 +31,15 @@ export const peopleMeant = (db: Db, annotationId: string): string[] =>
 
 /** The annotations this person sees whose notes lead to something. */
 export function linkedTo(db: Db, me: string, { type, id }: NoteLink): Linked[] {
-  return db
-    .all<KindRow & Omit<Linked, 'kind'>>(LINKED_TO, { me, type, id } as never)
-    .map((row) => ({
-      id: row.id,
-      sourceId: row.sourceId,
-      title: row.title,
-      author: row.author,
-      kind: kindFrom(row),
-      note: row.note,
-      rootId: row.rootId,
-    }));
+  return db.all<KindRow & Omit<Linked, 'kind'>>(LINKED_TO, { me, type, id } as never).map((row) => ({
+    id: row.id,
+    sourceId: row.sourceId,
+    title: row.title,
+    author: row.author,
+    kind: kindFrom(row),
+    note: row.note,
+    rootId: row.rootId,
+  }));
 }
 
 /** Whom one can mean in a note on a source: its owner and the people of one's own classes that have it. */
