@@ -22,7 +22,7 @@ const readJson = (file) => (fs.existsSync(file) ? JSON.parse(fs.readFileSync(fil
 fs.mkdirSync('test-results', { recursive: true });
 // Side by side: each uses one core.
 const [lint, types] = await Promise.all([
-  beside('npx', ['eslint', '.']),
+  beside('npm', ['run', '--silent', 'lint']),
   beside('npx', ['tsc', '--noEmit', '-p', 'tsconfig.json']),
 ]);
 add('lint', Number(lint), Number(!lint));

@@ -1,6 +1,6 @@
 import type { Locator, Page } from '@playwright/test';
 import { drag, selectedText } from '../helpers';
-import { marksOf, stateOf, until, type Step, type Walker } from './walker';
+import { marksOf, stateOf, until, type Outcome, type Step, type Walker } from './walker';
 
 /** As it stands in one piece on the page; there are more of them than marks in a walk. */
 function phraseOf({ shared, random }: Walker): string {
@@ -71,6 +71,13 @@ async function ownCard(walker: Walker): Promise<Locator | undefined> {
   return card;
 }
 
+/** Once it is stored it can be undone; it may have been so before. */
+const changed = (walker: Walker, before: string): Promise<Outcome> =>
+  until('something is changed', async () => (await stateOf(walker)) !== before, 3_000).then(
+    () => ({ undo: undo(walker.page) }),
+    () => ({}),
+  );
+
 const stored = (walker: Walker, words: string): Promise<void> =>
   until(`“${words}” is stored`, async () => (await marksOf(walker)).some((a) => a.note.includes(words)));
 
@@ -129,27 +136,29 @@ export const READING_STEPS: readonly Step[] = [
     name: 'give a mark another kind',
     weight: 2,
     run: async (walker) => {
-      const card = await ownCard(walker);
+      const before = await stateOf(walker),
+        card = await ownCard(walker);
       if (!card) return undefined;
       await card.getByRole('button', { name: 'Kind' }).click();
       await walker.page
         .getByRole('menuitem')
         .nth(Math.floor(walker.random() * 6))
         .click();
-      return { undo: undo(walker.page) };
+      return changed(walker, before);
     },
   },
   {
     name: 'show a mark to the class, or no more',
     weight: 2,
     run: async (walker) => {
-      const card = await ownCard(walker);
+      const before = await stateOf(walker),
+        card = await ownCard(walker);
       if (!card) return undefined;
       await card.getByRole('button', { name: /^Seen by/ }).click();
       await walker.page.getByRole('menuitemcheckbox').first().click();
       await walker.page.keyboard.press('Escape');
       await until('the menu is closed', async () => (await walker.page.getByRole('menu').count()) === 0);
-      return { undo: undo(walker.page) };
+      return changed(walker, before);
     },
   },
   {
