@@ -196,5 +196,19 @@ test('files are taken wherever in the Library they are dropped, a deleted collec
   await expectSeen(page.getByRole('dialog').getByText('As in this'));
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
+  // A message lies over whatever is open: Escape means what is beneath, at the first press.
+  await page.request.put(`/api/classes/${v7()}`, { data: { name: 'Field Course', tint: 'tide' } });
+  await page.reload();
+  await opened(page);
+  await page.getByRole('button', { name: /^Writing for/ }).click();
+  await page.getByRole('menuitemcheckbox', { name: /Field Course/ }).click();
+  await expectSeen(page.getByText('Field Course can read this source now.').first());
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('menu')).toHaveCount(0);
+  // What is taken out is asked for by the clocks that are here.
+  await page.goto('/library?q=saved:today');
+  await page.getByRole('button', { name: 'Take out' }).click();
+  const table = page.getByRole('menuitem', { name: 'As a table (CSV)' });
+  expect(await table.getAttribute('href')).toMatch(/ahead=-?\d+/);
   await close();
 });

@@ -65,7 +65,7 @@ export default function FindPage() {
           label="What is looked for"
           placeholder='words, "a phrase", note:why, kind:question, by:ines …'
         />
-        <PlainForm q={q} onQuery={onQuery} />
+        <PlainForm q={asked} onQuery={onQuery} />
         {faulty && (
           <span className="text-[13.5px]">
             <StillShown q={q} asked={asked} onMend={onQuery} />

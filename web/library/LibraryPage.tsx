@@ -63,12 +63,12 @@ export default function LibraryPage() {
   const shared = { scroller, list, chosen, actions };
   return (
     <div className="grid min-h-0 grid-cols-[236px_1fr] max-[900px]:grid-cols-1">
-      <Sidebar outline={outline} q={q} onQuery={onQuery} onEditSearch={(search) => setAsking({ search })} onEditTag={(tag) => setAsking({ tag })} onNewCollection={() => setAsking({ collection: true })} open={beside} onClose={() => setBeside(false)} />
+      <Sidebar outline={outline} q={asked} onQuery={onQuery} onEditSearch={(search) => setAsking({ search })} onEditTag={(tag) => setAsking({ tag })} onNewCollection={() => setAsking({ collection: true })} open={beside} onClose={() => setBeside(false)} />
       <main ref={setScroller} data-choosing={choosing || undefined} className="relative flex min-h-0 flex-col overflow-y-auto bg-sheet">
         <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
           <h1 className="text-[23px]">Library</h1>
           <QueryField value={q} onChange={onQuery} label="Search the Library" placeholder="words, tag:essay, is:reading, minutes<10 …" />
-          <Suspense><PlainForm q={q} onQuery={onQuery} /></Suspense>
+          <Suspense><PlainForm q={asked} onQuery={onQuery} /></Suspense>
           <div role="group" aria-label="How the sources are shown" className="ml-auto flex gap-3.5 text-[14px] max-[900px]:ml-0">
             {VIEWS.map((v) => <button key={v} aria-pressed={v === view} onClick={() => { setUsual(v); to({ view: v }); }} className={v === view ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}>{VIEW_WORDS[v]}</button>)}
           </div>
@@ -94,7 +94,7 @@ export default function LibraryPage() {
       </main>
       <Suspense>
         {asking && 'edit' in asking && <EditSource source={asking.edit} onClose={() => setAsking(undefined)} />}
-        {asking && 'search' in asking && <KeepSearch search={asking.search} q={q} onClose={() => setAsking(undefined)} />}
+        {asking && 'search' in asking && <KeepSearch search={asking.search} q={asked} onClose={() => setAsking(undefined)} />}
         {asking && 'tag' in asking && <TagDialog tag={asking.tag} onClose={(to) => { setAsking(undefined); if (to !== undefined) onQuery(withoutOrRenamed(q, asking.tag, to)); }} />}
         {asking && 'collection' in asking && <CollectionDialog onClose={() => setAsking(undefined)} onMade={(id) => void navigate(`/collection/${id}`)} />}
       </Suspense>
