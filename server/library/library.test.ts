@@ -239,6 +239,13 @@ describe('tags', () => {
     await change('wet', 'damp');
     expect([await words(), (await outline()).searches.find((s) => s.id === search)!.query]).toEqual(['The #damp, its #damp/edge and `#marsh`.', 'tag:damp -#damp/edge wet']);
     await change('damp', 'wet');
+    // Also a mark that is deleted just then: taking that back goes by the version it was deleted at.
+    const { version } = (await teacher.send<Annotation[]>('GET', `/api/sources/${ids[2]}/annotations`)).body.find((a) => a.id === note)!;
+    const gone = (await teacher.send<Annotation>('PATCH', `/api/annotations/${note}`, { version, deleted: true })).body;
+    await change('wet', 'damp');
+    expect((await teacher.send('PATCH', `/api/annotations/${note}`, { version: gone.version, deleted: false })).status).toBe(200);
+    expect([await words(), (await tagsOf())[1]]).toEqual(['The #damp, its #damp/edge and `#marsh`.', ['damp', 'damp/edge']]);
+    await change('damp', 'wet');
     await teacher.send('DELETE', `/api/searches/${search}`);
   });
   test('say which of those beneath become one with others, and refuse names that would be too long', async () => {

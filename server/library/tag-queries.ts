@@ -9,6 +9,8 @@ import { searchesOf, updateSearch } from './queries';
 const BENEATH = "(tag = @from OR (tag >= @from || '/' AND tag < @from || '0'))";
 /** The annotations of one's own that bear a tag or one beneath it. */
 const MINE = 'annotation_id IN (SELECT a.id FROM annotation a WHERE a.author_id = @me AND a.deleted_at IS NULL)';
+/** The same with those that were deleted: what is brought back bears the new name. */
+const EVER_MINE = 'annotation_id IN (SELECT a.id FROM annotation a WHERE a.author_id = @me)';
 /** As lists show them: of what was deleted nothing counts, though it is renamed as well. */
 const SEEN = 'source_id IN (SELECT source_id FROM source_visible WHERE person_id = @me)';
 
@@ -46,14 +48,16 @@ const SOURCE_TAGS = `SELECT source_id AS id, tag, added_at AS at FROM source_tag
 const DROP_SOURCE_TAGS = `DELETE FROM source_tag WHERE person_id = @me AND ${BENEATH}`;
 const ADD_SOURCE_TAG = `
   INSERT INTO source_tag (person_id, source_id, tag, added_at) VALUES (@me, @id, @tag, @at) ON CONFLICT DO NOTHING`;
-const ANNOTATION_TAGS = `SELECT annotation_id AS id, tag, added_at AS at FROM annotation_tag WHERE ${BENEATH} AND ${MINE}`;
-const DROP_ANNOTATION_TAGS = `DELETE FROM annotation_tag WHERE ${BENEATH} AND ${MINE}`;
+const ANNOTATION_TAGS = `SELECT annotation_id AS id, tag, added_at AS at FROM annotation_tag WHERE ${BENEATH} AND ${EVER_MINE}`;
+const DROP_ANNOTATION_TAGS = `DELETE FROM annotation_tag WHERE ${BENEATH} AND ${EVER_MINE}`;
 const ADD_ANNOTATION_TAG =
   'INSERT INTO annotation_tag (annotation_id, tag, added_at) VALUES (@id, @tag, @at) ON CONFLICT DO NOTHING';
 const BEARING = `
-  SELECT id, source_id AS sourceId, note FROM annotation
-  WHERE id IN (SELECT annotation_id FROM annotation_tag WHERE ${BENEATH} AND ${MINE})`;
-const WRITE_NOTE = 'UPDATE annotation SET note = @note, version = version + 1, updated_at = @now WHERE id = @id';
+  SELECT id, source_id AS sourceId, note, deleted_at AS deletedAt FROM annotation
+  WHERE id IN (SELECT annotation_id FROM annotation_tag WHERE ${BENEATH} AND ${EVER_MINE})`;
+/** Whoever deleted one and takes that back goes by the version it had then. */
+const WRITE_NOTE = `
+  UPDATE annotation SET note = @note, version = version + (deleted_at IS NULL), updated_at = @now WHERE id = @id`;
 
 const TINTS_OF = 'SELECT tag, tint FROM tag_tint WHERE person_id = @me';
 const SET_TINT = `
@@ -82,6 +86,13 @@ export const tintsOf = (db: Db, me: string): Record<string, string> =>
 export const setTint = (db: Db, me: string, tag: string, tint: string | null): number =>
   tint === null ? run(db, DROP_TINT, { me, tag }) : run(db, SET_TINT, { me, tag, tint });
 
+interface Bearing {
+  readonly id: string;
+  readonly sourceId: string;
+  readonly note: string;
+  readonly deletedAt: string | null;
+}
+
 interface Borne {
   readonly id: string;
   readonly tag: string;
@@ -103,18 +114,19 @@ export function changeTag(
   to: string,
   now: string,
 ): { id: string; sourceId: string }[] {
-  const bearing = all<{ id: string; sourceId: string; note: string }>(db, BEARING, { me, from }),
+  const bearing = all<Bearing>(db, BEARING, { me, from }),
+    there = bearing.filter((a) => a.deletedAt === null),
     onSources = all<Borne>(db, SOURCE_TAGS, { me, from }),
     onMarks = all<Borne>(db, ANNOTATION_TAGS, { me, from }),
     tints = all<{ tag: string; tint: string }>(db, TINTS_BENEATH, { me, from });
   for (const sql of [DROP_SOURCE_TAGS, DROP_ANNOTATION_TAGS, DROP_TINTS]) run(db, sql, { me, from });
   for (const { id, note } of bearing) run(db, WRITE_NOTE, { id, note: renameTagInNote(note, from, to), now });
-  if (to === '') return bearing;
+  if (to === '') return there;
   for (const { id, tag, at } of onSources) run(db, ADD_SOURCE_TAG, { me, id, tag: renamed(tag, from, to), at });
   for (const { id, tag, at } of onMarks) run(db, ADD_ANNOTATION_TAG, { id, tag: renamed(tag, from, to), at });
   for (const { tag, tint } of tints) run(db, KEEP_TINT, { me, tag: renamed(tag, from, to), tint });
   renameInSearches(db, me, from, to);
-  return bearing;
+  return there;
 }
 
 function renameInSearches(db: Db, me: string, from: string, to: string): void {
