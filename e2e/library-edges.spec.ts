@@ -1,7 +1,7 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { v7 } from 'uuid';
 import type { SourceDetail, SourcePage, TopicPage } from '@avrelle/core/wire';
-import { expectSeen, newcomer, opened } from './helpers';
+import { expectSeen, newcomer, opened, visit } from './helpers';
 
 /** Somebody new with short texts of these titles. */
 async function withTexts(browser: Browser, name: string, titles: readonly string[]) {
@@ -210,5 +210,51 @@ test('files are taken wherever in the Library they are dropped, a deleted collec
   await page.getByRole('button', { name: 'Take out' }).click();
   const table = page.getByRole('menuitem', { name: 'As a table (CSV)' });
   expect(await table.getAttribute('href')).toMatch(/ahead=-?\d+/);
+  await close();
+});
+
+test('while a search cannot be read, the last answer stays, and says so', async ({ browser }) => {
+  const { page, close } = await newcomer(browser, 'Fault');
+  await page.getByLabel('File to keep').setInputFiles(['demo/files/sea-lavender.md']);
+  await expectSeen(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' }));
+  const field = page
+    .getByRole('combobox', { name: 'Search the Library' })
+    .or(page.getByLabel('Search the Library'))
+    .first();
+  await field.fill('lavender');
+  await field.press('Enter');
+  await expectSeen(page.getByText('1 of 1'));
+  await field.fill('lavender (mud');
+  await field.press('Enter');
+  await expectSeen(page.getByText('Until then you see the answer to lavender'));
+  // Left, it lies over nothing, and stands beside the answer.
+  await field.blur();
+  await expectSeen(page.getByText('Still shown: lavender'));
+  await expectSeen(page.getByText('This parenthesis is not closed.'));
+  await expectSeen(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' }));
+  // Also where one arrives with it.
+  await page.goto('/library?q=lavender+(mud');
+  await expectSeen(page.getByText('Still shown: everything'));
+  await expectSeen(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' }));
+  await expect(page.getByText('Nothing here fits')).toHaveCount(0);
+  await close();
+});
+
+test('a page about a tag gathers what bears it, keeps what is written, and is linked from what it leads to', async ({
+  browser,
+}) => {
+  const { page, close } = await visit(browser, 'ines', '/topic?tag=essay');
+  await expectSeen(page.getByRole('heading', { name: '#essay' }));
+  const bearing = page.getByRole('region', { name: 'What bears it' });
+  await expectSeen(bearing.getByRole('heading', { name: 'Marks and notes' }));
+  const written = page.getByRole('textbox', { name: 'What I write about essay' });
+  await written.click();
+  await page.keyboard.type('Room is the whole argument.');
+  await expectSeen(page.getByRole('status').filter({ hasText: 'Saved' }));
+  await page.reload();
+  await expect(written).toContainText('Room is the whole argument.');
+  await page.getByRole('region', { name: 'Tags beside it' }).getByRole('link').first().click();
+  await expect(page.getByRole('heading', { name: '#essay' })).toHaveCount(0);
+  await expect(written).toHaveCount(0);
   await close();
 });

@@ -10,16 +10,24 @@ async function keepAll(page: Page, addresses: readonly string[]): Promise<void> 
   for (const [n, address] of addresses.entries()) {
     await page.getByLabel('Address of a page').fill(`http://${address}`);
     await page.getByRole('button', { name: 'Keep', exact: true }).click();
-    await expect.poll(async () => ((await (await page.request.get('/api/sources')).json()) as { total: number }).total).toBe(n + 1);
+    await expect
+      .poll(async () => ((await (await page.request.get('/api/sources')).json()) as { total: number }).total)
+      .toBe(n + 1);
   }
   await page.reload();
 }
-const PAGES = ['review.saltmere.test/marsh-that-walks-inland', 'packet.saltmere.test/who-pays', 'creek.saltmere.test/five-drawings'];
+const PAGES = [
+  'review.saltmere.test/marsh-that-walks-inland',
+  'packet.saltmere.test/who-pays',
+  'creek.saltmere.test/five-drawings',
+];
 const list = (page: Page): Locator => page.getByRole('list', { name: 'Sources', exact: true });
 const titles = (page: Page): Promise<string[]> => list(page).getByRole('heading').allTextContents();
 const search = (page: Page): Locator => page.getByRole('combobox', { name: 'Search the Library' });
 
-test('a search is completed as it is typed, told where it is wrong, kept, and changed as a form', async ({ browser }) => {
+test('a search is completed as it is typed, told where it is wrong, kept, and changed as a form', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Searcher');
   await keepAll(page, PAGES);
   await expect(list(page).getByRole('listitem')).toHaveCount(3);
@@ -39,7 +47,9 @@ test('a search is completed as it is typed, told where it is wrong, kept, and ch
   await page.getByRole('button', { name: 'Make it (marsh OR creek)' }).click();
   await expect(search(page)).toHaveValue('(marsh OR creek)');
   await search(page).fill('minutes<60 is:to-read -title:creek');
-  await expect.poll(async () => (await titles(page)).toSorted()).toEqual(['The Marsh That Walks Inland', 'Who pays for high water?']);
+  await expect
+    .poll(async () => (await titles(page)).toSorted())
+    .toEqual(['The Marsh That Walks Inland', 'Who pays for high water?']);
 
   await page.getByRole('button', { name: 'Keep this search' }).click();
   await page.getByLabel('Name').fill('All but the creek');
@@ -66,7 +76,9 @@ test('a search is completed as it is typed, told where it is wrong, kept, and ch
   await close();
 });
 
-test('sources are chosen by keys, changed together, and that is undone; what is deleted comes back', async ({ browser }) => {
+test('sources are chosen by keys, changed together, and that is undone; what is deleted comes back', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Chooser');
   await keepAll(page, PAGES);
   await page.getByRole('button', { name: 'Compact' }).click();
@@ -105,13 +117,18 @@ test('sources are chosen by keys, changed together, and that is undone; what is 
   await close();
 });
 
-test('the board changes states by dragging, the table is ordered by its heads, the calendar shows today', async ({ browser }) => {
+test('the board changes states by dragging, the table is ordered by its heads, the calendar shows today', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Viewer');
   await keepAll(page, PAGES);
   await page.getByRole('button', { name: 'Board' }).click();
   const column = (name: string) => page.getByRole('region', { name, exact: true });
   await expect(column('To read').getByRole('listitem')).toHaveCount(3);
-  const from = (await page.getByRole('button', { name: 'Move Five Drawings of a Creek to another state' }).boundingBox())!, to = (await column('Reading').boundingBox())!;
+  const from = (await page
+      .getByRole('button', { name: 'Move Five Drawings of a Creek to another state' })
+      .boundingBox())!,
+    to = (await column('Reading').boundingBox())!;
   await page.mouse.move(from.x + 3, from.y + 8);
   await page.mouse.down();
   for (let n = 1; n <= 8; n++) await page.mouse.move(from.x + ((to.x + 90 - from.x) * n) / 8, from.y + 8 + 4 * n);
@@ -121,8 +138,15 @@ test('the board changes states by dragging, the table is ordered by its heads, t
 
   await page.getByRole('button', { name: 'Table' }).click();
   const cells = page.getByRole('table', { name: 'Sources' }).locator('[data-row]');
-  await page.getByRole('columnheader', { name: /^Title/ }).getByRole('button').click();
-  await expect(cells).toHaveText(['Five Drawings of a Creek', 'The Marsh That Walks Inland', 'Who pays for high water?']);
+  await page
+    .getByRole('columnheader', { name: /^Title/ })
+    .getByRole('button')
+    .click();
+  await expect(cells).toHaveText([
+    'Five Drawings of a Creek',
+    'The Marsh That Walks Inland',
+    'Who pays for high water?',
+  ]);
   const edge = page.getByRole('separator', { name: 'Width of Title' });
   await edge.focus();
   await page.keyboard.press('ArrowRight');
@@ -151,7 +175,14 @@ test('the board changes states by dragging, the table is ordered by its heads, t
   await expect(page.getByLabel(/^Language of/)).toHaveValue('neither one nor other');
   await page.keyboard.press('Escape');
   await page.getByRole('checkbox', { name: 'Choose Six Drawings of a Creek' }).check();
-  const [saved] = await Promise.all([page.waitForEvent('download'), page.getByRole('region', { name: 'The chosen sources' }).getByRole('button', { name: 'Take out' }).click().then(() => page.getByRole('menuitem', { name: 'Study notes, a file each (zip)' }).click())]);
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .getByRole('region', { name: 'The chosen sources' })
+      .getByRole('button', { name: 'Take out' })
+      .click()
+      .then(() => page.getByRole('menuitem', { name: 'Study notes, a file each (zip)' }).click()),
+  ]);
   expect(saved.suggestedFilename()).toBe('study-notes.zip');
   await page.getByRole('button', { name: 'Choose none' }).click();
 
@@ -160,13 +191,18 @@ test('the board changes states by dragging, the table is ordered by its heads, t
   await close();
 });
 
-test('a collection has sections and an order of its own, moved by keys; two people who order it at once see what stands', async ({ browser }) => {
-  const aldous = await visit(browser, 'aldous'), ines = await visit(browser, 'ines');
+test('a collection has sections and an order of its own, moved by keys; two people who order it at once see what stands', async ({
+  browser,
+}) => {
+  const aldous = await visit(browser, 'aldous'),
+    ines = await visit(browser, 'ines');
   for (const { page } of [aldous, ines]) {
     await page.getByRole('link', { name: /Field course, week by week/ }).click();
     await expectSeen(page.getByRole('heading', { name: 'Field course, week by week' }));
   }
-  const order = (page: Page): Promise<string[]> => page.getByRole('list', { name: 'Sources' }).getByRole('link').allTextContents(), before = await order(ines.page);
+  const order = (page: Page): Promise<string[]> =>
+      page.getByRole('list', { name: 'Sources' }).getByRole('link').allTextContents(),
+    before = await order(ines.page);
   await ines.page.getByRole('button', { name: `Move ${before[1]}` }).focus();
   await ines.page.keyboard.press('Space');
   const over = ines.page.getByText(/Draggable item .* was moved over droppable area/);
@@ -182,7 +218,13 @@ test('a collection has sections and an order of its own, moved by keys; two peop
   await aldous.page.getByRole('button', { name: 'New section' }).click();
   await aldous.page.getByLabel('Name of the section').last().fill('Left over');
   await aldous.page.getByRole('button', { name: 'Add', exact: true }).click();
-  await expect.poll(() => ines.page.getByLabel('Name of the section').evaluateAll((inputs) => inputs.map((i) => (i as HTMLInputElement).value))).toContain('Left over');
+  await expect
+    .poll(() =>
+      ines.page
+        .getByLabel('Name of the section')
+        .evaluateAll((inputs) => inputs.map((i) => (i as HTMLInputElement).value)),
+    )
+    .toContain('Left over');
   await aldous.page.getByRole('button', { name: 'remove section' }).last().click();
   await expect.poll(() => ines.page.getByLabel('Name of the section').count()).toBe(3);
   await Promise.all([aldous.close(), ines.close()]);
@@ -207,7 +249,8 @@ test('what is new is worked through by single keys, and every step can be taken 
   await page.keyboard.press('u');
   await expect(now).toContainText('The Marsh That Walks Inland');
   await page.goto('/library');
-  for (const state of ['To read 2', 'Set aside 1', '#fieldwork 1']) await expectSeen(page.getByRole('button', { name: state }));
+  for (const state of ['To read 2', 'Set aside 1', '#fieldwork 1'])
+    await expectSeen(page.getByRole('button', { name: state }));
   await close();
 });
 
@@ -240,20 +283,47 @@ test('marks of all sources are listed, grouped, changed together, and open in th
 test('hundreds of marks are listed to the last of them, part by part', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Plenty');
   await keepAll(page, PAGES.slice(0, 1));
-  const { sources: [source] } = (await (await page.request.get('/api/sources')).json()) as SourcePage, { versionId } = (await (await page.request.get(`/api/sources/${source!.id}`)).json()) as SourceDetail, { text, outline } = (await (await page.request.get(`/api/sources/${source!.id}/text`)).json()) as SourceText, index = indexText(text, outline);
-  for (let n = 0; n < 150; n++) expect((await page.request.put(`/api/annotations/${v7()}`, { data: { sourceId: source!.id, versionId, kind: 'claim', note: `Note ${n}`, tags: [], anchor: describe(index, range(n * 7, n * 7 + 20)), classIds: [] } })).status()).toBe(200);
+  const {
+      sources: [source],
+    } = (await (await page.request.get('/api/sources')).json()) as SourcePage,
+    { versionId } = (await (await page.request.get(`/api/sources/${source!.id}`)).json()) as SourceDetail,
+    { text, outline } = (await (await page.request.get(`/api/sources/${source!.id}/text`)).json()) as SourceText,
+    index = indexText(text, outline);
+  for (let n = 0; n < 150; n++)
+    expect(
+      (
+        await page.request.put(`/api/annotations/${v7()}`, {
+          data: {
+            sourceId: source!.id,
+            versionId,
+            kind: 'claim',
+            note: `Note ${n}`,
+            tags: [],
+            anchor: describe(index, range(n * 7, n * 7 + 20)),
+            classIds: [],
+          },
+        })
+      ).status(),
+    ).toBe(200);
   await page.goto('/find');
   const marks = page.getByRole('tabpanel').getByRole('listitem');
   await expect(page.getByText('60 of 150')).toBeAttached();
   await marks.nth(59).scrollIntoViewIfNeeded();
-  await expect.poll(async () => { await marks.last().scrollIntoViewIfNeeded(); return marks.count(); }).toBe(150);
+  await expect
+    .poll(async () => {
+      await marks.last().scrollIntoViewIfNeeded();
+      return marks.count();
+    })
+    .toBe(150);
   await expect(marks.last()).toContainText('Note 0');
   await page.getByRole('button', { name: 'Choose all of mine here' }).click();
   await expectSeen(page.getByText('150 marks chosen'));
   await close();
 });
 
-test('a source is put on its shelf while it is read: state, collection, tags; a ribbon given to a tag is seen wherever it stands', async ({ browser }) => {
+test('a source is put on its shelf while it is read: state, collection, tags; a ribbon given to a tag is seen wherever it stands', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Shelver');
   await keepAll(page, PAGES.slice(0, 1));
   await page.getByRole('button', { name: 'New collection' }).click();
@@ -285,63 +355,28 @@ test('a source is put on its shelf while it is read: state, collection, tags; a 
   await page.getByText('heather', { exact: true }).click();
   await expect(page.getByRole('radio', { name: 'heather' })).toBeChecked();
   await page.getByRole('button', { name: 'Cancel' }).click();
-  for (const tag of await page.getByText('#essay/opening', { exact: true }).all()) expect(await tag.evaluate((e) => getComputedStyle(e).borderLeftWidth)).toBe('3px');
+  for (const tag of await page.getByText('#essay/opening', { exact: true }).all())
+    expect(await tag.evaluate((e) => getComputedStyle(e).borderLeftWidth)).toBe('3px');
   await close();
 });
 
 test('a tag is renamed onto another, which is told before', async ({ browser }) => {
   const { page, close } = await newcomer(browser, 'Tagger');
   await keepAll(page, PAGES);
-  const { sources } = (await (await page.request.get('/api/sources?sort=title')).json()) as { sources: { id: string }[] };
-  for (const [n, tags] of [['wet', 'mud'], ['wet'], ['mud']].entries()) await page.request.put(`/api/sources/${sources[n]!.id}/tags`, { data: { tags } });
+  const { sources } = (await (await page.request.get('/api/sources?sort=title')).json()) as {
+    sources: { id: string }[];
+  };
+  for (const [n, tags] of [['wet', 'mud'], ['wet'], ['mud']].entries())
+    await page.request.put(`/api/sources/${sources[n]!.id}/tags`, { data: { tags } });
   await page.reload();
   await page.getByRole('button', { name: 'Change the tag wet' }).click();
   await page.getByRole('dialog').getByRole('textbox').fill('mud');
-  await expect(page.getByRole('status').filter({ hasText: 'on 2 sources' })).toContainText('#mud is in use: two become one there');
+  await expect(page.getByRole('status').filter({ hasText: 'on 2 sources' })).toContainText(
+    '#mud is in use: two become one there',
+  );
   await page.getByRole('dialog').getByRole('textbox').press('Enter');
   await page.getByRole('button', { name: 'Make them one' }).click();
   await expectSeen(page.getByRole('button', { name: '#mud 3' }));
   await expect(page.getByRole('button', { name: /^#wet/ })).toHaveCount(0);
-  await close();
-});
-
-test('a page about a tag gathers what bears it, keeps what is written, and is linked from what it leads to', async ({ browser }) => {
-  const { page, close } = await visit(browser, 'ines', '/topic?tag=essay');
-  await expectSeen(page.getByRole('heading', { name: '#essay' }));
-  const bearing = page.getByRole('region', { name: 'What bears it' });
-  await expectSeen(bearing.getByRole('heading', { name: 'Marks and notes' }));
-  const written = page.getByRole('textbox', { name: 'What I write about essay' });
-  await written.click();
-  await page.keyboard.type('Room is the whole argument.');
-  await expectSeen(page.getByRole('status').filter({ hasText: 'Saved' }));
-  await page.reload();
-  await expect(written).toContainText('Room is the whole argument.');
-  await page.getByRole('region', { name: 'Tags beside it' }).getByRole('link').first().click();
-  await expect(page.getByRole('heading', { name: '#essay' })).toHaveCount(0);
-  await expect(written).toHaveCount(0);
-  await close();
-});
-
-test('while a search cannot be read, the last answer stays, and says so', async ({ browser }) => {
-  const { page, close } = await newcomer(browser, 'Fault');
-  await page.getByLabel('File to keep').setInputFiles(['demo/files/sea-lavender.md']);
-  await expectSeen(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' }));
-  const field = page.getByRole('combobox', { name: 'Search the Library' }).or(page.getByLabel('Search the Library')).first();
-  await field.fill('lavender');
-  await field.press('Enter');
-  await expectSeen(page.getByText('1 of 1'));
-  await field.fill('lavender (mud');
-  await field.press('Enter');
-  await expectSeen(page.getByText('Until then you see the answer to lavender'));
-  // Left, it lies over nothing, and stands beside the answer.
-  await field.blur();
-  await expectSeen(page.getByText('Still shown: lavender'));
-  await expectSeen(page.getByText('This parenthesis is not closed.'));
-  await expectSeen(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' }));
-  // Also where one arrives with it.
-  await page.goto('/library?q=lavender+(mud');
-  await expectSeen(page.getByText('Still shown: everything'));
-  await expectSeen(page.getByRole('link', { name: 'Sea-Lavender and Other Accountants' }));
-  await expect(page.getByText('Nothing here fits')).toHaveCount(0);
   await close();
 });

@@ -22,13 +22,16 @@ export function seenPart(outline: Outline, piece: Piece): Piece | undefined {
  * What it held before it keeps, seen or not. The same object where nothing hidden was taken in.
  */
 export function grownSeen(outline: Outline, former: Piece, to: Piece): Piece {
-  const hidden = outline.filter((block) => block.aside && block.end > block.start),
-    seen = outline.filter((block) => !block.aside && block.end > block.start);
-  const after = hidden.find((block) => block.start >= former.end),
-    before = hidden.findLast((block) => block.end <= former.start);
+  const after = outline.find((block) => block.aside && block.start >= former.end && block.end > block.start),
+    before = outline.findLast((block) => block.aside && block.end <= former.start && block.end > block.start);
   let { start, end } = to;
-  if (after && end > after.start) end = Math.max(former.end, ...seen.map((b) => b.end).filter((e) => e <= after.start));
-  if (before && start < before.end)
-    start = Math.min(former.start, ...seen.map((b) => b.start).filter((s) => s >= before.end));
+  if (after && end > after.start) {
+    const last = outline.findLast((block) => !block.aside && block.end <= after.start);
+    end = Math.max(former.end, last?.end ?? 0);
+  }
+  if (before && start < before.end) {
+    const first = outline.find((block) => !block.aside && block.start >= before.end);
+    start = Math.min(former.start, first?.start ?? Infinity);
+  }
   return start === to.start && end === to.end ? to : { start, end };
 }

@@ -1,5 +1,5 @@
-import { Suspense, useEffect, useRef, useState } from 'react';
-import { useQueryClient } from '@tanstack/react-query';
+import { Suspense, useCallback, useEffect, useRef, useState } from 'react';
+import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import type { TopicPage } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { isOffline, ProblemError, request, wordsOf } from '../data/api';
@@ -15,11 +15,10 @@ const PAUSE = 900,
 
 /** What is written about a tag: saved a moment after the last key, and kept on this computer until it is. */
 export function TopicWriting({ topic }: { topic: TopicPage }) {
-  const { page, saving, saver, later } = useSaved(topic),
+  const { text, saving, saver, later } = useSaved(topic),
     theirs = saving?.type === 'conflict' ? saving.theirs : undefined;
-  const keepMine = (): void => void saver.current?.keepMine();
   const write = (markdown: string): void => {
-    saver.current?.write(markdown);
+    saver.write(markdown);
     later(PAUSE);
   };
   return (
@@ -37,7 +36,7 @@ export function TopicWriting({ topic }: { topic: TopicPage }) {
         <Suspense fallback={<p className="text-faint">One moment…</p>}>
           <NoteEditor
             label={`What I write about ${topic.tag}`}
-            markdown={page.text}
+            markdown={text}
             placeholder="Write what these passages have in common, where they disagree, and what you make of it."
             onChange={({ markdown }) => write(markdown)}
             onSubmit={() => later(0)}
@@ -48,7 +47,7 @@ export function TopicWriting({ topic }: { topic: TopicPage }) {
         <div className="mt-3 border-l-2 border-brick pl-3">
           <p className="text-[13px] text-soft">As it was written there meanwhile:</p>
           <pre className="whitespace-pre-wrap font-read text-[15px]">{theirs.text}</pre>
-          <button className="act text-[14px]" onClick={keepMine}>
+          <button className="act text-[14px]" onClick={() => void saver.keepMine()}>
             Keep mine; I have taken from theirs what I need
           </button>
         </div>
@@ -74,57 +73,69 @@ function toldOf(saving: Saving | undefined, { writtenAt }: TopicPage): string {
   }
 }
 
-/** The page as it is to be written on, and who saves it; a draft of an earlier visit comes back. */
+/** Those of pages that are being written, and of pages one has left before all was stored. */
+const savers = new Map<string, PageSaver>();
+
+/** Who saves the page: whoever did before, when not all was stored then; else upon a draft of an earlier visit. */
+function saverOf(client: QueryClient, personId: string, topic: TopicPage): PageSaver {
+  const key = `${personId}/${topic.tag}`,
+    before = savers.get(key);
+  if (before && !before.settled) return before;
+  const draft = draftOf(key),
+    begun = draft.read(),
+    send = (page: StoredPage): Promise<Sent> => sendTopic(client, topic.tag, page);
+  const made = new PageSaver(begun && begun.text !== topic.text ? begun : topic, { send, keep: draft.keep });
+  if (made.text !== topic.text) made.write(made.text);
+  savers.set(key, made);
+  return made;
+}
+
+async function sendTopic(client: QueryClient, tag: string, { text, version }: StoredPage): Promise<Sent> {
+  try {
+    const address = `/api/topics?${new URLSearchParams({ tag })}`,
+      stored = await request<TopicPage>('PUT', address, { version, text });
+    client.setQueryData(keys.topic(tag), stored);
+    return { type: 'stored', page: stored };
+  } catch (error) {
+    if (error instanceof ProblemError && error.problem.code === 'stale')
+      return { type: 'stale', theirs: error.problem.current as TopicPage };
+    return { type: 'failed', offline: isOffline(error), words: wordsOf(error) };
+  }
+}
+
+/** Saves while one writes, and again while there is no connection; what is left unsaved waits for one to come back. */
 function useSaved(topic: TopicPage) {
   const client = useQueryClient(),
-    draft = draftOf(useMe().id, topic.tag),
+    me = useMe().id,
+    [saver] = useState(() => saverOf(client, me, topic)),
+    [text] = useState(saver.text),
+    [saving, setSaving] = useState(saver.saving),
     timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const [begun] = useState(draft.read),
-    page = begun && begun.text !== topic.text ? begun : topic;
-  const [saving, setSaving] = useState<Saving>(),
-    saver = useRef<PageSaver>(undefined);
-  const later = (pause: number): void => {
-    clearTimeout(timer.current);
-    timer.current = setTimeout(() => void saver.current?.save(), pause);
-  };
-  const send = async ({ text, version }: StoredPage): Promise<Sent> => {
-    try {
-      const address = `/api/topics?${new URLSearchParams({ tag: topic.tag })}`,
-        stored = await request<TopicPage>('PUT', address, { version, text });
-      client.setQueryData(keys.topic(topic.tag), stored);
-      return { type: 'stored', page: stored };
-    } catch (error) {
-      if (error instanceof ProblemError && error.problem.code === 'stale')
-        return { type: 'stale', theirs: error.problem.current as TopicPage };
-      if (isOffline(error)) later(AGAIN_AFTER);
-      return { type: 'failed', offline: isOffline(error), words: wordsOf(error) };
-    }
-  };
-  const latest = useRef({ send, draft });
-  useEffect(() => {
-    latest.current = { send, draft };
-  });
-  useEffect(() => {
-    const keep = (unsaved: StoredPage | undefined): void => latest.current.draft.keep(unsaved);
-    const made = new PageSaver(page, { send: (p) => latest.current.send(p), keep, told: setSaving });
-    saver.current = made;
-    if (page !== topic) {
-      made.write(page.text);
-      void made.save();
-    }
-    return () => {
+  const later = useCallback(
+    (pause: number): void => {
       clearTimeout(timer.current);
-      void made.save();
+      timer.current = setTimeout(() => void saver.save(), pause);
+    },
+    [saver],
+  );
+  useEffect(() => {
+    saver.watcher = (now) => {
+      setSaving(now);
+      if (now.type === 'failed' && now.offline) later(AGAIN_AFTER);
     };
-    // The page is what one began to write on; what is stored later is told to the one who saves.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, []);
-  return { page, saving, saver, later };
+    if (!saver.settled) void saver.save();
+    return () => {
+      saver.watcher = undefined;
+      clearTimeout(timer.current);
+      void saver.save();
+    };
+  }, [saver, later]);
+  return { text, saving, saver, later };
 }
 
 /** What was written about a tag and is not saved yet, on this computer. */
-function draftOf(personId: string, tag: string) {
-  const key = `avrelle.topic/${personId}/${tag}`;
+function draftOf(page: string) {
+  const key = `avrelle.topic/${page}`;
   return {
     read(): StoredPage | undefined {
       try {
@@ -135,7 +146,7 @@ function draftOf(personId: string, tag: string) {
     },
     keep(unsaved: StoredPage | undefined): void {
       try {
-        if (unsaved) localStorage.setItem(key, JSON.stringify({ text: unsaved.text, version: unsaved.version }));
+        if (unsaved) localStorage.setItem(key, JSON.stringify(unsaved));
         else localStorage.removeItem(key);
       } catch {
         // Without room on this computer it is saved a moment later all the same.

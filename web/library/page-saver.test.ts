@@ -16,10 +16,12 @@ function server() {
   };
   const send = (asked: StoredPage): Promise<Sent> =>
     new Promise((resolve) => void waiting.push(() => resolve(answer(asked))));
+  const saver = new PageSaver(page, { send, keep: (k) => void kept.push(k) });
+  saver.watcher = (t) => void told.push(t);
   return {
     told,
     kept,
-    saver: new PageSaver(page, { send, keep: (k) => void kept.push(k), told: (t) => void told.push(t) }),
+    saver,
     page: () => page,
     others: (text: string) => void (page = { text, version: page.version + 1 }),
     losesAnswers: (n: number) => void (lost = n),
@@ -74,4 +76,18 @@ test('an answer that was lost is no conflict', async () => {
   await answers();
   expect(told.at(-1)).toEqual({ type: 'saved' });
   expect(page()).toEqual({ text: 'mud', version: 1 });
+});
+
+test('left while it is being stored, it is taken up again by whoever comes back, and ends as typed last', async () => {
+  const { saver, answers, page, told } = server();
+  saver.write('mud');
+  void saver.save();
+  saver.watcher = undefined;
+  expect(saver.settled).toBe(false);
+  // Somebody comes back before the answer.
+  saver.watcher = (t) => void told.push(t);
+  saver.write(`${saver.text} holds`);
+  void saver.save();
+  await answers();
+  expect([page().text, told.at(-1), saver.settled]).toEqual(['mud holds', { type: 'saved' }, true]);
 });

@@ -21,33 +21,45 @@ export interface PageWorld {
   send(page: StoredPage): Promise<Sent>;
   /** Keeps what is not saved yet on this computer, with the version it was written upon; undefined once it is. */
   keep(unsaved: StoredPage | undefined): void;
-  told(saving: Saving): void;
 }
 
 /**
  * Saves a page that is being written: one request at a time, each upon the version the last one made, until what was
- * typed last is stored. A page never conflicts with itself, however slowly the server answers.
+ * typed last is stored. A page never conflicts with itself, however slowly the server answers, also when one leaves it
+ * and comes back meanwhile: what is not settled is taken up again.
  */
 export class PageSaver {
-  private text: string;
-  private version: number;
+  /** How it stands; undefined before anything was written. */
+  saving: Saving | undefined;
+  /** Told of every change of that, while somebody looks. */
+  watcher: ((saving: Saving) => void) | undefined;
   private unsent = false;
   private sending = false;
   private conflict: StoredPage | undefined;
 
+  private now: StoredPage;
+
   constructor(
-    page: StoredPage,
+    { text, version }: StoredPage,
     private readonly world: PageWorld,
   ) {
-    this.text = page.text;
-    this.version = page.version;
+    this.now = { text, version };
+  }
+
+  get text(): string {
+    return this.now.text;
+  }
+
+  /** Whether all that was written is stored. */
+  get settled(): boolean {
+    return !this.unsent && !this.sending && !this.conflict;
   }
 
   write(text: string): void {
-    this.text = text;
+    this.now = { ...this.now, text };
     this.unsent = true;
-    this.world.keep({ text, version: this.version });
-    if (!this.conflict) this.world.told({ type: 'unsaved' });
+    this.world.keep(this.now);
+    if (!this.conflict) this.tell({ type: 'unsaved' });
   }
 
   async save(): Promise<void> {
@@ -55,14 +67,15 @@ export class PageSaver {
     this.sending = true;
     while (this.unsent && !this.conflict) {
       this.unsent = false;
-      if (!this.took(this.text, await this.world.send({ text: this.text, version: this.version }))) break;
+      const asked = this.now;
+      if (!this.took(asked.text, await this.world.send(asked))) break;
     }
     this.sending = false;
   }
 
   /** One's own text takes the place of theirs. */
   keepMine(): Promise<void> {
-    if (this.conflict) this.version = this.conflict.version;
+    if (this.conflict) this.now = { ...this.now, version: this.conflict.version };
     this.conflict = undefined;
     this.unsent = true;
     return this.save();
@@ -71,17 +84,24 @@ export class PageSaver {
   /** Whether to go on. */
   private took(text: string, sent: Sent): boolean {
     // The answer to what was sent before may have been lost on the way.
-    const page =
-      sent.type === 'stored' ? sent.page : sent.type === 'stale' && sent.theirs.text === text ? sent.theirs : undefined;
+    const isMine = sent.type === 'stale' && sent.theirs.text === text,
+      page = sent.type === 'stored' ? sent.page : isMine ? sent.theirs : undefined;
     if (page) {
-      this.version = page.version;
-      this.world.keep(this.unsent ? { text: this.text, version: page.version } : undefined);
-      if (!this.unsent) this.world.told({ type: 'saved' });
+      this.now = { ...this.now, version: page.version };
+      this.world.keep(this.unsent ? this.now : undefined);
+      if (!this.unsent) this.tell({ type: 'saved' });
       return true;
     }
     this.unsent = true;
-    if (sent.type === 'stale') this.world.told({ type: 'conflict', theirs: (this.conflict = sent.theirs) });
-    if (sent.type === 'failed') this.world.told(sent);
+    if (sent.type === 'stale') {
+      this.conflict = sent.theirs;
+      this.tell({ type: 'conflict', theirs: sent.theirs });
+    } else if (sent.type === 'failed') this.tell(sent);
     return false;
+  }
+
+  private tell(saving: Saving): void {
+    this.saving = saving;
+    this.watcher?.(saving);
   }
 }

@@ -24,7 +24,12 @@ export interface PdfPage {
 export const readPdf: Reader = async (got, { password, progress }): Promise<ReadyPage> => {
   const document = await open(got, password);
   try {
-    if (document.numPages > MOST_PAGES) throw new AppError('too_many_pages', { name: got.name, pages: document.numPages, limit: MOST_PAGES }, { field: 'file' });
+    if (document.numPages > MOST_PAGES)
+      throw new AppError(
+        'too_many_pages',
+        { name: got.name, pages: document.numPages, limit: MOST_PAGES },
+        { field: 'file' },
+      );
     const labels = await document.getPageLabels().catch(() => null);
     const pages: PdfPage[] = [];
     for (let n = 0; n < document.numPages; n++) {
@@ -32,17 +37,27 @@ export const readPdf: Reader = async (got, { password, progress }): Promise<Read
       pages.push(await readPage(document, n, labels?.[n] ?? String(n + 1)));
     }
     const paragraphs = pages.map((page) => page.paragraphs);
-    markAsideLines(paragraphs, pages.map((page) => page.height));
+    markAsideLines(
+      paragraphs,
+      pages.map((page) => page.height),
+    );
     markHeadings(paragraphs, await bookmarksOf(document));
-    const compounds = compoundsIn(paragraphs), scanned = pages.filter((page) => page.paragraphs.length === 0).length;
+    const compounds = compoundsIn(paragraphs),
+      scanned = pages.filter((page) => page.paragraphs.length === 0).length;
     return {
-      form: 'ready', kind: 'pdf', collector: new AssetCollector(undefined), styles: [{ css: PAGE_CSS, media: '' }],
+      form: 'ready',
+      kind: 'pdf',
+      collector: new AssetCollector(undefined),
+      styles: [{ css: PAGE_CSS, media: '' }],
       body: `<main>${pages.map((page, n) => pageHtml(page, n + 1, (word) => compounds.has(word.toLowerCase()))).join('\n')}</main>`,
-      meta: await metadataOf(document, got, paragraphs), file: { bytes: got.bytes, mediaType: 'application/pdf' },
+      meta: await metadataOf(document, got, paragraphs),
+      file: { bytes: got.bytes, mediaType: 'application/pdf' },
       facts: { pages: pages.length, ...(scanned ? { scanned } : {}), ...(password ? { password } : {}) },
     };
   } catch (cause) {
-    throw cause instanceof AppError ? cause : new AppError('bad_pdf', { name: got.name, reason: (cause as Error).message }, { field: 'file' });
+    throw cause instanceof AppError
+      ? cause
+      : new AppError('bad_pdf', { name: got.name, reason: (cause as Error).message }, { field: 'file' });
   } finally {
     await document.loadingTask.destroy();
   }
@@ -52,50 +67,83 @@ async function open({ bytes, name }: Got, password: string | undefined): Promise
   const { getDocument, VerbosityLevel } = await import('pdfjs-dist/legacy/build/pdf.mjs');
   const home = path.dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'));
   // A copy: the library takes the bytes it is given for itself.
-  const task = getDocument({ data: new Uint8Array(bytes), verbosity: VerbosityLevel.ERRORS, cMapUrl: `${home}/cmaps/`, cMapPacked: true, standardFontDataUrl: `${home}/standard_fonts/`, useSystemFonts: false, isOffscreenCanvasSupported: false, stopAtErrors: false, ...(password === undefined ? {} : { password }) });
+  const task = getDocument({
+    data: new Uint8Array(bytes),
+    verbosity: VerbosityLevel.ERRORS,
+    cMapUrl: `${home}/cmaps/`,
+    cMapPacked: true,
+    standardFontDataUrl: `${home}/standard_fonts/`,
+    useSystemFonts: false,
+    isOffscreenCanvasSupported: false,
+    stopAtErrors: false,
+    ...(password === undefined ? {} : { password }),
+  });
   try {
     return await task.promise;
   } catch (cause) {
     await task.destroy();
     const { name: kind, code, message } = cause as { name?: string; code?: number; message?: string };
-    if (kind === 'PasswordException') throw new AppError(code === 2 ? 'password_mismatch' : 'password_needed', { name }, { field: 'password' });
+    if (kind === 'PasswordException')
+      throw new AppError(code === 2 ? 'password_mismatch' : 'password_needed', { name }, { field: 'password' });
     throw new AppError('bad_pdf', { name, reason: message ?? String(cause) }, { field: 'file' });
   }
 }
 
 async function readPage(document: PDFDocumentProxy, index: number, label: string): Promise<PdfPage> {
-  const page = await document.getPage(index + 1), { width, height, transform } = page.getViewport({ scale: 1 });
-  const content = await textOf(page), upright: Run[] = [], turned: Run[] = [];
+  const page = await document.getPage(index + 1),
+    { width, height, transform } = page.getViewport({ scale: 1 });
+  const content = await textOf(page),
+    upright: Run[] = [],
+    turned: Run[] = [];
   for (const item of content) {
     const run = toRun(item, transform);
     if (run) (run.angle === 0 ? upright : turned).push(run);
   }
   page.cleanup();
-  return { width, height, label, paragraphs: paragraphsOf([...readingOrder(upright, height), ...readingOrder(turned)]) };
+  return {
+    width,
+    height,
+    label,
+    paragraphs: paragraphsOf([...readingOrder(upright, height), ...readingOrder(turned)]),
+  };
 }
 
 /** A page whose text cannot be taken apart is shown as a picture, rather than losing the whole file. */
 async function textOf(page: PDFPageProxy): Promise<TextItem[]> {
-  const { items } = await page.getTextContent({ disableNormalization: true }).catch(() => ({ items: [] as TextItem[] }));
+  const { items } = await page
+    .getTextContent({ disableNormalization: true })
+    .catch(() => ({ items: [] as TextItem[] }));
   return items.flatMap((item) => ('str' in item && item.str !== '' ? [item] : []));
 }
 
 function toRun(item: TextItem, [a, b, c, d, e, f]: number[]): (Run & { angle: number }) | undefined {
   const [ia, ib, ic, id, ix, iy] = item.transform as number[];
-  const size = Math.hypot(a! * ic! + c! * id!, b! * ic! + d! * id!), angle = Math.round((Math.atan2(b! * ia! + d! * ib!, a! * ia! + c! * ib!) * 180) / Math.PI);
+  const size = Math.hypot(a! * ic! + c! * id!, b! * ic! + d! * id!),
+    angle = Math.round((Math.atan2(b! * ia! + d! * ib!, a! * ia! + c! * ib!) * 180) / Math.PI);
   const text = opened(item.str);
   if (!(size > 0.5) || !text.trim()) return undefined;
-  return { text, x: a! * ix! + c! * iy! + e!, baseline: b! * ix! + d! * iy! + f!, width: item.width, size, angle: Math.abs(angle) < 3 ? 0 : angle };
+  return {
+    text,
+    x: a! * ix! + c! * iy! + e!,
+    baseline: b! * ix! + d! * iy! + f!,
+    width: item.width,
+    size,
+    angle: Math.abs(angle) < 3 ? 0 : angle,
+  };
 }
 
-/** Ligatures as their letters (Unicode Alphabetic Presentation Forms, FB00 to FB06), and nothing that is no character. */
 // eslint-disable-next-line no-control-regex -- looking for exactly these
-const opened = (text: string): string => text.replace(/[\uFB00-\uFB06]/g, (ligature) => ligature.normalize('NFKC')).replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uE000-\uF8FF]/g, '');
+const NO_CHARACTERS = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uE000-\uF8FF]/g;
+/** Ligatures as their letters (Unicode Alphabetic Presentation Forms, FB00 to FB06), and nothing that is no character. */
+const opened = (text: string): string =>
+  text.replace(/[\uFB00-\uFB06]/g, (ligature) => ligature.normalize('NFKC')).replace(NO_CHARACTERS, '');
 
 /** Words with a hyphen inside a line: at a line's end, too, their hyphen is their own. */
 function compoundsIn(pages: readonly (readonly Paragraph[])[]): ReadonlySet<string> {
   const found = new Set<string>();
-  for (const { lines } of pages.flat()) for (const line of lines) for (const [word] of line.text.matchAll(/\p{L}+[-\u2010]\p{L}+/gu)) found.add(word.toLowerCase());
+  for (const { lines } of pages.flat())
+    for (const line of lines)
+      for (const [word] of line.text.matchAll(/\p{L}+[-\u2010]\p{L}+/gu)) found.add(word.toLowerCase());
   return found;
 }
 
@@ -115,16 +163,38 @@ async function bookmarksOf(document: PDFDocumentProxy): Promise<Bookmark[]> {
   return found;
 }
 
-async function metadataOf(document: PDFDocumentProxy, got: Got, pages: readonly (readonly Paragraph[])[]): Promise<Partial<Metadata>> {
+async function metadataOf(
+  document: PDFDocumentProxy,
+  got: Got,
+  pages: readonly (readonly Paragraph[])[],
+): Promise<Partial<Metadata>> {
   const { info, metadata } = await document.getMetadata().catch(() => ({ info: {}, metadata: null }));
-  const said = info as Record<string, unknown>, text = (value: unknown): string => (Array.isArray(value) ? value.join('; ') : typeof value === 'string' ? value : '').trim();
+  const said = info as Record<string, unknown>,
+    text = (value: unknown): string =>
+      (Array.isArray(value) ? value.join('; ') : typeof value === 'string' ? value : '').trim();
   const xmp = (name: string): string => text(metadata?.get(name) as unknown);
-  const given = xmp('dc:title') || text(said.Title), sensible = given && !/^(untitled|.*\.(docx?|tex|indd|pdf|dvi))/i.test(given);
+  const given = xmp('dc:title') || text(said.Title),
+    sensible = given && !/^(untitled|.*\.(docx?|tex|indd|pdf|dvi))/i.test(given);
   const heading = pages[0]?.find((p) => p.level === 1)?.text.trim();
-  const first = (pages[0] ?? []).map((p) => joined(p.lines, () => false).map((piece) => piece.text).join('')).join('\n').slice(0, 6_000);
+  const first = (pages[0] ?? [])
+    .map((p) =>
+      joined(p.lines, () => false)
+        .map((piece) => piece.text)
+        .join(''),
+    )
+    .join('\n')
+    .slice(0, 6_000);
   const date = /^D:(\d{4})(\d{2})?(\d{2})?/.exec(text(said.CreationDate));
   return {
-    title: (sensible ? given : heading) || titleOf(got.name), author: xmp('dc:creator') || text(said.Author), description: (xmp('dc:description') || text(said.Subject)).slice(0, 600), language: text(said.Language) || xmp('dc:language'),
-    publishedAt: readDate(xmp('prism:publicationDate') || xmp('dc:date') || (date ? [date[1], date[2], date[3]].filter(Boolean).join('-') : '')), doi: readDoi(xmp('prism:doi') || xmp('dc:identifier') || first),
+    title: (sensible ? given : heading) || titleOf(got.name),
+    author: xmp('dc:creator') || text(said.Author),
+    description: (xmp('dc:description') || text(said.Subject)).slice(0, 600),
+    language: text(said.Language) || xmp('dc:language'),
+    publishedAt: readDate(
+      xmp('prism:publicationDate') ||
+        xmp('dc:date') ||
+        (date ? [date[1], date[2], date[3]].filter(Boolean).join('-') : ''),
+    ),
+    doi: readDoi(xmp('prism:doi') || xmp('dc:identifier') || first),
   };
 }
