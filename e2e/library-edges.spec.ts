@@ -128,7 +128,12 @@ test('a tag is not merged by Enter alone, nor taken away by one press; the open 
   await page.getByRole('button', { name: 'Change the tag damp', exact: true }).click();
   await dialog.getByRole('button', { name: 'Take it away everywhere' }).click();
   expect((await sourcesOf(page, 'tag:damp')).length).toBe(1);
-  await dialog.getByRole('button', { name: /Yes, take it from 1 source and 0 marks/ }).click();
+  await expectSeen(dialog.getByText('It is on 1 source and 0 marks of yours'));
+  // Also where there is little room nothing of the question is cut.
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expectSeen(dialog.getByRole('button', { name: 'No' }));
+  await dialog.getByRole('button', { name: 'Yes, take it away' }).click();
+  await page.setViewportSize({ width: 1280, height: 800 });
   await expect(page.getByRole('combobox', { name: 'Search the Library' })).toHaveValue('-title:birch');
   expect((await sourcesOf(page, 'tag:damp')).length).toBe(0);
   await close();

@@ -53,14 +53,9 @@ export default function TagDialog({ tag, onClose }: { tag: string; onClose: Clos
         <Ribbon tag={tag} />
         {(wrong || unfit) && <Alert>{wrong || unfit}</Alert>}
         {asked ? (
-          <Sure
-            asked={asked}
-            preview={preview}
-            onYes={() => void change(asked.to, true)}
-            onNo={() => setAsked(undefined)}
-          />
+          <Sure asked={asked} onYes={() => void change(asked.to, true)} onNo={() => setAsked(undefined)} />
         ) : (
-          <div className="flex gap-5">
+          <div className="flex flex-wrap gap-x-5 gap-y-2">
             <button className="press">Save</button>
             <Dialog.Close className="text-soft">Cancel</Dialog.Close>
             <button
@@ -97,22 +92,11 @@ function Uses({ preview }: { preview: TagPreview }) {
 }
 
 /** The first press told what will be; the second does it. */
-function Sure({
-  asked,
-  preview,
-  onYes,
-  onNo,
-}: {
-  asked: Asked;
-  preview: TagPreview | undefined;
-  onYes: () => void;
-  onNo: () => void;
-}) {
-  const from = preview ? usesOf(preview) : 'everything of yours';
+function Sure({ asked, onYes, onNo }: { asked: Asked; onYes: () => void; onNo: () => void }) {
   return (
-    <div className="flex gap-5">
+    <div className="flex flex-wrap gap-5">
       <button type="button" autoFocus className="press" onClick={onYes}>
-        {asked.type === 'merge' ? 'Make them one' : `Yes, take it from ${from}`}
+        {asked.type === 'merge' ? 'Make them one' : 'Yes, take it away'}
       </button>
       <button type="button" className="text-soft" onClick={onNo}>
         No
