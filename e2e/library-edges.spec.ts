@@ -167,6 +167,7 @@ test('files are taken wherever in the Library they are dropped, a deleted collec
   browser,
 }) => {
   const { page, close } = await newcomer(browser, 'Dropper');
+  await expectSeen(page.getByText('Your reading belongs here'));
   await page.evaluate((name) => {
     const given = new DataTransfer();
     given.items.add(new File(['The tide turns at seven.'], name, { type: 'text/plain' }));
