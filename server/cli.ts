@@ -7,6 +7,7 @@ import { backup, restore } from './db/backup';
 import { AppError } from './errors';
 import { ingest, type IngestInput } from './ingest/ingest';
 import { oneFile } from './ingest/one-file';
+import { asTextTree } from './ingest/light-tree';
 import { parseHtml } from './ingest/parse-html';
 
 const USAGE = `Usage: npm run --silent avrelle -- VERB
@@ -53,7 +54,7 @@ async function keep(target: string, out: string): Promise<void> {
 }
 
 async function printStream(file: string): Promise<void> {
-  process.stdout.write(readTree(parseHtml(await readFile(file), 'https://file.invalid/').documentElement).text);
+  process.stdout.write(readTree(asTextTree(parseHtml(await readFile(file), 'https://file.invalid/'))).text);
 }
 
 async function readFile(file: string): Promise<Buffer> {

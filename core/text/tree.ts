@@ -1,6 +1,6 @@
 /**
- * The least a tree must offer to be read as text. The browser's DOM and the server's jsdom both satisfy it
- * as they are, so that one walk gives the same string on both sides.
+ * The least a tree must offer to be read as text. The browser's DOM satisfies it as it is, and the server's
+ * light trees through `LightNode`, so that one walk gives the same string on both sides.
  */
 export interface TextNodeLike {
   readonly nodeType: number;

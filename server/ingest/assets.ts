@@ -4,6 +4,18 @@ import { charsetOf } from './decode-text';
 import type { Loader } from './loader';
 import { ASSET_LIMITS } from './safe-fetch';
 import { backgroundsAsStyle, noteEmbedded, showLazy, standAlone } from './page-parts';
+import {
+  closest,
+  contentOf,
+  fits,
+  isOfSvg,
+  removeAll,
+  select,
+  selectOne,
+  type PageElement,
+  type PageTree,
+} from './page-tree';
+import { parseXml } from './parse-xml';
 import { mayLoad, selfContainedCss, selfContainedDeclarations } from './stylesheets';
 
 export interface Asset {
@@ -52,13 +64,10 @@ export class AssetCollector {
     return got && { css: decode(got.bytes, charsetOf(got.contentType) ?? 'UTF-8'), address: got.address };
   };
 
-  /** A file of markup, as a document of its own. */
-  readonly loadMarkup = async (absolute: string, like: Document): Promise<Document | undefined> => {
+  /** A drawing in a file of its own, as a tree. */
+  readonly loadMarkup = async (absolute: string): Promise<PageTree | undefined> => {
     const got = await this.get(absolute, 'image/svg+xml');
-    const Parser = like.defaultView?.DOMParser;
-    return got && Parser
-      ? new Parser().parseFromString(Buffer.from(got.bytes).toString('utf8'), 'image/svg+xml')
-      : undefined;
+    return got && parseXml(got.bytes);
   };
 
   private async collect(absolute: string): Promise<string | undefined> {
@@ -123,43 +132,42 @@ function fromDataUrl(url: string): { bytes: Uint8Array; mediaType: string } | un
   }
 }
 
-/** Brings the page's pictures and styles inside. Returns its style sheets in order; the document no longer holds them. */
+/** Brings the page's pictures and styles inside. Returns its style sheets in order; the tree no longer holds them. */
 export async function makeSelfContained(
-  document: Document,
+  tree: PageTree,
   base: string,
   collector: AssetCollector,
 ): Promise<readonly { css: string; media: string }[]> {
-  noteEmbedded(document, base);
-  showLazy(document);
-  backgroundsAsStyle(document);
-  await standAlone(document, base, collector);
+  noteEmbedded(tree, base);
+  showLazy(tree);
+  backgroundsAsStyle(tree);
+  await standAlone(tree, base, collector);
   const [styles] = await Promise.all([
-    takeStyles(document, base, collector),
-    ...pictures(document, base, collector),
-    ...styleAttributes(document, base, collector),
+    takeStyles(tree, base, collector),
+    ...pictures(tree, base, collector),
+    ...styleAttributes(tree, base, collector),
   ]);
   return styles;
 }
 
 async function takeStyles(
-  document: Document,
+  tree: PageTree,
   base: string,
   collector: AssetCollector,
 ): Promise<{ css: string; media: string }[]> {
-  const owners = [...document.querySelectorAll('style, link[rel~="stylesheet" i][href]')].filter(
-    (el) => !/\balternate\b/i.test(el.getAttribute('rel') ?? ''),
+  const owners = select(tree, 'style, link[rel~="stylesheet" i][href]').filter(
+    ({ attribs }) => !/\balternate\b/i.test(attribs.rel ?? ''),
   );
+  removeAll(owners);
   const sheets = await Promise.all(
     owners.map(async (owner) => {
-      const media = owner.getAttribute('media') ?? '';
-      const href = owner.getAttribute('href') ?? '';
+      const { media = '', href = '' } = owner.attribs;
       const sheet =
-        owner.nodeName.toLowerCase() === 'style'
-          ? { css: owner.textContent ?? '', address: base }
+        owner.name === 'style'
+          ? { css: contentOf(owner), address: base }
           : URL.canParse(href, base)
             ? await collector.loadSheet(new URL(href, base).href)
             : undefined;
-      owner.remove();
       return (
         sheet && {
           css: await selfContainedCss(sheet.css, sheet.address, collector.resolve, collector.loadSheet),
@@ -171,25 +179,28 @@ async function takeStyles(
   return sheets.filter((sheet) => sheet !== undefined);
 }
 
-function pictures(document: Document, base: string, collector: AssetCollector): Promise<void>[] {
-  return [...document.querySelectorAll('img, svg image')].map(async (picture) => {
+function pictures(tree: PageTree, base: string, collector: AssetCollector): Promise<void>[] {
+  return select(tree, 'img, svg image').map(async (picture) => {
     const chosen = chooseAddress(picture);
-    const attribute = picture.nodeName.toLowerCase() === 'img' ? 'src' : 'href';
-    for (const name of ['srcset', 'sizes', 'loading', 'xlink:href', 'src', 'href']) picture.removeAttribute(name);
+    const { attribs } = picture;
+    for (const name of ['srcset', 'sizes', 'loading', 'xlink:href', 'src', 'href']) delete attribs[name];
     const inside =
       chosen && URL.canParse(chosen, base) ? await collector.resolve(new URL(chosen, base).href) : undefined;
-    if (inside) picture.setAttribute(attribute, inside);
+    if (inside) attribs[isOfSvg(picture) ? 'href' : 'src'] = inside;
   });
 }
+
+const isPicture = fits('picture');
 
 const WIDEST = 1600;
 
 /** Of the candidates a picture offers, the largest of reasonable width; where there are widths in `media`, the desk's. */
-function chooseAddress(picture: Element): string | undefined {
-  const own =
-    picture.getAttribute('src') ?? picture.getAttribute('href') ?? picture.getAttribute('xlink:href') ?? undefined;
-  const sources = [...(picture.parentElement?.closest('picture')?.querySelectorAll('source') ?? [])].filter(fits);
-  const sets = [...sources, picture].map((el) => el.getAttribute('srcset')).filter((set) => set !== null);
+function chooseAddress(picture: PageElement): string | undefined {
+  const { src, href, srcset } = picture.attribs;
+  const own = src ?? href ?? picture.attribs['xlink:href'];
+  const around = closest(picture, isPicture);
+  const sources = around ? select(around, 'source').filter(isFitting) : [];
+  const sets = [...sources.map((source) => source.attribs.srcset), srcset].filter((set) => set !== undefined);
   const offers = (sets.length ? parseSrcset(sets[0]!) : [])
     .filter((offer) => offer.width <= WIDEST && offer.density <= 2)
     .sort((a, b) => b.width - a.width || b.density - a.density);
@@ -200,12 +211,10 @@ function chooseAddress(picture: Element): string | undefined {
 }
 
 /** A `source` that a browser of our day would take: of a type we keep, for a wide screen or any. */
-function fits(source: Element): boolean {
-  const type = source.getAttribute('type'),
-    media = source.getAttribute('media') ?? '';
+function isFitting({ attribs: { type, media = '' } }: PageElement): boolean {
   const most = /max-width:\s*(\d+)px/.exec(media)?.[1];
   return (
-    (type === null || KEPT_TYPES.test(type)) &&
+    (type === undefined || KEPT_TYPES.test(type)) &&
     !(most && Number(most) < 1280) &&
     !/print|prefers-color-scheme:\s*dark/.test(media)
   );
@@ -221,22 +230,15 @@ function parseSrcset(srcset: string): { address: string; width: number; density:
 }
 
 /** The site's sign, by its name inside. */
-export async function favicon(
-  document: Document,
-  base: string,
-  collector: AssetCollector,
-): Promise<string | undefined> {
-  const href = document.querySelector('link[rel~="icon" i][href]')?.getAttribute('href');
+export async function favicon(tree: PageTree, base: string, collector: AssetCollector): Promise<string | undefined> {
+  const href = selectOne(tree, 'link[rel~="icon" i][href]')?.attribs.href;
   return href && URL.canParse(href, base) ? collector.resolve(new URL(href, base).href) : undefined;
 }
 
-function styleAttributes(document: Document, base: string, collector: AssetCollector): Promise<void>[] {
-  return [...document.querySelectorAll('[style]')]
-    .filter((element) => mayLoad(element.getAttribute('style') ?? ''))
-    .map(async (element) => {
-      element.setAttribute(
-        'style',
-        await selfContainedDeclarations(element.getAttribute('style') ?? '', base, collector.resolve),
-      );
+function styleAttributes(tree: PageTree, base: string, collector: AssetCollector): Promise<void>[] {
+  return select(tree, '[style]')
+    .filter(({ attribs }) => mayLoad(attribs.style!))
+    .map(async ({ attribs }) => {
+      attribs.style = await selfContainedDeclarations(attribs.style!, base, collector.resolve);
     });
 }

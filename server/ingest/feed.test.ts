@@ -104,7 +104,8 @@ describe('what a feed may get wrong', () => {
 });
 
 test('a page names its feed by rel and type', () => {
-  const named = (head: string): string | undefined => namedFeed(parseHtml(head, 'http://x.test/a/'));
+  const named = (head: string): string | undefined =>
+    namedFeed(parseHtml(head, 'http://x.test/a/'), 'http://x.test/a/');
   expect(
     named(
       '<link rel="alternate" hreflang="el" href="el"><link rel="alternate" type="application/atom+xml" href="../atom">',

@@ -1,7 +1,8 @@
 import Parser from 'rss-parser';
 import { array, object, string } from 'yup';
 import { AppError } from '../errors';
-import { decodeHtml, parseHtml } from './parse-html';
+import { contentOf, nodesOf, select, type PageTree } from './page-tree';
+import { baseOf, decodeHtml, parseHtml } from './parse-html';
 import { readDate } from './metadata';
 import type { NetworkPolicy } from './network-policy';
 import { SafeFetcher, type Fetched } from './safe-fetch';
@@ -56,7 +57,7 @@ export async function parseFeedOrPage({ bytes, contentType, address }: Fetched):
   const feed = await parseFeed(bytes, contentType, address);
   return feed
     ? { type: 'feed', feed }
-    : { type: 'page', names: namedFeed(parseHtml(bytes, address, contentType)) ?? null };
+    : { type: 'page', names: namedFeed(parseHtml(bytes, address, contentType), address) ?? null };
 }
 
 /** For tests and the command line: all in one thread. */
@@ -64,15 +65,13 @@ export const readFeed = (address: string, policy: NetworkPolicy): Promise<ReadFe
   fetchFeed(address, policy, parseFeedOrPage);
 
 /** The feed a page links to (RFC 4287 and the HTML Standard: `rel=alternate` with the type of a feed). */
-export function namedFeed(page: Document): string | undefined {
-  for (const link of page.querySelectorAll('link[rel~="alternate" i][href]')) {
-    if (
-      /^application\/(rss\+xml|atom\+xml|feed\+json|json)/i.test(link.getAttribute('type') ?? '') &&
-      URL.canParse(link.getAttribute('href')!, page.baseURI)
-    )
-      return new URL(link.getAttribute('href')!, page.baseURI).href;
-  }
-  return undefined;
+export function namedFeed(page: PageTree, address: string): string | undefined {
+  const base = baseOf(page, address);
+  const link = select(page, 'link[rel~="alternate" i][href]').find(
+    ({ attribs: { type = '', href = '' } }) =>
+      /^application\/(rss\+xml|atom\+xml|feed\+json|json)/i.test(type) && URL.canParse(href, base),
+  );
+  return link && new URL(link.attribs.href!, base).href;
 }
 
 /** RSS 2.0, Atom (RFC 4287) or JSON Feed 1.1. Undefined for what is none of them; throws `bad_feed` for a broken one. */
@@ -192,8 +191,7 @@ function fromJson(text: string, address: string): ReadFeed | undefined {
   );
 }
 
-const textOf = (html: string): string =>
-  /[<&]/.test(html) ? (parseHtml(html, 'https://file.invalid/').body.textContent ?? '') : html;
+const textOf = (html: string): string => (/[<&]/.test(html) ? contentOf(nodesOf(html)) : html);
 const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim();
 
 function completed(

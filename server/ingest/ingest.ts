@@ -15,17 +15,18 @@ import { AssetCollector, favicon, makeSelfContained, type Asset } from './assets
 import { canonicalAddress } from './canonical';
 import { decoded } from './decoded';
 import { escapeHtml } from './documents';
-import { NOWHERE } from './loader';
+import { NOWHERE, type Loader } from './loader';
 import { markHidden } from './hidden';
 import { lightTree, normalised } from './light-tree';
-import { parseTree, serializeTree } from './page-tree';
+import { isQuirky, parseTree, serializeTree, type PageTree } from './page-tree';
 import { markAsides } from './main-text';
 import type { Got, KeptFile, Made, RawPage, ReadyPage, Tools } from './made';
 import { readMetadata, type Metadata } from './metadata';
 import type { NetworkPolicy } from './network-policy';
-import { doctypeOf, parseHtml } from './parse-html';
+import { baseOf, parseHtml } from './parse-html';
 import { readFormat } from './formats/read-format';
 import { checkRobots } from './robots';
+import { PartsAtHand, type PartAtHand, type WantedPart } from './page-fetch';
 import { PAGE_LIMITS, SafeFetcher } from './safe-fetch';
 import { sanitise } from './sanitise';
 import { looksScripted } from './scripted';
@@ -39,12 +40,20 @@ export type IngestInput =
       /** One of many: what the site asks of programs is heeded. */ readonly polite?: boolean | undefined;
       /** What was fetched from there already. */ readonly got?: Got | undefined;
       readonly encoding?: Encoding | undefined;
+      readonly parts?: Parts;
     }
   | ({ readonly type: 'file'; readonly name: string; readonly bytes: Uint8Array } & Pick<
       Tools,
       'password' | 'transcript' | 'remote'
-    > & { /** What the text is written in, whatever it seems to be. */ readonly encoding?: Encoding | undefined })
+    > & {
+        /** What the text is written in, whatever it seems to be. */
+        readonly encoding?: Encoding | undefined;
+        readonly parts?: Parts;
+      })
   | { readonly type: 'shape'; readonly ingested: Ingested; readonly choices: Choices };
+
+/** What was fetched already of what a page shows with; nothing else is fetched then. */
+type Parts = readonly PartAtHand[] | undefined;
 
 /** A source made ready to be stored: nothing of it needs the network any more. */
 export interface Ingested {
@@ -93,20 +102,10 @@ export async function ingest(
   if (input.type === 'shape') return shape(input.ingested, input.choices);
   const web = new SafeFetcher(policy);
   try {
-    const found =
-      input.type === 'address'
-        ? (input.got ?? (await fromAddress(input, web, progress)))
-        : { name: input.name, bytes: input.bytes, contentType: '', address: null };
-    const got = input.encoding ? { ...found, encoding: input.encoding } : found;
+    const got = gotOf(input) ?? (await fromAddress(input as AddressInput, web, progress));
     progress('Reading', 0.2);
-    const tools: Tools = {
-      web,
-      progress,
-      ...(input.type === 'file'
-        ? { password: input.password, transcript: input.transcript, remote: input.remote }
-        : {}),
-    };
-    const ingested = await build(await readFormat(got, tools), got, progress);
+    const loader = input.parts ? new PartsAtHand(input.parts) : web;
+    const ingested = await build(await readFormat(got, toolsOf(input, loader, progress)), got, progress);
     return input.type === 'address' && input.choices ? shape(ingested, input.choices) : ingested;
   } catch (error) {
     const name = input.type === 'address' ? input.address : input.name;
@@ -119,6 +118,40 @@ export async function ingest(
   } finally {
     await web.close();
   }
+}
+
+/** What a page shows with and is not at hand yet. */
+export async function wantedParts(
+  input: Exclude<IngestInput, { type: 'shape' }>,
+  known: readonly PartAtHand[],
+): Promise<readonly WantedPart[]> {
+  const got = gotOf(input);
+  const loader = new PartsAtHand(known);
+  const made =
+    got &&
+    (await readFormat(
+      got,
+      toolsOf(input, loader, () => undefined),
+    ));
+  if (made?.form !== 'raw') return [];
+  const page = open(made, got?.address ?? made.address ?? null);
+  await bringAlong(page, made, new AssetCollector(made.loader));
+  return loader.wanted;
+}
+
+type AddressInput = Extract<IngestInput, { type: 'address' }>;
+
+/** What there is to be read; undefined where it has to be fetched first. */
+function gotOf(input: Exclude<IngestInput, { type: 'shape' }>): Got | undefined {
+  const found =
+    input.type === 'address' ? input.got : { name: input.name, bytes: input.bytes, contentType: '', address: null };
+  return found && input.encoding ? { ...found, encoding: input.encoding } : found;
+}
+
+function toolsOf(input: Exclude<IngestInput, { type: 'shape' }>, web: Loader, progress: Progress): Tools {
+  return input.type === 'file'
+    ? { web, progress, password: input.password, transcript: input.transcript, remote: input.remote }
+    : { web, progress };
 }
 
 /** The page or file at an address, with a connection of its own; what it consists of is fetched as it is read. */
@@ -190,33 +223,57 @@ function lastPart(address: string): string {
 async function build(made: Made, got: Got, progress: Progress): Promise<Ingested> {
   if (made.form === 'ready')
     return finish({ ...made, bodyClass: '', rootClass: '' }, made.meta ?? {}, got, got.address);
-  const address = got.address ?? made.address ?? null,
-    { document, base } = open(made, address);
-  const meta = { ...readMetadata(document, address ?? NOWHERE), ...given(made.meta) };
-  const scripted = made.kind === 'page' && looksScripted(document);
+  const address = got.address ?? made.address ?? null;
+  const page = open(made, address);
+  const { tree, base, meta } = page;
+  const scripted = made.kind === 'page' && looksScripted(tree);
   progress('Bringing pictures and styles along', 0.45);
   const collector = new AssetCollector(made.loader);
-  const [styles, icon, lead] = await Promise.all([
-    makeSelfContained(document, base, collector),
-    favicon(document, base, collector),
-    made.kind === 'page' && meta.lead ? collector.resolve(meta.lead) : undefined,
-  ]);
+  const [styles, icon, lead] = await bringAlong(page, made, collector);
   progress('Making it safe', 0.75);
-  const clean = sanitise(document, base);
+  const clean = sanitise(tree, base);
   progress('Reading the text', 0.85);
   const facts = { ...made.facts, ...(scripted ? { scripted: true as const } : {}) };
   return finish(
-    { ...made, form: 'ready', styles, collector, ...clean, icon, facts, doctype: doctypeOf(document) },
+    {
+      ...made,
+      form: 'ready',
+      styles,
+      collector,
+      ...clean,
+      icon,
+      facts,
+      doctype: isQuirky(tree) ? '' : '<!doctype html>',
+    },
     { ...meta, lead: lead ?? null },
     got,
     address,
   );
 }
 
-function open(made: RawPage, address: string | null): { document: Document; base: string } {
-  const document = parseHtml(made.html, made.base ?? address ?? NOWHERE, made.contentType ?? 'text/html');
-  return { document, base: document.baseURI };
+interface OpenPage {
+  readonly tree: PageTree;
+  readonly base: string;
+  readonly meta: Metadata;
 }
+
+function open(made: RawPage, address: string | null): OpenPage {
+  const own = made.base ?? address ?? NOWHERE;
+  const tree = parseHtml(made.html, own, made.contentType ?? 'text/html');
+  return {
+    tree,
+    base: baseOf(tree, own),
+    meta: { ...readMetadata(tree, address ?? NOWHERE), ...given(made.meta) },
+  };
+}
+
+/** Its styles, the site's sign and the picture that stands for it; what it shows with is inside then. */
+const bringAlong = ({ tree, base, meta }: OpenPage, made: RawPage, collector: AssetCollector) =>
+  Promise.all([
+    makeSelfContained(tree, base, collector),
+    favicon(tree, base, collector),
+    made.kind === 'page' && meta.lead ? collector.resolve(meta.lead) : undefined,
+  ]);
 
 /** What a format's reader knows stands before what the page says; what it does not know does not. */
 const given = (meta: Partial<Metadata> = {}): Partial<Metadata> =>

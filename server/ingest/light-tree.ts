@@ -1,51 +1,48 @@
-import { parse, serialize, type DefaultTreeAdapterMap } from 'parse5';
+import { isTag, isText } from 'domhandler';
 import type { TextNodeLike } from '@avrelle/core/text';
-
-type Node = DefaultTreeAdapterMap['node'];
-
-/** As a browser parses it that runs no scripts. Far lighter than a document with all its methods, for pages of many elements. */
-const parsed = (html: string): DefaultTreeAdapterMap['document'] => parse(html, { scriptingEnabled: false });
+import { parseTree, rootOf, serializeTree, type PageNode, type PageTree } from './page-tree';
 
 /** HTML as it is written once it has been parsed: written so, it parses to the same tree. */
-export const normalised = (html: string): string => serialize(parsed(html));
+export const normalised = (html: string): string => serializeTree(parseTree(html));
 
 /** The root element of some HTML, as the text stream is read from it. */
-export function lightTree(html: string): TextNodeLike {
-  const root = parsed(html).childNodes.find((node) => node.nodeName === 'html');
-  return new Light(root!, null);
-}
+export const lightTree = (html: string): TextNodeLike => asTextTree(parseTree(html));
 
-class Light implements TextNodeLike {
-  private children: readonly Light[] | undefined;
-  private next: Light | null = null;
+/** The root element of a tree, as the text stream is read from it. */
+export const asTextTree = (tree: PageTree): LightNode => new LightNode(rootOf(tree), null);
+
+/** A node of a page, as the walk of the text asks for it. */
+export class LightNode implements TextNodeLike {
+  private children: readonly LightNode[] | undefined;
+  private next: LightNode | null = null;
 
   constructor(
-    private readonly node: Node,
-    readonly parentNode: Light | null,
+    readonly node: PageNode,
+    readonly parentNode: LightNode | null,
   ) {}
 
   get nodeType(): number {
-    return 'tagName' in this.node ? 1 : this.node.nodeName === '#text' ? 3 : 8;
+    return isTag(this.node) ? 1 : isText(this.node) ? 3 : 8;
   }
   get nodeName(): string {
-    return this.node.nodeName;
+    return isTag(this.node) ? this.node.name : isText(this.node) ? '#text' : '#comment';
   }
   get nodeValue(): string | null {
-    return 'value' in this.node ? this.node.value : null;
+    return isText(this.node) ? this.node.data : null;
   }
-  get firstChild(): Light | null {
+  get firstChild(): LightNode | null {
     if (!this.children) {
-      this.children = 'childNodes' in this.node ? this.node.childNodes.map((child) => new Light(child, this)) : [];
+      this.children = 'children' in this.node ? this.node.children.map((child) => new LightNode(child, this)) : [];
       this.children.forEach((child, n, all) => {
         child.next = all[n + 1] ?? null;
       });
     }
     return this.children[0] ?? null;
   }
-  get nextSibling(): Light | null {
+  get nextSibling(): LightNode | null {
     return this.next;
   }
   getAttribute(name: string): string | null {
-    return 'attrs' in this.node ? (this.node.attrs.find((attribute) => attribute.name === name)?.value ?? null) : null;
+    return isTag(this.node) ? (this.node.attribs[name] ?? null) : null;
   }
 }

@@ -27,9 +27,11 @@ const LEAST = 250;
  */
 export function markAsides(tree: PageTree, title: string): void {
   const [body] = within(tree, isBody);
-  const elements = body ? within(body) : [];
-  const kept = body && extract(tree, elements);
-  if (!body || !kept) return;
+  if (!body) return;
+  if (isIndex(body)) return outerBeside(body).forEach(setAside);
+  const elements = within(body);
+  const kept = extract(tree, elements);
+  if (!kept) return;
   keepHeading(elements, kept, title);
   keepNotes(elements, kept);
   const holding = withAncestors(kept);
@@ -61,6 +63,20 @@ const NO_ARTICLE = 0.5;
 const MOST_LINKED = 0.34,
   LEAST_PROSE = 60;
 
+/** A page of contents or an index has no article to look for: what is not said to be beside it is its main text. */
+function isIndex(body: PageElement): boolean {
+  const outside = outerBeside(body);
+  const all = length(body) - sum(outside);
+  const linked = linkLength(body) - outside.reduce((total, element) => total + linkLength(element), 0);
+  return all >= LEAST_INDEX && linked > NO_ARTICLE * all;
+}
+
+/** Characters under which a page of links may as well be the menus around a short article. */
+const LEAST_INDEX = 5_000;
+
+const outerBeside = (body: PageElement): PageElement[] =>
+  within(body, beside).filter((element) => !closest(parentOf(element) ?? body, beside));
+
 /**
  * Where the extraction leaves out much, it took prose for something else: reference pages of definition lists, boxes used
  * as paragraphs, functions in tables. What reads as prose is then of the main text after all; menus are not.
@@ -68,8 +84,7 @@ const MOST_LINKED = 0.34,
 function bringBack(body: PageElement): void {
   const lost = within(body, isAside).filter((aside) => !closest(aside, beside) && !leadsOut(aside));
   const dropped = sum(lost);
-  const outer = within(body, beside).filter((element) => !closest(parentOf(element) ?? body, beside));
-  const all = Math.max(1, length(body) - sum(outer));
+  const all = Math.max(1, length(body) - sum(outerBeside(body)));
   if (dropped <= (1 - SURE) * all) return;
   for (const aside of lost) {
     if (dropped > NO_ARTICLE * all && !has(aside, beside)) unsetAside(aside);

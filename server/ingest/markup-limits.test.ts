@@ -37,6 +37,14 @@ test('what only looks like too much is kept: closed elements, ends left out, sig
   expect(await keep(`${'<div>'.repeat(300)}${words}${'</div>'.repeat(300)}`)).toBe('kept');
 });
 
+test('elements of drawings may end with their own tag; those of HTML may not, in a drawing either', () => {
+  const drawn = (markup: string, after = ''): string => `<svg>${after}${markup.repeat(5_000)}</svg>`;
+  expect(() => checkMarkup(drawn('<path d="M1 1"/>'), 'a')).not.toThrow();
+  expect(() => checkMarkup(drawn('<g><title>n</title><path/></g>'), 'a')).not.toThrow();
+  for (const nested of [drawn('<div/>'), drawn('<path/>', '<title>'), '<path/>'.repeat(5_000), drawn('<b/><path/>')])
+    expect(() => checkMarkup(nested, 'a')).toThrow(/stand in one another/);
+});
+
 test('a page that is cut off anywhere is looked through to its end', () => {
   const page = '<div class="a" title=\'b\'><!-- c --><script>d</script><a href=x>e</a></div>';
   for (let end = 0; end <= page.length; end++) expect(() => checkMarkup(page.slice(0, end), 'a')).not.toThrow();

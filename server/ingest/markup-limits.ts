@@ -1,4 +1,5 @@
 import { AppError } from '../errors';
+import { rootOf, type PageNode, type PageTree } from './page-tree';
 
 /** What one page may hold: more is no page that anybody reads, and takes a parser minutes. */
 const MOST_ELEMENTS = 400_000;
@@ -13,13 +14,20 @@ const VOID = new Set('area base br col embed hr img input link meta param source
 const MAY_STAY_OPEN = new Set(
   'html head body p li dt dd option optgroup tr td th tbody thead tfoot colgroup caption rp rt'.split(' '),
 );
+/** Elements that end the drawing they stand in (HTML Standard, 13.2.6.5). */
+const BREAKS_OUT = new Set(
+  'b big blockquote body br center code dd div dl dt em embed h1 h2 h3 h4 h5 h6 head hr i img li listing menu meta nobr ol p pre ruby s small span strong strike sub sup table tt u ul var'.split(
+    ' ',
+  ),
+);
 /** Elements whose text is no markup (HTML Standard, 13.2.5.1). */
 const RAW = new Set(['script', 'style', 'textarea', 'title', 'xmp', 'iframe', 'noembed', 'noframes', 'plaintext']);
 
 /** Looks a page through once, before anything is built of it. Throws `too_complex` with what there is too much of. */
 export function checkMarkup(html: string, address: string): void {
-  let elements = 0,
-    open = 0;
+  let elements = 0;
+  let open = 0;
+  const drawing = new DrawingState();
   const refuse = (reason: string): never => {
     throw new AppError('too_complex', { address, reason });
   };
@@ -37,15 +45,18 @@ export function checkMarkup(html: string, address: string): void {
     const tag = readTag(html, nameAt);
     at = tag.end;
     if (closes) {
+      drawing.close(tag.name);
       if (!MAY_STAY_OPEN.has(tag.name) && open > 0) open--;
       continue;
     }
     elements++;
     if (tag.attributes > MOST_ATTRIBUTES)
       refuse(`one element has more than ${MOST_ATTRIBUTES.toLocaleString('en')} attributes`);
-    if (!VOID.has(tag.name) && !MAY_STAY_OPEN.has(tag.name)) open++;
+    const isRaw = RAW.has(tag.name) && !drawing.draws;
+    const closed = drawing.open(tag);
+    if (!closed && !VOID.has(tag.name) && !MAY_STAY_OPEN.has(tag.name)) open++;
     if (open > MOST_OPEN) refuse(`more than ${MOST_OPEN.toLocaleString('en')} elements stand in one another`);
-    if (RAW.has(tag.name)) {
+    if (isRaw) {
       open = Math.max(0, open - 1);
       at = after(html, `</${tag.name}`, at);
     }
@@ -54,12 +65,36 @@ export function checkMarkup(html: string, address: string): void {
     refuse(`it has ${elements.toLocaleString('en')} elements; ${MOST_ELEMENTS.toLocaleString('en')} can be read`);
 }
 
+/** Where a drawing holds HTML again (HTML Standard, 13.2.6.5, integration points). */
+const HOLDS_HTML = /^(title|desc|foreignobject)$/;
+
+/** Within a drawing an element may end with its own tag, `<path/>`; in HTML that ends nothing (HTML Standard, 13.2.6.5). */
+class DrawingState {
+  private readonly outer: string[] = [];
+
+  get draws(): boolean {
+    return this.outer.at(-1) === 'svg';
+  }
+  /** Whether the tag ends itself. */
+  open({ name, selfClosing }: Tag): boolean {
+    if (name === 'svg' || this.draws) {
+      if (BREAKS_OUT.has(name)) this.outer.length = 0;
+      else if (selfClosing) return true;
+      else if (name === 'svg' || HOLDS_HTML.test(name)) this.outer.push(name);
+    }
+    return false;
+  }
+  close(name: string): void {
+    if (this.outer.at(-1) === name) this.outer.pop();
+  }
+}
+
 /** How deep a tree is, without calling itself. */
-export function checkDepth(root: Element, address: string): void {
+export function checkDepth(tree: PageTree, address: string): void {
   let depth = 0;
-  for (let node: Element | null = root; node;) {
-    if (node.firstElementChild) {
-      node = node.firstElementChild;
+  for (let node: PageNode | null = rootOf(tree); node;) {
+    if ('firstChild' in node && node.firstChild) {
+      node = node.firstChild;
       if (++depth > DEEPEST)
         throw new AppError('too_complex', {
           address,
@@ -67,11 +102,11 @@ export function checkDepth(root: Element, address: string): void {
         });
       continue;
     }
-    while (node && node !== root && !node.nextElementSibling) {
-      node = node.parentElement;
+    while (node && depth > 0 && !node.nextSibling) {
+      node = node.parent;
       depth--;
     }
-    node = node === root || !node ? null : node.nextElementSibling;
+    node = depth === 0 ? null : (node?.nextSibling ?? null);
   }
 }
 
@@ -91,16 +126,23 @@ function indexOfFolded(html: string, words: string, from: number): number {
   return -1;
 }
 
+interface Tag {
+  readonly name: string;
+  readonly attributes: number;
+  readonly selfClosing: boolean;
+  readonly end: number;
+}
+
 /** From its name to behind its `>`; quoted values may hold one. */
-function readTag(html: string, nameAt: number): { name: string; attributes: number; end: number } {
+function readTag(html: string, nameAt: number): Tag {
   let at = nameAt;
   while (at < html.length && !isSpace(html.charCodeAt(at)) && html[at] !== '>' && html[at] !== '/') at++;
   const name = html.slice(nameAt, at).toLowerCase();
-  let attributes = 0,
-    inName = false;
+  let attributes = 0;
+  let inName = false;
   for (; at < html.length; at++) {
     const code = html.charCodeAt(at);
-    if (code === 62) return { name, attributes, end: at + 1 };
+    if (code === 62) return { name, attributes, selfClosing: html[at - 1] === '/', end: at + 1 };
     if (isSpace(code) || code === 47) inName = false;
     else if (code === 61) {
       at = valueEnd(html, at + 1) - 1;
@@ -110,7 +152,7 @@ function readTag(html: string, nameAt: number): { name: string; attributes: numb
       attributes++;
     }
   }
-  return { name, attributes, end: html.length };
+  return { name, attributes, selfClosing: false, end: html.length };
 }
 
 /** Behind the value of an attribute that begins after its `=`. */

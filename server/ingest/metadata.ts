@@ -1,3 +1,5 @@
+import { closest, contentOf, fits, parentOf, rootOf, select, selectOne, within, type PageElement, type PageTree } from './page-tree';
+
 export interface Metadata {
   readonly title: string;
   /** Names, parted by `; ` where there are several. */
@@ -19,22 +21,27 @@ export interface Metadata {
  * Reads what a page says of itself: scholarly `citation_*` tags first, then Dublin Core, schema.org (JSON-LD, then
  * microdata), Open Graph, microformats (h-entry), and plain HTML last.
  */
-export function readMetadata(document: Document, address: string): Metadata {
-  const meta = metaTags(document), linked = jsonLd(document), micro = microformats(document);
+export function readMetadata(tree: PageTree, address: string): Metadata {
+  const meta = metaTags(tree);
+  const linked = jsonLd(tree);
+  const micro = microformats(tree);
+  const root = rootOf(tree).attribs;
+  const title = selectOne(tree, 'head > title') ?? selectOne(tree, 'title');
+  const titleWords = title ? contentOf(title) : '';
   const pick = (...values: (string | undefined | null)[]): string => values.map((v) => clean(v)).find(Boolean) ?? '';
   const all = (name: string): string => (meta.get(name) ?? []).map((v) => clean(v)).filter((v) => !/^https?:/i.test(v)).join('; ');
   const first = (name: string): string | undefined => meta.get(name)?.[0];
   // Searching the whole page costs much: what may say something is looked for once.
-  const telling = [...document.querySelectorAll(TELLING)];
-  const found = (selector: string): Element | undefined => telling.find((element) => element.matches(selector));
-  const text = (selector: string): string | null | undefined => found(selector)?.textContent;
-  const attribute = (selector: string, name: string): string | null | undefined => found(selector)?.getAttribute(name);
+  const telling = select(tree, TELLING);
+  const found = (selector: string): PageElement | undefined => telling.find(fits(selector));
+  const text = (selector: string): string | undefined => words(found(selector));
+  const attribute = (selector: string, name: string): string | undefined => found(selector)?.attribs[name];
   return {
-    title: plainTitle(pick(first('citation_title'), first('dc.title'), linked.headline, first('og:title'), micro.name, text('[itemprop=headline]'), headingOf(document), document.title)),
+    title: plainTitle(pick(first('citation_title'), first('dc.title'), linked.headline, first('og:title'), micro.name, text('[itemprop=headline]'), headingOf(tree, titleWords), titleWords)),
     author: pick(all('citation_author'), first('citation_authors')?.replace(/\s*;\s*/g, '; '), all('dc.creator'), linked.author, all('author'), all('article:author'), micro.author, listed(telling, '[itemprop=author]'), text('[rel~=author]')),
     site: pick(first('citation_journal_title'), first('citation_conference_title'), first('og:site_name'), first('dc.publisher'), linked.publisher, first('application-name'), new URL(address).hostname.replace(/^www\./, '')),
     description: pick(first('description'), first('dc.description'), first('og:description'), linked.description, micro.summary).slice(0, 600),
-    language: pick(document.documentElement.getAttribute('lang'), document.documentElement.getAttribute('xml:lang'), first('citation_language'), first('dc.language'), linked.inLanguage, first('og:locale')?.replace('_', '-')).slice(0, 35),
+    language: pick(root.lang, root['xml:lang'], first('citation_language'), first('dc.language'), linked.inLanguage, first('og:locale')?.replace('_', '-')).slice(0, 35),
     publishedAt: readDate(pick(first('citation_publication_date'), first('citation_date'), first('citation_online_date'), first('dc.date'), first('dc.date.issued'), linked.datePublished, first('article:published_time'), micro.published, attribute('[itemprop=datePublished]', 'content'), attribute('[itemprop=datePublished]', 'datetime'), first('date'), attribute('time[datetime]', 'datetime'))),
     canonical: absolute(attribute('link[rel~=canonical]', 'href') ?? first('og:url'), address),
     doi: readDoi(pick(first('citation_doi'), first('dc.identifier'), first('dc.identifier.doi'), linked.doi, attribute('a[href*="doi.org/10."]', 'href'))),
@@ -49,53 +56,72 @@ const TELLING = '[itemprop], [rel~=author], [rel~=canonical], time[datetime], a[
 const plainTitle = (title: string): string => title.replace(/[\s\u00A0]*(?:[¶§#🔗⚓]|\uF0C1)\uFE0F?$/u, '').trim() || title;
 
 /** The one heading of the first level; where there are several, they head sections, and the title is the page's. */
-function headingOf(document: Document): string | undefined {
-  const headings = [...document.querySelectorAll('h1')], [only] = headings;
-  if (!only || (headings.length > 1 && document.title.trim() && !clean(document.title).includes(plainTitle(clean(only.textContent))))) return undefined;
-  const copy = only.cloneNode(true) as HTMLElement;
-  for (const link of copy.querySelectorAll('.headerlink, .anchor, .permalink, [aria-hidden=true]')) link.remove();
-  return copy.textContent ?? undefined;
+function headingOf(tree: PageTree, title: string): string | undefined {
+  const headings = select(tree, 'h1');
+  const [only] = headings;
+  if (!only) return undefined;
+  const known = clean(title).includes(plainTitle(clean(contentOf(only))));
+  if (headings.length > 1 && title.trim() && !known) return undefined;
+  return wordsWithout(only, isSign);
 }
 
+const isSign = fits('.headerlink, .anchor, .permalink, [aria-hidden=true]');
+
+function wordsWithout(element: PageElement, leftOut: (inner: PageElement) => boolean): string {
+  return element.children
+    .map((child) => (!('attribs' in child) ? contentOf(child) : leftOut(child) ? '' : wordsWithout(child, leftOut)))
+    .join('');
+}
+
+const words = (element: PageElement | undefined): string | undefined => element && contentOf(element);
 const clean = (text: string | undefined | null): string => (text ?? '').replace(/\s+/g, ' ').trim();
 
 /** By name in lower case; `DC.x`, `DCTERMS.x` and `dc:x` are one. */
-function metaTags(document: Document): ReadonlyMap<string, string[]> {
+function metaTags(tree: PageTree): ReadonlyMap<string, string[]> {
   const found = new Map<string, string[]>();
-  for (const tag of document.querySelectorAll('meta[content]')) {
-    const given = (tag.getAttribute('name') ?? tag.getAttribute('property') ?? tag.getAttribute('itemprop') ?? '').toLowerCase();
+  for (const { attribs } of select(tree, 'meta[content]')) {
+    const given = (attribs.name ?? attribs.property ?? attribs.itemprop ?? '').toLowerCase();
     const name = given.replace(/^(dcterms|dc)[.:]/, 'dc.').replace(/^bepress_citation_/, 'citation_');
-    const content = tag.getAttribute('content') ?? '';
+    const content = attribs.content ?? '';
     if (name && content.trim()) found.set(name, [...(found.get(name) ?? []), content]);
   }
   return found;
 }
 
-function listed(elements: readonly Element[], selector: string): string {
-  const names = elements.filter((element) => element.matches(selector)).map((el) => clean(el.querySelector('[itemprop=name]')?.textContent ?? el.getAttribute('content') ?? el.textContent));
+function listed(elements: readonly PageElement[], selector: string): string {
+  const names = elements
+    .filter(fits(selector))
+    .map((el) => clean(words(selectOne(el, '[itemprop=name]')) ?? el.attribs.content ?? contentOf(el)));
   return [...new Set(names.filter((name) => name && name.length < 100))].join('; ');
 }
 
+const isEntry = fits('.h-entry');
+const isQuoted = fits('.h-cite, .h-entry');
+
 /** microformats2: what an h-entry says of itself (https://microformats.org/wiki/h-entry), not of what it quotes. */
-function microformats(document: Document): Partial<Record<'name' | 'author' | 'published' | 'summary', string>> {
-  const entries = document.querySelectorAll('.h-entry');
+function microformats(tree: PageTree): Partial<Record<'name' | 'author' | 'published' | 'summary', string>> {
+  const entries = within(tree, isEntry);
   const entry = entries.length === 1 ? entries[0]! : undefined;
   if (!entry) return {};
-  const of = (name: string): Element | undefined => [...entry.querySelectorAll(name)].find((el) => el.parentElement?.closest('.h-cite, .h-entry') === entry);
+  const of = (name: string): PageElement | undefined =>
+    select(entry, name).find((el) => closest(parentOf(el)!, isQuoted) === entry);
   const author = of('.p-author');
+  const published = of('.dt-published');
   return {
-    name: clean(of('.p-name')?.textContent), author: clean((author?.querySelector('.p-name') ?? author)?.textContent),
-    published: of('.dt-published')?.getAttribute('datetime') ?? clean(of('.dt-published')?.textContent), summary: clean(of('.p-summary')?.textContent),
+    name: clean(words(of('.p-name'))),
+    author: clean(words((author && selectOne(author, '.p-name')) ?? author)),
+    published: published?.attribs.datetime ?? clean(words(published)),
+    summary: clean(words(of('.p-summary'))),
   };
 }
 
 type Linked = Partial<Record<'headline' | 'author' | 'publisher' | 'description' | 'inLanguage' | 'datePublished' | 'doi' | 'image', string>>;
 
 /** The first schema.org thing that has a headline or an author; broken JSON is passed over. */
-function jsonLd(document: Document): Linked {
-  for (const script of document.querySelectorAll('script[type="application/ld+json"]')) {
+function jsonLd(tree: PageTree): Linked {
+  for (const script of select(tree, 'script[type="application/ld+json"]')) {
     try {
-      const thing = candidates(JSON.parse(script.textContent ?? '')).find((t) => t.headline || t.author);
+      const thing = candidates(JSON.parse(contentOf(script))).find((t) => t.headline || t.author);
       if (thing) {
         return {
           headline: text(thing.headline ?? thing.name), author: names(thing.author), publisher: names(thing.publisher ?? thing.isPartOf), description: text(thing.description),

@@ -1,89 +1,126 @@
+import { html as standard } from 'parse5';
 import type { AssetCollector } from './assets';
 import { decoded } from './decoded';
-import { escapeHtml } from './documents';
+import {
+  appendNodes,
+  closest,
+  cloneNode,
+  fits,
+  newElement,
+  previousElement,
+  removeNode,
+  replaceNode,
+  select,
+  selectOne,
+  within,
+  type PageElement,
+  type PageNode,
+  type PageTree,
+} from './page-tree';
+import { Text } from 'domhandler';
 
 /** Where pages put the address of a picture that is to come later (common practice). */
 const LATER = ['data-src', 'data-original', 'data-lazy-src', 'data-lazy', 'data-url', 'data-image'];
 const LATER_SETS = ['data-srcset', 'data-lazy-srcset', 'data-original-set'];
 
 /** Pictures that wait for a script or for scrolling get their address now. */
-export function showLazy(document: Document): void {
-  for (const element of document.querySelectorAll('img, source')) {
-    const later = LATER.map((name) => element.getAttribute(name)).find(Boolean),
-      set = LATER_SETS.map((name) => element.getAttribute(name)).find(Boolean);
-    if (later && element.nodeName === 'IMG') element.setAttribute('src', later);
-    if (set) element.setAttribute('srcset', set);
+export function showLazy(tree: PageTree): void {
+  for (const { name, attribs } of select(tree, 'img, source')) {
+    const later = LATER.map((key) => attribs[key]).find(Boolean);
+    const set = LATER_SETS.map((key) => attribs[key]).find(Boolean);
+    if (later && name === 'img') attribs.src = later;
+    if (set) attribs.srcset = set;
   }
-  for (const fallback of document.querySelectorAll('noscript')) {
-    const picture = fallback.querySelector('img'),
-      before = fallback.previousElementSibling,
-      placeholder = before?.matches('img') ? before : before?.querySelector('img');
-    if (!picture || (placeholder && !/^data:|^$/.test(placeholder.getAttribute('src') ?? ''))) continue;
-    (placeholder ?? fallback).replaceWith(picture.cloneNode(true));
+  for (const fallback of select(tree, 'noscript')) {
+    const picture = selectOne(fallback, 'img');
+    const before = previousElement(fallback);
+    const placeholder = before?.name === 'img' ? before : before && selectOne(before, 'img');
+    if (!picture || (placeholder && !/^data:|^$/.test(placeholder.attribs.src ?? ''))) continue;
+    replaceNode(placeholder ?? fallback, cloneNode(picture, true));
   }
 }
 
 /** What plays or embeds something from elsewhere becomes a still of it, where it has one, and a link to it. */
-export function noteEmbedded(document: Document, base: string): void {
-  for (const element of document.querySelectorAll('iframe, video, audio, object, embed')) {
-    const given =
-      element.getAttribute('src') ??
-      element.getAttribute('data-src') ??
-      element.getAttribute('data') ??
-      element.querySelector('source[src]')?.getAttribute('src');
+export function noteEmbedded(tree: PageTree, base: string): void {
+  for (const element of select(tree, 'iframe, video, audio, object, embed')) {
+    const { attribs } = element;
+    const given = attribs.src ?? attribs['data-src'] ?? attribs.data ?? selectOne(element, 'source[src]')?.attribs.src;
     const address = given && URL.canParse(given, base) ? new URL(given, base).href : '';
     if (!/^https?:/.test(address) || isTiny(element)) continue;
-    const name = element.getAttribute('title') ?? element.getAttribute('aria-label') ?? '',
-      poster = element.getAttribute('poster');
-    const figure = document.createElement('figure');
-    figure.innerHTML = `${poster ? `<img src="${escapeHtml(poster)}" alt="${escapeHtml(name)}">` : ''}<figcaption>${WORDS[element.nodeName] ?? 'Embedded'}: <a href="${escapeHtml(address)}">${escapeHtml(name || address)}</a></figcaption>`;
-    element.replaceWith(figure);
+    const name = attribs.title ?? attribs['aria-label'] ?? '';
+    const caption = newElement('figcaption');
+    const link = newElement('a', { href: address });
+    appendNodes(link, [new Text(name || address)]);
+    appendNodes(caption, [new Text(`${WORDS[element.name] ?? 'Embedded'}: `), link]);
+    const figure = newElement('figure');
+    appendNodes(figure, [...(attribs.poster ? [newElement('img', { src: attribs.poster, alt: name })] : []), caption]);
+    replaceNode(element, figure);
   }
 }
 
-const WORDS: Readonly<Record<string, string>> = { VIDEO: 'Film', AUDIO: 'Recording', IFRAME: 'Embedded page' };
+const WORDS: Readonly<Record<string, string>> = { video: 'Film', audio: 'Recording', iframe: 'Embedded page' };
 
 /** Frames that nobody sees are trackers. */
-function isTiny(element: Element): boolean {
-  const size = (name: string): number => Number.parseInt(element.getAttribute(name) ?? '100', 10);
-  const style = element.getAttribute('style') ?? '';
+function isTiny({ attribs }: PageElement): boolean {
+  const size = (name: string): number => Number.parseInt(attribs[name] ?? '100', 10);
   return (
-    element.hasAttribute('hidden') ||
+    'hidden' in attribs ||
     size('width') < 5 ||
     size('height') < 5 ||
-    /display:\s*none|visibility:\s*hidden|(width|height):\s*[01](px)?\s*(;|$)/i.test(style)
+    /display:\s*none|visibility:\s*hidden|(width|height):\s*[01](px)?\s*(;|$)/i.test(attribs.style ?? '')
   );
 }
 
 /** `background="…"` of old pages, as a declaration. */
-export function backgroundsAsStyle(document: Document): void {
-  for (const element of document.querySelectorAll('[background]')) {
-    const address = element.getAttribute('background')!.replace(/["\\\n]/g, encodeURIComponent);
-    element.setAttribute('style', `background-image:url("${address}");${element.getAttribute('style') ?? ''}`);
+export function backgroundsAsStyle(tree: PageTree): void {
+  for (const { attribs } of select(tree, '[background]')) {
+    const address = attribs.background!.replace(/["\\\n]/g, encodeURIComponent);
+    attribs.style = `background-image:url("${address}");${attribs.style ?? ''}`;
   }
 }
 
+/** Elements that symbols may come to in all: a large one that is used a thousand times would be a page of millions. */
+const MOST_DRAWN = 100_000;
+const isSvg = fits('svg');
+const DRAWN = ['transform', 'fill', 'stroke', 'class', 'style'];
+
 /** SVG pictures that use a symbol of the page or of a file of symbols hold it themselves. */
-export async function standAlone(document: Document, base: string, collector: AssetCollector): Promise<void> {
+export async function standAlone(tree: PageTree, base: string, collector: AssetCollector): Promise<void> {
+  const uses = select(tree, 'svg use');
+  if (uses.length === 0) return;
+  const here = byId(tree);
+  let room = MOST_DRAWN;
   await Promise.all(
-    [...document.querySelectorAll('svg use')].map(async (use) => {
-      const href = use.getAttribute('href') ?? use.getAttribute('xlink:href') ?? '';
-      const [file = '', id = ''] = href.split('#');
+    uses.map(async (use) => {
+      const [file = '', id = ''] = (use.attribs.href ?? use.attribs['xlink:href'] ?? '').split('#');
       const owner =
-        file === ''
-          ? document
-          : await collector.loadMarkup(URL.canParse(file, base) ? new URL(file, base).href : '', document);
-      const symbol = id ? owner?.getElementById(decoded(id)) : undefined;
-      if (!symbol || symbol.contains(use)) return use.remove();
-      const svg = use.closest('svg')!,
-        box = symbol.getAttribute('viewBox');
-      if (box && !svg.hasAttribute('viewBox')) svg.setAttribute('viewBox', box);
-      const group = document.createElementNS('http://www.w3.org/2000/svg', 'g');
-      for (const name of ['x', 'y', 'transform', 'fill', 'stroke', 'class', 'style'])
-        if (use.hasAttribute(name) && !/^[xy]$/.test(name)) group.setAttribute(name, use.getAttribute(name)!);
-      const parts = symbol.nodeName.toLowerCase() === 'symbol' ? [...symbol.childNodes] : [symbol];
-      group.append(...parts.map((part) => document.importNode(part, true)));
-      use.replaceWith(group);
+        file === '' ? here : byId(await collector.loadMarkup(URL.canParse(file, base) ? new URL(file, base).href : ''));
+      const symbol = id ? owner.get(decoded(id)) : undefined;
+      room -= symbol ? within(symbol).length : 0;
+      if (!symbol || room < 0 || closest(use, (around) => around === symbol)) return removeNode(use);
+      const svg = closest(use, isSvg)!;
+      const box = symbol.attribs.viewBox;
+      if (box && !('viewBox' in svg.attribs)) svg.attribs.viewBox = box;
+      const kept = Object.fromEntries(
+        DRAWN.flatMap((name) => (name in use.attribs ? [[name, use.attribs[name]!]] : [])),
+      );
+      const group = newElement('g', kept, standard.NS.SVG);
+      const parts: readonly PageNode[] = symbol.name === 'symbol' ? symbol.children : [symbol];
+      appendNodes(
+        group,
+        parts.map((part) => cloneNode(part, true)),
+      );
+      replaceNode(use, group);
     }),
   );
+}
+
+/** The first of each id, as a document has it. */
+function byId(tree: PageTree | undefined): ReadonlyMap<string, PageElement> {
+  const found = new Map<string, PageElement>();
+  for (const element of tree ? within(tree) : []) {
+    const { id } = element.attribs;
+    if (id && !found.has(id)) found.set(id, element);
+  }
+  return found;
 }

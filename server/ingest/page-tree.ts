@@ -1,11 +1,12 @@
 import { compile } from 'css-select';
-import { type AnyNode, type Document, type Element, isTag } from 'domhandler';
-import { textContent } from 'domutils';
-import { parse, serialize } from 'parse5';
+import { type AnyNode, type Document, Element, isTag, type ParentNode } from 'domhandler';
+import { appendChild, removeElement, replaceElement, textContent } from 'domutils';
+import { html, parse, parseFragment, serialize, serializeOuter } from 'parse5';
 import { adapter, type Htmlparser2TreeAdapterMap } from 'parse5-htmlparser2-tree-adapter';
 
 export type PageElement = Element;
 export type PageTree = Document;
+export type PageNode = AnyNode;
 
 /**
  * A page as a light tree: parsed by the HTML standard, as by a browser that runs no scripts, without the methods of a
@@ -16,9 +17,30 @@ export function parseTree(html: string): PageTree {
 }
 
 /** Written so that it parses to the same tree again. */
-export function serializeTree(tree: PageTree): string {
+export function serializeTree(tree: PageTree | PageElement): string {
   return serialize<Htmlparser2TreeAdapterMap>(tree, { treeAdapter: adapter });
 }
+
+/** The element itself with what is in it. */
+export function serializeElement(element: PageElement): string {
+  return serializeOuter<Htmlparser2TreeAdapterMap>(element, { treeAdapter: adapter });
+}
+
+/** Markup as nodes that stand nowhere yet, read as if within a `body`. */
+export function nodesOf(markup: string): PageNode[] {
+  return parseFragment<Htmlparser2TreeAdapterMap>(markup, { treeAdapter: adapter, scriptingEnabled: false }).children;
+}
+
+/** The root element, which the parser always makes. */
+export const rootOf = (tree: PageTree): PageElement => tree.children.find(isTag)!;
+/** The parser always makes one, but for a page of frames; then the root. */
+export function bodyOf(tree: PageTree): PageElement {
+  const root = rootOf(tree);
+  return childElements(root).find(({ name }) => name === 'body') ?? root;
+}
+
+/** Whether the page is laid out as those that were written without a doctype (HTML Standard, 13.2.6.4.1). */
+export const isQuirky = (tree: PageTree): boolean => tree['x-mode'] === html.DOCUMENT_MODE.QUIRKS;
 
 /** Asks of an element whether it fits a selector; compiled once, for elements of many pages. */
 export type Test = (element: PageElement) => boolean;
@@ -26,6 +48,11 @@ export function fits(selector: string): Test {
   const query = compile<AnyNode, Element>(selector);
   return (element) => query(element);
 }
+
+/** All elements within that fit a selector, in document order. */
+export const select = (root: PageTree | PageElement, selector: string): PageElement[] => within(root, fits(selector));
+export const selectOne = (root: PageTree | PageElement, selector: string): PageElement | undefined =>
+  select(root, selector)[0];
 
 /** The elements within, in document order, that pass; without calling itself. */
 export function within(root: PageTree | PageElement, test: Test = () => true): PageElement[] {
@@ -49,6 +76,20 @@ function* elementsBelow(root: PageTree | PageElement): Generator<PageElement> {
     while (node && node !== root && !node.nextSibling) node = node.parentNode;
     node = node === root || !node ? null : node.nextSibling;
   }
+}
+
+/** Takes elements out, each list of children gone through once. */
+export function removeAll(elements: readonly PageElement[]): void {
+  const gone = new Set<PageNode>(elements);
+  for (const parent of new Set(elements.map((element) => element.parent))) {
+    if (!parent) continue;
+    parent.children = parent.children.filter((child) => !gone.has(child));
+    parent.children.forEach((child, n, all) => {
+      child.prev = all[n - 1] ?? null;
+      child.next = all[n + 1] ?? null;
+    });
+  }
+  for (const element of elements) element.parent = element.prev = element.next = null;
 }
 
 /** The nearest that passes, itself first. */
@@ -78,3 +119,29 @@ export function previousElement(element: PageElement): PageElement | undefined {
 }
 
 export const wordsOf = (element: PageElement): string => textContent(element).trim();
+
+/** As it stands, with its spaces. */
+export const contentOf = (node: PageNode | readonly PageNode[]): string => textContent(node as PageNode | PageNode[]);
+
+/** A new element of HTML, standing nowhere. */
+export function newElement(
+  name: string,
+  attributes: Record<string, string> = {},
+  namespace: string = html.NS.HTML,
+): PageElement {
+  const element = new Element(name, attributes);
+  element.namespace = namespace;
+  return element;
+}
+
+export const isOfSvg = (element: PageElement): boolean => element.namespace === html.NS.SVG;
+export const removeNode = (node: PageNode): void => removeElement(node as PageElement);
+export const replaceNode = (node: PageNode, by: PageNode): void =>
+  replaceElement(node as PageElement, by as PageElement);
+
+/** Moves nodes to the end of an element, from wherever they stand. */
+export function appendNodes(parent: ParentNode, nodes: readonly PageNode[]): void {
+  for (const node of [...nodes]) appendChild(parent, node as PageElement);
+}
+
+export { cloneNode } from 'domhandler';

@@ -2,8 +2,10 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mainText } from '@avrelle/core/text';
 import type { LittleWeb } from '../../standins/web/serve';
 import { littleWeb } from '../testing/harness';
-import { ingest, type Ingested } from './ingest';
+import { fetchPage, ingest, wantedParts, type Ingested } from './ingest';
+import { fetchParts } from './page-fetch';
 import { looksScripted } from './scripted';
+import { parseTree, select } from './page-tree';
 import { parseHtml } from './parse-html';
 
 let web: LittleWeb;
@@ -18,6 +20,23 @@ const keep = (address: string): Promise<Ingested> =>
   );
 const asked = (path: string): number => web.asked.get(path) ?? 0;
 
+test('a page whose parts were fetched beforehand, round by round, is kept as one that fetches them itself', async () => {
+  const policy = { names: [{ suffix: 'saltmere.test', host: '127.0.0.1', port: web.port }], privateHosts: [] };
+  const ask = { type: 'address' as const, address: 'http://studio.saltmere.test/kept-light' };
+  const got = await fetchPage(ask, policy, () => undefined);
+  const rounds: number[] = [];
+  const parts = await fetchParts(policy, async (known) => {
+    const wanted = await wantedParts({ ...ask, got }, known);
+    rounds.push(wanted.length);
+    return wanted;
+  });
+  const all = (): number => [...web.asked.values()].reduce((sum, n) => sum + n, 0);
+  const before = all();
+  const kept = await ingest({ ...ask, got, parts }, policy);
+  expect([rounds.length > 1, all() - before]).toEqual([true, 0]);
+  expect([kept.snapshot, kept.missing]).toEqual([(await keep('studio.saltmere.test/kept-light')).snapshot, []]);
+});
+
 describe('a page with every way of bringing something along', () => {
   let kept: Ingested;
   beforeAll(async () => {
@@ -25,11 +44,10 @@ describe('a page with every way of bringing something along', () => {
   });
 
   test('each picture is there once, in the size that fits, lazy ones too', () => {
-    const document = parseHtml(kept.snapshot, 'http://x.test/'),
-      bytes = (src: string | null): string =>
-        Buffer.from(kept.assets.find((a) => src === `asset/${a.hash}`)?.bytes ?? []).toString();
-    const words = [...document.querySelectorAll('img')].map(
-      (img) => /<text[^>]*>([^<]*)/.exec(bytes(img.getAttribute('src')))?.[1],
+    const bytes = (src: string | undefined): string =>
+      Buffer.from(kept.assets.find((a) => src === `asset/${a.hash}`)?.bytes ?? []).toString();
+    const words = select(parseTree(kept.snapshot), 'img').map(
+      ({ attribs }) => /<text[^>]*>([^<]*)/.exec(bytes(attribs.src))?.[1],
     );
     expect(words).toEqual(['High water', 'Evening', 'Ice', 'A year at the window']);
     expect(kept.missing).toEqual([]);

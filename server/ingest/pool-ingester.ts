@@ -8,13 +8,23 @@ import { fetchPage, type Ingested, type Progress } from './ingest';
 import type { Ask, Ingester } from './ingester';
 import type { Got } from './made';
 import type { NetworkPolicy } from './network-policy';
+import { fetchParts, type PartAtHand } from './page-fetch';
+import { recognise } from './recognise';
 
 export type Task =
   | {
       readonly type: 'ingest';
       readonly ask: Ask;
       readonly got: Got | undefined;
+      readonly parts: readonly PartAtHand[];
       readonly policy: NetworkPolicy;
+      readonly dataFile: string;
+    }
+  | {
+      readonly type: 'wanted';
+      readonly ask: Ask;
+      readonly got: Got | undefined;
+      readonly known: readonly PartAtHand[];
       readonly dataFile: string;
     }
   | { readonly type: 'follow'; readonly asked: Follow }
@@ -90,8 +100,15 @@ export class PoolIngester implements Ingester {
   }
 
   async run(ask: Ask, progress: Progress): Promise<Ingested> {
-    const got = ask.type === 'address' ? await fetchPage(ask, this.policy, progress) : undefined;
-    return this.send({ type: 'ingest', ask, got, policy: this.policy, dataFile: this.dataFile }, nameOf(ask), progress);
+    const { dataFile, policy } = this;
+    const name = nameOf(ask);
+    const got = ask.type === 'address' ? await fetchPage(ask, policy, progress) : undefined;
+    const asks = got ? (await recognise(got)).format === 'html' : ask.type === 'file' && ask.remote;
+    if (asks) progress('Bringing pictures and styles along', 0.1);
+    const parts = asks
+      ? await fetchParts(policy, (known) => this.send({ type: 'wanted', ask, got, known, dataFile }, name))
+      : [];
+    return this.send({ type: 'ingest', ask, got, parts, policy, dataFile }, name, progress);
   }
 
   follow(asked: Follow): Promise<Followed> {

@@ -1,55 +1,33 @@
+import type { Element as HastElement, ElementContent, Root } from 'hast';
+import { sanitize } from 'hast-util-sanitize';
+import { Document, isTag, isText, Text } from 'domhandler';
+import { html as standard } from 'parse5';
+import { ALLOWED } from './allowed-markup';
+import {
+  appendNodes,
+  bodyOf,
+  closest,
+  contentOf,
+  fits,
+  isOfSvg,
+  isQuirky,
+  newElement,
+  parseTree,
+  removeAll,
+  rootOf,
+  select,
+  serializeTree,
+  within,
+  type PageElement,
+  type PageNode,
+  type PageTree,
+} from './page-tree';
 import { plainEscapes } from './stylesheets';
-import createDOMPurify, { type Config, type WindowLike } from 'dompurify';
-
-/** What never enters a snapshot, besides what the sanitiser's own list leaves out. */
-const CONFIG: Config = {
-  WHOLE_DOCUMENT: true,
-  ADD_TAGS: ['main'],
-  ADD_ATTR: ['alttext'],
-  FORBID_TAGS: [
-    'style',
-    'form',
-    'template',
-    'noscript',
-    'iframe',
-    'audio',
-    'video',
-    'source',
-    'track',
-    'dialog',
-    'slot',
-  ],
-  FORBID_ATTR: [
-    'srcset',
-    'sizes',
-    'ping',
-    'target',
-    'autofocus',
-    'autoplay',
-    'background',
-    'poster',
-    'action',
-    'formaction',
-    'contenteditable',
-    'tabindex',
-    'accesskey',
-    'popover',
-    'is',
-    'slot',
-    'nonce',
-    'background-image',
-  ],
-  ALLOW_DATA_ATTR: false,
-  // It would take away ids such as `title`, to which links within the page lead; see `withoutNames`.
-  SANITIZE_DOM: false,
-  // The library asks this of every value that might be an address: what has no scheme is none that could act.
-  ALLOWED_URI_REGEXP: /^(?:(?:https?|mailto):|[^a-z]|[a-z+.-]+(?:[^a-z+.\-:]|$))/i,
-  KEEP_CONTENT: true,
-};
 
 /** Contents of these go with the element; of others that are taken out, the content stays. */
 const WITH_CONTENT =
-  'script, template, noscript, iframe, object, embed, audio, video, base, meta, link, [hidden], frameset, annotation, annotation-xml, [style*="display" i]';
+  'script, style, template, noscript, noembed, noframes, iframe, object, embed, audio, video, base, meta, link, head, [hidden], frameset, annotation, annotation-xml';
+const LISTINGS = 'xmp, listing, plaintext';
 
 /** What is left of a page, and attributes worth keeping. */
 export interface CleanPage {
@@ -62,92 +40,134 @@ export interface CleanPage {
 
 /**
  * Removes everything that could act, lets forms stand as they are without taking input, and makes addresses of links
- * absolute. The document was made of the page's own bytes and runs nothing; what is left of it is written down and
- * parsed anew.
+ * absolute. Changes the tree it is given.
  */
-export function sanitise(document: Document, base: string): CleanPage {
-  keepFormulas(document);
-  for (const element of document.querySelectorAll(WITH_CONTENT)) if (goes(element)) element.remove();
-  const purify = createDOMPurify(document.defaultView as unknown as WindowLike);
+export function sanitise(tree: PageTree, base: string): CleanPage {
+  const root = rootOf(tree);
+  const body = bodyOf(tree);
+  keepFormulas(tree);
+  // They are read otherwise than anything else; their text is shown as in a `pre`.
+  for (const listing of select(body, LISTINGS)) listing.name = 'pre';
+  const goes = fits(WITH_CONTENT);
+  removeAll(within(body, (element) => goes(element) || element.name === 'foreignObject' || isUnseen(element)));
   const page = base.split('#')[0]!;
-  // One walk does it all: each further one costs as much as parsing the page.
-  purify.addHook('afterSanitizeAttributes', (element) => {
+  for (const element of within(body)) {
     absoluteLink(element, base, page);
     dropRemote(element);
-    withoutName(element);
-    if (FIELD.test(element.nodeName)) element.setAttribute('inert', '');
-  });
-  const root = sanitised(
-    document,
-    (given, more) => purify.sanitize(given, { ...CONFIG, ...more }) as unknown as HTMLElement,
-  );
-  const body = root.querySelector('body') ?? root;
+    if (element.attribs.name !== undefined && !NAMED.test(element.name)) delete element.attribs.name;
+    if (FIELD.test(element.name)) element.attribs.inert = '';
+  }
   return {
-    body: body.innerHTML,
-    bodyClass: body.getAttribute('class') ?? '',
+    body: cleaned(body, isQuirky(tree)),
+    bodyClass: body.attribs.class ?? '',
     bodyDirection: directionOf(body),
-    rootClass: root.getAttribute('class') ?? '',
+    rootClass: root.attribs.class ?? '',
     rootDirection: directionOf(root),
   };
 }
 
+/** How often what is written is read again until nothing of it changes. */
+const MOST_READINGS = 6;
+
+/**
+ * What is allowed of an element's content, as markup that a browser reads as just that. What is nested wrongly, on purpose
+ * perhaps, is read otherwise than what it was written from, most of all in drawings and formulas: it is read and cleaned
+ * until it stays the same, and stands without these where it does not.
+ */
+function cleaned(body: PageElement, quirky: boolean): string {
+  let markup = serializeTree(allowed(body));
+  for (let reading = 1; reading <= MOST_READINGS; reading++) {
+    const again = bodyOf(parseTree(`${quirky ? '' : '<!doctype html>'}<body>${markup}`));
+    const foreign = /<(svg|math)[\s>/]/.test(markup);
+    if (!foreign && serializeTree(again) === markup) break;
+    if (reading === MOST_READINGS) removeAll(select(again, 'svg, math'));
+    const next = serializeTree(allowed(again));
+    if (next === markup) break;
+    markup = next;
+  }
+  return markup;
+}
+
+function allowed(element: PageElement): PageTree {
+  const tree: Root = { type: 'root', children: element.children.flatMap(toHast) };
+  const found = sanitize(tree, ALLOWED);
+  const kept = new Document([]);
+  appendNodes(
+    kept,
+    ('children' in found ? (found.type === 'root' ? found.children : [found]) : [found]).flatMap(fromHast),
+  );
+  return kept;
+}
+
+const SPACES: Readonly<Record<string, string>> = { [standard.NS.SVG]: 'svg:', [standard.NS.MATHML]: 'math:' };
+
+function toHast(node: PageNode): ElementContent[] {
+  if (isText(node)) return [{ type: 'text', value: node.data }];
+  if (!isTag(node)) return [];
+  const prefixes = node['x-attribsPrefix'] ?? {};
+  const properties: HastElement['properties'] = {};
+  for (const [name, value] of Object.entries(node.attribs))
+    properties[prefixes[name] ? `${prefixes[name]}:${name}` : name] = value;
+  // An element of HTML with a colon in its name is none that HTML knows.
+  const space = SPACES[node.namespace ?? ''];
+  const tagName = space ? `${space}${node.name}` : node.name.replace(':', '-');
+  return [{ type: 'element', tagName, properties, children: node.children.flatMap(toHast) }];
+}
+
+function fromHast(node: Root['children'][number]): PageNode[] {
+  if (node.type === 'text') return [new Text(node.value)];
+  if (node.type !== 'element') return [];
+  const [space, name] = node.tagName.includes(':') ? node.tagName.split(':') : ['', node.tagName];
+  const element = newElement(
+    name!,
+    node.properties as Record<string, string>,
+    space === 'svg' ? standard.NS.SVG : space === 'math' ? standard.NS.MATHML : standard.NS.HTML,
+  );
+  appendNodes(element, node.children.flatMap(fromHast));
+  return [element];
+}
+
+const isMath = fits('math');
+
 /** What a formula was written as (MathML 3, 5.2.1, annotations) goes with its annotation, but for a word of it on the formula. */
-function keepFormulas(document: Document): void {
-  for (const note of document.querySelectorAll('annotation[encoding="application/x-tex"]')) {
-    const formula = note.closest('math');
-    if (formula && !formula.hasAttribute('alttext')) formula.setAttribute('alttext', (note.textContent ?? '').trim());
+function keepFormulas(tree: PageTree): void {
+  for (const note of select(tree, 'annotation[encoding="application/x-tex"]')) {
+    const formula = closest(note, isMath);
+    if (formula) formula.attribs.alttext ??= contentOf(note).trim();
   }
 }
 
-/**
- * In place, which saves a parse. Not where a formula or drawing stands: what is nested wrongly in those would be taken out
- * with everything behind it; written down and parsed once more, it falls apart as it does in a browser.
- */
-function sanitised(document: Document, sanitize: (given: string | Node, more: Config) => HTMLElement): HTMLElement {
-  const root = document.documentElement;
-  if (document.querySelector('math, svg')) return sanitize(root.outerHTML, { RETURN_DOM: true });
-  sanitize(root, { IN_PLACE: true });
-  return root;
-}
-
-const FIELD = /^(input|select|textarea)$/i;
-const LINK = /^(a|area)$/i;
+const FIELD = /^(input|select|textarea)$/;
+const LINK = /^(a|area)$/;
 /** Only of these may an element have a name: by another, it could stand in for what a document itself has (HTML Standard, 3.1.6). */
-const NAMED = /^(a|map|input|select|textarea|button|meter|output)$/i;
+const NAMED = /^(a|map|input|select|textarea|button|meter|output)$/;
 
-const goes = (element: Element): boolean =>
-  !element.hasAttribute('style') ||
-  element.matches(WITH_CONTENT.slice(0, WITH_CONTENT.lastIndexOf(','))) ||
-  /display\s*:\s*none/i.test(element.getAttribute('style')!);
+const isUnseen = ({ attribs }: PageElement): boolean => /display\s*:\s*none/i.test(attribs.style ?? '');
 
 /** As an element says it itself (HTML Standard, 3.2.6.4); '' where it says nothing. */
-function directionOf(element: Element): string {
-  const direction = (element.getAttribute('dir') ?? '').toLowerCase();
+function directionOf({ attribs }: PageElement): string {
+  const direction = (attribs.dir ?? '').toLowerCase();
   return /^(rtl|ltr|auto)$/.test(direction) ? direction : '';
 }
 
 /** Links within the page stay within it; others become absolute, so that they lead somewhere from the snapshot. */
-function absoluteLink(element: Element, base: string, page: string): void {
-  if (!LINK.test(element.nodeName)) return;
-  const href = element.getAttribute('href');
-  if (href === null || href.startsWith('#') || !URL.canParse(href, base)) return;
+function absoluteLink({ name, attribs }: PageElement, base: string, page: string): void {
+  const { href } = attribs;
+  if (!LINK.test(name) || href === undefined || href.startsWith('#') || !URL.canParse(href, base)) return;
   const { href: absolute, protocol } = new URL(href, base);
-  if (!/^(https?|mailto):$/.test(protocol)) element.removeAttribute('href');
-  else element.setAttribute('href', absolute.startsWith(`${page}#`) ? absolute.slice(page.length) : absolute);
-}
-
-function withoutName(element: Element): void {
-  if (element.hasAttribute('name') && !NAMED.test(element.nodeName)) element.removeAttribute('name');
+  if (!/^(https?|mailto):$/.test(protocol)) delete attribs.href;
+  else attribs.href = absolute.startsWith(`${page}#`) ? absolute.slice(page.length) : absolute;
 }
 
 /** After everything was brought inside, an address is a link's, a place within the page, or an asset's; nothing else loads. */
-function dropRemote(element: Element): void {
-  for (const { name, value } of [...element.attributes]) {
-    const leads = name === 'href' || name === 'xlink:href';
-    if (name === 'src' && !value.startsWith('asset/')) element.removeAttribute(name);
-    else if (leads && !LINK.test(element.nodeName) && !/^(#|asset\/)/.test(value)) element.removeAttribute(name);
-    else if (name !== 'style' && value.includes('(') && LOADS.test(plainEscapes(value)) && element.closest('svg'))
-      element.removeAttribute(name);
+function dropRemote(element: PageElement): void {
+  const { name, attribs } = element;
+  for (const [key, value] of Object.entries(attribs)) {
+    const leads = key === 'href' || key === 'xlink:href';
+    if (key === 'src' && !value.startsWith('asset/')) delete attribs[key];
+    else if (leads && !LINK.test(name) && !/^(#|asset\/)/.test(value)) delete attribs[key];
+    else if (key !== 'style' && value.includes('(') && isOfSvg(element) && LOADS.test(plainEscapes(value)))
+      delete attribs[key];
   }
 }
 

@@ -1,20 +1,25 @@
+import { bodyOf, contentOf, fits, select, selectOne, type PageElement, type PageTree } from './page-tree';
+
 /** Fewer characters than this are a frame rather than a page's content. */
 const LITTLE = 250;
 const ASKS_FOR_SCRIPT = /(enable|turn on|needs?|requires?|without)\s+java\s?script/i;
+const SCRIPT_TYPE = /^(|module|text\/javascript|application\/javascript)$/i;
+/** Where a script would put a page's content. */
+const HOLDER = '#root:empty, #app:empty, [data-reactroot]:empty, main:empty, [id$="-root"]:empty';
+const isBesides = fits('script, style, noscript, template, nav, header, footer');
 
 /** True for a page whose content only a script makes: next to no text of its own, and scripts that would bring it. */
-export function looksScripted(document: Document): boolean {
-  const scripts = [...document.querySelectorAll('script')].filter((s) =>
-    /^(|module|text\/javascript|application\/javascript)$/i.test(s.getAttribute('type') ?? ''),
-  );
+export function looksScripted(tree: PageTree): boolean {
+  const scripts = select(tree, 'script').filter(({ attribs }) => SCRIPT_TYPE.test(attribs.type ?? ''));
   if (scripts.length === 0) return false;
-  const copy = document.body.cloneNode(true) as HTMLElement;
-  const asks =
-    [...copy.querySelectorAll('noscript')].some((el) => ASKS_FOR_SCRIPT.test(el.textContent ?? '')) ||
-    ASKS_FOR_SCRIPT.test(copy.textContent ?? '');
-  for (const element of copy.querySelectorAll('script, style, noscript, template, nav, header, footer'))
-    element.remove();
-  const text = (copy.textContent ?? '').replace(/\s+/g, ' ').trim();
-  const holder = copy.querySelector('#root:empty, #app:empty, [data-reactroot]:empty, main:empty, [id$="-root"]:empty');
-  return text.length < LITTLE && (asks || holder !== null || text.length < 40);
+  const body = bodyOf(tree);
+  const text = wordsOf(body).replace(/\s+/g, ' ').trim();
+  if (text.length >= LITTLE) return false;
+  return text.length < 40 || ASKS_FOR_SCRIPT.test(contentOf(body)) || selectOne(body, HOLDER) !== undefined;
+}
+
+function wordsOf(element: PageElement): string {
+  return element.children
+    .map((child) => (!('attribs' in child) ? contentOf(child) : isBesides(child) ? '' : wordsOf(child)))
+    .join('');
 }

@@ -1,11 +1,23 @@
-import { ASIDE_ATTRIBUTE, mainText, readingMinutes, readTree, toTree, type TextNodeLike } from '@avrelle/core/text';
+import { ASIDE_ATTRIBUTE, mainText, readingMinutes, readTree, toTree } from '@avrelle/core/text';
 import type { Amount } from '@avrelle/core/wire';
 import { AppError } from '../errors';
-import { escapeHtml } from './documents';
+import { Text } from 'domhandler';
 import type { Ingested } from './ingest';
-import { lightTree } from './light-tree';
-import { NOWHERE } from './loader';
-import { doctypeOf, parseHtml } from './parse-html';
+import { asTextTree, lightTree, LightNode } from './light-tree';
+import {
+  appendNodes,
+  bodyOf,
+  childElements,
+  newElement,
+  parseTree,
+  removeAll,
+  rootOf,
+  select,
+  serializeTree,
+  type PageElement,
+  type PageNode,
+  type PageTree,
+} from './page-tree';
 
 /** How much of a page is kept, and how. */
 export interface Choices {
@@ -21,15 +33,16 @@ export interface Choices {
 export function shape(whole: Ingested, { amount, width = null, removed = [], passage }: Choices): Ingested {
   if (amount === 'whole' && removed.length === 0) return { ...whole, width };
   const { stored } = whole;
-  const document = parseHtml(whole.snapshot, whole.address ?? NOWHERE),
-    root = document.documentElement;
+  const tree = parseTree(whole.snapshot);
+  const root = rootOf(tree);
+  const body = bodyOf(tree);
   const out = removed.map((path) => elementAt(root, path));
-  for (const element of out) if (element && element !== root && element !== document.body) element.remove();
-  if (amount === 'main') for (const aside of root.querySelectorAll(`[${ASIDE_ATTRIBUTE}]`)) aside.remove();
-  if (amount === 'passage') keepPassage(document, passage ?? undefined);
-  if (amount === 'link') keepLink(document, whole);
-  const snapshot = `${doctypeOf(document)}\n${root.outerHTML}`,
-    { text, outline, inlines } = readTree(lightTree(snapshot));
+  removeAll(out.filter((element) => element !== undefined && element !== root && element !== body) as PageElement[]);
+  if (amount === 'main') removeAll(select(root, `[${ASIDE_ATTRIBUTE}]`));
+  if (amount === 'passage') keepPassage(tree, passage ?? undefined);
+  if (amount === 'link') keepLink(tree, whole);
+  const snapshot = serializeTree(tree);
+  const { text, outline, inlines } = readTree(lightTree(snapshot));
   if (!text.trim()) throw new AppError('empty_page', { address: whole.address ?? whole.meta.title });
   const assets = whole.assets.filter(({ hash }) => hash === whole.lead || snapshot.includes(hash));
   return {
@@ -46,15 +59,15 @@ export function shape(whole: Ingested, { amount, width = null, removed = [], pas
   };
 }
 
-function elementAt(root: Element, path: string): Element | undefined {
-  let here: Element | undefined = root;
-  for (const step of path.split('/')) here = here?.children[Number(step)];
+function elementAt(root: PageElement, path: string): PageElement | undefined {
+  let here: PageElement | undefined = root;
+  for (const step of path.split('/')) here = here && childElements(here)[Number(step)];
   return here;
 }
 
 /** The passage with the elements it stands in, so that it keeps its look. */
-function keepPassage(document: Document, passage: { start: number; end: number } | undefined): void {
-  const stream = readTree(document.documentElement as unknown as TextNodeLike);
+function keepPassage(tree: PageTree, passage: { start: number; end: number } | undefined): void {
+  const stream = readTree(asTextTree(tree));
   const points = passage && passage.end <= stream.text.length ? toTree(stream, passage.start, passage.end) : undefined;
   if (!points || !passage)
     throw new AppError('outside_text', {
@@ -62,28 +75,60 @@ function keepPassage(document: Document, passage: { start: number; end: number }
       end: passage?.end ?? 0,
       length: stream.text.length,
     });
-  const range = document.createRange();
-  range.setStart(points.start.node as unknown as Node, points.start.offset);
-  range.setEnd(points.end.node as unknown as Node, points.end.offset);
-  let holder: Node = range.cloneContents();
-  const common = range.commonAncestorContainer;
-  for (
-    let around: Node | null = common.nodeType === 1 ? common : common.parentNode;
-    around && around !== document.body && around.nodeType === 1;
-    around = around.parentNode
-  ) {
-    const shell = around.cloneNode(false);
-    shell.appendChild(holder);
-    holder = shell;
-  }
-  document.body.replaceChildren(holder);
-  for (const aside of document.body.querySelectorAll(`[${ASIDE_ATTRIBUTE}]`)) aside.removeAttribute(ASIDE_ATTRIBUTE);
+  const body = bodyOf(tree);
+  const [start, end] = [points.start, points.end].map(({ node, offset }) => ({
+    node: (node as LightNode).node as Text,
+    offset,
+  })) as [CutPoint, CutPoint];
+  end.node.data = end.node.data.slice(0, end.offset);
+  start.node.data = start.node.data.slice(start.offset);
+  removeOutside(body, start.node, end.node);
+  for (const aside of select(body, `[${ASIDE_ATTRIBUTE}]`)) delete aside.attribs[ASIDE_ATTRIBUTE];
+}
+
+interface CutPoint {
+  readonly node: Text;
+  readonly offset: number;
+}
+
+/** Leaves what lies between two texts, both included, and the elements these stand in. */
+function removeOutside(body: PageElement, first: Text, last: Text): void {
+  const around = new Set<PageNode | null>();
+  for (const text of [first, last]) for (let node: PageNode | null = text; node; node = node.parent) around.add(node);
+  const state = { begun: false, ended: false };
+  const walk = (parent: PageElement): void => {
+    const kept: PageNode[] = [];
+    for (const child of parent.children) {
+      if (child === first) state.begun = true;
+      const enters = around.has(child);
+      if ((state.begun && !state.ended) || enters) kept.push(child);
+      if (enters && 'attribs' in child) walk(child);
+      if (child === last) state.ended = true;
+    }
+    parent.children = [];
+    appendNodes(parent, kept);
+  };
+  walk(body);
 }
 
 /** Title, what the page says of itself, and where it is. */
-function keepLink(document: Document, { meta, address }: Ingested): void {
-  for (const style of document.querySelectorAll('style')) style.remove();
-  const where = address ? `<p><a href="${escapeHtml(address)}">${escapeHtml(address)}</a></p>` : '';
-  document.body.removeAttribute('class');
-  document.body.innerHTML = `<main><h1>${escapeHtml(meta.title)}</h1>${meta.description ? `<p>${escapeHtml(meta.description)}</p>` : ''}${where}</main>`;
+function keepLink(tree: PageTree, { meta, address }: Ingested): void {
+  removeAll(select(tree, 'style'));
+  const body = bodyOf(tree);
+  const main = newElement('main');
+  const add = (name: string, inner: PageNode): void => {
+    const element = newElement(name);
+    appendNodes(element, [inner]);
+    appendNodes(main, [element]);
+  };
+  add('h1', new Text(meta.title));
+  if (meta.description) add('p', new Text(meta.description));
+  if (address) {
+    const link = newElement('a', { href: address });
+    appendNodes(link, [new Text(address)]);
+    add('p', link);
+  }
+  delete body.attribs.class;
+  body.children = [];
+  appendNodes(body, [main]);
 }

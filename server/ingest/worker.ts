@@ -6,7 +6,8 @@ import { openDatabase, type Db } from '../db/database';
 import { AppError } from '../errors';
 import { follow } from '../versions/follow';
 import { parseFeedOrPage } from './feed';
-import { ingest } from './ingest';
+import { ingest, wantedParts, type IngestInput } from './ingest';
+import type { Ask } from './ingester';
 import type { Outcome, Step, Task } from './pool-ingester';
 import { resolveInput } from './stored-input';
 
@@ -18,14 +19,22 @@ function database(file: string): Db {
   return known;
 }
 
+/** Only what belongs together passes between the threads; files are read here. */
+function inputOf({ ask, got }: Extract<Task, { ask: Ask }>, db: Db): IngestInput {
+  return ask.type === 'address' ? { ...ask, got } : resolveInput(ask, (hash) => readBlob(db, hash)!.bytes);
+}
+
 async function work(task: Task, tell: (step: string, share: number) => void): Promise<unknown> {
   switch (task.type) {
     case 'ingest': {
-      const { ask, got, policy, dataFile } = task,
-        db = database(dataFile);
-      const input =
-        ask.type === 'address' ? { ...ask, got: got! } : resolveInput(ask, (hash) => readBlob(db, hash)!.bytes);
-      return storeIngested(db, await ingest(input, policy, tell));
+      const db = database(task.dataFile);
+      const input = inputOf(task, db);
+      const whole = input.type === 'shape' ? input : { ...input, parts: task.parts };
+      return storeIngested(db, await ingest(whole, task.policy, tell));
+    }
+    case 'wanted': {
+      const input = inputOf(task, database(task.dataFile));
+      return input.type === 'shape' ? [] : wantedParts(input, task.known);
     }
     case 'follow':
       return follow(task.asked);

@@ -5,7 +5,22 @@ import { escapeHtml } from '../documents';
 import { NOWHERE, PartLoader, typeOfName } from '../loader';
 import type { Got, Reader, ReadyPage } from '../made';
 import { readDate, readDoi, type Metadata } from '../metadata';
-import { parseHtml, parseXml } from '../parse-html';
+import {
+  appendNodes,
+  bodyOf,
+  contentOf,
+  parentOf,
+  parseTree,
+  rootOf,
+  select,
+  selectOne,
+  serializeTree,
+  within,
+  type PageElement,
+  type PageTree,
+} from '../page-tree';
+import { parseHtml } from '../parse-html';
+import { parseXml } from '../parse-xml';
 import { sanitise } from '../sanitise';
 import { tameCss } from '../tame';
 import { unzip } from '../unzip';
@@ -17,7 +32,6 @@ interface Chapter {
 }
 
 interface Package {
-  readonly document: Document;
   readonly chapters: readonly Chapter[];
   readonly meta: Partial<Metadata>;
   /** Path of the cover, of the contents. */
@@ -68,61 +82,63 @@ const pathOf = (address: string): string => decoded(new URL(address).pathname.sl
 
 /** Encryption other than the obfuscating of fonts (EPUB 3.3, 4.4) locks a book. */
 function isLocked(files: ReadonlyMap<string, Uint8Array>): boolean {
-  const encryption = files.get('META-INF/encryption.xml'),
-    document = encryption && parseXml(encryption);
-  if (files.has('META-INF/rights.xml') || (encryption && !document)) return true;
-  const methods = [...(document?.getElementsByTagNameNS('*', 'EncryptionMethod') ?? [])].filter(
-    (el) => el.parentElement?.localName === 'EncryptedData',
-  );
-  return methods.some((el) => !/obfuscation|2008\/embedding|pdf\/enc#RC/i.test(el.getAttribute('Algorithm') ?? ''));
+  const encryption = files.get('META-INF/encryption.xml');
+  const tree = encryption && parseXml(encryption);
+  if (files.has('META-INF/rights.xml') || (encryption && !tree)) return true;
+  const methods = tree ? named(tree, 'EncryptionMethod') : [];
+  return methods
+    .filter((method) => parentOf(method)?.name === 'EncryptedData')
+    .some(({ attribs }) => !/obfuscation|2008\/embedding|pdf\/enc#RC/i.test(attribs.Algorithm ?? ''));
 }
+
+/** Elements of XML by their name without a prefix. */
+const named = (tree: PageTree | PageElement, name: string): PageElement[] =>
+  within(tree, (element) => element.name === name);
 
 function readPackage(files: ReadonlyMap<string, Uint8Array>, got: Got): Package {
   const bad = (reason: string): AppError => new AppError('bad_book', { name: got.name, reason }, { field: 'file' });
   const container = files.get('META-INF/container.xml');
-  const root = (container && parseXml(container))
-    ?.getElementsByTagNameNS('*', 'rootfile')[0]
-    ?.getAttribute('full-path');
-  const bytes = root ? files.get(root) : undefined,
-    document = bytes && parseXml(bytes);
-  if (!root || !document) throw bad('its package file is missing or broken');
+  const containerTree = container && parseXml(container);
+  const root = containerTree && named(containerTree, 'rootfile')[0]?.attribs['full-path'];
+  const bytes = root ? files.get(root) : undefined;
+  const tree = bytes && parseXml(bytes);
+  if (!root || !tree) throw bad('its package file is missing or broken');
   const items = new Map(
-    [...document.getElementsByTagNameNS('*', 'item')].map((item) => [
-      item.getAttribute('id') ?? '',
+    named(tree, 'item').map(({ attribs }) => [
+      attribs.id ?? '',
       {
-        path: pathOf(new URL(item.getAttribute('href') ?? '', addressOf(root)).href),
-        properties: item.getAttribute('properties') ?? '',
-        type: item.getAttribute('media-type') ?? '',
+        path: pathOf(new URL(attribs.href ?? '', addressOf(root)).href),
+        properties: attribs.properties ?? '',
+        type: attribs['media-type'] ?? '',
       },
     ]),
   );
-  const refs = [...document.getElementsByTagNameNS('*', 'itemref')];
-  const inOrder = [
-    ...refs.filter((ref) => ref.getAttribute('linear') !== 'no'),
-    ...refs.filter((ref) => ref.getAttribute('linear') === 'no'),
-  ].flatMap((ref) => items.get(ref.getAttribute('idref') ?? '') ?? []);
+  const refs = named(tree, 'itemref').map(({ attribs }) => attribs);
+  const inOrder = [...refs.filter((ref) => ref.linear !== 'no'), ...refs.filter((ref) => ref.linear === 'no')].flatMap(
+    (ref) => items.get(ref.idref ?? '') ?? [],
+  );
   const chapters = [...new Set(inOrder.map((item) => item.path))]
     .filter((path) => files.has(path))
     .map((path, n) => ({ path, number: n + 1 }));
   if (chapters.length === 0) throw bad('it names no chapters to read (its spine is empty)');
-  const all = [...items.values()],
-    coverId = [...document.getElementsByTagNameNS('*', 'meta')]
-      .find((m) => m.getAttribute('name') === 'cover')
-      ?.getAttribute('content');
+  const all = [...items.values()];
+  const coverId = named(tree, 'meta').find(({ attribs }) => attribs.name === 'cover')?.attribs.content;
   return {
-    document,
     chapters,
-    meta: metadataOf(document, got),
+    meta: metadataOf(tree, got),
     cover: (all.find((i) => /\bcover-image\b/.test(i.properties)) ?? (coverId ? items.get(coverId) : undefined))?.path,
     contents: (all.find((i) => /\bnav\b/.test(i.properties)) ?? all.find((i) => i.type === 'application/x-dtbncx+xml'))
       ?.path,
   };
 }
 
-function metadataOf(document: Document, got: Got): Partial<Metadata> {
+const DUBLIN_CORE = 'http://purl.org/dc/elements/1.1/';
+
+function metadataOf(tree: PageTree, got: Got): Partial<Metadata> {
   const all = (name: string): string[] =>
-    [...document.getElementsByTagNameNS('http://purl.org/dc/elements/1.1/', name)]
-      .map((el) => (el.textContent ?? '').replace(/\s+/g, ' ').trim())
+    named(tree, name)
+      .filter((element) => (element.namespace as string | undefined) === DUBLIN_CORE)
+      .map((element) => contentOf(element).replace(/\s+/g, ' ').trim())
       .filter(Boolean);
   return {
     title: all('title')[0] ?? got.name,
@@ -137,23 +153,17 @@ function metadataOf(document: Document, got: Got): Partial<Metadata> {
 
 /** What the book's own contents call each file (EPUB 3 navigation document, EPUB 2 NCX). */
 function readContents(files: ReadonlyMap<string, Uint8Array>, path: string | undefined): ReadonlyMap<string, string> {
-  const bytes = path === undefined ? undefined : files.get(path),
-    document = bytes && parseXml(bytes),
-    titles = new Map<string, string>();
-  if (!document || path === undefined) return titles;
+  const bytes = path === undefined ? undefined : files.get(path);
+  const tree = bytes && parseXml(bytes);
+  const titles = new Map<string, string>();
+  if (!tree || path === undefined) return titles;
   const entries = path.endsWith('.ncx')
-    ? [...document.getElementsByTagNameNS('*', 'navPoint')].map(
-        (point) =>
-          [
-            point.getElementsByTagNameNS('*', 'content')[0]?.getAttribute('src'),
-            point.getElementsByTagNameNS('*', 'text')[0]?.textContent,
-          ] as const,
+    ? named(tree, 'navPoint').map(
+        (point) => [named(point, 'content')[0]?.attribs.src, contentOf(named(point, 'text').slice(0, 1))] as const,
       )
-    : [...document.querySelectorAll('nav a[href]')].map(
-        (link) => [link.getAttribute('href'), link.textContent] as const,
-      );
+    : select(tree, 'nav a[href]').map((link) => [link.attribs.href, contentOf(link)] as const);
   for (const [href, title] of entries) {
-    if (!href || !title?.trim() || !URL.canParse(href, addressOf(path))) continue;
+    if (!href || !title.trim() || !URL.canParse(href, addressOf(path))) continue;
     const file = pathOf(new URL(href, addressOf(path)).href);
     if (!titles.has(file)) titles.set(file, title.replace(/\s+/g, ' ').trim());
   }
@@ -166,45 +176,46 @@ async function readChapter(
   chapters: readonly Chapter[],
   collector: AssetCollector,
 ): Promise<{ body: string; styles: { css: string; media: string }[]; language: string; text: string }> {
-  const address = addressOf(chapter.path),
-    document = asHtml(bytes, address);
-  const sheets = await makeSelfContained(document, address, collector);
-  const { body } = sanitise(document, address);
-  const clean = parseHtml(body, address),
-    scope = `#f${chapter.number}`;
-  for (const element of clean.querySelectorAll('[id]')) element.id = `f${chapter.number}-${element.id}`;
-  for (const anchor of clean.querySelectorAll('a[name]')) {
-    if (!anchor.id) anchor.id = `f${chapter.number}-${anchor.getAttribute('name')}`;
-    anchor.removeAttribute('name');
+  const address = addressOf(chapter.path);
+  const tree = asHtml(bytes, address);
+  const sheets = await makeSelfContained(tree, address, collector);
+  const language = rootOf(tree).attribs.lang ?? '';
+  const body = bodyOf(parseTree(`<!doctype html><body>${sanitise(tree, address).body}`));
+  for (const { name, attribs } of within(body)) {
+    if (attribs.id) attribs.id = `f${chapter.number}-${attribs.id}`;
+    if (name === 'a' && attribs.name !== undefined) {
+      attribs.id ||= `f${chapter.number}-${attribs.name}`;
+      delete attribs.name;
+    }
+    if (name === 'a' && attribs.href !== undefined) attribs.href = placeOf(attribs.href, address, chapters);
+    delete attribs.style;
   }
-  for (const link of clean.querySelectorAll('a[href]'))
-    link.setAttribute('href', within(link.getAttribute('href')!, address, chapters));
-  for (const element of clean.querySelectorAll('[style]')) element.removeAttribute('style');
+  const scope = `#f${chapter.number}`;
   return {
-    body: clean.body.innerHTML,
+    body: serializeTree(body),
     styles: sheets
       .map(({ css, media }) => ({ css: tameCss(css, scope), media }))
       .filter(({ css, media }) => css && !/print|amzn/.test(media)),
-    language: document.documentElement.lang,
-    text: clean.body.textContent ?? '',
+    language,
+    text: contentOf(body),
   };
 }
 
 /** XHTML as an HTML document: parsed as XML, where it is well-formed, so that empty elements stay empty. */
-function asHtml(bytes: Uint8Array, address: string): Document {
-  const xml = parseXml(bytes, 'application/xhtml+xml', address),
-    source = xml?.querySelector('body');
+function asHtml(bytes: Uint8Array, address: string): PageTree {
+  const xml = parseXml(bytes);
+  const source = xml && selectOne(xml, 'body');
   if (!xml || !source) return parseHtml(bytes, address);
-  const html = parseHtml('', address);
-  html.documentElement.lang =
-    xml.documentElement.getAttribute('lang') ?? xml.documentElement.getAttribute('xml:lang') ?? '';
-  for (const style of xml.querySelectorAll('head style, head link')) html.head.append(html.importNode(style, true));
-  html.body.append(...[...source.childNodes].map((node) => html.importNode(node, true)));
+  const { lang, 'xml:lang': xmlLang } = rootOf(xml).attribs;
+  const html = parseTree('<!doctype html>');
+  rootOf(html).attribs.lang = lang ?? xmlLang ?? '';
+  appendNodes(selectOne(html, 'head')!, select(xml, 'head style, head link'));
+  appendNodes(bodyOf(html), source.children);
   return html;
 }
 
 /** A link between chapters leads to a place within the one page they have become. */
-function within(href: string, address: string, chapters: readonly Chapter[]): string {
+function placeOf(href: string, address: string, chapters: readonly Chapter[]): string {
   if (/^mailto:/i.test(href) || !URL.canParse(href, address)) return href;
   const url = new URL(href, address);
   if (!url.href.startsWith(NOWHERE)) return href;

@@ -3,6 +3,19 @@ import { simpleParser, type AddressObject, type ParsedMail } from 'mailparser';
 import { AppError } from '../../errors';
 import { escapeHtml, textToHtml } from '../documents';
 import type { Reader } from '../made';
+import {
+  appendNodes,
+  bodyOf,
+  childElements,
+  closest,
+  newElement,
+  replaceNode,
+  select,
+  selectOne,
+  serializeElement,
+  serializeTree,
+  type PageTree,
+} from '../page-tree';
 import { parseHtml } from '../parse-html';
 import { NOWHERE } from '../loader';
 
@@ -96,23 +109,21 @@ function ownContent(mail: ParsedMail): Content {
       body: asHtml([mail.text ?? '', ...loose(mail)].filter((text) => text.trim()).join('\n\n')),
       strangers: 0,
     };
-  const document = parseHtml(mail.html, NOWHERE);
-  unwrapLayout(document);
-  const strangers = [...document.querySelectorAll('img[src], [background]')].filter((el) =>
-    /^https?:/i.test(el.getAttribute('src') ?? el.getAttribute('background') ?? ''),
+  const tree = parseHtml(mail.html, NOWHERE);
+  unwrapLayout(tree);
+  const strangers = select(tree, 'img[src], [background]').filter(({ attribs }) =>
+    /^https?:/i.test(attribs.src ?? attribs.background ?? ''),
   ).length;
   return {
-    head: [...document.querySelectorAll('style')].map((style) => style.outerHTML).join(''),
-    body: document.body.innerHTML,
+    head: select(tree, 'style').map(serializeElement).join(''),
+    body: serializeTree(bodyOf(tree)),
     strangers,
   };
 }
 
 const asHtml = (text: string): string =>
   text
-    ? parseHtml(textToHtml(text, ''), NOWHERE)
-        .querySelector('main')!
-        .innerHTML.replace(/<(\/?)h1>/g, '<$1h2>')
+    ? serializeTree(selectOne(parseHtml(textToHtml(text, ''), NOWHERE), 'main')!).replace(/<(\/?)h1>/g, '<$1h2>')
     : '';
 
 /** Words of an odd type that the letter shows within itself: without a name, they are no file. */
@@ -132,23 +143,21 @@ function charsetIn(part: { readonly headers: ReadonlyMap<string, unknown> }): st
 }
 
 /** Tables that only lay a letter out become plain boxes: those with tables inside, one column, or said to be so. */
-function unwrapLayout(document: Document): void {
-  for (const table of [...document.querySelectorAll('table')].reverse()) {
-    const rows = [...table.querySelectorAll('tr')].filter((row) => row.closest('table') === table);
+function unwrapLayout(tree: PageTree): void {
+  for (const table of select(tree, 'table').reverse()) {
+    const rows = select(table, 'tr').filter((row) => closest(row, ({ name }) => name === 'table') === table);
     const laysOut =
-      table.getAttribute('role') === 'presentation' ||
-      table.hasAttribute('data-laid-out') ||
-      rows.every((row) => row.children.length <= 1) ||
-      (table.querySelector('[data-laid-out]') !== null && !table.querySelector('th'));
+      table.attribs.role === 'presentation' ||
+      'data-laid-out' in table.attribs ||
+      rows.every((row) => childElements(row).length <= 1) ||
+      (selectOne(table, '[data-laid-out]') !== undefined && !selectOne(table, 'th'));
     if (!laysOut) continue;
-    const box = document.createElement('div');
-    box.setAttribute('data-laid-out', '');
-    for (const row of rows)
-      for (const cell of [...row.children]) {
-        const inner = document.createElement('div');
-        inner.append(...cell.childNodes);
-        box.append(inner);
-      }
-    table.replaceWith(box);
+    const box = newElement('div', { 'data-laid-out': '' });
+    for (const cell of rows.flatMap(childElements)) {
+      const inner = newElement('div');
+      appendNodes(inner, cell.children);
+      appendNodes(box, [inner]);
+    }
+    replaceNode(table, box);
   }
 }

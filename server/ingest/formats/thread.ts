@@ -1,6 +1,7 @@
 import { mf2 } from 'microformats-parser';
 import { escapeHtml, page } from '../documents';
 import { readDate, readMetadata, type Metadata } from '../metadata';
+import { select, serializeTree, type PageTree } from '../page-tree';
 
 type Item = ReturnType<typeof mf2>['items'][number];
 
@@ -20,18 +21,18 @@ const LEAST_POSTS = 2;
  * their own. Its posts in order of time, each with author and time. Undefined for any other page.
  */
 export function readThread(
-  document: Document,
+  tree: PageTree,
   address: string,
 ): { readonly html: string; readonly meta: Partial<Metadata> } | undefined {
-  if (document.querySelectorAll('.h-entry').length < LEAST_POSTS) return undefined;
-  const items = mf2(document.documentElement.outerHTML, { baseUrl: address }).items;
+  if (select(tree, '.h-entry').length < LEAST_POSTS) return undefined;
+  const items = mf2(serializeTree(tree), { baseUrl: address }).items;
   const feed = items.find((item) => item.type?.includes('h-feed')),
     feedAuthor = feed && authorOf(feed);
   const entries = entriesIn(feed?.children ?? items);
   const posts = entries.map((entry) => readPost(entry, feedAuthor ?? ''));
   if (posts.length < LEAST_POSTS || !posts.every((post, n) => post.length <= LONGEST_POST && !named(entries[n]!)))
     return undefined;
-  const meta = readMetadata(document, address),
+  const meta = readMetadata(tree, address),
     inOrder = [...posts].sort((a, b) => (a.at ?? '').localeCompare(b.at ?? ''));
   const authors = [...new Set(inOrder.map((post) => post.author).filter(Boolean))].join('; ');
   const title = (feed && wordsOf(feed, 'name')) || meta.title || `Thread by ${authors}`;

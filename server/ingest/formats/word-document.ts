@@ -3,7 +3,8 @@ import { AppError } from '../../errors';
 import { page } from '../documents';
 import { titleOf, type Reader } from '../made';
 import { readDate } from '../metadata';
-import { parseXml } from '../parse-html';
+import { contentOf, select } from '../page-tree';
+import { parseXml } from '../parse-xml';
 import { unzip } from '../unzip';
 
 /** As word processors and the programs that write for them call what is code (common practice). */
@@ -27,14 +28,14 @@ export const readWordDocument: Reader = async (got) => {
     .catch((cause: Error) => {
       throw bad(cause.message);
     });
-  const core = parts.get('docProps/core.xml'),
-    properties = core && parseXml(core);
-  const property = (name: string): string => properties?.getElementsByTagName(name)[0]?.textContent?.trim() ?? '';
+  const core = parts.get('docProps/core.xml');
+  const properties = core && parseXml(core);
+  const property = (name: string): string => contentOf(properties ? select(properties, name).slice(0, 1) : []).trim();
   const heading = /<h1[^>]*>(.*?)<\/h1>/s
     .exec(value)?.[1]
     ?.replace(/<[^>]+>/g, '')
     .trim();
-  const title = property('dc:title') || heading || titleOf(got.name);
+  const title = property('title') || heading || titleOf(got.name);
   return {
     form: 'raw',
     kind: 'document',
@@ -42,10 +43,10 @@ export const readWordDocument: Reader = async (got) => {
     file: { bytes: got.bytes, mediaType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document' },
     meta: {
       title,
-      author: property('dc:creator'),
-      language: property('dc:language'),
-      description: property('dc:description'),
-      publishedAt: readDate(property('dcterms:modified') || property('dcterms:created')),
+      author: property('creator'),
+      language: property('language'),
+      description: property('description'),
+      publishedAt: readDate(property('modified') || property('created')),
     },
   };
 };
