@@ -130,6 +130,12 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
     ),
   no_recording: file('a.vtt', ...Buffer.from('WEBVTT')),
   no_addresses: () => answered(teacher.send('POST', '/api/lists', { id: v7(), text: 'none here' })),
+  list_full: () => {
+    const many = 'WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 500)';
+    const searches = "INSERT INTO saved_search (id, owner_id, name, query, position) SELECT i, ?, i, 'marsh', i FROM n";
+    server.context.db.run(`${many} ${searches}`, stranger.me.id);
+    return answered(stranger.send('PUT', `/api/searches/${v7()}`, { name: 'One more', query: 'marsh' }));
+  },
   too_many_addresses: () =>
     answered(
       teacher.send('POST', '/api/lists', {

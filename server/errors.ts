@@ -81,6 +81,7 @@ export const ERRORS = {
   no_recording: { status: 422, title: 'A transcript needs its recording', detail: '“{name}” holds the words of a recording. Upload it together with the sound or film, or choose it as a newer file of the recording.' },
   not_a_picture: { status: 409, title: 'This is no picture', detail: '“{title}” is no picture. Only a picture can be cropped or blacked out; keep an area of a page as a picture first.' },
   picture_changed: { status: 409, title: 'The picture was changed meanwhile', detail: 'There is another picture here than the one you worked on. Reload the page, and do it again on that one.' },
+  list_full: { status: 409, title: 'The list is full', detail: 'There is room for {limit} {what} in {where}. Delete some that are not needed any more, or sort them into others.' },
   // Lists, feeds, letters
   no_addresses: { status: 400, title: 'No addresses in there', detail: 'Nothing that begins with http:// or https:// was found. Paste one address a line, or choose a text, CSV or bookmarks file.' },
   too_many_addresses: { status: 400, title: 'Too many at once', detail: 'There are {count} addresses; {limit} can be kept in one go. Split the list.' },

@@ -4,6 +4,7 @@ import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { parseAddress } from '../ingest/network-policy';
+import { checkRoom } from '../library/room-queries';
 import { startJob } from '../jobs/start-job';
 import { parse } from '../parse';
 import { readId } from '../read-id';
@@ -17,9 +18,11 @@ export function feedRoutes(app: FastifyInstance, context: Context): void {
   app.get('/api/feeds', (request): Feed[] => feedsOf(db, personOf(request).id));
 
   app.post('/api/feeds', async (request): Promise<Feed> => {
-    const me = personOf(request).id, { id, address } = parse(feedSchema, request.body), feed = await ingester.feed(parseAddress(address).href);
+    const me = personOf(request).id, { id, address } = parse(feedSchema, request.body);
+    const feed = await ingester.feed(parseAddress(address).href);
     db.transaction(() => {
       if (insertFeed(db, id, me, feed, now())) insertItems(db, id, feed, newId, now());
+      checkRoom(db, 'feeds', me);
       events.append({ type: 'arrivals', personId: me });
     });
     const followed = feedOf(db, me, id) ?? feedsOf(db, me).find((f) => f.address === feed.address);
