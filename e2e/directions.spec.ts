@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { drawn, liesOver, over } from './ink';
 import { clickWords, drag, expectSeen, newcomer, opened, painted, placeOf, writtenIn } from './helpers';
 
 /** Written for these tests: the tide, in four scripts. */
@@ -92,6 +93,20 @@ for (const { language, direction, title, words, text } of TEXTS) {
     await writtenIn(note).fill(text);
     await page.keyboard.press('Control+Enter');
     await expectSeen(note.getByText(text));
+    // Ink lies over its words, also where the lines break elsewhere; the map of the text is read the same way.
+    await page.keyboard.press('d');
+    await over(page, words);
+    await drawn(page, 'pen');
+    await page.getByRole('button', { name: 'Done' }).click();
+    await expect.poll(() => liesOver(page, words)).toBe(true);
+    const ends = await page
+      .locator('[data-line="text"]')
+      .evaluateAll((all) => all.map((line) => [line.getBoundingClientRect().left, line.getBoundingClientRect().right]));
+    const even = (side: number): boolean => new Set(ends.map((end) => Math.round(end[side]!))).size === 1;
+    expect([ends.length > 3, even(direction === 'rtl' ? 1 : 0)]).toEqual([true, true]);
+    await page.setViewportSize({ width: 390, height: 844 });
+    await expect.poll(() => liesOver(page, words)).toBe(true);
+    await page.setViewportSize({ width: 1280, height: 800 });
     await page.goto(`/find?q=${encodeURIComponent(`"${words}"`)}`);
     const hit = page.getByRole('listitem').filter({ hasText: words }).locator('p').nth(1);
     await expectSeen(hit);

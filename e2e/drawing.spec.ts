@@ -3,48 +3,10 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { PNG } from 'pngjs';
 import { drag, keep, newcomer, opened, painted, placeOf, stroke, visit, expectSeen } from './helpers';
+import { drawn, ink, liesOver, over } from './ink';
 
 const PAGE = 'http://packet.saltmere.test/who-pays',
   FILES = path.resolve('demo/files');
-interface Box {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-}
-
-/** What is drawn, as the browser shows it: tool and box, in the order of drawing. */
-const ink = (page: Page): Promise<(Box & { tool: string })[]> =>
-  page.evaluate(() =>
-    [...document.querySelectorAll<SVGElement>('[aria-label^="Draw"] [data-tool], [aria-label^="Draw"] text')].map(
-      (node) => {
-        const { x, y, width, height } = node.getBoundingClientRect();
-        return { tool: node.dataset.tool ?? node.textContent ?? '', x, y, width, height };
-      },
-    ),
-  );
-const drawn = (page: Page, ...tools: string[]) =>
-  expect.poll(async () => (await ink(page)).map((i) => i.tool).sort()).toEqual([...tools].sort());
-
-/** Draws with a real pointer over the words, so far below their middle. */
-async function over(page: Page, words: string, below = 0): Promise<void> {
-  const { from, to } = await placeOf(page, words);
-  await stroke(page, { x: from.x, y: from.y + below }, { x: to.x, y: to.y + below });
-}
-/** Whether something drawn lies over words, wherever these stand now. */
-async function liesOver(page: Page, words: string): Promise<boolean> {
-  const { from, to } = await placeOf(page, words),
-    marks = await ink(page);
-  return marks.some(
-    (m) =>
-      Math.abs(m.x - from.x) < 8 &&
-      Math.abs(m.x + m.width - to.x) < 8 &&
-      m.y < from.y &&
-      m.y + m.height > from.y - 3 &&
-      m.height < 24,
-  );
-}
-
 async function upload(page: Page, name: string): Promise<void> {
   await page.goto('/library');
   await page.getByLabel('File to keep').setInputFiles(path.join(FILES, name));

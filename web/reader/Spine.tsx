@@ -1,5 +1,6 @@
 import { memo, useMemo, useRef, type PointerEvent } from 'react';
 import { covers, type Spans } from '@avrelle/core/reading';
+import { textDirection } from '@avrelle/core/text';
 import type { Place, PlacedBlock } from './use-layout';
 import type { Thread } from './shown';
 
@@ -23,6 +24,7 @@ export function Spine({ blocks, spans, threads, places, pageHeight, view, text, 
   const strip = useRef<SVGSVGElement>(null);
   const y = (top: number): number => (top / Math.max(1, pageHeight)) * HEIGHT;
   const lines = useMemo(() => spineLines(blocks, spans, pageHeight, text), [blocks, spans, pageHeight, text]);
+  const direction = useMemo(() => textDirection(text), [text]);
   const go = (event: PointerEvent): void => {
     const box = strip.current!.getBoundingClientRect();
     onGo(((event.clientY - box.top) / box.height) * pageHeight - view.height / 2);
@@ -44,7 +46,7 @@ export function Spine({ blocks, spans, threads, places, pageHeight, view, text, 
         }}
         onPointerMove={(e) => e.buttons === 1 && go(e)}
       >
-        <SpineLines lines={lines} />
+        <SpineLines lines={lines} direction={direction} />
         <SpineMarks threads={threads} places={places} pageHeight={pageHeight} />
         <path d={`M52 ${top}V${bottom}`} stroke="var(--tide)" strokeWidth="2.5" />
         <path d={`M8 ${top}h44M8 ${bottom}h44`} stroke="var(--tide)" strokeWidth="1.2" />
@@ -53,12 +55,23 @@ export function Spine({ blocks, spans, threads, places, pageHeight, view, text, 
   );
 }
 
+/** Where lines begin and end in the strip, whichever way they are read. */
+const LINES_START = 10;
+const LINES_END = 50;
+const indentOf = ({ heading }: Line): number => (heading ? 0 : 4);
+
+interface SpineLinesProps {
+  readonly lines: readonly Line[];
+  readonly direction: 'ltr' | 'rtl';
+}
+
 /** These two stay as they are while one scrolls. */
-const SpineLines = memo(function SpineLines({ lines }: { lines: readonly Line[] }) {
+const SpineLines = memo(function SpineLines({ lines, direction }: SpineLinesProps) {
   return lines.map((line) => (
     <rect
       key={line.y}
-      x={line.heading ? 10 : 14}
+      data-line={line.heading ? 'heading' : 'text'}
+      x={direction === 'rtl' ? LINES_END - line.width - indentOf(line) : LINES_START + indentOf(line)}
       y={line.y}
       width={line.width}
       height={line.heading ? 3.2 : 1.8}

@@ -4,8 +4,13 @@ const EVEN = 0.5;
 /** Room left round words, in pixels. */
 const ROUND = 4;
 
-/** What a tool draws round words whose boxes, one a line, are given. */
-export function aroundWords(tool: Exclude<Tool, 'text'>, boxes: readonly InkBox[], width: number): Strokes {
+/** What a tool draws round words whose boxes, one a line, are given. What comes before them stands where they begin. */
+export function aroundWords(
+  tool: Exclude<Tool, 'text'>,
+  boxes: readonly InkBox[],
+  width: number,
+  direction: 'ltr' | 'rtl',
+): Strokes {
   const first = boxes[0],
     whole = boxAround(
       boxes.map((b): InkPoint[] => [
@@ -24,14 +29,11 @@ export function aroundWords(tool: Exclude<Tool, 'text'>, boxes: readonly InkBox[
       return boxes.map((b) =>
         shapePoints('line', [b.left, b.top + b.height / 2], [b.left + b.width, b.top + b.height / 2]),
       );
-    case 'arrow':
-      return [
-        shapePoints(
-          'arrow',
-          [first.left - 52, first.top - first.height],
-          [first.left - ROUND, first.top + first.height / 2],
-        ),
-      ];
+    case 'arrow': {
+      const [away, edge] = direction === 'rtl' ? [1, first.left + first.width] : [-1, first.left];
+      const from = [edge + away * 52, first.top - first.height] as const;
+      return [shapePoints('arrow', from, [edge + away * ROUND, first.top + first.height / 2])];
+    }
     case 'box':
     case 'ellipse':
       return [
@@ -42,6 +44,6 @@ export function aroundWords(tool: Exclude<Tool, 'text'>, boxes: readonly InkBox[
         ),
       ];
     case 'sign':
-      return [[[first.left - width, first.top, EVEN]]];
+      return [[[direction === 'rtl' ? first.left + first.width : first.left - width, first.top, EVEN]]];
   }
 }

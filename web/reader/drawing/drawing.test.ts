@@ -14,22 +14,24 @@ const LINES = [
 describe('a tool at work on selected words', () => {
   test('a line and a pen go under each line of them, a broad pen through its middle', () => {
     for (const tool of ['line', 'pen'] as const)
-      expect(aroundWords(tool, LINES, 2).map((s) => boxAround([s]))).toEqual([
+      expect(aroundWords(tool, LINES, 2, 'ltr').map((s) => boxAround([s]))).toEqual([
         { left: 100, top: 225, width: 300, height: 0 },
         { left: 80, top: 255, width: 120, height: 0 },
       ]);
-    expect(aroundWords('broad', LINES, 18).map((s) => s[0]![1])).toEqual([212, 242]);
+    expect(aroundWords('broad', LINES, 18, 'ltr').map((s) => s[0]![1])).toEqual([212, 242]);
   });
   test.each(['box', 'ellipse'] as const)('a %s holds all of them', (tool) => {
-    const box = boxAround(aroundWords(tool, LINES, 2))!;
+    const box = boxAround(aroundWords(tool, LINES, 2, 'ltr'))!;
     expect([box.left, box.top, box.left + box.width, box.top + box.height].map(Math.round)).toEqual([
       76, 198, 404, 256,
     ]);
   });
-  test('an arrow points at the first of them; a sign stands before it; without words there is nothing to draw', () => {
-    expect(aroundWords('arrow', LINES, 2)[0]!.at(-1)!.slice(0, 2)).toEqual([96, 212]);
-    expect(aroundWords('sign', LINES, 26)).toEqual([[[74, 200, 0.5]]]);
-    expect(aroundWords('box', [], 2)).toEqual([]);
+  test('an arrow points at the first of them; a sign stands before it, in either direction; without words there is nothing to draw', () => {
+    expect(aroundWords('arrow', LINES, 2, 'ltr')[0]!.at(-1)!.slice(0, 2)).toEqual([96, 212]);
+    expect(aroundWords('sign', LINES, 26, 'ltr')).toEqual([[[74, 200, 0.5]]]);
+    expect(aroundWords('arrow', LINES, 2, 'rtl')[0]!.at(-1)!.slice(0, 2)).toEqual([404, 212]);
+    expect(aroundWords('sign', LINES, 26, 'rtl')).toEqual([[[400, 200, 0.5]]]);
+    expect(aroundWords('box', [], 2, 'ltr')).toEqual([]);
   });
 });
 

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { PLAIN_NOTE, type Kind } from '@avrelle/core/key';
 import { boxAround, shapePoints, simplify, type Strokes } from '@avrelle/core/ink';
+import { textDirection } from '@avrelle/core/text';
 import { useMessages } from '../../ui/Messages';
 import type { StreamRange } from '../page-frame';
 import { toneOn } from '../spot-box';
@@ -102,11 +103,14 @@ export function useDrawing({ page, blocks, language, marks, laid, kinds, audienc
 
   /** The tool at work round the words that are selected, without a pointer. */
   const onWords = (): void => {
-    const range = selection(),
-      boxes = range && page?.adapter.boxes(range),
-      strokes = boxes && tool !== 'move' && tool !== 'eraser' && tool !== 'text' ? aroundWords(tool, boxes, width) : [];
+    const range = selection();
+    if (!range || !page) return;
+    const { adapter } = page;
+    const direction = textDirection(adapter.stream.text.slice(range.start, range.end), language);
+    const draws = tool !== 'move' && tool !== 'eraser' && tool !== 'text';
+    const strokes = draws ? aroundWords(tool, adapter.boxes(range), width, direction) : [];
     if (strokes.length) setDown(strokes);
-    if (range) page?.adapter.select(undefined);
+    adapter.select(undefined);
   };
 
   const { redraw, rubOut, restyle } = changing(marks, spotOf);
