@@ -6,7 +6,8 @@ import { atMost, type Bench, type Result } from './measure';
 import { fifty, longPdfs } from './gather';
 import { locate, oddTexts, places } from './places';
 import { reading } from './reading';
-import { keeping, searching, tell, write } from './server';
+import { handbooks, keeping } from './keeping';
+import { searching, tell, write } from './server';
 import { waiting } from './waiting';
 import { walking } from './walk';
 
@@ -41,6 +42,7 @@ const BENCHES: Readonly<Record<string, Bench>> = {
   find: searching,
   tell,
   keep: keeping,
+  handbook: handbooks,
   pdf: longPdfs,
   list: fifty,
   waiting,

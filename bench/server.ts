@@ -16,7 +16,7 @@ import { LARGE, seedLarge } from '../demo/large';
 import type { Asker } from '../server/find/asker';
 import { annotationPage, readQuery, sourcePage } from '../server/find/find';
 import { myClasses } from '../server/find/queries';
-import { ingest, type Ingested } from '../server/ingest/ingest';
+import type { Ingested } from '../server/ingest/ingest';
 import { directIngester } from '../server/ingest/ingester';
 import { openContext } from '../server/open-context';
 import { sourceDetail } from '../server/sources/queries';
@@ -123,23 +123,3 @@ export const tell: Bench = async () => {
   fs.rmSync(dir, { recursive: true });
   return [atMost('300 readers of one class source, write to event, p95', percentile(times, 0.95), 'ms', 100)];
 };
-
-/** A page of about 2 MB with 60 pictures from a server on this machine. */
-export const keeping: Bench = async () => {
-  const picture = Buffer.concat([Buffer.from('89504e470d0a1a0a', 'hex'), Buffer.alloc(32_000)]);
-  const html = `<html><head><title>p</title></head><body><article><h1>p</h1>${prose(80_000, seeded(6)).split('\n\n').map((p, n) => `<p>${p}</p>${n < 60 ? `<img src="/i${n}.png">` : ''}`).join('')}</article></body></html>`;
-  const site = http.createServer((request, response) => {
-    const n = /^\/i(\d+)/.exec(request.url ?? '')?.[1];
-    response.writeHead(200, { 'content-type': n ? 'image/png' : 'text/html' }).end(n ? Buffer.concat([picture, Buffer.from([Number(n)])]) : html);
-  });
-  await new Promise<void>((ready) => site.listen(0, '127.0.0.1', ready));
-  const { port } = site.address() as { port: number };
-  const run = () => ingest({ type: 'address', address: 'http://long.saltmere.test/' }, { names: [{ suffix: 'saltmere.test', host: '127.0.0.1', port }], privateHosts: [] });
-  await run();
-  let kept: Ingested | undefined;
-  const took = await time(async () => { kept = await run(); });
-  site.close();
-  const size = kept!.snapshot.length + kept!.assets.reduce((sum, a) => sum + a.bytes.byteLength, 0), replaced = html.length + 60 * (picture.length + 1);
-  return [atMost(`keep a page of ${(replaced / 1e6).toFixed(1)} MB with ${kept!.assets.length} pictures`, took, 'ms', 1500), atMost('its size, of the bytes it replaces', size / replaced, '×', 1.4)];
-};
-

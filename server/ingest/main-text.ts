@@ -65,14 +65,18 @@ const MOST_LINKED = 0.34,
 
 /** A page of contents or an index has no article to look for: what is not said to be beside it is its main text. */
 function isIndex(body: PageElement): boolean {
+  const links = linkLength(body);
+  if (links < LEAST_LINKED * length(body)) return false;
   const outside = outerBeside(body);
   const all = length(body) - sum(outside);
-  const linked = linkLength(body) - outside.reduce((total, element) => total + linkLength(element), 0);
+  const linked = links - outside.reduce((total, element) => total + linkLength(element), 0);
   return all >= LEAST_INDEX && linked > NO_ARTICLE * all;
 }
 
 /** Characters under which a page of links may as well be the menus around a short article. */
 const LEAST_INDEX = 5_000;
+/** Share of links under which a page is none of contents, whatever stands beside it. */
+const LEAST_LINKED = 0.25;
 
 const outerBeside = (body: PageElement): PageElement[] =>
   within(body, beside).filter((element) => !closest(parentOf(element) ?? body, beside));
@@ -117,6 +121,7 @@ function withAncestors(elements: Iterable<PageElement>): ReadonlySet<PageElement
 
 function extract(tree: PageTree, elements: readonly PageElement[]): Set<PageElement> | undefined {
   const copy = new JSDOMParser().parse(forExtraction(tree, elements), 'https://file.invalid/');
+  findAtOnce(copy);
   const library = new Readability<Node>(copy, { charThreshold: LEAST, keepClasses: true, serializer: (node) => node });
   const article = library.parse();
   if (!article?.content || (article.textContent ?? '').trim().length < LEAST) return undefined;
@@ -124,6 +129,18 @@ function extract(tree: PageTree, elements: readonly PageElement[]): Set<PageElem
     element.getAttribute(NUMBER),
   );
   return new Set(found.flatMap((number) => elements[Number(number ?? NaN)] ?? []));
+}
+
+/** The library asks for elements of several names at once where it can; its own document can not. */
+function findAtOnce(document: Document): void {
+  const element = Object.getPrototypeOf(document.documentElement) as Element;
+  if (typeof element.querySelectorAll === 'function') return;
+  Object.defineProperty(element, 'querySelectorAll', {
+    value(this: Element, names: string) {
+      const wanted = new Set(names.toUpperCase().split(','));
+      return [...this.getElementsByTagName('*')].filter(({ tagName }) => wanted.has(tagName));
+    },
+  });
 }
 
 /** Well-formed, every element of the body with its number: the library's own small document reads nothing else. */

@@ -57,24 +57,28 @@ export const selectOne = (root: PageTree | PageElement, selector: string): PageE
 /** The elements within, in document order, that pass; without calling itself. */
 export function within(root: PageTree | PageElement, test: Test = () => true): PageElement[] {
   const found: PageElement[] = [];
-  for (const element of elementsBelow(root)) if (test(element)) found.push(element);
+  for (let element = elementAfter(root, root); element; element = elementAfter(element, root))
+    if (test(element)) found.push(element);
   return found;
 }
 
 export function has(root: PageElement, test: Test): boolean {
-  for (const element of elementsBelow(root)) if (test(element)) return true;
+  for (let element = elementAfter(root, root); element; element = elementAfter(element, root))
+    if (test(element)) return true;
   return false;
 }
 
-function* elementsBelow(root: PageTree | PageElement): Generator<PageElement> {
-  for (let node: AnyNode | null = root.firstChild; node;) {
-    if (isTag(node)) yield node;
-    if ('firstChild' in node && node.firstChild) {
-      node = node.firstChild;
-      continue;
+/** The next element in document order below `root`. */
+function elementAfter(from: PageTree | PageElement, root: PageTree | PageElement): PageElement | undefined {
+  let node: AnyNode = from;
+  for (;;) {
+    if ('children' in node && node.children.length > 0) node = node.children[0]!;
+    else {
+      while (node !== root && !node.next) node = node.parent!;
+      if (node === root) return undefined;
+      node = node.next!;
     }
-    while (node && node !== root && !node.nextSibling) node = node.parentNode;
-    node = node === root || !node ? null : node.nextSibling;
+    if (isTag(node)) return node;
   }
 }
 
