@@ -17,7 +17,7 @@ import { decoded } from './decoded';
 import { escapeHtml } from './documents';
 import { NOWHERE, type Loader } from './loader';
 import { markHidden } from './hidden';
-import { lightTree, normalised } from './light-tree';
+import { asTextTree, settled } from './light-tree';
 import { isQuirky, parseTree, serializeTree, type PageTree } from './page-tree';
 import { markAsides } from './main-text';
 import type { Got, KeptFile, Made, RawPage, ReadyPage, Tools } from './made';
@@ -296,9 +296,9 @@ const LEAST_TO_KNOW = 400;
 function finish(page: Clean, known: Partial<Metadata>, got: Got, address: string | null): Ingested {
   const meta = completed(known, got, address),
     { collector } = page;
-  const snapshot =
-    page.kind === 'page' ? withAsides(assemble(page, meta), meta.title) : normalised(assemble(page, meta));
-  const { text, outline, inlines } = readTree(lightTree(snapshot));
+  const assembled = assemble(page, meta);
+  const { html: snapshot, tree } = settled(page.kind === 'page' ? withAsides(assembled, meta.title) : assembled);
+  const { text, outline, inlines } = readTree(asTextTree(tree));
   if (!text.trim()) throw new AppError('empty_page', { address: got.address ?? got.name });
   const lead = /^asset\/([0-9a-f]{64})$/.exec(meta.lead ?? '')?.[1] ?? null,
     main = mainText(text, outline);

@@ -2,8 +2,19 @@ import { isTag, isText } from 'domhandler';
 import type { TextNodeLike } from '@avrelle/core/text';
 import { parseTree, rootOf, serializeTree, type PageNode, type PageTree } from './page-tree';
 
-/** HTML as it is written once it has been parsed: written so, it parses to the same tree. */
-export const normalised = (html: string): string => serializeTree(parseTree(html));
+/** How often what is nested wrongly may come out otherwise than it was written. */
+const MOST_READINGS = 8;
+
+/** HTML as it is written once it has been parsed, so that it parses to the same tree again; and that tree. */
+export function settled(html: string): { readonly html: string; readonly tree: PageTree } {
+  let before = html;
+  for (let reading = 1; ; reading++) {
+    const tree = parseTree(before);
+    const after = serializeTree(tree);
+    if (after === before || reading === MOST_READINGS) return { html: after, tree };
+    before = after;
+  }
+}
 
 /** The root element of some HTML, as the text stream is read from it. */
 export const lightTree = (html: string): TextNodeLike => asTextTree(parseTree(html));

@@ -137,6 +137,7 @@ function findAtOnce(document: Document): void {
   if (typeof element.querySelectorAll === 'function') return;
   Object.defineProperty(element, 'querySelectorAll', {
     value(this: Element, names: string) {
+      if (!names.includes(',')) return [...this.getElementsByTagName(names)];
       const wanted = new Set(names.toUpperCase().split(','));
       return [...this.getElementsByTagName('*')].filter(({ tagName }) => wanted.has(tagName));
     },

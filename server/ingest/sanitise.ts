@@ -70,16 +70,14 @@ export function sanitise(tree: PageTree, base: string): CleanPage {
 const MOST_READINGS = 6;
 
 /**
- * What is allowed of an element's content, as markup that a browser reads as just that. What is nested wrongly, on purpose
- * perhaps, is read otherwise than what it was written from, most of all in drawings and formulas: it is read and cleaned
- * until it stays the same, and stands without these where it does not.
+ * What is allowed of an element's content. Where drawings or formulas stand, what is nested wrongly on purpose may be read
+ * as other elements than it was written from: it is read and cleaned until it stays the same, and stands without these
+ * where it does not.
  */
 function cleaned(body: PageElement, quirky: boolean): string {
   let markup = serializeTree(allowed(body));
-  for (let reading = 1; reading <= MOST_READINGS; reading++) {
+  for (let reading = 1; reading <= MOST_READINGS && /<(svg|math)[\s>/]/.test(markup); reading++) {
     const again = bodyOf(parseTree(`${quirky ? '' : '<!doctype html>'}<body>${markup}`));
-    const foreign = /<(svg|math)[\s>/]/.test(markup);
-    if (!foreign && serializeTree(again) === markup) break;
     if (reading === MOST_READINGS) removeAll(select(again, 'svg, math'));
     const next = serializeTree(allowed(again));
     if (next === markup) break;
