@@ -98,7 +98,7 @@ export const tell: Bench = async () => {
   for (const p of people) joinClass(db, classId, p, 'student', now);
   const id = store(context, people[0]!, 's', prose(5000, seeded(5)));
   addClassSource(db, classId, id, people[0]!, now);
-  const cookies = people.map((p) => { insertSession(db, createHash('sha256').update(p).digest('hex'), p, now, '2099-01-01'); return `avrelle_session=${p}`; });
+  const cookies = people.map((p) => { insertSession(db, { tokenHash: createHash('sha256').update(p).digest('hex'), id: p, personId: p, now, expiresAt: '2099-01-01', agent: '' }); return `avrelle_session=${p}`; });
   const app = await buildApp(context), base = await app.listen({ port: 0, host: '127.0.0.1' });
   const waits = new Map<string, ((at: number) => void)[]>();
   const agent = new http.Agent({ keepAlive: true, maxSockets: 400 });

@@ -3,9 +3,9 @@ import path from 'node:path';
 import cookie from '@fastify/cookie';
 import multipart from '@fastify/multipart';
 import fastifyStatic from '@fastify/static';
-import Fastify, { type FastifyInstance, type RouteOptions } from 'fastify';
+import Fastify, { type FastifyInstance, type FastifyRequest, type RouteOptions } from 'fastify';
 import { accountRoutes } from './accounts/routes';
-import { readSession } from './accounts/session';
+import { readAsker } from './accounts/session';
 import { annotationRoutes } from './annotations/routes';
 import { classRoutes } from './classes/routes';
 import type { Context } from './context';
@@ -47,6 +47,8 @@ declare module 'fastify' {
   interface FastifyContextConfig {
     /** Answers who is not signed in as well. */
     open?: boolean;
+    /** Answers only who signed in, no program with a token. */
+    browserOnly?: boolean;
   }
 }
 
@@ -56,9 +58,11 @@ export async function buildApp(context: Context, onRoute?: (route: RouteOptions)
   await app.register(cookie);
   await app.register(multipart);
   app.decorateRequest('person', null);
+  app.decorateRequest('scope', null);
   app.addHook('onRequest', (request, _reply, done) => {
     if (request.method !== 'GET' && request.method !== 'HEAD') checkOrigin(request.headers.origin, request.host);
-    request.person = readSession(context, request);
+    readAsker(context, request);
+    checkScope(request);
     // Before anything is read of what a stranger sends.
     const sends = request.method !== 'GET' && request.method !== 'HEAD';
     if (sends && !request.is404 && request.person === null && !request.routeOptions.config.open) throw new AppError('signed_out');
@@ -75,6 +79,13 @@ export async function buildApp(context: Context, onRoute?: (route: RouteOptions)
   for (const routes of [accountRoutes, sourceRoutes, versionRoutes, annotationRoutes, keyRoutes, noteRoutes, pictureRoutes, classRoutes, libraryRoutes, searchRoutes, tagRoutes, topicRoutes, collectionRoutes, collectionItemRoutes, findRoutes, deskRoutes, takeoutRoutes, listTakeoutRoutes, takeinRoutes, snapshotRoutes, jobRoutes, draftRoutes, listRoutes, feedRoutes, mailRoutes, eventRoutes]) routes(app, context);
   await serveWeb(app, context.config.webFolder);
   return app;
+}
+
+/** What the token of a program does not reach. */
+function checkScope({ scope, method, routeOptions }: FastifyRequest): void {
+  if (scope === null) return;
+  if (routeOptions.config.browserOnly || routeOptions.config.open) throw new AppError('browser_only');
+  if (scope === 'read' && method !== 'GET' && method !== 'HEAD') throw new AppError('token_scope');
 }
 
 /** A browser names the page a change comes from; programs that are no browser do not and carry no cookie of a person. */

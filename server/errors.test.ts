@@ -5,17 +5,19 @@ import path from 'node:path';
 import { v7 } from 'uuid';
 import type { Annotation, Problem, SourceDetail } from '@avrelle/core/wire';
 import type { LittleWeb } from '../standins/web/serve';
-import { AppError, ERRORS, type ErrorCode } from './errors';
+import { ERRORS, type ErrorCode } from './errors';
 import { ingest } from './ingest/ingest';
 import { SafeFetcher } from './ingest/safe-fetch';
 import { PoolIngester } from './ingest/pool-ingester';
 import { readFeed } from './ingest/feed';
 import { unzip } from './ingest/unzip';
 import { docx, epub, pdf, PIXEL, wave, zip } from './testing/files';
+import { makeClass } from './testing/classes';
+import { refused } from './testing/refused';
 import { littleWeb, startServer, type Client, type Server } from './testing/harness';
 
 let server: Server, closed: Server, web: LittleWeb;
-let teacher: Client, student: Client, stranger: Client;
+let admin: Client, teacher: Client, student: Client, stranger: Client;
 let classId: string, sourceId: string, source: SourceDetail, mark: string;
 
 beforeAll(async () => {
@@ -23,15 +25,11 @@ beforeAll(async () => {
   server = await startServer();
   closed = await startServer({ env: { AVRELLE_SIGN_UP: 'no' } });
   await closed.person('Admin');
-  [teacher, student, stranger] = [
-    await server.person('Teacher'),
-    await server.person('Student'),
-    await server.person('Stranger'),
-  ];
-  classId = v7();
-  await teacher.send('PUT', `/api/classes/${classId}`, { name: 'Field Course', tint: 'tide' });
-  const { body } = await teacher.send<{ code: string }>('GET', `/api/classes/${classId}`);
-  await student.send('POST', '/api/classes/join', { code: body.code });
+  admin = await server.person('Office');
+  teacher = await server.person('Teacher');
+  student = await server.person('Student');
+  stranger = await server.person('Stranger');
+  classId = await makeClass(teacher, 'Field Course', student);
   sourceId = await teacher.keepText('tide', 'The tide turns at seven.');
   source = (await teacher.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body;
   mark = v7();
@@ -39,7 +37,7 @@ beforeAll(async () => {
   await teacher.send('PUT', `/api/classes/${classId}/sources/${sourceId}`, {});
 });
 afterAll(async () => {
-  await Promise.all([server.close(), closed.close(), web.close()]);
+  await Promise.all([server, closed, web].map((one) => one.close()));
 });
 
 const put = (more: object = {}) => ({
@@ -59,14 +57,9 @@ const address = (text: string) => () => refused(ingest({ type: 'address', addres
 const file =
   (name: string, ...bytes: number[]) =>
   () =>
-    refused(ingest({ type: 'file', name, bytes: Buffer.from(bytes) }, policy()));
+    keepFile(name, Buffer.from(bytes));
 const keepFile = (name: string, bytes: Uint8Array): Promise<string> =>
   refused(ingest({ type: 'file', name, bytes }, policy()));
-const refused = (work: Promise<unknown>): Promise<string> =>
-  work.then(
-    () => 'nothing',
-    (e: unknown) => (e instanceof AppError ? e.code : String(e)),
-  );
 const answered = async (
   answer: Promise<{ status: number; body: unknown; headers: Readonly<Record<string, unknown>> }>,
 ): Promise<string> => {
@@ -84,6 +77,12 @@ const answered = async (
 };
 const inject = (options: object): Promise<string> =>
   answered(server.app.inject(options).then((a) => ({ status: a.statusCode, body: a.json(), headers: a.headers })));
+
+const withToken = async (method: string, url: string): Promise<string> => {
+  const asked = { name: 'A program', scope: 'read', days: 7 };
+  const made = await teacher.send<{ token: string }>('PUT', `/api/account/tokens/${v7()}`, asked);
+  return inject({ method, url, headers: { authorization: `Bearer ${made.body.token}` } });
+};
 
 /** One way to meet each row of the table. A new row without one does not compile. */
 const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
@@ -130,6 +129,19 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
     ),
   no_recording: file('a.vtt', ...Buffer.from('WEBVTT')),
   no_addresses: () => answered(teacher.send('POST', '/api/lists', { id: v7(), text: 'none here' })),
+  suspended: async () => {
+    const { me } = await server.person('Suspended');
+    await admin.send('PUT', `/api/people/${me.id}/suspension`);
+    return answered(
+      server.nobody.send('POST', '/api/session', { email: me.email, password: 'a long enough password' }),
+    );
+  },
+  administrators_only: () => answered(student.send('GET', '/api/people')),
+  own_account: () => answered(admin.send('PUT', `/api/people/${admin.me.id}/suspension`)),
+  bad_token: () => inject({ method: 'GET', url: '/api/sources', headers: { authorization: 'Bearer unknown' } }),
+  token_scope: () => withToken('DELETE', `/api/sources/${sourceId}`),
+  browser_only: () => withToken('GET', '/api/account/tokens'),
+  last_teacher: () => answered(teacher.send('DELETE', `/api/classes/${classId}/membership`)),
   list_full: () => {
     const many = 'WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 500)';
     const searches = "INSERT INTO saved_search (id, owner_id, name, query, position) SELECT i, ?, i, 'marsh', i FROM n";

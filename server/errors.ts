@@ -22,6 +22,12 @@ export const ERRORS = {
   signed_out: { status: 401, title: 'Please sign in', detail: 'You are not signed in, or your session has ended. Sign in and try again; what you wrote is still on this page.' },
   wrong_password: { status: 401, title: 'That does not match', detail: 'This e-mail address and password do not belong together. Check both; capital letters count in the password.' },
   common_password: { status: 400, title: 'That password is tried first', detail: 'This password, or one like it, is on the lists that are tried first. Take three or four words that do not belong together.' },
+  suspended: { status: 403, title: 'This account is suspended', detail: 'Your account was suspended by an administrator of this installation. Nothing of yours is lost. Ask them to open it again.' },
+  administrators_only: { status: 403, title: 'Only an administrator can do this', detail: 'This looks after the accounts of this installation. Ask its administrator.' },
+  own_account: { status: 409, title: 'That is your own account', detail: 'You cannot {action} your own account here. Ask another administrator, or change your password under “Your account”.' },
+  bad_token: { status: 401, title: 'That access key is not known', detail: 'The access key that came with this request is not known, has ended or was taken back. Make a new one under “Your account”.' },
+  token_scope: { status: 403, title: 'This access key may only read', detail: 'The access key lets a program read, and this would change something. Make a key that may write under “Your account”.' },
+  browser_only: { status: 403, title: 'Sign in to do this', detail: 'An access key is not enough for this. Sign in to Avrelle in a browser and do it there.' },
   email_taken: { status: 409, title: 'There is an account already', detail: 'An account with the address {email} exists. Sign in with it instead.' },
   sign_up_closed: { status: 403, title: 'Accounts are made by an administrator', detail: 'This installation does not let people make their own account. Ask its administrator for one.' },
   // Writing
@@ -37,6 +43,7 @@ export const ERRORS = {
   unknown_kind: { status: 400, title: 'There is no such kind', detail: 'The kind “{code}” is in none of your Keys. Reload the page and choose the kind again.' },
   not_in_class: { status: 403, title: 'You are not in that class', detail: 'You can only write for a class you are in. Choose another audience.' },
   source_not_in_class: { status: 409, title: 'The class cannot read this yet', detail: '“{className}” does not have this source. Share the source with the class first.' },
+  last_teacher: { status: 409, title: 'The class needs a teacher', detail: 'There is no other teacher in “{className}”. Make somebody else a teacher first, or delete the class.' },
   wrong_code: { status: 404, title: 'No class has this code', detail: 'No class has the code “{code}”. Compare it with what your teacher wrote: six letters and digits, without O, 0, I or 1.' },
   // Fetching
   bad_address: { status: 400, title: 'That is not a web address', detail: '“{address}” cannot be opened. An address begins with http:// or https:// and names a host, as in https://review.saltmere.test/marsh.' },

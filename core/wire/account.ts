@@ -8,9 +8,9 @@ export const signInSchema = object({
   password: string().required().max(200),
 }).noUnknown();
 
-export const signUpSchema = object({
-  email: string().trim().required().email('Write your e-mail address as name@example.test.').max(254),
-  name: string()
+/** A person's name, as others see it. */
+export const displayName = () =>
+  string()
     .trim()
     .required('Write the name others will see beside your notes.')
     .max(80)
@@ -18,8 +18,14 @@ export const signUpSchema = object({
       'plain',
       'A name has letters, spaces and ordinary signs; this one holds signs that cannot be seen.',
       (name) => !UNSEEN.test(name),
-    ),
-  password: string().required().min(10, 'Choose a password of at least 10 characters.').max(200),
+    );
+export const newPassword = () =>
+  string().required().min(10, 'Choose a password of at least 10 characters.').max(200);
+
+export const signUpSchema = object({
+  email: string().trim().required().email('Write your e-mail address as name@example.test.').max(254),
+  name: displayName(),
+  password: newPassword(),
 }).noUnknown();
 
 export type SignIn = InferType<typeof signInSchema>;

@@ -37,7 +37,7 @@ export interface Member {
 
 export interface ClassDetail extends ClassRow {
   readonly version: number;
-  /** The code to join with; shown to teachers and assistants. */
+  /** The code to join with; shown to teachers and assistants. Null for others, and where nobody can join. */
   readonly code: string | null;
   readonly members: readonly Member[];
   /** The last added first, as many as come at once; `sources` says how many there are. */

@@ -7,6 +7,8 @@ import { isCommon } from './common-passwords';
 import { hashPassword, verifyNobody, verifyPassword } from './passwords';
 import { addStartingSearches } from '../library/starting-searches';
 import { hasPeople, insertPerson, personByEmail } from './queries';
+import { ownAccountRoutes } from './own-routes';
+import { peopleRoutes } from './people-routes';
 import { endSession, startSession } from './session';
 import { Tries } from './tries';
 
@@ -28,9 +30,10 @@ export function accountRoutes(app: FastifyInstance, context: Context): void {
       const found = personByEmail(db, email);
       const right = found ? await verifyPassword(found.password_hash, password) : await verifyNobody(password);
       if (!found || !right) throw new AppError('wrong_password', {}, { field: 'password' });
+      if (found.suspended_at !== null) throw new AppError('suspended');
       return found;
     });
-    startSession(context, reply, person.id);
+    startSession(context, request, reply, person.id);
     return { id: person.id, name: person.name, email: person.email, role: person.role };
   });
 
@@ -52,7 +55,10 @@ export function accountRoutes(app: FastifyInstance, context: Context): void {
       addStartingSearches(db, person.id, context.newId);
       return person;
     });
-    startSession(context, reply, me.id);
+    startSession(context, request, reply, me.id);
     return me;
   });
+
+  ownAccountRoutes(app, context, tries);
+  peopleRoutes(app, context);
 }

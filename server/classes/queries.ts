@@ -7,7 +7,7 @@ const COUNTS = `
   (SELECT count(*) FROM class_source x JOIN source s ON s.id = x.source_id AND s.deleted_at IS NULL WHERE x.class_id = c.id) AS sources,
   (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = c.id AND a.deleted_at IS NULL AND a.root_id IS NULL) AS annotations`;
 const CLASSES_OF = `SELECT c.id, c.name, c.tint, m.role, ${COUNTS} FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? ORDER BY c.name`;
-const CLASS_FOR = `SELECT c.id, c.name, c.tint, c.code, c.version, m.role, ${COUNTS} FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? AND c.id = ?`;
+const CLASS_FOR = `SELECT c.id, c.name, c.tint, CASE WHEN c.code_open THEN c.code END AS code, c.version, m.role, ${COUNTS} FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? AND c.id = ?`;
 const MEMBERS = `
   SELECT p.id, p.name, m.role,
     (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = m.class_id AND a.author_id = p.id AND a.deleted_at IS NULL AND a.root_id IS NULL) AS annotations,
@@ -16,7 +16,7 @@ const MEMBERS = `
 const INSERT_CLASS =
   'INSERT INTO class (id, name, tint, code, created_by, created_at) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING';
 const UPDATE_CLASS = 'UPDATE class SET name = ?, tint = ?, version = version + 1 WHERE id = ? AND version = ?';
-const BY_CODE = 'SELECT id, name, tint FROM class WHERE code = ?';
+const BY_CODE = 'SELECT id, name, tint FROM class WHERE code = ? AND code_open = 1 AND deleted_at IS NULL';
 const BY_ID = 'SELECT id, name, tint FROM class WHERE id = ?';
 const JOIN = 'INSERT INTO membership (class_id, person_id, role, joined_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
 const ADD_SOURCE =
@@ -67,6 +67,6 @@ export const updateClass = (db: Db, id: string, { name, tint, version = 0 }: Cla
 
 /** The class as one of its members sees it, without its readings; undefined for anybody else. */
 export function classFor(db: Db, personId: string, classId: string): Omit<ClassDetail, 'readings'> | undefined {
-  const row = db.get<ClassRow & { code: string; version: number }>(CLASS_FOR, personId, classId);
+  const row = db.get<ClassRow & { code: string | null; version: number }>(CLASS_FOR, personId, classId);
   return row && { ...row, code: row.role === 'student' ? null : row.code, members: db.all<Member>(MEMBERS, classId) };
 }

@@ -11,6 +11,7 @@ import { sourceRowsOf } from '../sources/queries';
 import { classByCode, classesOf, classFor, classLabel, insertClass, joinClass, readingsOf, roleIn, updateClass } from './queries';
 import { addSourceTo, mustTeach, takeSourceFrom } from './readings';
 import { joinCode } from './join-code';
+import { classLifeRoutes, memberRoutes } from './member-routes';
 
 export function classRoutes(app: FastifyInstance, context: Context): void {
   const { db, events } = context, tries = new Tries();
@@ -70,4 +71,7 @@ export function classRoutes(app: FastifyInstance, context: Context): void {
     db.transaction(() => takeSourceFrom(context, person, id, sourceId));
     return reply.code(204).send();
   });
+
+  memberRoutes(app, context);
+  classLifeRoutes(app, context);
 }

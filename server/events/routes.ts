@@ -25,7 +25,7 @@ export function eventRoutes(app: FastifyInstance, context: Context): void {
     return known;
   };
 
-  app.get('/api/events', (request, reply) => {
+  app.get('/api/events', { config: { browserOnly: true } }, (request, reply) => {
     const person = personOf(request),
       session = sessionOf(request);
     const cursor = request.headers['last-event-id'] ?? (request.query as Record<string, unknown>).since;

@@ -21,6 +21,10 @@ export class Streams {
     return count;
   }
 
+  endPerson(personId: string): void {
+    for (const stream of this.open) if (stream.personId === personId) stream.end();
+  }
+
   /** Nobody goes on listening in a session that was ended. */
   endSession(session: string): void {
     for (const stream of this.open) if (stream.session === session) stream.end();

@@ -6,6 +6,7 @@ import type { Job, Me } from '@avrelle/core/wire';
 import { buildApp } from '../app';
 import { readConfig } from '../config';
 import type { Context } from '../context';
+import { ENDPOINTS, isFor, type Method } from '@avrelle/core/api';
 import { openDatabase, type Db } from '../db/database';
 import { directIngester, type Ingester } from '../ingest/ingester';
 import { openContext } from '../open-context';
@@ -51,6 +52,7 @@ export async function startServer(options: { db?: Db; ingester?: Ingester; env?:
     const send: Client['send'] = async (method, url, body) => {
       const answer = await app.inject({ method, url, headers: cookie ? { cookie } : {}, ...(body === undefined ? {} : { payload: body as InjectOptions['payload'] }) } as InjectOptions);
       const isJson = String(answer.headers['content-type']).includes('json');
+      if (answer.statusCode === 200) checkAnswer(method, url, isJson ? answer.json() : undefined);
       return { status: answer.statusCode, body: (isJson ? answer.json() : undefined) as never, headers: answer.headers, text: answer.body };
     };
     const keepFile: Client['keepFile'] = (name, bytes, { fields = {}, transcript } = {}) => upload(app, cookie, [...(name ? [[name, bytes] as const] : []), ...(transcript ? [transcript] : [])], fields);
@@ -71,6 +73,11 @@ export async function startServer(options: { db?: Db; ingester?: Ingester; env?:
     },
     close: async () => { context.events.close(); await context.jobs.stop(); await app.close(); context.db.close(); },
   };
+}
+
+/** What the contract says an answer is, it has to be, to the type. */
+function checkAnswer(method: Method, url: string, answer: unknown): void {
+  ENDPOINTS.find((endpoint) => isFor(endpoint, method, url))?.answer?.validateSync(answer, { strict: true });
 }
 
 async function upload(app: FastifyInstance, cookie: string, files: readonly (readonly [name: string, bytes: Uint8Array])[], fields: Readonly<Record<string, string>>): Promise<Finished> {

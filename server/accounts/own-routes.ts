@@ -1,0 +1,86 @@
+import type { FastifyInstance } from 'fastify';
+import {
+  changeName,
+  changePassword,
+  createToken,
+  endOtherSessions,
+  endSession,
+  listSessions,
+  listTokens,
+  revokeToken,
+} from '@avrelle/core/api';
+import type { Context } from '../context';
+import { AppError } from '../errors';
+import { serve } from '../serve';
+import { isCommon } from './common-passwords';
+import { hashPassword, verifyPassword } from './passwords';
+import { personById, sessionsOf, setName, setPassword } from './queries';
+import { daysFrom, endSessions, newToken, sessionOf, TOKEN_PREFIX, tokenHash } from './session';
+import { insertToken, removeToken, tokensOf } from './token-queries';
+import type { Tries } from './tries';
+
+/** Tokens of one person at once. */
+const MOST_TOKENS = 50;
+
+/** One's own account: name and password, where one is signed in, and what other programs may do. */
+export function ownAccountRoutes(app: FastifyInstance, context: Context, tries: Tries): void {
+  const { db, now, events } = context;
+
+  serve(app, changeName, ({ me, body }) => {
+    db.transaction(() => {
+      setName(db, me.id, body.name);
+      events.append({ type: 'library', personId: me.id });
+    });
+    return { ...me, name: body.name };
+  });
+
+  serve(app, changePassword, async ({ me, body, request }) => {
+    await tries.guard(me.email, request.ip, ['wrong_password'], async () => {
+      if (!(await verifyPassword(personById(db, me.id)!.password_hash, body.current)))
+        throw new AppError('wrong_password', {}, { field: 'current' });
+    });
+    if (await isCommon(body.password)) throw new AppError('common_password', {}, { field: 'password' });
+    setPassword(db, me.id, await hashPassword(body.password));
+    const here = sessionOf(request);
+    endSessions(context, me.id, ({ hash }) => hash !== here);
+  });
+
+  serve(app, listSessions, ({ me, request }) => {
+    const here = sessionOf(request);
+    return sessionsOf(db, me.id, now()).map(
+      ({ id, agent, created_at: createdAt, seen_at: seenAt, token_hash: hash }) => ({
+        id,
+        agent,
+        createdAt,
+        seenAt,
+        here: hash === here,
+      }),
+    );
+  });
+
+  serve(app, endSession, ({ me, params }) => {
+    if (endSessions(context, me.id, ({ id }) => id === params.id) === 0)
+      throw new AppError('not_found', { what: 'session' });
+  });
+
+  serve(app, endOtherSessions, ({ me, request }) => {
+    const here = sessionOf(request);
+    endSessions(context, me.id, ({ hash }) => hash !== here);
+  });
+
+  serve(app, listTokens, ({ me }) => tokensOf(db, me.id));
+
+  serve(app, createToken, ({ me, params, body: { name, scope, days } }) => {
+    if (tokensOf(db, me.id).length >= MOST_TOKENS)
+      throw new AppError('list_full', { what: 'access keys', limit: MOST_TOKENS, where: 'one account' });
+    const token = `${TOKEN_PREFIX}${newToken()}`;
+    const at = { now: now(), expiresAt: daysFrom(now(), days) };
+    if (!insertToken(db, { id: params.id, personId: me.id, name, scope, hash: tokenHash(token), ...at }))
+      throw new AppError('id_taken', { id: params.id });
+    return { token };
+  });
+
+  serve(app, revokeToken, ({ me, params }) => {
+    if (!removeToken(db, me.id, params.id)) throw new AppError('not_found', { what: 'access key' });
+  });
+}
