@@ -110,7 +110,10 @@ function MyMenu() {
   };
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className="whitespace-nowrap font-semibold" title={`${me.name}: theme and signing out`}>
+      <DropdownMenu.Trigger
+        className="whitespace-nowrap font-semibold"
+        title={`${me.name}: theme, your account, signing out`}
+      >
         {shortName(me.name)}
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
@@ -118,6 +121,9 @@ function MyMenu() {
           <DropdownMenu.Label className="px-3.5 pb-1.5 text-[13px] text-soft">{me.email}</DropdownMenu.Label>
           <DropdownMenu.Item className="item" onSelect={() => setTheme(theme === 'day' ? 'night' : 'day')}>
             {theme === 'day' ? 'Night theme' : 'Day theme'}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="item" onSelect={() => void navigate('/account')}>
+            Your account
           </DropdownMenu.Item>
           <DropdownMenu.Item className="item" onSelect={() => void signOut()}>
             Sign out

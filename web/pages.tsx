@@ -20,6 +20,8 @@ export const PAGES = [
   page('/find', () => import('./find/FindPage')),
   page('/classes', () => import('./classes/ClassesPage')),
   page('/classes/:id', () => import('./classes/ClassPage')),
+  page('/account', () => import('./account/YourAccountPage')),
+  page('/people', () => import('./account/PeoplePage')),
 ];
 
 /** Resolves when the code of the page at an address is there, or did not come. */

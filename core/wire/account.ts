@@ -4,8 +4,12 @@ import { object, string, type InferType } from 'yup';
 const UNSEEN = /[\p{Cc}\p{Cf}\u115F\u1160\u3164\uFFA0\u2800]/u;
 
 export const signInSchema = object({
-  email: string().trim().required().email('Write your e-mail address as name@example.test.').max(254),
-  password: string().required().max(200),
+  email: string()
+    .trim()
+    .required('Write your e-mail address.')
+    .email('Write your e-mail address as name@example.test.')
+    .max(254),
+  password: string().required('Write your password.').max(200),
 }).noUnknown();
 
 /** A person's name, as others see it. */
@@ -20,10 +24,17 @@ export const displayName = () =>
       (name) => !UNSEEN.test(name),
     );
 export const newPassword = () =>
-  string().required().min(10, 'Choose a password of at least 10 characters.').max(200);
+  string()
+    .required('Choose a password of at least 10 characters.')
+    .min(10, 'Choose a password of at least 10 characters.')
+    .max(200);
 
 export const signUpSchema = object({
-  email: string().trim().required().email('Write your e-mail address as name@example.test.').max(254),
+  email: string()
+    .trim()
+    .required('Write your e-mail address.')
+    .email('Write your e-mail address as name@example.test.')
+    .max(254),
   name: displayName(),
   password: newPassword(),
 }).noUnknown();

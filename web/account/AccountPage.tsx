@@ -1,44 +1,27 @@
-import { useState, type FormEvent } from 'react';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import { ValidationError, type AnyObjectSchema } from 'yup';
-import { signInSchema, signUpSchema, type Me, type Welcome } from '@avrelle/core/wire';
-import { ProblemError, request } from '../data/api';
+import { signInSchema, signUpSchema, type Me, type SignIn, type SignUp, type Welcome } from '@avrelle/core/wire';
+import { request } from '../data/api';
 import { keys } from '../data/queries';
-import { Alert } from '../ui/Alert';
-
-interface Wrong {
-  readonly field?: string | undefined;
-  readonly words: string;
-}
+import { FormAlert, FormField, useSchemaForm } from '../ui/Form';
 
 /** Signing in, or making an account where that is allowed; the first account of an installation is its administrator's. */
 export default function AccountPage({ welcome, back }: { welcome: Welcome; back: string }) {
   const [making, setMaking] = useState(welcome.firstAccount);
-  const [wrong, setWrong] = useState<Wrong>();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const enter = useMutation({
-    mutationFn: (values: Record<string, string>) =>
-      request<Me>('POST', making ? '/api/people' : '/api/session', values),
-    onSuccess: async () => {
-      void navigate(back);
-      await client.invalidateQueries({ queryKey: keys.welcome });
-    },
-    onError: (error) =>
-      setWrong({ words: error.message, field: error instanceof ProblemError ? error.problem.field : undefined }),
-  });
-  const submit = (event: FormEvent<HTMLFormElement>): void => {
-    event.preventDefault();
-    const values = Object.fromEntries(new FormData(event.currentTarget)) as Record<string, string>;
-    const found = firstWrong(making ? signUpSchema : signInSchema, values);
-    setWrong(found);
-    if (!found) enter.mutate(values);
+  const enter = async (path: string, values: SignIn | SignUp): Promise<void> => {
+    await request<Me>('POST', path, values);
+    void navigate(back);
+    await client.invalidateQueries({ queryKey: keys.welcome });
   };
-  const swap = (): void => {
-    setMaking(!making);
-    setWrong(undefined);
-  };
+  const swap =
+    welcome.signUp && !welcome.firstAccount ? (
+      <button type="button" className="act text-[14px]" onClick={() => setMaking(!making)}>
+        {making ? 'I have an account' : 'Make an account'}
+      </button>
+    ) : null;
   return (
     <main className="grid min-h-full place-items-center p-6">
       <div className="grid w-full max-w-[760px] grid-cols-[1fr_320px] items-center gap-14 max-[760px]:grid-cols-1">
@@ -50,75 +33,64 @@ export default function AccountPage({ welcome, back }: { welcome: Welcome; back:
             <span className="kind-keep">every passage</span> again.
           </p>
         </div>
-        <form
-          onSubmit={submit}
-          noValidate
-          className="grid gap-4 border-l border-strong pl-8 max-[760px]:border-l-0 max-[760px]:pl-0"
-        >
-          <h1 className="text-[23px]">
-            {making ? (welcome.firstAccount ? 'The first account' : 'Make an account') : 'Sign in'}
-          </h1>
-          {welcome.firstAccount && making && <p className="text-[14px] text-soft">It becomes the administrator’s.</p>}
-          {making && <Field name="name" label="Your name, as others will see it" autoComplete="name" wrong={wrong} />}
-          <Field name="email" label="E-mail address" type="email" autoComplete="username" wrong={wrong} />
-          <Field
-            name="password"
-            label={making ? 'Password, at least 10 characters' : 'Password'}
-            type="password"
-            autoComplete={making ? 'new-password' : 'current-password'}
-            wrong={wrong}
-          />
-          {wrong && !wrong.field && <Alert>{wrong.words}</Alert>}
-          <div className="flex items-center gap-5">
-            <button className="press" disabled={enter.isPending}>
-              {enter.isPending ? 'One moment…' : making ? 'Make the account' : 'Sign in'}
-            </button>
-            {welcome.signUp && !welcome.firstAccount && (
-              <button type="button" className="act text-[14px]" onClick={swap}>
-                {making ? 'I have an account' : 'Make an account'}
-              </button>
-            )}
-          </div>
-        </form>
+        {making ? (
+          <SignUpForm first={welcome.firstAccount} send={(values) => enter('/api/people', values)} swap={swap} />
+        ) : (
+          <SignInForm send={(values) => enter('/api/session', values)} swap={swap} />
+        )}
       </div>
     </main>
   );
 }
 
-function Field({
-  name,
-  label,
-  type = 'text',
-  autoComplete,
-  wrong,
-}: {
-  name: string;
-  label: string;
-  type?: string;
-  autoComplete: string;
-  wrong: Wrong | undefined;
-}) {
-  const mine = wrong?.field === name ? wrong.words : undefined;
+const LOOK = 'grid gap-4 border-l border-strong pl-8 max-[760px]:border-l-0 max-[760px]:pl-0';
+
+interface FormProps<Values> {
+  readonly send: (values: Values) => Promise<void>;
+  /** To the other form, where there is a choice. */
+  readonly swap: React.ReactNode;
+}
+
+function SignInForm({ send, swap }: FormProps<SignIn>) {
+  const { form, submit, busy } = useSchemaForm<SignIn>(signInSchema, { email: '', password: '' }, send);
   return (
-    <label className="grid gap-1 text-[14px] text-soft">
-      {label}
-      <input
-        name={name}
-        type={type}
-        autoComplete={autoComplete}
-        aria-invalid={mine ? true : undefined}
-        className="field text-[15px]"
-      />
-      <Alert>{mine}</Alert>
-    </label>
+    <form onSubmit={submit} noValidate className={LOOK}>
+      <h1 className="text-[23px]">Sign in</h1>
+      <FormField form={form} name="email" label="E-mail address" type="email" autoComplete="username" />
+      <FormField form={form} name="password" label="Password" type="password" autoComplete="current-password" />
+      <FormAlert form={form} />
+      <div className="flex items-center gap-5">
+        <button className="press" disabled={busy}>
+          {busy ? 'One moment…' : 'Sign in'}
+        </button>
+        {swap}
+      </div>
+    </form>
   );
 }
 
-function firstWrong(schema: AnyObjectSchema, values: unknown): Wrong | undefined {
-  try {
-    schema.validateSync(values, { abortEarly: true });
-    return undefined;
-  } catch (error) {
-    return error instanceof ValidationError ? { field: error.path, words: error.message } : { words: String(error) };
-  }
+function SignUpForm({ first, send, swap }: FormProps<SignUp> & { readonly first: boolean }) {
+  const { form, submit, busy } = useSchemaForm<SignUp>(signUpSchema, { email: '', name: '', password: '' }, send);
+  return (
+    <form onSubmit={submit} noValidate className={LOOK}>
+      <h1 className="text-[23px]">{first ? 'The first account' : 'Make an account'}</h1>
+      {first && <p className="text-[14px] text-soft">It becomes the administrator’s.</p>}
+      <FormField form={form} name="name" label="Your name, as others will see it" autoComplete="name" />
+      <FormField form={form} name="email" label="E-mail address" type="email" autoComplete="username" />
+      <FormField
+        form={form}
+        name="password"
+        label="Password, at least 10 characters"
+        type="password"
+        autoComplete="new-password"
+      />
+      <FormAlert form={form} />
+      <div className="flex items-center gap-5">
+        <button className="press" disabled={busy}>
+          {busy ? 'One moment…' : 'Make the account'}
+        </button>
+        {swap}
+      </div>
+    </form>
+  );
 }

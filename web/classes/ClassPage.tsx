@@ -1,5 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useParams } from 'react-router';
+import { ClassMenu } from './ClassMenu';
+import { Members } from './Members';
 import { READINGS_AT_ONCE, type SourceRow as Row } from '@avrelle/core/wire';
 import { request, wordsOf } from '../data/api';
 import { keys, useClass, useMoreReadings } from '../data/queries';
@@ -33,23 +35,28 @@ export default function ClassPage() {
         <p className="text-[14px] text-soft">
           {count(c.people, 'person', 'people')} · {count(c.sources, 'reading')} · {count(c.annotations, 'shared mark')}
         </p>
-        {c.code && (
-          <p className="ml-auto text-[14px] text-soft">
-            Code to join:{' '}
-            <button
-              className="act tracking-[.14em]"
-              title="Copy"
-              onClick={() =>
-                void navigator.clipboard.writeText(c.code!).then(
-                  () => messages.tell('The code is on the clipboard.'),
-                  () => messages.warn(`Could not copy; the code is ${c.code}.`),
-                )
-              }
-            >
-              {c.code}
-            </button>
-          </p>
-        )}
+        <div className="ml-auto flex flex-wrap items-baseline gap-x-6 text-[14px] text-soft">
+          {c.code ? (
+            <p>
+              Code to join:{' '}
+              <button
+                className="act tracking-[.14em]"
+                title="Copy"
+                onClick={() =>
+                  void navigator.clipboard.writeText(c.code!).then(
+                    () => messages.tell('The code is on the clipboard.'),
+                    () => messages.warn(`Could not copy; the code is ${c.code}.`),
+                  )
+                }
+              >
+                {c.code}
+              </button>
+            </p>
+          ) : (
+            c.role !== 'student' && <p>Nobody can join now</p>
+          )}
+          <ClassMenu of={c} />
+        </div>
       </header>
       <section aria-label="Readings" className="min-h-0 overflow-y-auto bg-sheet">
         {c.readings.length === 0 && (
@@ -78,33 +85,7 @@ export default function ClassPage() {
         className="min-h-0 overflow-y-auto border-l border-rule px-6 py-4 max-[900px]:border-l-0"
       >
         <h2 className="mb-2 text-[17px]">People</h2>
-        <table className="w-full text-[14px]">
-          <thead>
-            <tr className="text-left text-[13px] text-soft">
-              <th scope="col" className="py-1 font-normal">
-                Name
-              </th>
-              <th scope="col" className="text-right font-normal">
-                Marks
-              </th>
-              <th scope="col" className="text-right font-normal">
-                Answers
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {c.members.map((m) => (
-              <tr key={m.id} className="border-t border-rule">
-                <td className="py-1.5">
-                  {m.name}
-                  {m.role !== 'student' && <span className="text-soft"> · {m.role}</span>}
-                </td>
-                <td className="text-right">{m.annotations || '–'}</td>
-                <td className="text-right">{m.replies || '–'}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Members of={c} />
       </aside>
     </main>
   );

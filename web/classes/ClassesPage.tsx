@@ -9,6 +9,7 @@ import { Alert } from '../ui/Alert';
 import { State } from '../ui/State';
 import { Tint } from '../ui/Tint';
 import { count } from '../ui/when';
+import { DeletedClasses } from './DeletedClasses';
 
 /** My classes; joining one by its code; making one. */
 export default function ClassesPage() {
@@ -37,29 +38,32 @@ export default function ClassesPage() {
       </div>
       <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block max-[900px]:overflow-y-auto">
         <State of={classes}>
-          <ul className="py-1">
-            {classes.data?.map((c) => (
-              <li key={c.id} className="border-b border-rule px-[30px] py-3.5 hover:bg-wash max-[900px]:px-4">
-                <h2 className="text-[18px]">
-                  <Link to={`/classes/${c.id}`}>
-                    <Tint tint={c.tint}>{c.name}</Tint>
-                  </Link>
-                </h2>
-                <p className="mt-1.5 text-[14px] text-soft">
-                  {c.role === 'student'
-                    ? 'you are a student'
-                    : `you are ${c.role === 'assistant' ? 'an assistant' : 'the teacher'}`}{' '}
-                  · {count(c.people, 'person', 'people')} · {count(c.sources, 'reading')} ·{' '}
-                  {count(c.annotations, 'shared mark')}
-                </p>
-              </li>
-            ))}
-            {classes.data?.length === 0 && (
-              <li className="max-w-[52ch] px-[30px] py-6 text-soft">
-                You are in no class yet. Join one with the code your teacher gave you, or make one of your own.
-              </li>
-            )}
-          </ul>
+          <div className="min-h-0 overflow-y-auto">
+            <ul className="py-1">
+              {classes.data?.map((c) => (
+                <li key={c.id} className="border-b border-rule px-[30px] py-3.5 hover:bg-wash max-[900px]:px-4">
+                  <h2 className="text-[18px]">
+                    <Link to={`/classes/${c.id}`}>
+                      <Tint tint={c.tint}>{c.name}</Tint>
+                    </Link>
+                  </h2>
+                  <p className="mt-1.5 text-[14px] text-soft">
+                    {c.role === 'student'
+                      ? 'you are a student'
+                      : `you are ${c.role === 'assistant' ? 'an assistant' : 'the teacher'}`}{' '}
+                    · {count(c.people, 'person', 'people')} · {count(c.sources, 'reading')} ·{' '}
+                    {count(c.annotations, 'shared mark')}
+                  </p>
+                </li>
+              ))}
+              {classes.data?.length === 0 && (
+                <li className="max-w-[52ch] px-[30px] py-6 text-soft">
+                  You are in no class yet. Join one with the code your teacher gave you, or make one of your own.
+                </li>
+              )}
+            </ul>
+            <DeletedClasses />
+          </div>
         </State>
         <aside
           aria-label="Join or make a class"

@@ -1,0 +1,119 @@
+import { useState } from 'react';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { v7 } from 'uuid';
+import {
+  createToken,
+  revokeToken,
+  TOKEN_DAYS,
+  tokenSchema,
+  type AnswerOf,
+  type BodyOf,
+  type listTokens,
+} from '@avrelle/core/api';
+import { accountKeys, tokensQuery } from '../data/accounts';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { DataTable, type PlainColumn } from '../ui/DataTable';
+import { FormAlert, FormChoice, FormField, useSchemaForm } from '../ui/Form';
+import { useMessages } from '../ui/Messages';
+import { Secret } from './Secret';
+import { State } from '../ui/State';
+import { day, when } from '../ui/when';
+
+type Row = AnswerOf<typeof listTokens>[number];
+
+const LENGTHS: Readonly<Record<(typeof TOKEN_DAYS)[number], string>> = {
+  7: 'in a week',
+  30: 'in 30 days',
+  90: 'in 90 days',
+  365: 'in a year',
+};
+
+/** Keys for other programs: those there are, and a new one, which is shown once. */
+export function AccessKeys() {
+  const tokens = useQuery(tokensQuery);
+  const client = useQueryClient();
+  const messages = useMessages();
+  const [made, setMade] = useState<string>();
+  const renew = () => client.invalidateQueries({ queryKey: accountKeys.tokens });
+  const revoke = useMutation({
+    mutationFn: (id: string) => call(revokeToken, { params: { id } }),
+    onSuccess: renew,
+    onError: (error) => messages.warn(wordsOf(error)),
+  });
+  const columns: PlainColumn<Row>[] = [
+    { id: 'name', header: 'For', cell: ({ row }) => row.original.name },
+    { id: 'scope', header: 'May', cell: ({ row }) => (row.original.scope === 'read' ? 'read' : 'read and write') },
+    { id: 'ends', header: 'Ends', cell: ({ row }) => day(row.original.expiresAt) },
+    { id: 'used', header: 'Last used', cell: ({ row }) => (row.original.usedAt ? when(row.original.usedAt) : 'never') },
+    {
+      id: 'take',
+      header: () => <span className="sr-only">Take back</span>,
+      cell: ({ row }) => (
+        <button className="act" onClick={() => revoke.mutate(row.original.id)}>
+          Take back<span className="sr-only"> the key for {row.original.name}</span>
+        </button>
+      ),
+    },
+  ];
+  return (
+    <State of={tokens}>
+      {tokens.data && tokens.data.length > 0 && (
+        <div className="mb-5 overflow-x-auto">
+          <DataTable
+            label="Access keys"
+            columns={columns}
+            rows={tokens.data}
+            idOf={({ id }) => id}
+            numbers={['take']}
+          />
+        </div>
+      )}
+      <NewKey
+        onMade={(token) => {
+          setMade(token);
+          void renew();
+        }}
+      />
+      {made && (
+        <Secret title="Your new access key" value={made} onClose={() => setMade(undefined)}>
+          Give it to the program now: it is not shown again. Whoever has it can do what it says.
+        </Secret>
+      )}
+    </State>
+  );
+}
+
+function NewKey({ onMade }: { readonly onMade: (token: string) => void }) {
+  const { form, submit, busy } = useSchemaForm<BodyOf<typeof createToken>>(
+    tokenSchema,
+    { name: '', scope: 'read', days: 30 },
+    async (body) => {
+      const { token } = await call(createToken, { params: { id: v7() }, body });
+      form.reset();
+      onMade(token);
+    },
+  );
+  return (
+    <form noValidate onSubmit={submit} className="grid gap-3">
+      <div className="grid grid-cols-[1fr_auto_auto] items-start gap-4 max-[760px]:grid-cols-1">
+        <FormField form={form} name="name" label="New key for" hint="the name of the program" />
+        <FormChoice form={form} name="scope" label="It may">
+          <option value="read">read</option>
+          <option value="write">read and write</option>
+        </FormChoice>
+        <FormChoice form={form} name="days" label="It ends">
+          {TOKEN_DAYS.map((days) => (
+            <option key={days} value={days}>
+              {LENGTHS[days]}
+            </option>
+          ))}
+        </FormChoice>
+      </div>
+      <FormAlert form={form} />
+      <button className="press justify-self-start" disabled={busy}>
+        Make a key
+      </button>
+    </form>
+  );
+}

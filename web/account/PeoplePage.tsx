@@ -1,0 +1,162 @@
+import { useDeferredValue, useState } from 'react';
+import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
+import { DropdownMenu } from 'radix-ui';
+import { Link } from 'react-router';
+import { resetPassword, resumePerson, suspendPerson, type AnswerOf, type listPeople } from '@avrelle/core/api';
+import { accountKeys, peopleQuery } from '../data/accounts';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { Confirm } from '../ui/Confirm';
+import { DataTable, type PlainColumn } from '../ui/DataTable';
+import { Menu } from '../ui/Menu';
+import { useMessages } from '../ui/Messages';
+import { State } from '../ui/State';
+import { count, day, when } from '../ui/when';
+import { useMe } from './me';
+import { Secret } from './Secret';
+
+type Account = AnswerOf<typeof listPeople>['people'][number];
+
+/** All accounts of this installation, for its administrators. */
+export default function PeoplePage() {
+  const [search, setSearch] = useState('');
+  const people = useInfiniteQuery({ ...peopleQuery(useDeferredValue(search)), placeholderData: (before) => before });
+  const [asked, setAsked] = useState<{ readonly what: 'suspend' | 'reset'; readonly account: Account }>();
+  const [password, setPassword] = useState<{ readonly value: string; readonly name: string }>();
+  const client = useQueryClient();
+  const messages = useMessages();
+  const renew = () => client.invalidateQueries({ queryKey: accountKeys.people });
+  const resume = (account: Account): void =>
+    void call(resumePerson, { params: { id: account.id } }).then(renew, (e: unknown) => messages.warn(wordsOf(e)));
+  const rows = people.data?.pages.flatMap((page) => page.people) ?? [];
+  return (
+    <main className="grid min-h-0 grid-rows-[auto_1fr] bg-sheet">
+      <header className="flex flex-wrap items-baseline gap-x-6 gap-y-2 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
+        <h1 className="text-[23px]">All accounts</h1>
+        <p role="status" className="text-[14px] text-soft">
+          {people.data && count(people.data.pages[0]!.total, 'account')}
+        </p>
+        <label className="ml-auto flex items-baseline gap-2 text-[14px] text-soft">
+          Name or e-mail address
+          <input type="search" className="field w-[220px]" value={search} onChange={(e) => setSearch(e.target.value)} />
+        </label>
+        <Link to="/account" className="act text-[14px]">
+          Your account
+        </Link>
+      </header>
+      <div className="min-h-0 overflow-auto px-[30px] py-4 max-[900px]:px-4">
+        <State of={people}>
+          {rows.length === 0 ? (
+            <p className="py-4 text-soft">No account has that in its name or address.</p>
+          ) : (
+            <DataTable
+              label="Accounts"
+              columns={columnsOf(setAsked, resume)}
+              rows={rows}
+              idOf={({ id }) => id}
+              numbers={['sources', 'classes', 'actions']}
+            />
+          )}
+          {people.hasNextPage && (
+            <button className="act mt-4" disabled={people.isFetching} onClick={() => void people.fetchNextPage()}>
+              Show more
+            </button>
+          )}
+        </State>
+      </div>
+      {asked?.what === 'suspend' && (
+        <Confirm
+          title={`Suspend the account of ${asked.account.name}?`}
+          action="Suspend"
+          onClose={() => setAsked(undefined)}
+          run={() => call(suspendPerson, { params: { id: asked.account.id } }).then(renew)}
+        >
+          <p>They are signed out everywhere and cannot sign in until you open the account again.</p>
+          <p>Nothing is deleted. What they shared stays with their classes.</p>
+        </Confirm>
+      )}
+      {asked?.what === 'reset' && (
+        <Confirm
+          title={`Give ${asked.account.name} a new password?`}
+          action="Make a new password"
+          onClose={() => setAsked(undefined)}
+          run={() =>
+            call(resetPassword, { params: { id: asked.account.id } }).then((made) =>
+              setPassword({ value: made.password, name: asked.account.name }),
+            )
+          }
+        >
+          <p>Their password of now ends, they are signed out everywhere, and their access keys end.</p>
+        </Confirm>
+      )}
+      {password && (
+        <Secret
+          title={`The new password of ${password.name}`}
+          value={password.value}
+          onClose={() => setPassword(undefined)}
+        >
+          Tell them yourself; it is not shown again. They can change it under “Your account”.
+        </Secret>
+      )}
+    </main>
+  );
+}
+
+function columnsOf(
+  ask: (asked: { readonly what: 'suspend' | 'reset'; readonly account: Account }) => void,
+  resume: (account: Account) => void,
+): PlainColumn<Account>[] {
+  return [
+    {
+      id: 'name',
+      header: 'Name',
+      cell: ({ row: { original } }) => (
+        <>
+          {original.name}
+          {original.role === 'administrator' && <span className="text-soft"> · administrator</span>}
+          {original.suspended && <span className="text-brick"> · suspended</span>}
+        </>
+      ),
+    },
+    { id: 'email', header: 'E-mail address', cell: ({ row }) => row.original.email },
+    { id: 'sources', header: 'Sources', cell: ({ row }) => row.original.sources || '–' },
+    { id: 'classes', header: 'Classes', cell: ({ row }) => row.original.classes || '–' },
+    { id: 'since', header: 'Since', cell: ({ row }) => day(row.original.createdAt) },
+    {
+      id: 'seen',
+      header: 'Last seen',
+      cell: ({ row }) => (row.original.seenAt ? when(row.original.seenAt) : 'not lately'),
+    },
+    {
+      id: 'actions',
+      header: () => <span className="sr-only">What can be done</span>,
+      cell: ({ row }) => <AccountMenu account={row.original} ask={ask} resume={resume} />,
+    },
+  ];
+}
+
+interface AccountMenuProps {
+  readonly account: Account;
+  readonly ask: Parameters<typeof columnsOf>[0];
+  readonly resume: (account: Account) => void;
+}
+
+function AccountMenu({ account, ask, resume }: AccountMenuProps) {
+  if (account.id === useMe().id) return <span className="text-soft">you</span>;
+  return (
+    <Menu words="Change" about={account.name}>
+      {account.suspended ? (
+        <DropdownMenu.Item className="item" onSelect={() => resume(account)}>
+          Open it again
+        </DropdownMenu.Item>
+      ) : (
+        <DropdownMenu.Item className="item" onSelect={() => ask({ what: 'suspend', account })}>
+          Suspend…
+        </DropdownMenu.Item>
+      )}
+      <DropdownMenu.Item className="item" onSelect={() => ask({ what: 'reset', account })}>
+        New password…
+      </DropdownMenu.Item>
+    </Menu>
+  );
+}

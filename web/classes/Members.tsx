@@ -1,0 +1,91 @@
+import { useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { DropdownMenu } from 'radix-ui';
+import { changeRole, CLASS_ROLES, removeMember } from '@avrelle/core/api';
+import type { ClassDetail, Member } from '@avrelle/core/wire';
+import { useMe } from '../account/me';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { keys } from '../data/queries';
+import { Confirm } from '../ui/Confirm';
+import { DataTable, type PlainColumn } from '../ui/DataTable';
+import { Menu } from '../ui/Menu';
+import { useMessages } from '../ui/Messages';
+
+const A_ROLE: Readonly<Record<Member['role'], string>> = {
+  teacher: 'a teacher',
+  assistant: 'an assistant',
+  student: 'a student',
+};
+
+/** Who is in a class, how much they wrote, and, for its teachers, as what they are in it. */
+export function Members({ of: { id, name, role, members } }: { readonly of: ClassDetail }) {
+  const me = useMe();
+  const [leaving, setLeaving] = useState<Member>();
+  const client = useQueryClient();
+  const messages = useMessages();
+  const renew = () => client.invalidateQueries({ queryKey: keys.classes });
+  const make = (member: Member, to: Member['role']): void =>
+    void call(changeRole, { params: { id, personId: member.id }, body: { role: to } }).then(renew, (e: unknown) =>
+      messages.warn(wordsOf(e)),
+    );
+  const columns: PlainColumn<Member>[] = [
+    {
+      id: 'name',
+      header: 'Name',
+      cell: ({ row: { original } }) => (
+        <>
+          {original.name}
+          {original.role !== 'student' && <span className="text-soft"> · {original.role}</span>}
+        </>
+      ),
+    },
+    { id: 'marks', header: 'Marks', cell: ({ row }) => row.original.annotations || '–' },
+    { id: 'answers', header: 'Answers', cell: ({ row }) => row.original.replies || '–' },
+    ...(role === 'teacher'
+      ? [
+          {
+            id: 'change',
+            header: () => <span className="sr-only">Change</span>,
+            cell: ({ row: { original } }) =>
+              original.id === me.id ? (
+                <span className="text-soft">you</span>
+              ) : (
+                <Menu words="Change" about={original.name}>
+                  {CLASS_ROLES.filter((to) => to !== original.role).map((to) => (
+                    <DropdownMenu.Item key={to} className="item" onSelect={() => make(original, to)}>
+                      Make {A_ROLE[to]}
+                    </DropdownMenu.Item>
+                  ))}
+                  <DropdownMenu.Item className="item" onSelect={() => setLeaving(original)}>
+                    Remove from the class…
+                  </DropdownMenu.Item>
+                </Menu>
+              ),
+          } satisfies PlainColumn<Member>,
+        ]
+      : []),
+  ];
+  return (
+    <>
+      <DataTable
+        label="Members"
+        columns={columns}
+        rows={members}
+        idOf={(member) => member.id}
+        numbers={['marks', 'answers', 'change']}
+      />
+      {leaving && (
+        <Confirm
+          title={`Remove ${leaving.name} from “${name}”?`}
+          action="Remove"
+          onClose={() => setLeaving(undefined)}
+          run={() => call(removeMember, { params: { id, personId: leaving.id } }).then(renew)}
+        >
+          <p>They will no longer see what is read and written in the class. What they wrote for it stays there.</p>
+          <p>With the code they can join again: make a new one, or let nobody join, if they should not.</p>
+        </Confirm>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,51 @@
+import { tableFeatures, useTable, type ColumnDef, type RowData } from '@tanstack/react-table';
+
+/** No sorting or paging of its own: the server orders what it gives. */
+export const PLAIN = tableFeatures({});
+export type PlainColumn<Row extends RowData> = ColumnDef<typeof PLAIN, Row, unknown>;
+
+interface Props<Row extends RowData> {
+  readonly label: string;
+  readonly columns: readonly PlainColumn<Row>[];
+  readonly rows: readonly Row[];
+  readonly idOf: (row: Row) => string;
+  /** Ids of columns of numbers, which stand at the right. */
+  readonly numbers?: readonly string[];
+}
+
+/** A ruled table of rows. */
+export function DataTable<Row extends RowData>({ label, columns, rows, idOf, numbers = [] }: Props<Row>) {
+  const table = useTable({
+    features: PLAIN,
+    columns: columns as PlainColumn<Row>[],
+    data: rows as Row[],
+    getRowId: idOf,
+  });
+  const side = (id: string): string => (numbers.includes(id) ? 'text-right' : 'text-left');
+  return (
+    <table aria-label={label} className="w-full text-[14px]">
+      <thead>
+        {table.getHeaderGroups().map((group) => (
+          <tr key={group.id} className="text-[13px] text-soft">
+            {group.headers.map((header) => (
+              <th key={header.id} scope="col" className={`py-1 pr-5 font-normal last:pr-0 ${side(header.column.id)}`}>
+                <table.FlexRender header={header} />
+              </th>
+            ))}
+          </tr>
+        ))}
+      </thead>
+      <tbody>
+        {table.getRowModel().rows.map((row) => (
+          <tr key={row.id} className="border-t border-rule">
+            {row.getAllCells().map((cell) => (
+              <td key={cell.id} className={`py-1.5 pr-5 align-baseline last:pr-0 ${side(cell.column.id)}`}>
+                <table.FlexRender cell={cell} />
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,86 @@
+import type { ReactNode } from 'react';
+import { yupResolver } from '@hookform/resolvers/yup';
+import { useForm, type DefaultValues, type FieldValues, type Path, type UseFormReturn } from 'react-hook-form';
+import type { ObjectSchema } from 'yup';
+import { ProblemError, wordsOf } from '../data/api';
+import { Alert } from './Alert';
+
+/** A form that is checked by the schema the server checks by; what the server refuses stands beside the field it is about. */
+export function useSchemaForm<Values extends FieldValues>(
+  schema: ObjectSchema<Values>,
+  defaults: DefaultValues<Values>,
+  send: (values: Values) => Promise<unknown>,
+): { readonly form: UseFormReturn<Values>; readonly submit: (event: React.FormEvent) => void; readonly busy: boolean } {
+  const form = useForm<Values>({
+    resolver: yupResolver(schema as never) as never,
+    defaultValues: defaults,
+  });
+  const { isSubmitting } = form.formState;
+  const submit = form.handleSubmit(async (values) => {
+    try {
+      await send(values);
+    } catch (error) {
+      const field = error instanceof ProblemError ? error.problem.field : undefined;
+      const known = field !== undefined && field in values;
+      form.setError(known ? (field as Path<Values>) : 'root', { message: wordsOf(error) }, { shouldFocus: known });
+    }
+  });
+  return { form, submit: (event) => void submit(event), busy: isSubmitting };
+}
+
+interface FieldProps<Values extends FieldValues> {
+  readonly form: UseFormReturn<Values>;
+  readonly name: Path<Values>;
+  readonly label: string;
+  readonly type?: string;
+  readonly autoComplete?: string;
+  readonly hint?: string;
+}
+
+export function FormField<Values extends FieldValues>({
+  form,
+  name,
+  label,
+  type = 'text',
+  autoComplete = 'off',
+  hint,
+}: FieldProps<Values>) {
+  const wrong = form.getFieldState(name, form.formState).error?.message;
+  return (
+    <label className="grid gap-1 text-[14px] text-soft">
+      {label}
+      <input
+        {...form.register(name)}
+        type={type}
+        autoComplete={autoComplete}
+        placeholder={hint}
+        aria-invalid={wrong ? true : undefined}
+        className="field text-[15px]"
+      />
+      <Alert>{wrong}</Alert>
+    </label>
+  );
+}
+
+/** One of a few, named. */
+export function FormChoice<Values extends FieldValues>({
+  form,
+  name,
+  label,
+  children,
+}: Pick<FieldProps<Values>, 'form' | 'name' | 'label'> & { readonly children: ReactNode }) {
+  return (
+    <label className="grid gap-1 text-[14px] text-soft">
+      {label}
+      <select {...form.register(name)} className="field text-[15px]">
+        {children}
+      </select>
+      <Alert>{form.getFieldState(name, form.formState).error?.message}</Alert>
+    </label>
+  );
+}
+
+/** What went wrong with the whole of it. */
+export function FormAlert<Values extends FieldValues>({ form }: { readonly form: UseFormReturn<Values> }) {
+  return <Alert>{form.formState.errors.root?.message}</Alert>;
+}
