@@ -8,8 +8,6 @@ export interface NetworkPolicy {
   readonly privateHosts: readonly string[];
 }
 
-export const OPEN_WEB: NetworkPolicy = { names: [], privateHosts: [] };
-
 const GLOBAL = ipaddr.parseCIDR('2000::/3');
 
 /** True for addresses of the public internet only; everything reserved, local or embedded in another form is not. */
