@@ -36,9 +36,9 @@ export const paint: Bench = async () => {
     const { openPage, Painter, KEY } = (window as unknown as { Reader: Made }).Reader;
     const frame = document.querySelector('iframe')!;
     frame.contentDocument!.body.getBoundingClientRect();
-    const before = performance.now(),
-      adapter = openPage(frame),
-      opened = performance.now();
+    const before = performance.now();
+    const adapter = openPage(frame);
+    const opened = performance.now();
     const painter = new Painter(adapter);
     painter.dress(getComputedStyle(document.documentElement));
     const length = adapter.stream.text.length;

@@ -34,9 +34,9 @@ test('a passage is kept, edited, removed or torn by what is left of it together'
 });
 
 test('a verdict is hard on a wrong place and fair to a near one', () => {
-  const before = 'b'.repeat(300),
-    after = 'c'.repeat(300),
-    passage = { start: 50, end: 90 };
+  const before = 'b'.repeat(300);
+  const after = 'c'.repeat(300);
+  const passage = { start: 50, end: 90 };
   const judged = (fate: 'kept' | 'edited' | 'removed', place: Parameters<typeof verdict>[3]) =>
     verdict(before, passage, { fate, start: 100, end: 140 }, place, after);
   expect([

@@ -28,10 +28,10 @@ export function edit(text: string, share: number, kind: EditKind, random: Random
   const kinds = EDITS.slice(0, 5) as readonly Exclude<EditKind, 'typography' | 'mixed'>[];
   for (let left = share * text.length; left > 0;) {
     const how = kind === 'mixed' ? kinds[whole(random, 5)]! : kind;
-    const at = whole(random, pieces.length),
-      length = how === 'replace' || random() < 0.6 ? 1 + whole(random, 3) : 1 + whole(random, 12);
-    const run = pieces.slice(at, at + length),
-      size = run.reduce((sum, p) => sum + p.text.length, 0);
+    const at = whole(random, pieces.length);
+    const length = how === 'replace' || random() < 0.6 ? 1 + whole(random, 3) : 1 + whole(random, 12);
+    const run = pieces.slice(at, at + length);
+    const size = run.reduce((sum, p) => sum + p.text.length, 0);
     const other = whole(random, pieces.length);
     if (how === 'insert') pieces.splice(at, 0, ...fresh(text, size, random));
     else if (how === 'delete') pieces.splice(at, length);
@@ -66,12 +66,12 @@ function units(text: string, kind: EditKind, random: Random): readonly { start: 
 function fresh(text: string, size: number, random: Random): Piece[] {
   const made: Piece[] = [];
   for (let length = 0; length < size;) {
-    const at = whole(random, text.length),
-      words =
-        text
-          .slice(at, at + 4 + whole(random, 8))
-          .replace(/^\S*?\s|\s\S*$/g, '')
-          .replace(/\n/g, ' ') || 'x';
+    const at = whole(random, text.length);
+    const words =
+      text
+        .slice(at, at + 4 + whole(random, 8))
+        .replace(/^\S*?\s|\s\S*$/g, '')
+        .replace(/\n/g, ' ') || 'x';
     made.push({ text: `${words} `, from: -1 });
     length += words.length + 1;
   }
@@ -93,8 +93,8 @@ function join(pieces: readonly Piece[]): Edited {
 function typography(text: string, share: number, random: Random): Edited {
   const pieces: Piece[] = [];
   for (let i = 0; i < text.length; i++) {
-    const two = text.slice(i, i + 2),
-      one = text[i]!;
+    const two = text.slice(i, i + 2);
+    const one = text[i]!;
     const changed =
       random() > share * 8
         ? undefined

@@ -9,9 +9,9 @@ const PAGES = 500;
 
 /** A report of 500 pages of text. */
 function longPdf(): Promise<Buffer> {
-  const doc = new PDFDocument({ size: 'A4', margin: 60, bufferPages: false }),
-    parts: Buffer[] = [],
-    random = seeded(11);
+  const doc = new PDFDocument({ size: 'A4', margin: 60, bufferPages: false });
+  const parts: Buffer[] = [];
+  const random = seeded(11);
   doc.on('data', (part: Buffer) => parts.push(part));
   const done = new Promise<Buffer>((resolve) => doc.on('end', () => resolve(Buffer.concat(parts))));
   for (let n = 1; n <= PAGES; n++) {
@@ -49,11 +49,11 @@ async function asksDuring(
 
 /** A PDF of 500 pages: kept in the background while others work, its first page, and scrolling. */
 export const longPdfs: Bench = async () => {
-  const server = await startWhole(),
-    bytes = await longPdf(),
-    before = process.memoryUsage().rss,
-    id = v7(),
-    form = new FormData();
+  const server = await startWhole();
+  const bytes = await longPdf();
+  const before = process.memoryUsage().rss;
+  const id = v7();
+  const form = new FormData();
   form.append('file', new Blob([new Uint8Array(bytes)]), 'long.pdf');
   const start = performance.now();
   await server.send('POST', `/api/uploads/${id}`, form);
@@ -61,20 +61,20 @@ export const longPdfs: Bench = async () => {
   const watch = setInterval(() => {
     most = Math.max(most, process.memoryUsage().rss);
   }, 50);
-  const kept = server.ended(id),
-    asks = await asksDuring((method, url) => server.send(method, url), kept),
-    took = performance.now() - start;
+  const kept = server.ended(id);
+  const asks = await asksDuring((method, url) => server.send(method, url), kept);
+  const took = performance.now() - start;
   clearInterval(watch);
   const { sourceId } = await kept;
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM_ARGS }),
-    page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: server.base });
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM_ARGS });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: server.base });
   await page.request.post('/api/session', { data: { email: server.account.email, password: server.account.password } });
   await page.goto('/library');
   const opening = performance.now();
   await page.goto(`/source/${sourceId}`);
   await page.locator('canvas[data-drawn="1"]').waitFor({ timeout: 60_000 });
-  const first = performance.now() - opening,
-    frames = await framesOf(page);
+  const first = performance.now() - opening;
+  const frames = await framesOf(page);
   await browser.close();
   await server.close();
   return [
@@ -92,8 +92,8 @@ export const longPdfs: Bench = async () => {
 
 /** Fifty addresses of fifty sites at once: what others feel of it. */
 export const fifty: Bench = async () => {
-  const server = await startWhole(),
-    id = v7();
+  const server = await startWhole();
+  const id = v7();
   const text = Array.from(
     { length: 50 },
     (_, n) => `http://review.saltmere.test/marsh-that-walks-inland?copy=${n}`,

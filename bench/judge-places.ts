@@ -28,8 +28,8 @@ const EDITED = 0.5;
 /** Of the places its units went to, the one with most of them; torn where less than half are together. */
 export function truthOf(to: Int32Array, start: number, end: number): Truth {
   const length = end - start;
-  let best = { first: 0, last: 0, count: 0 },
-    here = { first: -1, last: -1, count: 0 };
+  let best = { first: 0, last: 0, count: 0 };
+  let here = { first: -1, last: -1, count: 0 };
   for (let p = start; p < end; p++) {
     const q = to[p]!;
     if (q < 0) continue;
@@ -51,9 +51,9 @@ export function truthOf(to: Int32Array, start: number, end: number): Truth {
 }
 
 /** An edited passage is right where the place holds this much of what is left of it, and is not half as long again. */
-const HELD = 0.8,
-  LONGER = 1.5,
-  SPARE = 16;
+const HELD = 0.8;
+const LONGER = 1.5;
+const SPARE = 16;
 
 /** A copy of the passage with its surroundings (units on each side) is as good as the passage: nobody can tell them apart. */
 const SURROUNDINGS = 30;

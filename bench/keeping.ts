@@ -28,8 +28,8 @@ export const keeping: Bench = async () => {
     kept = await run();
   });
   site.close();
-  const size = kept!.snapshot.length + kept!.assets.reduce((sum, a) => sum + a.bytes.byteLength, 0),
-    replaced = html.length + 60 * (picture.length + 1);
+  const size = kept!.snapshot.length + kept!.assets.reduce((sum, a) => sum + a.bytes.byteLength, 0);
+  const replaced = html.length + 60 * (picture.length + 1);
   return [
     atMost(`keep a page of ${(replaced / 1e6).toFixed(1)} MB with ${kept!.assets.length} pictures`, took, 'ms', 1500),
     atMost('its size, of the bytes it replaces', size / replaced, '×', 1.4),

@@ -24,7 +24,7 @@ function texts(): readonly string[] {
 function spansOf(text: string, random: () => number): { start: number; end: number }[] {
   const all = sentences(text);
   const stretch = (): { start: number; end: number } => {
-    const starts = text.indexOf(' ', Math.floor(random() * (text.length - 300))) + 1, ends = text.indexOf(' ', starts + 3 + Math.floor(random() ** 2 * 220));
+    const starts = text.indexOf(' ', Math.floor(random() * (text.length - 300))) + 1; const ends = text.indexOf(' ', starts + 3 + Math.floor(random() ** 2 * 220));
     return { start: starts, end: ends > starts ? ends : starts + 4 };
   };
   return Array.from({ length: SPANS }, () => (random() < 0.4 ? all[Math.floor(random() * all.length)]! : stretch())).filter((s) => text.slice(s.start, s.end).trim().length > 2 && text.slice(s.start, s.end).trim().length === s.end - s.start);
@@ -44,8 +44,8 @@ function judgeAll(): readonly Judged[] {
   for (const [t, text] of texts().entries()) {
     const before = indexText(text);
     for (const [s, share] of SHARES.entries()) for (const [k, kind] of EDITS.entries()) {
-      const random = seeded(1000 * t + 100 * s + k), anchors = spansOf(text, random).map((span) => describe(before, span));
-      const after = edit(text, share, kind, random), to = destinations(after, text.length), found = locateAll(indexText(after.text), anchors);
+      const random = seeded(1000 * t + 100 * s + k); const anchors = spansOf(text, random).map((span) => describe(before, span));
+      const after = edit(text, share, kind, random); const to = destinations(after, text.length); const found = locateAll(indexText(after.text), anchors);
       anchors.forEach(({ position, repeats = 1 }, n) => {
         const truth = truthOf(to, position.start, position.end);
         judged.push({ kind, share, fate: truth.fate, repeated: repeats > 1, verdict: verdict(text, position, truth, found[n]!, after.text), confidence: found[n]!.confidence });
@@ -67,7 +67,7 @@ function table(judged: readonly Judged[]): void {
 
 /** Right places on edited text, by kind of edit, fate and share. */
 export const places: Bench = () => {
-  const judged = judgeAll(), sure = judged.filter((j) => j.confidence >= SURE);
+  const judged = judgeAll(); const sure = judged.filter((j) => j.confidence >= SURE);
   table(judged);
   const figures = (name: string, all: readonly Judged[]): Result[] => [
     atLeast(`${name}: kept passages in their right place`, rate(all.filter((j) => j.fate === 'kept' && !j.repeated), right), '%', 100),
@@ -82,10 +82,10 @@ export const places: Bench = () => {
   ];
 };
 
-const LENGTH = 500_000, ANCHORS = 10_000, SAMPLE = 100;
+const LENGTH = 500_000; const ANCHORS = 10_000; const SAMPLE = 100;
 
 function longText(length: number, anchors: number): { anchors: Anchor[]; after: string } {
-  const random = seeded(2), before = prose(length, random).replaceAll('\n\n', '\n'), index = indexText(before);
+  const random = seeded(2); const before = prose(length, random).replaceAll('\n\n', '\n'); const index = indexText(before);
   return { anchors: Array.from({ length: anchors }, () => {
     const start = Math.floor(random() * (before.length - 200));
     return describe(index, { start, end: start + 20 + Math.floor(random() * 120) });
@@ -105,9 +105,9 @@ export const locate: Bench = async () => {
     const from = general.match_main(after, exact.slice(0, 32), start);
     if (exact.length > 32 && from >= 0) general.match_main(after, exact.slice(-32), from + end - start - 32);
   }));
-  const index = indexText(after), bytes = Object.values(index.grams).concat(Object.values(index.folded) as never).reduce((sum: number, part) => sum + ((part as { byteLength?: number }).byteLength ?? 0), 0);
+  const index = indexText(after); const bytes = Object.values(index.grams).concat(Object.values(index.folded) as never).reduce((sum: number, part) => sum + ((part as { byteLength?: number }).byteLength ?? 0), 0);
   const [small, large] = [longText(50_000, 1_000), longText(2_000_000, 40_000)];
-  const short = await best(() => locateAll(indexText(small.after), small.anchors)), long = await best(() => locateAll(indexText(large.after), large.anchors));
+  const short = await best(() => locateAll(indexText(small.after), small.anchors)); const long = await best(() => locateAll(indexText(large.after), large.anchors));
   return [
     atMost('locate 10,000 anchors in 500,000 characters with 2 % edited, index included', ours, 'ms', 300),
     atLeast(`that, against a general match-and-patch library (${SAMPLE} anchors, reckoned up)`, (theirs * ANCHORS) / SAMPLE / ours, '×', 50),
@@ -119,7 +119,7 @@ export const locate: Bench = async () => {
 /** Texts without rhyme or reason take no more than twice the time of ordinary text of their length. */
 export const oddTexts: Bench = async () => {
   const work = (text: string) => (): unknown => {
-    const index = indexText(text), anchors = Array.from({ length: 500 }, (_, n) => describe(index, { start: n * 1000, end: n * 1000 + 60 }));
+    const index = indexText(text); const anchors = Array.from({ length: 500 }, (_, n) => describe(index, { start: n * 1000, end: n * 1000 + 60 }));
     return locateAll(indexText(text.slice(300)), anchors);
   };
   const ordinary = work(prose(LENGTH + 2000, seeded(4)).slice(0, LENGTH));

@@ -50,9 +50,9 @@ function store(context: Context, ownerId: string, title: string, text: string): 
 
 /** Durable annotations through the whole write path, against bare inserts of the same rows in the same run. */
 export const write: Bench = async () => {
-  const dir = folder(), context = open(path.join(dir, 'a.db')), random = seeded(3);
+  const dir = folder(); const context = open(path.join(dir, 'a.db')); const random = seeded(3);
   const me = { id: person(context, 1), name: 'R', email: 'r', role: 'member' as const };
-  const text = prose(20_000, random), source = sourceDetail(context.db, me.id, store(context, me.id, 's', text))!, index = indexText(text);
+  const text = prose(20_000, random); const source = sourceDetail(context.db, me.id, store(context, me.id, 's', text))!; const index = indexText(text);
   const anchors = Array.from({ length: 800 }, () => { const at = Math.floor(random() * 19_000); return describe(index, range(at, at + 60)); });
   const ours = await time(() => { for (const anchor of anchors) putAnnotation(context, me, v7(), { sourceId: source.id, versionId: source.versionId, kind: 'claim', note: 'A note of some words.', tags: ['t'], anchor: anchor as never, classIds: [] }); });
   const bare = new Sqlite(path.join(dir, 'b.db'));
@@ -69,14 +69,14 @@ export const write: Bench = async () => {
 
 /** A school after two years, searched by people who may see a tenth of it: the first page of annotations and of sources, both counted. */
 export const searching: Bench = () => {
-  const dir = folder(), context = open(path.join(dir, 'a.db')), { db } = context;
+  const dir = folder(); const context = open(path.join(dir, 'a.db')); const { db } = context;
   const people = seedLarge(context, LARGE, seeded(4));
-  const words = [0.15, 0.3, 0.5, 0.7, 0.9].map(word), queries = words.flatMap((w, n) => [w, `${w} ${word(0.2 + n / 10)}`, `${w} OR ${word(0.9 - n / 10)}`, `note:${w}`, `is:reading ${w}`, `"${w}"`]).concat(word(0.4).slice(0, 4), '');
-  const times: number[] = [], lists: number[] = [], slowest = new Map<string, number>();
+  const words = [0.15, 0.3, 0.5, 0.7, 0.9].map(word); const queries = words.flatMap((w, n) => [w, `${w} ${word(0.2 + n / 10)}`, `${w} OR ${word(0.9 - n / 10)}`, `note:${w}`, `is:reading ${w}`, `"${w}"`]).concat(word(0.4).slice(0, 4), '');
+  const times: number[] = []; const lists: number[] = []; const slowest = new Map<string, number>();
   for (let round = 0; round < 6; round++) {
     const asker: Asker = { me: people[round]!, classes: myClasses(db, people[round]!), today: now.slice(0, 10), ahead: 0 };
     for (const q of queries) {
-      const query = readQuery(q), start = performance.now();
+      const query = readQuery(q); const start = performance.now();
       annotationPage(db, query, asker, { sort: q ? 'best' : 'newest', offset: 0, limit: 30 });
       const between = performance.now();
       sourcePage(db, query, asker, { sort: q ? 'best' : 'touched', offset: 0, limit: 30 }, true);
@@ -92,14 +92,14 @@ export const searching: Bench = () => {
 
 /** From a write to the event on 300 open pages that follow one class. */
 export const tell: Bench = async () => {
-  const dir = folder(), context = open(path.join(dir, 'a.db')), { db } = context;
-  const people = Array.from({ length: 300 }, (_, n) => person(context, n)), classId = v7();
+  const dir = folder(); const context = open(path.join(dir, 'a.db')); const { db } = context;
+  const people = Array.from({ length: 300 }, (_, n) => person(context, n)); const classId = v7();
   insertClass(db, classId, { name: 'All', tint: 'tide' }, 'ABCDEF', people[0]!, now);
   for (const p of people) joinClass(db, classId, p, 'student', now);
   const id = store(context, people[0]!, 's', prose(5000, seeded(5)));
   addClassSource(db, classId, id, people[0]!, now);
   const cookies = people.map((p) => { insertSession(db, { tokenHash: createHash('sha256').update(p).digest('hex'), id: p, personId: p, now, expiresAt: '2099-01-01', agent: '' }); return `avrelle_session=${p}`; });
-  const app = await buildApp(context), base = await app.listen({ port: 0, host: '127.0.0.1' });
+  const app = await buildApp(context); const base = await app.listen({ port: 0, host: '127.0.0.1' });
   const waits = new Map<string, ((at: number) => void)[]>();
   const agent = new http.Agent({ keepAlive: true, maxSockets: 400 });
   await Promise.all(cookies.map((cookie) => new Promise<void>((ready) => {
@@ -109,10 +109,10 @@ export const tell: Bench = async () => {
       if (heard) waits.get(heard)?.pop()?.(performance.now());
     }));
   })));
-  const source = sourceDetail(db, people[0]!, id)!, text = (await app.inject({ url: `/api/sources/${id}/text`, headers: { cookie: cookies[0]! } })).json<{ text: string }>().text, index = indexText(text);
+  const source = sourceDetail(db, people[0]!, id)!; const text = (await app.inject({ url: `/api/sources/${id}/text`, headers: { cookie: cookies[0]! } })).json<{ text: string }>().text; const index = indexText(text);
   const times: number[] = [];
   for (let n = 0; n < 10; n++) {
-    const mark = v7(), anchor = describe(index, range(10 + n, 60 + n)), started = performance.now();
+    const mark = v7(); const anchor = describe(index, range(10 + n, 60 + n)); const started = performance.now();
     const all = Promise.all(people.map(() => new Promise<number>((heard) => waits.set(mark, [...(waits.get(mark) ?? []), heard]))));
     putAnnotation(context, { id: people[0]!, name: 'R', email: 'r', role: 'member' }, mark, { sourceId: id, versionId: source.versionId, kind: 'claim', note: 'n', tags: [], anchor: anchor as never, classIds: [classId] });
     times.push(...(await all).map((at) => at - started));

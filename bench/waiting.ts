@@ -6,9 +6,9 @@ import path from 'node:path';
 import { v7 } from 'uuid';
 import { atMost, figure, percentile, type Bench } from './measure';
 
-const FILES = 64,
-  MEGABYTES = 20,
-  AT_ONCE = 4;
+const FILES = 64;
+const MEGABYTES = 20;
+const AT_ONCE = 4;
 
 /** A page that is as slow to take in as one may be: as many elements, styles and levels as are let in. */
 const worstPage = (): string =>

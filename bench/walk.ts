@@ -17,12 +17,12 @@ export const walking: Bench = async () => {
     allowPositionals: true,
     strict: false,
   });
-  const end = Date.now() + Number(values.minutes) * 60_000,
-    server = await startWhole(),
-    browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM_ARGS });
-  let steps = 0,
-    undone = 0,
-    seeds = 0;
+  const end = Date.now() + Number(values.minutes) * 60_000;
+  const server = await startWhole();
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM_ARGS });
+  let steps = 0;
+  let undone = 0;
+  let seeds = 0;
   try {
     for (let seed = Number(values.seed); Date.now() < end; seed++) {
       const milliseconds = Math.min(MINUTES_A_SEED * 60_000, end - Date.now());

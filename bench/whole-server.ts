@@ -24,14 +24,14 @@ export async function startWhole() {
     AVRELLE_PORT: '0',
   });
   const context = openContext({
-      config,
-      ingester: new PoolIngester(new URL('./ingest-worker.js', import.meta.url), config, config.dataFile),
-    }),
-    app = await buildApp(context);
+    config,
+    ingester: new PoolIngester(new URL('./ingest-worker.js', import.meta.url), config, config.dataFile),
+  });
+  const app = await buildApp(context);
   await app.listen({ port: 0, host: '127.0.0.1' });
   context.jobs.start();
-  const base = `http://127.0.0.1:${(app.server.address() as { port: number }).port}`,
-    account = { email: 'bench@college.saltmere.test', name: 'Bench', password: 'a long enough password' };
+  const base = `http://127.0.0.1:${(app.server.address() as { port: number }).port}`;
+  const account = { email: 'bench@college.saltmere.test', name: 'Bench', password: 'a long enough password' };
   const answer = await fetch(`${base}/api/people`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
@@ -72,8 +72,8 @@ export async function startWhole() {
 /** Frames while the wheel turns through a document: 60 pixels a frame, three screens a second and more. */
 export const framesOf = (page: Page): Promise<number[]> =>
   page.evaluate(async () => {
-    const scroller = document.querySelector('iframe')!.closest('.overflow-y-auto')!,
-      frames: number[] = [];
+    const scroller = document.querySelector('iframe')!.closest('.overflow-y-auto')!;
+    const frames: number[] = [];
     let last = performance.now();
     for (let n = 0; n < 90; n++) {
       scroller.scrollBy(0, 60);

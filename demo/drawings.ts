@@ -24,8 +24,8 @@ function underlined(quote: string, colour: string): DrawnSpot {
 
 /** Round a few words of one line. */
 function boxed(quote: string, colour: string): DrawnSpot {
-  const words = [...quote.matchAll(/\S+/g)].map((m) => [m.index, m.index + m[0].length] as const),
-    last = words.length - 1;
+  const words = [...quote.matchAll(/\S+/g)].map((m) => [m.index, m.index + m[0].length] as const);
+  const last = words.length - 1;
   const along = (y: number): TiedPoint[] =>
     words.flatMap(
       (_, n) =>

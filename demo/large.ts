@@ -14,7 +14,7 @@ export interface Size { readonly people: number; readonly classes: number; reado
 /** A school after two years. */
 export const LARGE: Size = { people: 200, classes: 10, sources: 5_000, annotations: 100_000 };
 
-const STATES = ['to_read', 'reading', 'finished', 'set_aside'] as const, KINDS = ['claim', 'evidence', 'question', 'term', 'doubt', 'keep'], TYPES = ['page', 'page', 'page', 'pdf', 'text'] as const;
+const STATES = ['to_read', 'reading', 'finished', 'set_aside'] as const; const KINDS = ['claim', 'evidence', 'question', 'term', 'doubt', 'keep']; const TYPES = ['page', 'page', 'page', 'pdf', 'text'] as const;
 const YEAR = 365 * 86_400_000;
 
 /**
@@ -22,8 +22,8 @@ const YEAR = 365 * 86_400_000;
  * ten annotations are for the class. Gives the people's ids; number `n` is in class `n` modulo the number of classes.
  */
 export function seedLarge(context: Context, { people, classes, sources, annotations }: Size, random: () => number, passwordHash = 'none'): readonly string[] {
-  const { db } = context, now = Date.parse(context.now()), at = (): string => new Date(now - random() * 2 * YEAR).toISOString();
-  const readers = Array.from({ length: people }, () => v7()), groups = Array.from({ length: classes }, () => v7());
+  const { db } = context; const now = Date.parse(context.now()); const at = (): string => new Date(now - random() * 2 * YEAR).toISOString();
+  const readers = Array.from({ length: people }, () => v7()); const groups = Array.from({ length: classes }, () => v7());
   const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)]!;
   db.transaction(() => {
     readers.forEach((id, n) => insertPerson(db, { id, name: `Reader ${n + 1}`, email: `reader${n + 1}@college.saltmere.test`, role: 'member' }, passwordHash, context.now()));
@@ -32,14 +32,14 @@ export function seedLarge(context: Context, { people, classes, sources, annotati
       for (let m = n; m < people; m += classes) joinClass(db, id, readers[m]!, m === n ? 'teacher' : 'student', context.now());
     });
     for (let n = 0; n < sources; n++) {
-      const owner = n % people, group = groups[owner % classes]!, text = prose(2_500 + random() * 2_500, random), title = prose(30, random).split('.')[0]!, id = v7();
+      const owner = n % people; const group = groups[owner % classes]!; const text = prose(2_500 + random() * 2_500, random); const title = prose(30, random).split('.')[0]!; const id = v7();
       storeSource({ ...context, now: at }, { id, ownerId: readers[owner]!, tags: [], ingested: made(title, text, TYPES[n % TYPES.length]!) });
       addClassSource(db, group, id, readers[owner]!, context.now());
       replaceTags(db, readers[owner]!, id, [word(random() / 2), word(random())], at());
       shelve(db, readers[owner]!, id, { state: pick(STATES), spans: [[0, Math.floor(random() * text.length)]] }, at());
-      const index = indexText(text), { versionId } = sourceDetail(db, readers[owner]!, id)!;
+      const index = indexText(text); const { versionId } = sourceDetail(db, readers[owner]!, id)!;
       for (let k = Math.floor((n * annotations) / sources); k < Math.floor(((n + 1) * annotations) / sources); k++) {
-        const author = readers[(owner % classes) + classes * Math.floor(random() * Math.floor(people / classes))]!, from = Math.floor(random() * (text.length - 120));
+        const author = readers[(owner % classes) + classes * Math.floor(random() * Math.floor(people / classes))]!; const from = Math.floor(random() * (text.length - 120));
         insertAnnotation(db, { id: v7(), sourceId: id, versionId, authorId: author, kind: pick(KINDS), note: random() < 0.6 ? prose(60, random) : '', anchor: describe(index, range(from, from + 40 + Math.floor(random() * 60))), rootId: null, parentId: null, tags: random() < 0.3 ? [word(random())] : [], classIds: random() < 0.9 ? [group] : [] }, at());
       }
     }

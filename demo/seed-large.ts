@@ -14,8 +14,8 @@ if (fs.existsSync(file)) {
   process.exit(1);
 }
 fs.mkdirSync('var', { recursive: true });
-const config = readConfig({ ...process.env, AVRELLE_DATA: file }),
-  context = openContext({ config, ingester: directIngester(config) });
+const config = readConfig({ ...process.env, AVRELLE_DATA: file });
+const context = openContext({ config, ingester: directIngester(config) });
 console.log(
   `Making ${LARGE.sources.toLocaleString('en')} sources and ${LARGE.annotations.toLocaleString('en')} annotations of ${LARGE.people} people in ${file} …`,
 );

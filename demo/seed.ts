@@ -162,7 +162,7 @@ class Seeder {
   }
 
   private async collect(by: string, put: object, sections: readonly (readonly [string, readonly SourceKey[]])[]): Promise<string> {
-    const id = v7(), named = sections.filter(([name]) => name).map(([name]) => name);
+    const id = v7(); const named = sections.filter(([name]) => name).map(([name]) => name);
     await this.send(by, 'PUT', `/api/collections/${id}`, put);
     const items = sections.flatMap(([name, keys]) => keys.map((key) => ({ sourceId: this.kept.get(key)!.source.id, section: named.indexOf(name) })));
     const { version } = await this.send<CollectionDetail>(by, 'POST', `/api/collections/${id}/sources`, { sourceIds: items.map((i) => i.sourceId) });
@@ -190,7 +190,7 @@ class Seeder {
   }
 
   private async upload(by: string, name: string, tags: string[]): Promise<string> {
-    const id = v7(), boundary = 'saltmere', words = name.replace(/\.ogg$/, '.vtt');
+    const id = v7(); const boundary = 'saltmere'; const words = name.replace(/\.ogg$/, '.vtt');
     const part = (head: string, body: Uint8Array): Buffer => Buffer.concat([Buffer.from(`--${boundary}\r\ncontent-disposition: form-data; ${head}\r\n\r\n`), body, Buffer.from('\r\n')]);
     const file = (each: string): Buffer => part(`name="file"; filename="${each}"\r\ncontent-type: application/octet-stream`, fs.readFileSync(path.join(this.files, each)));
     const payload = Buffer.concat([part('name="tags"', Buffer.from(tags.join(' '))), file(name), ...(words === name ? [] : [file(words)]), Buffer.from(`--${boundary}--\r\n`)]);
@@ -215,7 +215,7 @@ class Seeder {
   }
 
   private async put(mark: DemoMark, { start, end }: { start: number; end: number }, spot?: DrawnSpot): Promise<string> {
-    const { source, text } = this.kept.get(mark.source)!, id = v7();
+    const { source, text } = this.kept.get(mark.source)!; const id = v7();
     const classIds = mark.for === 'me' ? [] : [...mark.for].map((letter) => this.classIds[letter as 'A' | 'B']);
     const tags = (mark.tags ?? '').split(' ').filter(Boolean);
     const put: AnnotationPut = { sourceId: source.id, versionId: source.versionId, kind: mark.kind, note: mark.note ?? '', tags, anchor: { ...describe(indexText(text.text, text.outline), range(start, end)), ...(spot ? { spot } : {}) } as AnnotationPut['anchor'], classIds };

@@ -25,8 +25,8 @@ test('keep writes a snapshot that needs nothing beside it, its stream, its outli
     AVRELLE_NAMES: NAMES,
   });
   expect([status, stderr]).toEqual([0, '']);
-  const snapshot = read(out, 'snapshot.html'),
-    stream = read(out, 'stream.txt');
+  const snapshot = read(out, 'snapshot.html');
+  const stream = read(out, 'stream.txt');
   const outline = JSON.parse(read(out, 'outline.json')) as { start: number; end: number; role: string }[];
   expect(snapshot.match(/src="data:image\/svg\+xml;base64,/g)).toHaveLength(5);
   expect(snapshot).not.toMatch(/src="(?!data:)|<script|asset\//);
@@ -74,8 +74,8 @@ test('anchor finds spans of a former text in a present one, tells the times, and
     return at;
   };
   const before =
-      'The tide turns at seven and the bell rings. Nobody waits for it on the bank. The ferry leaves with whoever is there.',
-    after = 'Listen. The tide turns at eight and the bell rings. The ferry leaves with whoever is there.';
+    'The tide turns at seven and the bell rings. Nobody waits for it on the bank. The ferry leaves with whoever is there.';
+  const after = 'Listen. The tide turns at eight and the bell rings. The ferry leaves with whoever is there.';
   const span = (words: string) => ({ start: before.indexOf(words), end: before.indexOf(words) + words.length });
   const results = path.join(folder, 'results.json');
   const { status, stdout } = avrelle([

@@ -4,8 +4,8 @@ import { keep, newcomer, opened, painted, stroke, expectSeen } from './helpers';
 const PAGE = 'http://packet.saltmere.test/who-pays';
 const styleOf = (page: Page) =>
   page.evaluate(() => {
-    const inner = document.querySelector('iframe')!.contentDocument!,
-      style = getComputedStyle(inner.body);
+    const inner = document.querySelector('iframe')!.contentDocument!;
+    const style = getComputedStyle(inner.body);
     return {
       size: style.fontSize,
       face: style.fontFamily.split(',')[0],

@@ -50,8 +50,8 @@ for (const { language, direction, title, words, text } of TEXTS) {
         .evaluate((element) => {
           const range = element.ownerDocument.createRange();
           range.selectNodeContents(element);
-          const own = range.getClientRects()[0]!,
-            box = element.getBoundingClientRect();
+          const own = range.getClientRects()[0]!;
+          const box = element.getBoundingClientRect();
           return own.left - box.left > box.right - own.right + 1 ? 'rtl' : 'ltr';
         });
     expect(await align('h1')).toBe(direction);
@@ -79,8 +79,8 @@ for (const { language, direction, title, words, text } of TEXTS) {
     expect(Math.min(Math.abs(edge(start) - from.x), Math.abs(edge(start) - to.x))).toBeLessThan(40);
 
     // No line runs under the words.
-    const column = (await page.locator('iframe').boundingBox())!,
-      text0 = await frame.locator('p').first().boundingBox();
+    const column = (await page.locator('iframe').boundingBox())!;
+    const text0 = await frame.locator('p').first().boundingBox();
     const lines = await page.locator('svg path[d^="M"]').evaluateAll((paths) =>
       paths
         .map((path) => path.getAttribute('d')!)

@@ -5,8 +5,8 @@ import { PNG } from 'pngjs';
 import { drag, keep, newcomer, opened, painted, placeOf, stroke, visit, expectSeen } from './helpers';
 import { drawn, ink, liesOver, over } from './ink';
 
-const PAGE = 'http://packet.saltmere.test/who-pays',
-  FILES = path.resolve('demo/files');
+const PAGE = 'http://packet.saltmere.test/who-pays';
+const FILES = path.resolve('demo/files');
 async function upload(page: Page, name: string): Promise<void> {
   await page.goto('/library');
   await page.getByLabel('File to keep').setInputFiles(path.join(FILES, name));
@@ -40,8 +40,8 @@ test('shapes, words and signs are drawn, chosen, moved to the pixel by keys, rec
   const { page, close } = await newcomer(browser, 'Shapes');
   await keep(page, PAGE);
   await page.getByRole('button', { name: 'Draw', exact: true }).click();
-  const { from } = await placeOf(page, 'One had framed it.'),
-    at = (x: number, y: number) => ({ x: from.x + x, y: from.y + y });
+  const { from } = await placeOf(page, 'One had framed it.');
+  const at = (x: number, y: number) => ({ x: from.x + x, y: from.y + y });
   for (const key of ['4', '5', '6', '7']) {
     await page.keyboard.press(key);
     await stroke(page, at(20 + 90 * Number(key) - 360, -10), at(80 + 90 * Number(key) - 360, 22));
@@ -77,8 +77,8 @@ test('shapes, words and signs are drawn, chosen, moved to the pixel by keys, rec
   );
   /** Beside the arrow, which stays: the page itself may stand elsewhere after a reload. */
   const fallen = async (): Promise<number> => {
-    const now = await ink(page),
-      y = (tool: string) => now.find((i) => i.tool === tool)!.y;
+    const now = await ink(page);
+    const y = (tool: string) => now.find((i) => i.tool === tool)!.y;
     return Math.round(y('ellipse') - y('arrow') - ellipse.y + arrow.y);
   };
   await expect.poll(fallen).toBe(40);
@@ -154,8 +154,8 @@ test('by keyboard alone words are underlined, boxed, and a drawing’s note is o
 test('on the pages of a PDF a drawing keeps its place at any size; a classmate sees it, and cannot move it', async ({
   browser,
 }) => {
-  const ines = await visit(browser, 'ines'),
-    { page } = ines;
+  const ines = await visit(browser, 'ines');
+  const { page } = ines;
   const { sources } = (await (await page.request.get('/api/sources')).json()) as {
     sources: { id: string; kind: string; title: string; classes: { name: string }[] }[];
   };
@@ -181,8 +181,8 @@ test('on the pages of a PDF a drawing keeps its place at any size; a classmate s
   await stroke(page, { x: first.x + 60, y: first.y + 120 }, { x: first.x + 200, y: first.y + 180 });
   await drawn(page, 'box');
   const share = async (): Promise<number[]> => {
-    const [box] = await ink(page),
-      on = (await sheet.boundingBox())!;
+    const [box] = await ink(page);
+    const on = (await sheet.boundingBox())!;
     return [(box!.x - on.x) / on.width, box!.width / on.width].map((n) => Math.round(n * 100) / 100);
   };
   const before = await share();
@@ -218,9 +218,9 @@ test('a picture is drawn on and downloaded with its marks, then cropped and blac
   await page.getByRole('button', { name: 'Done' }).click();
   const coming = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Download PNG' }).click();
-  const file = await (await coming).path(),
-    marked = PNG.sync.read(fs.readFileSync(file)),
-    former = PNG.sync.read(fs.readFileSync(path.join(FILES, 'sluice-nine-at-dawn.png')));
+  const file = await (await coming).path();
+  const marked = PNG.sync.read(fs.readFileSync(file));
+  const former = PNG.sync.read(fs.readFileSync(path.join(FILES, 'sluice-nine-at-dawn.png')));
   expect([marked.width, marked.height]).toEqual([former.width, former.height]);
   const colour = (png: PNG, x: number, y: number): number[] => {
     const at = 4 * (Math.round(y * png.height) * png.width + Math.round(x * png.width));
@@ -258,8 +258,8 @@ test('a picture is drawn on and downloaded with its marks, then cropped and blac
   ).json()) as { versionId: string };
   const after = PNG.sync.read(await (await page.request.get(`/files/${versionId}`)).body());
   expect([after.width, after.height, colour(after, 0.75, 0.25)]).toEqual([1200, 400, [0, 0, 0]]);
-  const now = (await image.boundingBox())!,
-    [arrow] = await ink(page);
+  const now = (await image.boundingBox())!;
+  const [arrow] = await ink(page);
   expect(Math.abs((arrow!.x - now.x) / now.width - 100 / shown.width)).toBeLessThan(0.02);
   await close();
 });
@@ -297,8 +297,8 @@ test('a point and an area of plain text, and the whole source, are written about
 }) => {
   const { page, close } = await newcomer(browser, 'Points');
   await keep(page, PAGE);
-  const margin = page.getByRole('complementary', { name: 'Margin' }),
-    note = (words: string) => margin.getByRole('article').filter({ hasText: words });
+  const margin = page.getByRole('complementary', { name: 'Margin' });
+  const note = (words: string) => margin.getByRole('article').filter({ hasText: words });
   await page.getByRole('button', { name: 'Note on the whole' }).click();
   await page.keyboard.type('Read this before the walk.');
   await page.keyboard.press('Control+Enter');
@@ -318,8 +318,8 @@ test('a point and an area of plain text, and the whole source, are written about
   await opened(page);
   await drawn(page, '†', 'box');
   for (const words of ['Read this before the walk.', 'Here.', 'All of this.']) await expectSeen(note(words));
-  const again = await placeOf(page, 'Nothing, for a while.'),
-    box = (await ink(page)).find((i) => i.tool === 'box')!;
+  const again = await placeOf(page, 'Nothing, for a while.');
+  const box = (await ink(page)).find((i) => i.tool === 'box')!;
   expect([Math.abs(box.x - again.from.x + 6) < 4, Math.abs(box.y - again.from.y + 14) < 4]).toEqual([true, true]);
   await page.setViewportSize({ width: 390, height: 844 });
   await expect(page.getByRole('region', { name: 'Notes' })).toContainText('Read this before the walk.');

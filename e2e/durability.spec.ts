@@ -27,8 +27,8 @@ async function start(data: string): Promise<{ process: ChildProcess; base: strin
 }
 
 test('after kill -9 at any moment every acknowledged write is there', async () => {
-  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-kill-')),
-    data = path.join(folder, 'data.db');
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-kill-'));
+  const data = path.join(folder, 'data.db');
   let { process: server, base } = await start(data);
   const json = { 'content-type': 'application/json' };
   const made = await fetch(`${base}/api/people`, {
@@ -80,8 +80,8 @@ test('after kill -9 at any moment every acknowledged write is there', async () =
         if (answer?.status === 200) acknowledged.add(id);
       }
     });
-    const before = acknowledged.size,
-      wanted = 5 + Math.floor(Math.random() * 60);
+    const before = acknowledged.size;
+    const wanted = 5 + Math.floor(Math.random() * 60);
     await expect.poll(() => acknowledged.size - before, { intervals: [5] }).toBeGreaterThan(wanted);
     const gone = new Promise((done) => server.once('exit', done));
     server.kill('SIGKILL');

@@ -32,8 +32,8 @@ test('a page is looked at first: sections are clicked away, one comes back, and 
   await address(page).fill('http://packet.saltmere.test/who-pays');
   await page.getByRole('button', { name: 'Look first' }).click();
   await expect(page).toHaveURL(/\/look\//);
-  const body = page.frameLocator('iframe').locator('body'),
-    choices = page.getByRole('form', { name: 'How it is kept' });
+  const body = page.frameLocator('iframe').locator('body');
+  const choices = page.getByRole('form', { name: 'How it is kept' });
   await body.getByText('Your advertisement could stand here').click();
   await expect(choices).toContainText('1 section taken out');
   await body.getByText('WIN A WHEELBARROW').click();
@@ -68,8 +68,8 @@ test('only a passage, only a link, or an area as a picture is kept', async ({ br
     await expect(page).toHaveURL(/\/look\//);
     await expectSeen(page.frameLocator('iframe').getByText('The soup was leek.'));
   };
-  const choices = page.getByRole('form', { name: 'How it is kept' }),
-    keep = choices.getByRole('button', { name: /^Keep/ });
+  const choices = page.getByRole('form', { name: 'How it is kept' });
+  const keep = choices.getByRole('button', { name: /^Keep/ });
 
   await look();
   await choices.getByRole('radio', { name: /Picture/ }).check();
@@ -93,8 +93,8 @@ test('only a passage, only a link, or an area as a picture is kept', async ({ br
   await look();
   await choices.getByRole('radio', { name: /Passage/ }).check();
   await page.evaluate(() => {
-    const inner = document.querySelector('iframe')!.contentDocument!,
-      paragraph = [...inner.querySelectorAll('p')].find((p) => p.textContent!.includes('eighty-six'))!;
+    const inner = document.querySelector('iframe')!.contentDocument!;
+    const paragraph = [...inner.querySelectorAll('p')].find((p) => p.textContent!.includes('eighty-six'))!;
     inner.getSelection()!.selectAllChildren(paragraph);
   });
   await expect(choices).toContainText('put her spoon on it');
@@ -326,8 +326,8 @@ test('an area and a point of a picture are drawn with the pointer, stay, and ope
   await page.mouse.click(frame.x + 500, frame.y + 240);
   await page.keyboard.type('The sun.');
   await page.getByRole('button', { name: 'Set down' }).click();
-  const area = page.getByRole('button', { name: /: area$/ }),
-    point = page.getByRole('button', { name: /: point$/ });
+  const area = page.getByRole('button', { name: /: area$/ });
+  const point = page.getByRole('button', { name: /: point$/ });
   await expectSeen(area);
   await expectSeen(point);
   await page.reload();

@@ -62,8 +62,8 @@ export async function placeOf(
 ): Promise<{ from: { x: number; y: number }; to: { x: number; y: number } }> {
   const measure = () =>
     page.evaluate((wanted) => {
-      const frame = document.querySelector<HTMLIFrameElement>('iframe[title^="Text of"]')!,
-        inner = frame.contentDocument!;
+      const frame = document.querySelector<HTMLIFrameElement>('iframe[title^="Text of"]')!;
+      const inner = frame.contentDocument!;
       const walker = inner.createTreeWalker(inner.body, NodeFilter.SHOW_TEXT);
       for (let node = walker.nextNode(); node; node = walker.nextNode()) {
         const at = node.nodeValue!.replace(/\s/g, ' ').indexOf(wanted);
@@ -74,9 +74,9 @@ export async function placeOf(
           range.setEnd(node!, index + 1);
           return range.getBoundingClientRect();
         };
-        const first = character(at),
-          last = character(at + wanted.length - 1),
-          box = frame.getBoundingClientRect();
+        const first = character(at);
+        const last = character(at + wanted.length - 1);
+        const box = frame.getBoundingClientRect();
         // Words in a script that is read from the right begin there.
         const fromRight = /^[\p{Script=Arabic}\p{Script=Hebrew}]/u.test(wanted);
         const [begin, end] = fromRight ? [first.right - 1, last.left + 1] : [first.left + 1, last.right - 1];
@@ -207,8 +207,8 @@ function whatHidesIt(element: Element): string {
   if (width === 0 || height === 0) return 'it has no size';
   const outside = left < -1 || top < -1 || right > innerWidth + 1 || bottom > innerHeight + 1;
   if (outside && width <= innerWidth && height <= innerHeight) return `it is at ${place}`;
-  const [from, to] = [Math.max(0, left), Math.min(innerWidth, right)],
-    [above, below] = [Math.max(0, top), Math.min(innerHeight, bottom)];
+  const [from, to] = [Math.max(0, left), Math.min(innerWidth, right)];
+  const [above, below] = [Math.max(0, top), Math.min(innerHeight, bottom)];
   if (to <= from || below <= above) return `it is at ${place}`;
   const over = document.elementFromPoint((from + to) / 2, (above + below) / 2);
   return over && (element.contains(over) || over.contains(element))

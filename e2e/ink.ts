@@ -28,8 +28,8 @@ export async function over(page: Page, words: string, below = 0): Promise<void> 
 }
 /** Whether something drawn lies over words, wherever these stand now. */
 export async function liesOver(page: Page, words: string): Promise<boolean> {
-  const { from, to } = await placeOf(page, words),
-    marks = await ink(page);
+  const { from, to } = await placeOf(page, words);
+  const marks = await ink(page);
   const [left, right] = [Math.min(from.x, to.x), Math.max(from.x, to.x)];
   return marks.some(
     (m) =>

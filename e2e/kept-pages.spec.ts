@@ -24,7 +24,8 @@ const PAGES = [
 /** What a kept page shows differently on purpose: players and frames become a still and a link; waiting pictures are there. */
 const CHANGED: Readonly<Record<string, number>> = { 'studio.saltmere.test/kept-light': 0.12 };
 
-let browser: Browser, folder: string;
+let browser: Browser;
+let folder: string;
 test.beforeAll(async () => {
   folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-kept-'));
   // Every host of the simulated web, as a reader's own browser would reach it.
@@ -44,12 +45,12 @@ test.afterAll(async () => {
 async function shoot(address: string, offline: boolean): Promise<{ picture: PNG; asked: string[] }> {
   // Live pages are seen as they stand, without what their scripts would do to them; a kept page has none.
   const context = await browser.newContext({
-      viewport: { width: 1000, height: 1400 },
-      javaScriptEnabled: false,
-      offline,
-    }),
-    page = await context.newPage(),
-    asked: string[] = [];
+    viewport: { width: 1000, height: 1400 },
+    javaScriptEnabled: false,
+    offline,
+  });
+  const page = await context.newPage();
+  const asked: string[] = [];
   page.on('request', (request) => {
     if (!/^(data|file):/.test(request.url())) asked.push(request.url());
   });
@@ -68,12 +69,12 @@ for (const address of PAGES) {
       env: { ...process.env, AVRELLE_NAMES: `saltmere.test=127.0.0.1:${PORT + 1}` },
     });
     expect([status, stderr]).toEqual([0, '']);
-    const live = await shoot(`http://${address}`, false),
-      kept = await shoot(pathToFileURL(path.join(out, 'snapshot.html')).href, true);
+    const live = await shoot(`http://${address}`, false);
+    const kept = await shoot(pathToFileURL(path.join(out, 'snapshot.html')).href, true);
     expect(live.asked.length).toBeGreaterThan(0);
     expect(kept.asked).toEqual([]);
-    const { width, height } = live.picture,
-      differing = pixelmatch(live.picture.data, kept.picture.data, undefined, width, height, { threshold: 0.15 });
+    const { width, height } = live.picture;
+    const differing = pixelmatch(live.picture.data, kept.picture.data, undefined, width, height, { threshold: 0.15 });
     expect(differing / (width * height)).toBeLessThanOrEqual(CHANGED[address] ?? TOLERANCE);
     // Common practice: an ordinary article in one file stays under a megabyte.
     expect(fs.statSync(path.join(out, 'snapshot.html')).size).toBeLessThan(1_000_000);

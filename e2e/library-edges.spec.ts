@@ -5,8 +5,8 @@ import { expectSeen, newcomer, opened, visit } from './helpers';
 
 /** Somebody new with short texts of these titles. */
 async function withTexts(browser: Browser, name: string, titles: readonly string[]) {
-  const visitor = await newcomer(browser, name),
-    { page } = visitor;
+  const visitor = await newcomer(browser, name);
+  const { page } = visitor;
   for (const title of titles) {
     const file = {
       name: `${title}.txt`,
@@ -33,8 +33,8 @@ test('in the table one types on while the cell before is saved, each correction 
     await route.continue();
   });
   await page.getByRole('button', { name: 'Table' }).click();
-  const row = page.getByRole('row', { name: /Alder|Elm/ }),
-    link = row.locator('[data-row]');
+  const row = page.getByRole('row', { name: /Alder|Elm/ });
+  const link = row.locator('[data-row]');
   await link.focus();
   await page.keyboard.press('F2');
   await page.keyboard.type('Elm');
@@ -66,8 +66,8 @@ test('a page about a tag that is saved slowly never conflicts with itself, and o
   browser,
 }) => {
   const { page, close } = await withTexts(browser, 'Slow', ['Alder']);
-  let most = 0,
-    under = 0;
+  let most = 0;
+  let under = 0;
   await page.route(/\/api\/topics\?/, async (route) => {
     if (route.request().method() !== 'PUT') return route.continue();
     most = Math.max(most, (under += 1));
@@ -114,8 +114,8 @@ test('a tag is not merged by Enter alone, nor taken away by one press; the open 
   await tag('Birch', ['mud/deep']);
   await page.goto('/library?q=tag:wet+-title:birch');
   await page.getByRole('button', { name: 'Change the tag wet', exact: true }).click();
-  const dialog = page.getByRole('dialog'),
-    name = dialog.getByRole('textbox');
+  const dialog = page.getByRole('dialog');
+  const name = dialog.getByRole('textbox');
   await name.fill('mud');
   await name.press('Enter');
   await expectSeen(dialog.getByText('#mud/deep is in use: two become one there'));
@@ -144,8 +144,8 @@ test('on the board a source goes to another state by keys, and what the search l
 }) => {
   const { page, close } = await withTexts(browser, 'Keys', ['Alder', 'Birch']);
   await page.getByRole('button', { name: 'Board' }).click();
-  const column = (name: string) => page.getByRole('region', { name, exact: true }),
-    handle = page.getByRole('button', { name: 'Move Alder to another state' });
+  const column = (name: string) => page.getByRole('region', { name, exact: true });
+  const handle = page.getByRole('button', { name: 'Move Alder to another state' });
   await handle.focus();
   await page.keyboard.press('Space');
   await expect(page.getByText('Alder is over To read.')).toBeAttached();
@@ -183,8 +183,8 @@ test('files are taken wherever in the Library they are dropped, a deleted collec
   await page.getByRole('button', { name: 'Delete' }).click();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expectSeen(page.getByRole('link', { name: /Essay/ }));
-  const id = await idOf(page, 'Dropped'),
-    { versionId } = (await (await page.request.get(`/api/sources/${id}`)).json()) as SourceDetail;
+  const id = await idOf(page, 'Dropped');
+  const { versionId } = (await (await page.request.get(`/api/sources/${id}`)).json()) as SourceDetail;
   const anchor = { quote: { exact: 'tide', prefix: 'The ', suffix: '' }, position: { start: 4, end: 8 } };
   const data = {
     sourceId: id,

@@ -126,9 +126,9 @@ test('the board changes states by dragging, the table is ordered by its heads, t
   const column = (name: string) => page.getByRole('region', { name, exact: true });
   await expect(column('To read').getByRole('listitem')).toHaveCount(3);
   const from = (await page
-      .getByRole('button', { name: 'Move Five Drawings of a Creek to another state' })
-      .boundingBox())!,
-    to = (await column('Reading').boundingBox())!;
+    .getByRole('button', { name: 'Move Five Drawings of a Creek to another state' })
+    .boundingBox())!;
+  const to = (await column('Reading').boundingBox())!;
   await page.mouse.move(from.x + 3, from.y + 8);
   await page.mouse.down();
   for (let n = 1; n <= 8; n++) await page.mouse.move(from.x + ((to.x + 90 - from.x) * n) / 8, from.y + 8 + 4 * n);
@@ -194,15 +194,15 @@ test('the board changes states by dragging, the table is ordered by its heads, t
 test('a collection has sections and an order of its own, moved by keys; two people who order it at once see what stands', async ({
   browser,
 }) => {
-  const aldous = await visit(browser, 'aldous'),
-    ines = await visit(browser, 'ines');
+  const aldous = await visit(browser, 'aldous');
+  const ines = await visit(browser, 'ines');
   for (const { page } of [aldous, ines]) {
     await page.getByRole('link', { name: /Field course, week by week/ }).click();
     await expectSeen(page.getByRole('heading', { name: 'Field course, week by week' }));
   }
   const order = (page: Page): Promise<string[]> =>
-      page.getByRole('list', { name: 'Sources' }).getByRole('link').allTextContents(),
-    before = await order(ines.page);
+    page.getByRole('list', { name: 'Sources' }).getByRole('link').allTextContents();
+  const before = await order(ines.page);
   await ines.page.getByRole('button', { name: `Move ${before[1]}` }).focus();
   await ines.page.keyboard.press('Space');
   const over = ines.page.getByText(/Draggable item .* was moved over droppable area/);
@@ -284,11 +284,11 @@ test('hundreds of marks are listed to the last of them, part by part', async ({ 
   const { page, close } = await newcomer(browser, 'Plenty');
   await keepAll(page, PAGES.slice(0, 1));
   const {
-      sources: [source],
-    } = (await (await page.request.get('/api/sources')).json()) as SourcePage,
-    { versionId } = (await (await page.request.get(`/api/sources/${source!.id}`)).json()) as SourceDetail,
-    { text, outline } = (await (await page.request.get(`/api/sources/${source!.id}/text`)).json()) as SourceText,
-    index = indexText(text, outline);
+    sources: [source],
+  } = (await (await page.request.get('/api/sources')).json()) as SourcePage;
+  const { versionId } = (await (await page.request.get(`/api/sources/${source!.id}`)).json()) as SourceDetail;
+  const { text, outline } = (await (await page.request.get(`/api/sources/${source!.id}/text`)).json()) as SourceText;
+  const index = indexText(text, outline);
   for (let n = 0; n < 150; n++)
     expect(
       (

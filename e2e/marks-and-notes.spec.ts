@@ -107,15 +107,15 @@ test('a mark that lies wholly on a link opens by the first press, the link leads
 }) => {
   const { page, close } = await newcomer(browser, 'Linked');
   const words =
-      'The gate is kept by rules. They stand in the harbour rules of last year, and nobody has read them since then.',
-    html = `<!doctype html><title>Gate</title><p>${words.replace('the harbour rules', '<a href="http://harbour.saltmere.test/dredger">the harbour rules</a>')}</p>`;
+    'The gate is kept by rules. They stand in the harbour rules of last year, and nobody has read them since then.';
+  const html = `<!doctype html><title>Gate</title><p>${words.replace('the harbour rules', '<a href="http://harbour.saltmere.test/dredger">the harbour rules</a>')}</p>`;
   const file = { name: 'Gate.html', mimeType: 'text/html', buffer: Buffer.from(html) };
   await page.request.post(`/api/uploads/${v7()}`, { multipart: { file } });
   const sources = async () => ((await (await page.request.get('/api/sources')).json()) as SourcePage).sources;
   await expect.poll(async () => (await sources()).length).toBe(1);
   const [{ id }] = (await sources()) as [SourceDetail];
-  const { versionId, text } = (await (await page.request.get(`/api/sources/${id}/text`)).json()) as SourceText,
-    start = text.indexOf('harbour');
+  const { versionId, text } = (await (await page.request.get(`/api/sources/${id}/text`)).json()) as SourceText;
+  const start = text.indexOf('harbour');
   const anchor = { quote: { exact: 'harbour', prefix: 'the ', suffix: ' rules' }, position: { start, end: start + 7 } };
   const data = { sourceId: id, versionId, kind: 'claim', note: 'Which ones?', tags: [], anchor, classIds: [] };
   expect((await page.request.put(`/api/annotations/${v7()}`, { data })).status()).toBe(200);

@@ -54,10 +54,10 @@ test('a note holds emphasis, a formula, a picture, a tag, and links that both en
 test('somebody is mentioned, is told, and arrives at the note; an answered note that is deleted leaves its answers', async ({
   browser,
 }) => {
-  const teacher = await newcomer(browser, 'Hilda'),
-    student = await newcomer(browser, 'Egon');
-  const t = teacher.page,
-    s = student.page;
+  const teacher = await newcomer(browser, 'Hilda');
+  const student = await newcomer(browser, 'Egon');
+  const t = teacher.page;
+  const s = student.page;
   await t.goto('/classes');
   await t.getByLabel('Name').fill('Field Course N');
   await t.getByRole('button', { name: 'Make it' }).click();

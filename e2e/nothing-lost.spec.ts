@@ -108,8 +108,8 @@ test('a note that changes elsewhere while it is edited is shown beside the words
   await drag(page, 'in boots, and come along');
   await page.keyboard.type('First');
   await page.keyboard.press('Control+Enter');
-  const card = page.getByRole('article', { name: /Note, Both/ }),
-    id = (await card.getAttribute('data-annotation'))!;
+  const card = page.getByRole('article', { name: /Note, Both/ });
+  const id = (await card.getAttribute('data-annotation'))!;
   await expect.poll(async () => (await page.request.get(`/api/annotations/${id}`)).status()).toBe(200);
   await card.getByRole('button', { name: 'Edit' }).click();
   await writtenIn(card).fill('Mine');
@@ -160,9 +160,9 @@ test('many windows of one browser share one stream, and go on hearing when the o
 }) => {
   const { page, close } = await newcomer(browser, 'Tabs');
   await keep(page, SOURCE);
-  const path = new URL(page.url()).pathname,
-    context = page.context(),
-    streams: string[] = [];
+  const path = new URL(page.url()).pathname;
+  const context = page.context();
+  const streams: string[] = [];
   context.on('request', (request) => {
     if (request.url().includes('/api/events')) streams.push(request.url());
   });

@@ -2,11 +2,11 @@ import { expect, test } from '@playwright/test';
 import { clickWords, drag, keep, newcomer, opened, painted, placeOf, expectSeen } from './helpers';
 
 test('two people do the whole job once', async ({ browser }) => {
-  const teacher = await newcomer(browser, 'Maud'),
-    student = await newcomer(browser, 'Nils'),
-    outsider = await newcomer(browser, 'Ola');
-  const t = teacher.page,
-    s = student.page;
+  const teacher = await newcomer(browser, 'Maud');
+  const student = await newcomer(browser, 'Nils');
+  const outsider = await newcomer(browser, 'Ola');
+  const t = teacher.page;
+  const s = student.page;
 
   await test.step('a page is kept, with its metadata, and opens', async () => {
     await keep(t, 'http://packet.saltmere.test/who-pays');

@@ -53,8 +53,8 @@ for (const theme of ['day', 'night']) {
     const collection = (
       (await (await page.request.get('/api/library')).json()) as { collections: { id: string; name: string }[] }
     ).collections.find((c) => c.name.startsWith('Essay'))!.id;
-    const marsh = await sourceId(page, 'Walks Inland'),
-      sluice = await sourceId(page, 'Sluice Nine');
+    const marsh = await sourceId(page, 'Walks Inland');
+    const sluice = await sourceId(page, 'Sluice Nine');
     const found: string[] = [];
     for (const path of [
       '/desk',
@@ -156,9 +156,9 @@ test('no page of ours asks anybody else for anything', async ({ browser }) => {
 });
 
 test('what a source needs is asked for once, though its page tells of it beforehand', async ({ browser }) => {
-  const { page, close } = await visit(browser, 'ines'),
-    id = await sourceId(page, 'Walks Inland'),
-    asked: string[] = [];
+  const { page, close } = await visit(browser, 'ines');
+  const id = await sourceId(page, 'Walks Inland');
+  const asked: string[] = [];
   page.on('request', (request) => {
     const { pathname } = new URL(request.url());
     if (pathname.startsWith(`/api/sources/${id}`) || pathname.startsWith('/assets/ReaderPage')) asked.push(pathname);

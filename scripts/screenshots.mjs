@@ -5,8 +5,8 @@ import { chromium } from '@playwright/test';
 import { build } from './prepare.mjs';
 
 build();
-const PORT = 4840,
-  BASE = `http://127.0.0.1:${PORT}`;
+const PORT = 4840;
+const BASE = `http://127.0.0.1:${PORT}`;
 const server = spawn('node', ['server/dist/demo.js', '--fresh'], {
   env: {
     ...process.env,

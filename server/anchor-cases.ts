@@ -30,12 +30,12 @@ export async function anchorCases(
   resultsFile: string,
 ): Promise<{ readonly spans: number; readonly describeMs: number; readonly locateMs: number }> {
   const cases = await readCases(casesFile);
-  let describeMs = 0,
-    locateMs = 0,
-    spans = 0;
+  let describeMs = 0;
+  let locateMs = 0;
+  let spans = 0;
   const results = cases.map(({ name, before, after, spans: given }): Outcome[] => {
-    const started = performance.now(),
-      former = indexText(before);
+    const started = performance.now();
+    const former = indexText(before);
     const anchors = given.map((span, n) => {
       try {
         return describe(former, span);
@@ -43,8 +43,8 @@ export async function anchorCases(
         throw new Error(`Case “${name}”, span ${n}: ${(error as Error).message}`, { cause: error });
       }
     });
-    const described = performance.now(),
-      found = locateAll(indexText(after), anchors);
+    const described = performance.now();
+    const found = locateAll(indexText(after), anchors);
     describeMs += described - started;
     locateMs += performance.now() - described;
     spans += given.length;

@@ -96,7 +96,7 @@ function checkOrigin(origin: string | undefined, host: string): void {
 
 async function serveWeb(app: FastifyInstance, folder: string): Promise<void> {
   const root = path.resolve(folder);
-  const built = fs.existsSync(path.join(root, 'index.html')), page = built ? webPages(root) : () => '';
+  const built = fs.existsSync(path.join(root, 'index.html')); const page = built ? webPages(root) : () => '';
   if (built) {
     await app.register(fastifyStatic, { root, wildcard: false, index: false, cacheControl: false, preCompressed: true, setHeaders: (reply, file) => {
       reply.setHeader('cache-control', file.includes(`${path.sep}assets${path.sep}`) ? 'public, max-age=31536000, immutable' : 'no-cache');

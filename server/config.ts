@@ -64,8 +64,8 @@ function proxies(value: string): Trust {
   if (value === 'no') return false;
   const count = value === 'yes' ? 1 : Number(value);
   if (/^(yes|\d+)$/.test(value)) return (_address, hop) => hop < count;
-  const addresses = list(value),
-    wrong = addresses.find((a) => !ipaddr.isValid(a) && !ipaddr.isValidCIDR(a));
+  const addresses = list(value);
+  const wrong = addresses.find((a) => !ipaddr.isValid(a) && !ipaddr.isValidCIDR(a));
   if (addresses.length === 0 || wrong !== undefined)
     throw new Error(
       `AVRELLE_PROXY is "${value}"; write no, how many proxies stand before the server, or their addresses, parted by commas.`,

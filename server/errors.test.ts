@@ -14,11 +14,20 @@ import { unzip } from './ingest/unzip';
 import { docx, epub, pdf, PIXEL, wave, zip } from './testing/files';
 import { makeClass } from './testing/classes';
 import { refused } from './testing/refused';
+import { tideMark } from './testing/tide-mark';
 import { littleWeb, startServer, type Client, type Server } from './testing/harness';
 
-let server: Server, closed: Server, web: LittleWeb;
-let admin: Client, teacher: Client, student: Client, stranger: Client;
-let classId: string, sourceId: string, source: SourceDetail, mark: string;
+let server: Server;
+let closed: Server;
+let web: LittleWeb;
+let admin: Client;
+let teacher: Client;
+let student: Client;
+let stranger: Client;
+let classId: string;
+let sourceId: string;
+let source: SourceDetail;
+let mark: string;
 
 beforeAll(async () => {
   web = await littleWeb();
@@ -40,16 +49,7 @@ afterAll(async () => {
   await Promise.all([server, closed, web].map((one) => one.close()));
 });
 
-const put = (more: object = {}) => ({
-  sourceId,
-  versionId: source.versionId,
-  kind: 'claim',
-  note: '',
-  tags: [],
-  anchor: { quote: { exact: 'tide', prefix: 'The ', suffix: ' turns' }, position: { start: 4, end: 8 } },
-  classIds: [],
-  ...more,
-});
+const put = (more: object = {}) => tideMark(sourceId, source.versionId, more);
 const policy = () => ({ names: [{ suffix: 'saltmere.test', host: '127.0.0.1', port: web.port }], privateHosts: [] });
 const trouble = (path: string) => () =>
   refused(ingest({ type: 'address', address: `http://trouble.saltmere.test/${path}` }, policy()));
@@ -166,8 +166,8 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   no_feed: () => refused(readFeed('http://trouble.saltmere.test/feed-that-is-html', policy())),
   bad_feed: () => refused(readFeed('http://trouble.saltmere.test/broken-feed', policy())),
   bad_range: async () => {
-    const kept = await teacher.keepFile('gate.png', PIXEL),
-      { body } = await teacher.send<SourceDetail>('GET', `/api/sources/${kept.sourceId}`);
+    const kept = await teacher.keepFile('gate.png', PIXEL);
+    const { body } = await teacher.send<SourceDetail>('GET', `/api/sources/${kept.sourceId}`);
     return inject({
       method: 'GET',
       url: `/files/${body.versionId}`,
@@ -226,8 +226,8 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
     return answered(stranger.send('GET', '/api/events')).finally(() => leave.forEach((go) => go()));
   },
   busy: async () => {
-    const held = await startServer(),
-      somebody = await held.person('Somebody');
+    const held = await startServer();
+    const somebody = await held.person('Somebody');
     held.context.db.transaction = () => {
       throw Object.assign(new Error('database is locked'), { code: 'SQLITE_BUSY' });
     };
@@ -331,8 +331,8 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
       payload: JSON.stringify('x'.repeat(5 * 1024 * 1024)),
     }),
   no_room: async () => {
-    const small = await startServer({ env: { AVRELLE_ROOM: '1' } }),
-      full = await small.person('Full');
+    const small = await startServer({ env: { AVRELLE_ROOM: '1' } });
+    const full = await small.person('Full');
     expect((await full.keepFile('fits.txt', Buffer.from('the tide turns '.repeat(20_000)))).state).toBe('done');
     const code = await full.keepFile('more.txt', Buffer.from('the tide comes '.repeat(60_000))).then(
       () => 'kept',
@@ -360,8 +360,8 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   },
   too_complex: () => keepFile('deep.html', Buffer.from(`<body>${'<div>'.repeat(100_000)}deep`)),
   too_heavy: async () => {
-    const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-heavy-')),
-      script = path.join(folder, 'heavy.mjs');
+    const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-heavy-'));
+    const script = path.join(folder, 'heavy.mjs');
     fs.writeFileSync(
       script,
       'export default () => { const all = []; for (;;) all.push(new Array(100000).fill(Math.random())); };',

@@ -13,28 +13,23 @@ import {
 } from 'yup';
 import { AppError } from './errors';
 import { parse } from './parse';
+import { tideMark } from './testing/tide-mark';
 import { startServer, type Client, type Server } from './testing/harness';
 
-let server: Server, person: Client, known: readonly string[];
+let server: Server;
+let person: Client;
+let known: readonly string[];
 const logged: unknown[][] = [];
 const { error: print } = console;
 beforeAll(async () => {
   server = await startServer();
   person = await server.person('Fuzz');
-  const id = await person.keepText('tide', 'The tide turns at seven.'),
-    { versionId } = (await person.send<SourceDetail>('GET', `/api/sources/${id}`)).body;
+  const id = await person.keepText('tide', 'The tide turns at seven.');
+  const { versionId } = (await person.send<SourceDetail>('GET', `/api/sources/${id}`)).body;
   const classId = v7();
   await person.send('PUT', `/api/classes/${classId}`, { name: 'Field Course', tint: 'tide' });
   const annotation = v7();
-  await person.send('PUT', `/api/annotations/${annotation}`, {
-    sourceId: id,
-    versionId,
-    kind: 'claim',
-    note: '',
-    tags: [],
-    anchor: { quote: { exact: 'tide', prefix: 'The ', suffix: ' turns' }, position: { start: 4, end: 8 } },
-    classIds: [],
-  });
+  await person.send('PUT', `/api/annotations/${annotation}`, tideMark(id, versionId));
   known = [id, versionId, classId, annotation, v7()];
   console.error = (...words: unknown[]) => void logged.push(words);
 });
@@ -276,9 +271,9 @@ const asked = (route: { method: string; url: string }): fc.Arbitrary<InjectOptio
     })
     .map(({ parts, query: q, twice, body: content, raw, type, signed, header }) => {
       let n = 0;
-      const search = new URLSearchParams(q as Record<string, string>).toString(),
-        path = route.url.replace(/:[a-zA-Z]+|\*/g, () => parts[(n += 1) - 1] ?? 'x'),
-        sends = route.method !== 'GET' && route.method !== 'HEAD';
+      const search = new URLSearchParams(q as Record<string, string>).toString();
+      const path = route.url.replace(/:[a-zA-Z]+|\*/g, () => parts[(n += 1) - 1] ?? 'x');
+      const sends = route.method !== 'GET' && route.method !== 'HEAD';
       return {
         method: route.method as 'GET',
         url: `${path}?${search}${twice && search ? `&${search}` : ''}`,
@@ -301,8 +296,8 @@ test('whatever is asked of whichever route, the server does not break', async ()
       !(url === '/api/session' && method === 'DELETE'),
   );
   expect(routes.length).toBeGreaterThan(60);
-  const broken = new Map<string, string>(),
-    counts: Record<string, number> = {};
+  const broken = new Map<string, string>();
+  const counts: Record<string, number> = {};
   for (const route of routes) {
     await fc.assert(
       fc.asyncProperty(asked(route), async (request) => {

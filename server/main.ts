@@ -25,8 +25,8 @@ await start(config, async () => {
   fs.mkdirSync(path.dirname(path.resolve(config.dataFile)), { recursive: true });
   const ingester = new PoolIngester(new URL('./ingest-worker.js', import.meta.url), config, config.dataFile);
   const context = openContext({ config, ingester });
-  const app = await buildApp(context),
-    port = await listen(app, config);
+  const app = await buildApp(context);
+  const port = await listen(app, config);
   context.jobs.start();
   const mail =
     config.mailPort === null

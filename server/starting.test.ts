@@ -5,10 +5,10 @@ import { listen, wordsForStart } from './starting';
 const config = { port: 4800, host: '127.0.0.1', dataFile: 'var/a.db' };
 
 test('a port that is taken is said, with the setting; the demo goes on to the next', async () => {
-  const first = Fastify(),
-    second = Fastify(),
-    third = Fastify(),
-    port = await listen(first, { port: 0, host: '127.0.0.1' });
+  const first = Fastify();
+  const second = Fastify();
+  const third = Fastify();
+  const port = await listen(first, { port: 0, host: '127.0.0.1' });
   const error = await listen(second, { port, host: '127.0.0.1' }).catch((e: unknown) => e);
   expect(wordsForStart(error, { ...config, port })).toMatch(new RegExp(`Port ${port} is in use already.*AVRELLE_PORT`));
   expect(await listen(third, { port, host: '127.0.0.1' }, 20)).toBeGreaterThan(port);

@@ -28,8 +28,8 @@ const asked = (address: string): string[] => {
  * page at an address is going to fetch: its code and, where it will ask for what is newest, its data.
  */
 export function webPages(folder: string): (address: string, withData: boolean) => string {
-  const html = fs.readFileSync(path.join(folder, 'index.html'), 'utf8'),
-    manifestFile = path.join(folder, '.vite/manifest.json');
+  const html = fs.readFileSync(path.join(folder, 'index.html'), 'utf8');
+  const manifestFile = path.join(folder, '.vite/manifest.json');
   const manifest = fs.existsSync(manifestFile)
     ? (JSON.parse(fs.readFileSync(manifestFile, 'utf8')) as Record<string, Chunk>)
     : {};
@@ -52,12 +52,12 @@ export function webPages(folder: string): (address: string, withData: boolean) =
       ] as const,
   );
   return (address, withData) => {
-    const code = links.find(([of]) => of.test(address))?.[1] ?? '',
-      data = withData
-        ? asked(address)
-            .map((url) => `<link rel="preload" as="fetch" crossorigin href="${url}">`)
-            .join('')
-        : '';
+    const code = links.find(([of]) => of.test(address))?.[1] ?? '';
+    const data = withData
+      ? asked(address)
+          .map((url) => `<link rel="preload" as="fetch" crossorigin href="${url}">`)
+          .join('')
+      : '';
     return html.replace('</head>', () => `${code}${data}</head>`);
   };
 }

@@ -19,8 +19,8 @@ export function App() {
   const welcome = useWelcome();
   const me = welcome.data?.me ?? null;
   const connected = useLive(me?.id, welcome.data?.event ?? '');
-  const here = useLocation(),
-    tints = useTints(me !== null).data;
+  const here = useLocation();
+  const tints = useTints(me !== null).data;
   useOutbox(me?.id);
   // Reading comes next as a rule.
   useEffect(() => {

@@ -51,11 +51,11 @@ export function Places({ connected }: { connected: boolean }) {
 
 function FindField() {
   const navigate = useNavigate();
-  const [params] = useSearchParams(),
-    finding = useLocation().pathname === '/find',
-    asked = finding ? (params.get('q') ?? '') : '';
-  const [words, setWords] = useState(asked),
-    [before, setBefore] = useState(asked);
+  const [params] = useSearchParams();
+  const finding = useLocation().pathname === '/find';
+  const asked = finding ? (params.get('q') ?? '') : '';
+  const [words, setWords] = useState(asked);
+  const [before, setBefore] = useState(asked);
   // What is looked for on the page of Find stands here as well.
   if (asked !== before) {
     setBefore(asked);

@@ -24,8 +24,8 @@ const REACH = 400;
 
 /** Aligns what is known of a former text with the present one: matches, the best way through them, then the gaps. */
 export function alignTexts(former: Former, index: GramIndex): Alignment {
-  const matches = findMatches(former, index),
-    links = chain(matches, former);
+  const matches = findMatches(former, index);
+  const links = chain(matches, former);
   const filler = new Filler(former.units, index.units);
   const taken = new Uint8Array(matches.count);
   links.forEach((link, n) => {
@@ -55,10 +55,10 @@ class Filler {
   /** Fills what lies between a link and the one before it in the same stretch, or the stretch's beginning. */
   before(link: Link, last: Link | undefined, begin: number): void {
     if (last?.stretch !== link.stretch) return this.back(begin, link.p, link.q, 0);
-    const p = last.p + last.length,
-      q = last.q + last.length;
-    const gap = link.p - p,
-      room = link.q - q;
+    const p = last.p + last.length;
+    const q = last.q + last.length;
+    const gap = link.p - p;
+    const room = link.q - q;
     if (gap <= 0) return;
     const alike = room > 0 && room <= 2 * gap + 32 && gap <= 2 * room + 32;
     if (alike && gap * room <= MOST_CELLS) return this.between(p, link.p, q, link.q);
@@ -98,10 +98,10 @@ const reachFor = (length: number): number => length + (length >> 1) + 16;
 
 /** How many places from the first are worth keeping: to where equal units outweigh the edits by most. */
 function agreeing(places: Int32Array, equal: (i: number, place: number) => boolean): number {
-  let score = 0,
-    best = 0,
-    kept = 0,
-    next = 0;
+  let score = 0;
+  let best = 0;
+  let kept = 0;
+  let next = 0;
   for (let i = 0; i < places.length; i++) {
     const place = places[i]!;
     if (place < 0) score -= 1;
@@ -119,8 +119,8 @@ function agreeing(places: Int32Array, equal: (i: number, place: number) => boole
 }
 
 /** Letters that agree by chance; of Han and kana and other large scripts two say as much. */
-const LEAST_RUN = 3,
-  LEAST_RUN_LARGE = 2;
+const LEAST_RUN = 3;
+const LEAST_RUN_LARGE = 2;
 const LARGE_SCRIPTS = 0x2e80;
 
 function solidOf({ units, stretches }: Former, text: Uint16Array, to: Int32Array): Uint8Array {

@@ -13,8 +13,8 @@ const one = (text: string, anchor: Anchor) => locateAll(indexText(text), [anchor
 
 /** Prose of 2,000 different made-up words, so that chance repeats are rare, as in real prose. */
 function prose(sentences: number, seed: number): string[] {
-  const random = seeded(seed),
-    syllables = 'mar tid cre lev peg mud sil wat slu kee pas she'.split(' ');
+  const random = seeded(seed);
+  const syllables = 'mar tid cre lev peg mud sil wat slu kee pas she'.split(' ');
   const word = () =>
     Array.from({ length: 2 + Math.floor(random() * 2) }, () => syllables[Math.floor(random() * 12)]).join('');
   return Array.from({ length: sentences }, () =>
@@ -106,8 +106,10 @@ group('locating', () => {
   test('edits outside shift a range exactly', () => {
     fc.assert(
       fc.property(fc.integer({ min: 3, max: 190 }), fc.array(fc.nat({ max: 199 }), { maxLength: 12 }), (n, cut) => {
-        const anchor = sentence(n),
-          kept = BODY.map((s, i) => (cut.includes(i) && Math.abs(i - n) > 2 ? `New words ${i} stand here now.` : s));
+        const anchor = sentence(n);
+        const kept = BODY.map((s, i) =>
+          cut.includes(i) && Math.abs(i - n) > 2 ? `New words ${i} stand here now.` : s,
+        );
         expect(one(kept.join(' '), anchor)).toMatchObject({
           state: expect.stringMatching(/exact|shifted/),
           ...at(kept.join(' '), BODY[n]!),
@@ -127,9 +129,9 @@ group('locating', () => {
 
   test('of many equal sentences each keeps its own place, by context and by the order of its neighbours', () => {
     const text = BODY.slice(0, 40)
-        .map((s) => `${s} The water stands still.`)
-        .join(' '),
-      index = indexText(text);
+      .map((s) => `${s} The water stands still.`)
+      .join(' ');
+    const index = indexText(text);
     const starts = [...text.matchAll(/The water stands still\./g)].map((m) => m.index);
     const anchors = starts.map((start) => describe(index, { start, end: start + 23 }));
     const changed = `First of all. ${text.replace(BODY[7]!, 'Something wholly different now.').replace(BODY[20]!, '')}`;
@@ -151,8 +153,8 @@ group('locating', () => {
   });
 
   const change = (from: string, to: string) => BODY_TEXT.replace(from, to);
-  const words = BODY[50]!.split(' '),
-    half = Math.floor(words.length / 2);
+  const words = BODY[50]!.split(' ');
+  const half = Math.floor(words.length / 2);
   test.each([
     ['a word changed', words.with(2, 'another').join(' ')],
     ['a word put in', words.toSpliced(3, 0, 'quite suddenly').join(' ')],
@@ -162,17 +164,17 @@ group('locating', () => {
     ['broken at a hyphen', words.map((w, n) => (n === 1 ? `${w.slice(0, 3)}-\n${w.slice(3)}` : w)).join(' ')],
     ['in capitals', BODY[50]!.toUpperCase()],
   ])('%s: found where it is', (_, changed) => {
-    const text = change(BODY[50]!, changed),
-      found = one(text, sentence(50)),
-      { start, end } = at(text, changed);
+    const text = change(BODY[50]!, changed);
+    const found = one(text, sentence(50));
+    const { start, end } = at(text, changed);
     expect(found).toMatchObject({ state: 'edited', start, end });
     expect(found.confidence).toBeGreaterThan(0.9);
   });
 
   test('joined with the next sentence', () => {
     const text = change(`${BODY[50]} ${BODY[51]}`, `${BODY[50]!.slice(0, -1)}, and ${BODY[51]!.toLowerCase()}`);
-    const start = at(text, BODY[50]!.slice(0, -1)).start,
-      found = one(text, sentence(50));
+    const start = at(text, BODY[50]!.slice(0, -1)).start;
+    const found = one(text, sentence(50));
     expect(found).toMatchObject({ state: 'edited', start });
     expect(Math.abs((found as { end: number }).end - start - BODY[50]!.length)).toBeLessThanOrEqual(1);
   });

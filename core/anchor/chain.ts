@@ -23,14 +23,14 @@ const TOLL = 4;
  */
 export function chain(matches: Matches, former: Former): readonly Link[] {
   const { count, p, q, length, stretch } = matches;
-  const score = new Float64Array(count),
-    back = new Int32Array(count).fill(-1),
-    ahead = aheadOf(matches, former);
+  const score = new Float64Array(count);
+  const back = new Int32Array(count).fill(-1);
+  const ahead = aheadOf(matches, former);
   let best = -1;
   for (let j = 0; j < count; j++) {
     /** A single anchor is looked for near its own place first. */
-    let most = length[j]! - TOLL - logCost(ahead[j]!) / 2,
-      from = -1;
+    let most = length[j]! - TOLL - logCost(ahead[j]!) / 2;
+    let from = -1;
     const first = Math.max(0, j - LOOK_BACK);
     for (let i = best >= 0 && best < first ? first - 1 : first; i < j; i++) {
       const n = i < first ? best : i;
@@ -75,9 +75,9 @@ function links(matches: Matches, back: Int32Array, last: number): readonly Link[
   const made: Link[] = [];
   for (const n of way) {
     const before = made.at(-1);
-    const p = matches.p[n]!,
-      q = matches.q[n]!,
-      length = matches.length[n]!;
+    const p = matches.p[n]!;
+    const q = matches.q[n]!;
+    const length = matches.length[n]!;
     const forward = before && q + length > before.q + before.length && q >= before.q;
     const cut = before ? Math.max(0, before.p + before.length - p, forward ? before.q + before.length - q : 0) : 0;
     made.push({ p: p + cut, q: q + cut, length: length - cut, stretch: matches.stretch[n]!, match: n });

@@ -19,9 +19,9 @@ interface Run {
 }
 
 /** A kept piece between two changes is read as part of them when it has fewer letters than this, or is lost between far longer ones. */
-const LEAST_KEPT = 4,
-  LOST_BETWEEN = 16,
-  FAR_LONGER = 6;
+const LEAST_KEPT = 4;
+const LOST_BETWEEN = 16;
+const FAR_LONGER = 6;
 
 /** What was removed and what was added between two texts, in whole words. What was moved is removed here and added there. */
 export function compare(before: TextIndex, after: TextIndex): readonly Change[] {
@@ -34,8 +34,8 @@ export function compare(before: TextIndex, after: TextIndex): readonly Change[] 
     after.text.length,
   );
   const changes: Change[] = [];
-  let p = 0,
-    q = 0;
+  let p = 0;
+  let q = 0;
   for (const {
     before: [from, until],
     after: [start, end],
@@ -57,12 +57,12 @@ export function compare(before: TextIndex, after: TextIndex): readonly Change[] 
 function slide(changes: readonly Change[], before: string, after: string): readonly Change[] {
   const slid = [...changes];
   for (let n = 1; n + 1 < slid.length; n++) {
-    const last = slid[n - 1]!,
-      change = slid[n]!,
-      next = slid[n + 1]!;
+    const last = slid[n - 1]!;
+    const change = slid[n]!;
+    const next = slid[n + 1]!;
     if (change.kind === 'kept' || last.kind !== 'kept' || next.kind !== 'kept') continue;
-    const text = change.kind === 'removed' ? before : after,
-      [from, until] = change.kind === 'removed' ? change.before : change.after;
+    const text = change.kind === 'removed' ? before : after;
+    const [from, until] = change.kind === 'removed' ? change.before : change.after;
     const back = from - text.lastIndexOf('\n', from - 1) - 1;
     const fits =
       back > 0 &&
@@ -96,8 +96,8 @@ interface Kept {
 function withoutScraps(kept: readonly Kept[], formerLength: number, length: number): readonly Kept[] {
   return kept.filter(({ before: [from, until], after: [start, end] }, n) => {
     if (until - from >= LOST_BETWEEN) return true;
-    const last = kept[n - 1],
-      next = kept[n + 1];
+    const last = kept[n - 1];
+    const next = kept[n + 1];
     const ahead = Math.max(from - (last?.before[1] ?? 0), start - (last?.after[1] ?? 0));
     const behind = Math.max((next?.before[0] ?? formerLength) - until, (next?.after[0] ?? length) - end);
     return ahead + behind <= FAR_LONGER * (until - from);
@@ -128,9 +128,9 @@ function runsOf({ to, solid, former: { units } }: Alignment): Run[] {
 /** The heaviest runs that keep their order in both texts. O(n log n): the best weight up to each place in a Fenwick tree. */
 function inOrder(runs: readonly Run[]): Run[] {
   const rank = new Map([...new Set(runs.map((r) => r.q))].sort((a, b) => a - b).map((q, n) => [q, n + 1]));
-  const best = new Int32Array(rank.size + 1).fill(-1),
-    weight = new Float64Array(runs.length),
-    back = new Int32Array(runs.length).fill(-1);
+  const best = new Int32Array(rank.size + 1).fill(-1);
+  const weight = new Float64Array(runs.length);
+  const back = new Int32Array(runs.length).fill(-1);
   let last = -1;
   runs.forEach((run, n) => {
     const at = rank.get(run.q)!;
@@ -149,10 +149,10 @@ function inOrder(runs: readonly Run[]): Run[] {
 
 /** A run without the parts of words at its ends; undefined when too little is left. */
 function wordsOf({ p, q, length }: Run, before: TextIndex, after: TextIndex): Kept | undefined {
-  const a = before.folded.units,
-    b = after.folded.units;
-  let start = 0,
-    end = length;
+  const a = before.folded.units;
+  const b = after.folded.units;
+  let start = 0;
+  let end = length;
   while (start < end && (cutsWord(a, p + start) || cutsWord(b, q + start))) start++;
   while (end > start && (cutsWord(a, p + end) || cutsWord(b, q + end))) end--;
   const whole = p + start === 0 || p + end === a.length;

@@ -14,15 +14,15 @@ export interface Remembered {
  * places` measures on other texts whether they hold. Shares are 0 to 1, lengths in units.
  */
 export function confidenceOf(e: Evidence, { of = 2, rival = 0 }: Remembered): number {
-  const total = e.length + e.leftKnown + e.rightKnown,
-    kept = e.kept * e.length,
-    own = kept + e.left + e.right;
-  const left = e.left / Math.max(1, e.leftKnown),
-    right = e.right / Math.max(1, e.rightKnown);
-  const weaker = Math.min(left, right),
-    stronger = Math.max(left, right);
-  const ahead = (own - rival) / Math.max(1, total),
-    size = Math.log2(1 + kept) / 8;
+  const total = e.length + e.leftKnown + e.rightKnown;
+  const kept = e.kept * e.length;
+  const own = kept + e.left + e.right;
+  const left = e.left / Math.max(1, e.leftKnown);
+  const right = e.right / Math.max(1, e.rightKnown);
+  const weaker = Math.min(left, right);
+  const stronger = Math.max(left, right);
+  const ahead = (own - rival) / Math.max(1, total);
+  const size = Math.log2(1 + kept) / 8;
   const repeated = of > 1 ? 1 : 0;
   const sum =
     -7 +

@@ -6,8 +6,8 @@ import { rivalOf } from './rival';
 import type { TextIndex } from './text-index';
 
 /** Units of context at least kept on each side, and beyond what makes the passage the only one of its kind. */
-const LEAST_CONTEXT = 64,
-  SPARE = 32;
+const LEAST_CONTEXT = 64;
+const SPARE = 32;
 /** Units of context at most, on each side. */
 const MOST_CONTEXT = 400;
 /** Passages with the same words that are told apart from it by context: the nearest. */
@@ -36,11 +36,11 @@ export function describe(index: TextIndex, given: Bounds): Anchor {
       `Cannot anchor [${given.start}, ${given.end}): expected a non-empty range within 0..${text.length}.`,
     );
   }
-  const start = graphemeStart(text, given.start),
-    end = graphemeEnd(text, given.end);
+  const start = graphemeStart(text, given.start);
+  const end = graphemeEnd(text, given.end);
   const known = surroundings(index, start, end);
-  const from = graphemeStart(text, Math.max(0, start - known.before)),
-    until = graphemeEnd(text, Math.min(text.length, end + known.after));
+  const from = graphemeStart(text, Math.max(0, start - known.before));
+  const until = graphemeEnd(text, Math.min(text.length, end + known.after));
   return {
     quote: { exact: text.slice(start, end), prefix: text.slice(from, start), suffix: text.slice(end, until) },
     position: { start, end },
@@ -56,11 +56,11 @@ function surroundings(
   end: number,
 ): { before: number; after: number; repeats: number; begin: number; stop: number } {
   const { units } = index.folded;
-  const begin = foldedAt(index.folded, start),
-    stop = foldedAt(index.folded, end);
+  const begin = foldedAt(index.folded, start);
+  const stop = foldedAt(index.folded, end);
   const same = occurrences(index, units.subarray(begin, stop), COMPARED, begin);
-  let left = 0,
-    right = 0;
+  let left = 0;
+  let right = 0;
   for (const other of same) {
     if (other === begin) continue;
     if (left === MOST_CONTEXT && right === MOST_CONTEXT) break;
@@ -85,8 +85,8 @@ function commonAfter(units: Uint16Array, a: number, b: number): number {
 
 /** The block it begins in, by binary search in the outline, and the headings above it. */
 function place({ text, outline }: TextIndex, start: number): Pick<Anchor, 'block' | 'headings'> {
-  let low = 0,
-    high = outline.length;
+  let low = 0;
+  let high = outline.length;
   while (low < high) {
     const middle = (low + high) >>> 1;
     if (outline[middle]!.start <= start) low = middle + 1;

@@ -17,8 +17,8 @@ test('an alignment costs what the distance says', () => {
   fc.assert(
     fc.property(letters, letters, (a, b) => {
       const places = align(unitsOf(a), unitsOf(b));
-      let cost = 0,
-        next = 0;
+      let cost = 0;
+      let next = 0;
       places.forEach((place, i) => {
         if (place < 0) return cost++;
         expect(place).toBeGreaterThanOrEqual(next);

@@ -49,12 +49,12 @@ class Columns {
 
 function fill(pattern: Units, text: Units, keep: boolean): Columns {
   const blocks = Math.max(1, Math.ceil(pattern.length / WORD));
-  const peq = new Peq(pattern, blocks),
-    table = new Columns(blocks, text.length, pattern.length, keep);
+  const peq = new Peq(pattern, blocks);
+  const table = new Columns(blocks, text.length, pattern.length, keep);
   const top = 1 << ((pattern.length - 1) & 31);
   for (let column = 1; column <= text.length; column++) {
-    const before = keep ? (column - 1) * blocks : 0,
-      after = keep ? column * blocks : 0;
+    const before = keep ? (column - 1) * blocks : 0;
+    const after = keep ? column * blocks : 0;
     const step = advance(table, peq.of(text[column - 1]!), before, after, top);
     table.last[column] = table.last[column - 1]! + step;
   }
@@ -69,17 +69,17 @@ function advance(
   after: number,
   top: number,
 ): number {
-  let carry = 1,
-    change = 0;
+  let carry = 1;
+  let change = 0;
   for (let b = 0; b < blocks; b++) {
-    const pv = plus[before + b]!,
-      mv = minus[before + b]!;
+    const pv = plus[before + b]!;
+    const mv = minus[before + b]!;
     let eq = equal[b]!;
     const xv = eq | mv;
     if (carry < 0) eq |= 1;
     const xh = ((((eq & pv) + pv) | 0) ^ pv) | eq;
-    let ph = mv | ~(xh | pv),
-      mh = pv & xh;
+    let ph = mv | ~(xh | pv);
+    let mh = pv & xh;
     const high = b === blocks - 1 ? top : 1 << 31;
     const out = (ph & high) !== 0 ? 1 : (mh & high) !== 0 ? -1 : 0;
     ph <<= 1;
@@ -111,8 +111,8 @@ export function align(pattern: Units, text: Units, end: TextEnd = 'whole'): Int3
   const places = new Int32Array(pattern.length).fill(-1);
   if (pattern.length === 0 || text.length === 0) return places;
   const table = fill(pattern, text, true);
-  let column = end === 'whole' ? text.length : bestColumn(table.last),
-    row = pattern.length;
+  let column = end === 'whole' ? text.length : bestColumn(table.last);
+  let row = pattern.length;
   while (row > 0 && column > 0) {
     if (pattern[row - 1] === text[column - 1]) places[--row] = --column;
     else if (goesDown(table, row, column)) row--;

@@ -30,11 +30,11 @@ export const NEAR = 64;
 export function evidenceFor(alignment: Alignment, quoted: Quoted): Evidence | undefined {
   const place = placeOf(alignment, quoted);
   if (!place) return undefined;
-  const { begin, end } = quoted,
-    stretch = alignment.former.stretches[quoted.stretch]!;
+  const { begin, end } = quoted;
+  const stretch = alignment.former.stretches[quoted.stretch]!;
   const edges = clean(alignment, quoted, place);
-  const leftKnown = Math.min(NEAR, begin - stretch.begin),
-    rightKnown = Math.min(NEAR, stretch.end - end);
+  const leftKnown = Math.min(NEAR, begin - stretch.begin);
+  const rightKnown = Math.min(NEAR, stretch.end - end);
   return {
     begin: edges.begin,
     end: edges.end,
@@ -58,7 +58,8 @@ interface Place {
 /** Of the places that parts of the quotation went to, the one with most of it: first and last unit with a place. */
 function placeOf({ to, solid }: Alignment, { begin, end }: Quoted): Place | undefined {
   const mostGap = end - begin + 200;
-  let best: Place | undefined, here: { first: number; last: number; solid: number } | undefined;
+  let best: Place | undefined;
+  let here: { first: number; last: number; solid: number } | undefined;
   for (let p = begin; p < end; p++) {
     if (to[p]! < 0) continue;
     const breaks = here && (to[p]! <= to[here.last]! || to[p]! - to[here.last]! > mostGap);
@@ -83,8 +84,8 @@ function clean(
   let { first, last } = place;
   while (first < last && solid[first] === 0) first++;
   while (last > first && solid[last] === 0) last--;
-  let from = to[first]!,
-    until = to[last]! + 1;
+  let from = to[first]!;
+  let until = to[last]! + 1;
   if (begin > least && solid[begin - 1] === 1 && to[begin - 1]! < from) {
     const floor = to[begin - 1]! + 1;
     from = Math.max(floor, from - (first - begin));
@@ -120,8 +121,8 @@ export function eachMatch(
 ): void {
   const after = lowerBound(matches.p, 0, matches.count, end);
   for (let n = after - 1; n >= 0 && n >= after - MOST_BACK && matches.reach[n]! > begin; n--) {
-    const from = Math.max(begin, matches.p[n]!),
-      to = Math.min(end, matches.p[n]! + matches.length[n]!);
+    const from = Math.max(begin, matches.p[n]!);
+    const to = Math.min(end, matches.p[n]! + matches.length[n]!);
     if (to > from) see(n, from, to);
   }
 }

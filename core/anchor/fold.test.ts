@@ -45,8 +45,8 @@ test('each unit knows where it began, in order, and the text ends where it ends'
 test('what is folded stays as it is when folded again', () => {
   fc.assert(
     fc.property(fc.string({ maxLength: 60, unit: 'grapheme' }), (text) => {
-      const once = folded(text),
-        spaced = (s: string) => s.replace(/ +/g, ' ').trim();
+      const once = folded(text);
+      const spaced = (s: string) => s.replace(/ +/g, ' ').trim();
       expect(spaced(folded(once))).toBe(spaced(once));
     }),
     { numRuns: 1500, seed: 6 },

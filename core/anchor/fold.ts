@@ -11,9 +11,9 @@ export interface Folded {
 }
 
 /** 0 is a unit not met yet. */
-const DROPPED = 1,
-  SPACE = 2,
-  SEVERAL = 3;
+const DROPPED = 1;
+const SPACE = 2;
+const SEVERAL = 3;
 /** What a code unit becomes: a unit, or one of the marks above. Filled as units are met. */
 const table = new Uint16Array(0x10000);
 const several = new Map<number, string>();
@@ -136,8 +136,8 @@ class Writer {
   }
 
   private grow(): void {
-    const out = new Uint16Array(this.out.length * 2),
-      from = new Int32Array(this.out.length * 2);
+    const out = new Uint16Array(this.out.length * 2);
+    const from = new Int32Array(this.out.length * 2);
     out.set(this.out);
     from.set(this.from);
     this.out = out;

@@ -41,13 +41,13 @@ export function layOut(anchors: readonly Anchor[]): Former {
   const buffer = new Uint16Array(
     anchors.reduce((sum, { quote }) => sum + quote.prefix.length + quote.exact.length + quote.suffix.length, 0),
   );
-  const pieces: Piece[] = [],
-    pieceOf = new Int32Array(anchors.length),
-    rawOf = new Int32Array(anchors.length);
+  const pieces: Piece[] = [];
+  const pieceOf = new Int32Array(anchors.length);
+  const rawOf = new Int32Array(anchors.length);
   let used = 0;
   for (const n of order) {
-    const { quote } = anchors[n]!,
-      begin = beginOf(anchors[n]!);
+    const { quote } = anchors[n]!;
+    const begin = beginOf(anchors[n]!);
     const words = [quote.prefix, quote.exact, quote.suffix];
     const last = pieces.at(-1);
     const at = last && begin <= last.origin + (last.end - last.begin) ? last.begin + (begin - last.origin) : -1;
@@ -92,8 +92,8 @@ const SAMPLE = 24;
 function agrees(buffer: Uint16Array, at: number, end: number, words: readonly string[]): boolean {
   let begin = at;
   for (const part of words) {
-    const both = Math.min(part.length, end - begin),
-      stride = Math.max(1, Math.floor(both / SAMPLE));
+    const both = Math.min(part.length, end - begin);
+    const stride = Math.max(1, Math.floor(both / SAMPLE));
     for (let i = 0; i < both; i += stride) if (buffer[begin + i] !== part.charCodeAt(i)) return false;
     begin += part.length;
   }
@@ -128,10 +128,10 @@ function folded(
   const quotes = Array.from({ length: count }, (_, n): Quoted | undefined => {
     const raw = rawOf(n);
     if (!raw) return undefined;
-    const part = parts[raw.piece]!,
-      base = stretches[raw.piece]!.begin;
-    const begin = base + foldedAt(part, raw.begin),
-      end = base + foldedAt(part, raw.begin + raw.length);
+    const part = parts[raw.piece]!;
+    const base = stretches[raw.piece]!.begin;
+    const begin = base + foldedAt(part, raw.begin);
+    const end = base + foldedAt(part, raw.begin + raw.length);
     return end > begin ? { begin, end, stretch: raw.piece } : undefined;
   });
   return { units, stretches, quotes };

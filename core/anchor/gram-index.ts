@@ -32,8 +32,8 @@ export function indexGrams(units: Uint16Array, k: number): GramIndex {
   // A few positions to a bucket: a larger table would cost more in cache misses than in comparisons.
   const bits = Math.min(21, Math.max(8, Math.ceil(Math.log2(count + 1)) - 2));
   const shift = 32 - bits;
-  const buckets = new Int32Array(count),
-    starts = new Int32Array((1 << bits) + 1);
+  const buckets = new Int32Array(count);
+  const starts = new Int32Array((1 << bits) + 1);
   const rolling = new RollingHash(units, k);
   for (let i = 0; i < count; i++) {
     const bucket = bucketOf(rolling.next(), { shift });
@@ -41,8 +41,8 @@ export function indexGrams(units: Uint16Array, k: number): GramIndex {
     starts[bucket + 1]!++;
   }
   for (let b = 1; b < starts.length; b++) starts[b]! += starts[b - 1]!;
-  const fill = starts.slice(),
-    at = new Int32Array(count);
+  const fill = starts.slice();
+  const at = new Int32Array(count);
   for (let i = 0; i < count; i++) at[fill[buckets[i]!]!++] = i;
   return { k, units, starts, at, shift };
 }

@@ -24,8 +24,8 @@ function cluster(text: string, at: number): { start: number; end: number } | und
     if (isPlain(text.charCodeAt(back)) && isPlain(text.charCodeAt(back - 1))) from = back;
   if (from > 0 && text.charCodeAt(from) >= 0xdc00 && text.charCodeAt(from) < 0xe000) from--;
   for (const { index, segment } of segmenter.segment(text.slice(from, at + AROUND))) {
-    const start = from + index,
-      end = start + segment.length;
+    const start = from + index;
+    const end = start + segment.length;
     if (start < at && at < end) return { start, end };
     if (start >= at) return undefined;
   }

@@ -82,8 +82,8 @@ interface Place {
 function bestPlace(index: TextIndex, alignment: Alignment, quoted: Quoted, remembered: Remembered): Place | undefined {
   const words = alignment.former.units.subarray(quoted.begin, quoted.end);
   const known = remembered.of === undefined ? guess(index, words) : remembered;
-  const all = evidenceFor(alignment, quoted),
-    evidence = all && all.kept >= LEAST_KEPT ? all : undefined;
+  const all = evidenceFor(alignment, quoted);
+  const evidence = all && all.kept >= LEAST_KEPT ? all : undefined;
   const aligned = evidence && { begin: evidence.begin, end: evidence.end, confidence: confidenceOf(evidence, known) };
   if (known.of !== 1 || (evidence?.whole && aligned!.confidence >= SURE)) return aligned;
   const confidence = confidenceOfMoved(words.length);

@@ -54,12 +54,12 @@ class Finder {
   search(begin: number, end: number, toFormer: number, stretch: number): void {
     const { k } = this.index;
     this.endOn.clear();
-    let rolling = new RollingHash(this.units, k, begin),
-      skipped = 0;
+    let rolling = new RollingHash(this.units, k, begin);
+    let skipped = 0;
     for (let p = begin; p + k <= end;) {
       const bucket = bucketOf(rolling.next(), this.index);
-      const first = this.index.starts[bucket]!,
-        hits = this.index.starts[bucket + 1]! - first;
+      const first = this.index.starts[bucket]!;
+      const hits = this.index.starts[bucket + 1]! - first;
       const tooMany = hits > MOST_HITS && skipped < k && p + k < end;
       const reached = hits === 0 || tooMany ? 0 : this.follow(p, begin, end, first, hits, toFormer, stretch);
       skipped = tooMany ? skipped + 1 : 0;
@@ -71,16 +71,16 @@ class Finder {
 
   /** Matches sorted by `p`. */
   finish(): Matches {
-    const { found } = this,
-      count = found.length / 4;
+    const { found } = this;
+    const count = found.length / 4;
     const order = new Float64Array(count);
     for (let n = 0; n < count; n++) order[n] = found[n * 4]! * MOST_MATCHES + n;
     order.sort();
-    const p = new Int32Array(count),
-      q = new Int32Array(count),
-      length = new Int32Array(count),
-      stretch = new Int32Array(count),
-      reach = new Int32Array(count);
+    const p = new Int32Array(count);
+    const q = new Int32Array(count);
+    const length = new Int32Array(count);
+    const stretch = new Int32Array(count);
+    const reach = new Int32Array(count);
     for (let n = 0; n < count; n++) {
       const at = (order[n]! % MOST_MATCHES) * 4;
       p[n] = found[at]!;
@@ -104,11 +104,11 @@ class Finder {
   ): number {
     const { at } = this.index;
     const nearest = hits > MOST_HITS ? lowerBound(at, first, first + hits, p + toFormer + this.ahead) : first;
-    let from = nearest - 1,
-      to = nearest,
-      reached = 0,
-      longest = 0,
-      whole = 0;
+    let from = nearest - 1;
+    let to = nearest;
+    let reached = 0;
+    let longest = 0;
+    let whole = 0;
     for (let tried = Math.min(hits, MOST_HITS); tried > 0 && whole < ENOUGH_WHOLE; tried--) {
       const behind = to >= first + hits || (tried % 2 === 1 && from >= first);
       const q = at[behind ? from-- : to++]!;

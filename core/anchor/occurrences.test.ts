@@ -16,10 +16,10 @@ test('every occurrence is found, of words of any length, as a plain search finds
     .map((p) => p.join(''));
   fc.assert(
     fc.property(texts, fc.nat(), fc.integer({ min: 1, max: 30 }), (text, at, length) => {
-      const index = indexText(text),
-        plain = String.fromCharCode(...index.folded.units),
-        start = at % Math.max(1, plain.length),
-        words = plain.slice(start, start + length);
+      const index = indexText(text);
+      const plain = String.fromCharCode(...index.folded.units);
+      const start = at % Math.max(1, plain.length);
+      const words = plain.slice(start, start + length);
       fc.pre(words.length > 0);
       expect(occurrences(index, index.folded.units.subarray(start, start + words.length))).toEqual(naive(plain, words));
     }),
@@ -28,16 +28,16 @@ test('every occurrence is found, of words of any length, as a plain search finds
 });
 
 test('of very many those about a place are given', () => {
-  const index = indexText('tide '.repeat(2000)),
-    found = occurrences(index, foldText('tide').units, 20, 5000);
+  const index = indexText('tide '.repeat(2000));
+  const found = occurrences(index, foldText('tide').units, 20, 5000);
   expect(found.length).toBeLessThanOrEqual(20);
   expect(found).toContain(5000);
   expect(found.every((at) => Math.abs(at - 5000) < 120)).toBe(true);
 });
 
 test('an equal passage is found behind any number of others that share its commonest letters', () => {
-  const words = 'tide tide tide tide',
-    text = `${words} once. ${'tide tide tide! '.repeat(400)}${words} again.`,
-    index = indexText(text);
+  const words = 'tide tide tide tide';
+  const text = `${words} once. ${'tide tide tide! '.repeat(400)}${words} again.`;
+  const index = indexText(text);
   expect(occurrences(index, foldText(words).units, 8, text.lastIndexOf(words))).toEqual([0, text.lastIndexOf(words)]);
 });

@@ -9,9 +9,9 @@ import type { TextIndex } from './text-index';
 export function occurrences(index: TextIndex, words: Uint16Array, most = 1_000, near = 0): readonly number[] {
   const grams = words.length >= index.grams.k ? index.grams : index.shortGrams();
   if (words.length < grams.k) return single(index.folded.units, words, most);
-  const seed = rarest(grams, words),
-    middle = lowerBound(grams.at, seed.first, seed.last, near + seed.offset),
-    found: number[] = [];
+  const seed = rarest(grams, words);
+  const middle = lowerBound(grams.at, seed.first, seed.last, near + seed.offset);
+  const found: number[] = [];
   const take = (hit: number): void => {
     const at = grams.at[hit]! - seed.offset;
     if (at >= 0 && at + words.length <= grams.units.length && equalAt(grams.units, at, words)) found.push(at);
@@ -30,8 +30,8 @@ function rarest(grams: GramIndex, words: Uint16Array): { first: number; last: nu
   let best = { first: 0, last: Infinity, offset: 0 };
   for (let offset = 0; offset + grams.k <= words.length && offset < TRIED; offset++) {
     const bucket = bucketOf(rolling.next(), grams);
-    const first = grams.starts[bucket]!,
-      last = grams.starts[bucket + 1]!;
+    const first = grams.starts[bucket]!;
+    const last = grams.starts[bucket + 1]!;
     if (last - first < best.last - best.first) best = { first, last, offset };
   }
   return best;

@@ -67,9 +67,9 @@ test('a comparison speaks in whole words', () => {
 });
 
 test('a paragraph put in between two that begin alike is told as a paragraph', () => {
-  const one = 'The gate is old and nobody mends it.',
-    two = 'The mud lies deep behind the wall.',
-    three = 'The tide does not mind at all.';
+  const one = 'The gate is old and nobody mends it.';
+  const two = 'The mud lies deep behind the wall.';
+  const three = 'The tide does not mind at all.';
   expect(said(`${one}\n${three}`, `${one}\n${two}\n${three}`)).toEqual([
     ['kept', `${one}\n`],
     ['added', `${two}\n`],

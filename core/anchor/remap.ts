@@ -29,8 +29,8 @@ export function remap(before: TextIndex, after: TextIndex, ranges: readonly Span
       );
   const alignment = alignTexts(wholeFormer(before.text, ranges), after.grams);
   return ranges.map(({ start, end }, n) => {
-    const quoted = alignment.former.quotes[n],
-      exact = before.text.slice(start, end);
+    const quoted = alignment.former.quotes[n];
+    const exact = before.text.slice(start, end);
     if (!quoted) return { touched: 'removed', parts: [], located: { state: 'lost', confidence: 0, candidates: [] } };
     const of = occurrences(before, alignment.former.units.subarray(quoted.begin, quoted.end), 2).length;
     const located = judge(after, alignment, n, {
@@ -52,15 +52,15 @@ export function remap(before: TextIndex, after: TextIndex, ranges: readonly Span
 }
 
 /** Text put in between that parts a passage, in units; and how small a part is chance. */
-const PARTS = 80,
-  LEAST_PART = 3;
+const PARTS = 80;
+const LEAST_PART = 3;
 
 function partsOf({ to, solid }: Alignment, { begin, end }: Quoted): { begin: number; stop: number; solid: number }[] {
   const parts: { begin: number; stop: number; solid: number }[] = [];
   for (let p = begin; p < end; p++) {
     if (solid[p] !== 1) continue;
-    const last = parts.at(-1),
-      q = to[p]!;
+    const last = parts.at(-1);
+    const q = to[p]!;
     if (last && q >= last.stop && q - last.stop <= PARTS) {
       last.stop = q + 1;
       last.solid++;

@@ -10,8 +10,8 @@ const SPREAD = 16;
  * other place of the same text. 0 where nothing is like it.
  */
 export function rivalOf(index: GramIndex, begin: number, end: number): number {
-  const from = Math.max(0, begin - NEAR),
-    until = Math.min(index.units.length, end + NEAR);
+  const from = Math.max(0, begin - NEAR);
+  const until = Math.min(index.units.length, end + NEAR);
   const units = index.units.subarray(from, until);
   const { count, p, q, length } = findMatches(
     { units, stretches: [{ begin: 0, end: units.length, origin: from }] },
@@ -22,9 +22,9 @@ export function rivalOf(index: GramIndex, begin: number, end: number): number {
   for (let n = 0; n < count; n++)
     if (q[n] !== p[n]! + from) found.push({ diagonal: q[n]! - p[n]!, length: length[n]! });
   found.sort((a, b) => a.diagonal - b.diagonal);
-  let most = 0,
-    sum = 0,
-    first = 0;
+  let most = 0;
+  let sum = 0;
+  let first = 0;
   for (const { diagonal, length: agreed } of found) {
     sum += agreed;
     while (diagonal - found[first]!.diagonal > SPREAD) sum -= found[first++]!.length;

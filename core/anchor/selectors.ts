@@ -31,9 +31,9 @@ const RFC_5147 = 'http://tools.ietf.org/rfc/rfc5147';
 
 /** An anchor as selectors. Positions of the Recommendation count characters (code points), ours UTF-16 units. */
 export function toSelectors(index: TextIndex, anchor: Anchor): readonly Selector[] {
-  const { quote, position } = anchor,
-    start = characters(index, position.start),
-    end = characters(index, position.end);
+  const { quote, position } = anchor;
+  const start = characters(index, position.start);
+  const end = characters(index, position.end);
   const point = (at: number): Selector => ({ type: 'TextPositionSelector', start: at, end: at });
   return [
     { type: 'TextQuoteSelector', exact: quote.exact, prefix: quote.prefix, suffix: quote.suffix },
@@ -146,8 +146,8 @@ function findQuote(
 }
 
 function findPosition(index: TextIndex, { start, end }: Range): Range | undefined {
-  const from = offsetOf(index, start),
-    until = offsetOf(index, end);
+  const from = offsetOf(index, start);
+  const until = offsetOf(index, end);
   return from !== undefined && until !== undefined && until >= from ? { start: from, end: until } : undefined;
 }
 
@@ -163,7 +163,7 @@ function findRange(
   index: TextIndex,
   { startSelector, endSelector }: { startSelector: unknown; endSelector: unknown },
 ): Range | undefined {
-  const start = find(index, startSelector)?.start,
-    end = find(index, endSelector)?.start;
+  const start = find(index, startSelector)?.start;
+  const end = find(index, endSelector)?.start;
   return start !== undefined && end !== undefined ? { start, end } : undefined;
 }

@@ -34,10 +34,10 @@ test('fragments are written as the recommendation has them', () => {
 });
 
 describe('on a picture that was cut out of another', () => {
-  const to = 'b'.repeat(64),
-    crop = { x: 0.5, y: 0, width: 0.5, height: 0.5 },
-    moved = (x: number, y: number, width: number, height: number) =>
-      onOtherPicture({ type: 'area', on, x, y, width, height }, on.picture, to, crop);
+  const to = 'b'.repeat(64);
+  const crop = { x: 0.5, y: 0, width: 0.5, height: 0.5 };
+  const moved = (x: number, y: number, width: number, height: number) =>
+    onOtherPicture({ type: 'area', on, x, y, width, height }, on.picture, to, crop);
   test('an area has its place in what is left, cut off at the edge, at the edge where it lay beyond', () => {
     expect(moved(0.6, 0.1, 0.2, 0.2)).toEqual({
       type: 'area',

@@ -96,8 +96,8 @@ export interface Crop {
  * edge an area is cut off, or becomes a point on it. The same spot where it lies on something else.
  */
 export function onOtherPicture(spot: Spot, from: string, to: string, crop: Crop): Spot {
-  const across = (x: number): number => tidy((x - crop.x) / crop.width),
-    down = (y: number): number => tidy((y - crop.y) / crop.height);
+  const across = (x: number): number => tidy((x - crop.x) / crop.width);
+  const down = (y: number): number => tidy((y - crop.y) / crop.height);
   if (spot.type === 'area' && 'picture' in spot.on && spot.on.picture === from) {
     return areaBetween(
       { picture: to },

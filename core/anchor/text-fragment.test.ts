@@ -38,8 +38,8 @@ function byReference(value: string): string | undefined {
   return found?.toString().replace(/\s+/g, ' ');
 }
 const ours = (value: string): string | undefined => {
-  const directive = parseTextDirective(value),
-    found = directive && findDirective(index, directive);
+  const directive = parseTextDirective(value);
+  const found = directive && findDirective(index, directive);
   return found && index.text.slice(found.start, found.end).replace(/\s+/g, ' ');
 };
 
@@ -65,8 +65,8 @@ test('what is given for a passage selects that passage, by our reading and by th
   const { text } = index;
   for (const words of ['sea lavender', 'Sea lavender is cut', 'cuts it too late', 'glasswort', 'mud-flat, and', 'in']) {
     for (let start = text.indexOf(words); start >= 0; start = text.indexOf(words, start + 1)) {
-      const directive = directiveFor(index, describe(index, { start, end: start + words.length })),
-        found = findDirective(index, directive)!;
+      const directive = directiveFor(index, describe(index, { start, end: start + words.length }));
+      const found = findDirective(index, directive)!;
       expect(found.start).toBeLessThanOrEqual(start);
       expect(found.end).toBeGreaterThanOrEqual(start + words.length);
       expect(text.slice(found.start, found.end)).toBe(byReference(formatTextDirective(directive)));
@@ -75,8 +75,8 @@ test('what is given for a passage selects that passage, by our reading and by th
 });
 
 test('a passage over several paragraphs is named by its ends', () => {
-  const start = index.text.indexOf('grows low'),
-    end = index.text.indexOf('by hand') + 7;
+  const start = index.text.indexOf('grows low');
+  const end = index.text.indexOf('by hand') + 7;
   const directive = directiveFor(index, describe(index, { start, end }));
   expect(directive).toMatchObject({
     start: expect.stringMatching(/^grows low/),

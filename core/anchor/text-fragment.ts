@@ -21,8 +21,8 @@ export function readAddress(address: string): {
   readonly address: string;
   readonly directives: readonly TextDirective[];
 } {
-  const [rest, fragment = ''] = split(address, '#'),
-    [id, directive] = split(fragment, DELIMITER);
+  const [rest, fragment = ''] = split(address, '#');
+  const [id, directive] = split(fragment, DELIMITER);
   if (directive === undefined) return { address, directives: [] };
   const directives = directive
     .split('&')
@@ -73,21 +73,21 @@ export function addressOf(address: string, directive: TextDirective): string {
 
 /** A directive that leads to the anchor's words: by whole words, with context only where the words alone are not enough. */
 export function directiveFor(index: TextIndex, { position }: Pick<Anchor, 'position'>): TextDirective {
-  const { text } = index,
-    range = wholeWords(text, position.start, position.end);
+  const { text } = index;
+  const range = wholeWords(text, position.start, position.end);
   const words = text.slice(range.start, range.end);
   const named = words.length <= LONGEST && !words.includes('\n') ? { start: words } : edges(words);
   const found = findDirective(index, named);
   if (found && found.start === range.start && found.end === range.end) return named;
-  const prefix = lastWords(text.slice(Math.max(0, range.start - LONGEST), range.start)),
-    suffix = firstWords(text.slice(range.end, range.end + LONGEST));
+  const prefix = lastWords(text.slice(Math.max(0, range.start - LONGEST), range.start));
+  const suffix = firstWords(text.slice(range.end, range.end + LONGEST));
   return { ...named, ...(prefix ? { prefix } : {}), ...(suffix ? { suffix } : {}) };
 }
 
 function edges(words: string): TextDirective {
-  const lines = words.split(/[\n\t]/),
-    start = firstWords(lines[0]!),
-    end = lastWords(lines.at(-1)!);
+  const lines = words.split(/[\n\t]/);
+  const start = firstWords(lines[0]!);
+  const end = lastWords(lines.at(-1)!);
   return start && end ? { start, end } : { start: words };
 }
 
@@ -122,8 +122,8 @@ let segmenter: Intl.Segmenter | undefined;
 const wordSegments = (text: string): Intl.Segments =>
   (segmenter ??= new Intl.Segmenter('und', { granularity: 'word' })).segment(text);
 
-const AROUND = 40,
-  LONGEST_WORD = 60;
+const AROUND = 40;
+const LONGEST_WORD = 60;
 /** Marks that may stand within a word (UAX #29, MidLetter, MidNum, ExtendNumLet). */
 const WITHIN_WORDS = new Set("'\u2019.,_:");
 

@@ -19,7 +19,8 @@ const SHORT = 2;
 /** Time and memory grow with the text alone: some 15 bytes per unit. */
 export function indexText(text: string, outline: Outline = []): TextIndex {
   const folded = foldText(text);
-  let short: GramIndex | undefined, pairs: Int32Array | undefined;
+  let short: GramIndex | undefined;
+  let pairs: Int32Array | undefined;
   return {
     text,
     outline,

@@ -127,8 +127,8 @@ describe('W3C Web Annotation Data Model (Recommendation, 2017), section 3.1 and 
     updatedAt: '2026-11-09T10:00:00Z',
     version: 1,
   };
-  const text = 'the marsh dies',
-    index = indexText(text);
+  const text = 'the marsh dies';
+  const index = indexText(text);
   const out = toWebAnnotation(
     annotation,
     { address: source.address, id: 's', title: 't' },

@@ -28,10 +28,10 @@ export function suggestTags(
   for (const word of words(text)) counts.set(stem(word), (counts.get(stem(word)) ?? 0) + 1);
   const heading = new Set(words(title).map(stem));
   const score = ({ tag, uses, near }: UsedTag): number => {
-    const parts = words(tag.split('/').at(-1)!).map(stem),
-      said = parts.length ? Math.min(...parts.map((p) => counts.get(p) ?? 0)) : 0;
-    const spoken = Math.log2(1 + said) + (parts.length && parts.every((p) => heading.has(p)) ? 3 : 0),
-      habit = Math.min(HABIT, Math.log2(1 + near) * 1.5);
+    const parts = words(tag.split('/').at(-1)!).map(stem);
+    const said = parts.length ? Math.min(...parts.map((p) => counts.get(p) ?? 0)) : 0;
+    const spoken = Math.log2(1 + said) + (parts.length && parts.every((p) => heading.has(p)) ? 3 : 0);
+    const habit = Math.min(HABIT, Math.log2(1 + near) * 1.5);
     return spoken + habit > 0 ? spoken + habit + Math.log10(1 + uses) / 4 : 0;
   };
   return known

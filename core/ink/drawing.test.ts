@@ -3,19 +3,19 @@ import { isDrawnSpot, toSvg } from '.';
 
 describe('what comes in as a drawing', () => {
   const tied = {
-      to: 'words',
-      words: [
-        [0, 4],
-        [5, 9],
+    to: 'words',
+    words: [
+      [0, 4],
+      [5, 9],
+    ],
+    strokes: [
+      [
+        [0, 0.5, 1.1, 0.5],
+        [1, 0.5, 1.1, 0.5],
       ],
-      strokes: [
-        [
-          [0, 0.5, 1.1, 0.5],
-          [1, 0.5, 1.1, 0.5],
-        ],
-      ],
-    } as const,
-    drawing = { type: 'drawn', tool: 'pen', colour: '#a1b2c3', width: 0.1, tied } as const;
+    ],
+  } as const;
+  const drawing = { type: 'drawn', tool: 'pen', colour: '#a1b2c3', width: 0.1, tied } as const;
   test('is one where it is whole', () => {
     expect(isDrawnSpot(drawing)).toBe(true);
     expect(

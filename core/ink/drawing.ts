@@ -50,8 +50,8 @@ export interface WordBox extends InkBox {
   readonly end: number;
 }
 
-const MOST_POINTS = 20_000,
-  FARTHEST = 10_000;
+const MOST_POINTS = 20_000;
+const FARTHEST = 10_000;
 
 /** Whether something from outside is a drawing: every number finite and within bounds, every word of a point named. */
 export function isDrawnSpot(value: unknown): value is DrawnSpot {

@@ -24,8 +24,8 @@ const WORDS = [...TEXT.matchAll(/\S+/g)].map((m) => ({ start: m.index, end: m.in
 
 /** A page of lines of letters as wide as `size` halves: where each word stands in a column of `measure` pixels. */
 function page(measure: number, size: number): WordBox[] {
-  let left = 0,
-    top = 0;
+  let left = 0;
+  let top = 0;
   return WORDS.map(({ start, end }) => {
     const width = ((end - start) * size) / 2;
     if (left > 0 && left + width > measure) {
@@ -72,12 +72,12 @@ const underline = (words: readonly WordBox[], from: number, to: number): InkPoin
   );
 
 test('on the same page ink stands where it was drawn, whatever its shape', () => {
-  const words = page(400, 20),
-    point = fc.tuple(
-      fc.double({ min: -30, max: 520, noNaN: true }),
-      fc.double({ min: -20, max: 220, noNaN: true }),
-      fc.constant(0.5),
-    );
+  const words = page(400, 20);
+  const point = fc.tuple(
+    fc.double({ min: -30, max: 520, noNaN: true }),
+    fc.double({ min: -20, max: 220, noNaN: true }),
+    fc.constant(0.5),
+  );
   fc.assert(
     fc.property(
       fc.array(fc.array(point, { minLength: 2, maxLength: 12 }), { minLength: 1, maxLength: 3 }),
@@ -91,21 +91,21 @@ test('on the same page ink stands where it was drawn, whatever its shape', () =>
 });
 
 describe('an underlined phrase', () => {
-  const wide = page(2_000, 20),
-    line = underline(wide, 4, 12);
+  const wide = page(2_000, 20);
+  const line = underline(wide, 4, 12);
 
   test('is underlined after the letters have grown', () => {
-    const large = page(4_000, 40),
-      [drawn] = shown([line], wide, large),
-      box = boxAround([drawn!])!;
+    const large = page(4_000, 40);
+    const [drawn] = shown([line], wide, large);
+    const box = boxAround([drawn!])!;
     expect([box.left, box.left + box.width]).toEqual([large[4]!.left, large[12]!.left + large[12]!.width]);
     expect(box.top).toBeCloseTo(large[4]!.top + 44, 0);
   });
 
   test.each([300, 200, 120])('wraps with its words into a column of %d pixels', (measure) => {
-    const narrow = page(measure, 20),
-      drawn = shown([line], wide, narrow),
-      rows = new Set(narrow.slice(4, 13).map((w) => w.top));
+    const narrow = page(measure, 20);
+    const drawn = shown([line], wide, narrow);
+    const rows = new Set(narrow.slice(4, 13).map((w) => w.top));
     expect(drawn).toHaveLength(rows.size);
     for (const piece of drawn)
       for (const [x, y] of piece) {
@@ -120,15 +120,15 @@ describe('an underlined phrase', () => {
 });
 
 test('lines under a phrase on two lines wrap with its words, each for itself', () => {
-  const two = page(400, 20),
-    rows = [...new Set(two.map((w) => w.top))],
-    under = (top: number): InkPoint[] => {
-      const row = two.filter((w) => w.top === top);
-      return shapePoints('line', [row[0]!.left, top + 22], [row.at(-1)!.left + row.at(-1)!.width, top + 22]);
-    };
-  const lines = [under(rows[0]!), under(rows[1]!)],
-    wide = page(4_000, 20),
-    ink = tieToWords(lines, two)!;
+  const two = page(400, 20);
+  const rows = [...new Set(two.map((w) => w.top))];
+  const under = (top: number): InkPoint[] => {
+    const row = two.filter((w) => w.top === top);
+    return shapePoints('line', [row[0]!.left, top + 22], [row.at(-1)!.left + row.at(-1)!.width, top + 22]);
+  };
+  const lines = [under(rows[0]!), under(rows[1]!)];
+  const wide = page(4_000, 20);
+  const ink = tieToWords(lines, two)!;
   expect(ink.tied.to).toBe('words');
   const again = layOut(ink.tied, ink.range.end - ink.range.start, boxesIn(wide, ink.range.start), nothing)!.strokes;
   for (const stroke of again) for (const [, y] of stroke) expect(y).toBeCloseTo(wide[0]!.top + 22, 0);
@@ -136,14 +136,14 @@ test('lines under a phrase on two lines wrap with its words, each for itself', (
 });
 
 test('a bracket beside several lines spans the same words when these take more lines', () => {
-  const wide = page(400, 20),
-    narrow = page(200, 20),
-    rows = [...new Set(wide.map((w) => w.top))];
-  const bracket = shapePoints('line', [20, rows[0]! + 2], [20, rows[2]! + 18]),
-    last = wide.findLast((w) => w.top === rows[2])!;
-  const [drawn] = shown([bracket], wide, narrow),
-    box = boxAround([drawn!])!,
-    foot = narrow.find((w) => w.start === last.start)!;
+  const wide = page(400, 20);
+  const narrow = page(200, 20);
+  const rows = [...new Set(wide.map((w) => w.top))];
+  const bracket = shapePoints('line', [20, rows[0]! + 2], [20, rows[2]! + 18]);
+  const last = wide.findLast((w) => w.top === rows[2])!;
+  const [drawn] = shown([bracket], wide, narrow);
+  const box = boxAround([drawn!])!;
+  const foot = narrow.find((w) => w.start === last.start)!;
   expect(box.left).toBeCloseTo(20, 0);
   expect(Math.abs(box.top + box.height - (foot.top + foot.height))).toBeLessThan(foot.height / 2);
 });
@@ -160,15 +160,15 @@ describe('a box over several lines', () => {
     [600, 250],
     [250, 500],
   ])('drawn at %d pixels and moved at %d keeps its shape', (drawn, other) => {
-    const here = page(drawn, 20),
-      there = page(other, 20),
-      made = tieToWords([box(here, 1, 2)], here)!,
-      length = made.range.end - made.range.start;
-    const shown = layOut(made.tied, length, boxesIn(there, made.range.start), nothing)!.strokes,
-      [first] = boxesIn(there, made.range.start)(0, length);
+    const here = page(drawn, 20);
+    const there = page(other, 20);
+    const made = tieToWords([box(here, 1, 2)], here)!;
+    const length = made.range.end - made.range.start;
+    const shown = layOut(made.tied, length, boxesIn(there, made.range.start), nothing)!.strokes;
+    const [first] = boxesIn(there, made.range.start)(0, length);
     for (const down of [-32, -8, 0, 8, 32]) {
-      const moved = shown.map((s) => s.map(([x, y, p]): InkPoint => [x, y + down, p])),
-        by = movedBy(shown, moved)!;
+      const moved = shown.map((s) => s.map(([x, y, p]): InkPoint => [x, y + down, p]));
+      const by = movedBy(shown, moved)!;
       const again = moveOverLines(moved, { first: first!, length, down: by.y }, there)!;
       // Where it was put it stands.
       near(
@@ -177,9 +177,9 @@ describe('a box over several lines', () => {
         0.6,
       );
       const back = boxAround(
-          layOut(again.tied, again.range.end - again.range.start, boxesIn(here, again.range.start), nothing)!.strokes,
-        )!,
-        before = boxAround([box(here, 1, 2)])!;
+        layOut(again.tied, again.range.end - again.range.start, boxesIn(here, again.range.start), nothing)!.strokes,
+      )!;
+      const before = boxAround([box(here, 1, 2)])!;
       expect(Math.abs(back.height - before.height)).toBeLessThan(down === 0 ? 1 : 20 * 1.6 + 1);
       expect(Math.abs(back.width - before.width)).toBeLessThan(down === 0 ? 1 : 60);
     }
@@ -223,8 +223,8 @@ describe('a box over several lines', () => {
 });
 
 test('words that are not shown bear no ink; words elsewhere bear theirs', () => {
-  const words = page(400, 20),
-    ink = tieToWords([underline(words, 0, 3)], words)!;
+  const words = page(400, 20);
+  const ink = tieToWords([underline(words, 0, 3)], words)!;
   expect(layOut(ink.tied, 30, () => [], nothing)).toBeUndefined();
   expect(tieToWords([[[1, 1, 0.5]]], [])).toBeUndefined();
   expect(tieToWords([], words)).toBeUndefined();
@@ -323,14 +323,14 @@ test('what an eraser leaves lies outside of its circle and on the stroke, whatev
 });
 
 test('a simplified stroke stays within its tolerance, and keeps its ends', () => {
-  const wave: InkPoint[] = Array.from({ length: 200 }, (_, n) => [n, 20 * Math.sin(n / 15), 0.5]),
-    simple = simplify(wave, 0.5);
+  const wave: InkPoint[] = Array.from({ length: 200 }, (_, n) => [n, 20 * Math.sin(n / 15), 0.5]);
+  const simple = simplify(wave, 0.5);
   expect(simple.length).toBeLessThan(80);
   expect([simple[0], simple.at(-1)]).toEqual([wave[0], wave.at(-1)]);
   for (const [x, y] of wave) {
-    const next = simple.findIndex((p) => p[0] >= x),
-      b = simple[Math.max(1, next)]!,
-      a = simple[Math.max(0, next - 1)]!;
+    const next = simple.findIndex((p) => p[0] >= x);
+    const b = simple[Math.max(1, next)]!;
+    const a = simple[Math.max(0, next - 1)]!;
     expect(Math.abs(a[1] + ((b[1] - a[1]) * (x - a[0])) / Math.max(1, b[0] - a[0]) - y)).toBeLessThan(0.7);
   }
 });

@@ -13,8 +13,8 @@ export function toSvg(spot: DrawnSpot, quoteLength: number): string {
   const line = (start: number, end: number): InkBox[] => [
     { left: start * LETTER, top: 0, width: (end - start) * LETTER, height: 1 },
   ];
-  const laid = layOut(spot.tied, quoteLength, line, () => unit)!,
-    stroke = spot.tied.to === 'picture' ? spot.width / 1_000 : spot.width;
+  const laid = layOut(spot.tied, quoteLength, line, () => unit)!;
+  const stroke = spot.tied.to === 'picture' ? spot.width / 1_000 : spot.width;
   return `<svg xmlns="http://www.w3.org/2000/svg"${spot.tied.to === 'picture' ? ' viewBox="0 0 1 1"' : ''}><path fill="none" stroke-width="${number(stroke)}" d="${pathOf(laid.strokes)}"/></svg>`;
 }
 

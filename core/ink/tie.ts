@@ -16,8 +16,8 @@ export interface TiedInk {
  * word at all.
  */
 export function tieToWords(strokes: Strokes, words: readonly WordBox[]): TiedInk | undefined {
-  const box = boxAround(strokes),
-    rows = rowsOf(words);
+  const box = boxAround(strokes);
+  const rows = rowsOf(words);
   if (!box || rows.length === 0) return undefined;
   const lines = strokes.map((stroke) => lineAlong(stroke, rows));
   if (lines.every((line) => line !== undefined)) return toWords(strokes.map((stroke, n) => [lines[n]!, stroke]));
@@ -29,15 +29,15 @@ export function tieToWords(strokes: Strokes, words: readonly WordBox[]): TiedInk
 
 /** The line of words a stroke goes along; undefined for a stroke that is shorter or higher than that. */
 function lineAlong(stroke: readonly InkPoint[], rows: readonly (readonly WordBox[])[]): readonly WordBox[] | undefined {
-  const box = boxAround([stroke])!,
-    row = nearest(rows, box.top + box.height / 2);
+  const box = boxAround([stroke])!;
+  const row = nearest(rows, box.top + box.height / 2);
   return box.height <= heightOf(row) && box.width >= 2 * Math.max(box.height, heightOf(row)) ? row : undefined;
 }
 
 function toWords(strokes: readonly (readonly [row: readonly WordBox[], stroke: readonly InkPoint[]])[]): TiedInk {
   const marked = strokes.map(([row, stroke]) => stroke.map((point) => [nearestWord(row, point[0]), point] as const));
-  const all = [...new Set(marked.flatMap((stroke) => stroke.map(([word]) => word)))].sort((a, b) => a.start - b.start),
-    range = { start: all[0]!.start, end: Math.max(...all.map((w) => w.end)) };
+  const all = [...new Set(marked.flatMap((stroke) => stroke.map(([word]) => word)))].sort((a, b) => a.start - b.start);
+  const range = { start: all[0]!.start, end: Math.max(...all.map((w) => w.end)) };
   const tie = ([word, [x, y, pressure]]: readonly [WordBox, InkPoint]): TiedPoint => [
     all.indexOf(word),
     encode(x, word.left, word.left + word.width, word.height),
@@ -55,8 +55,8 @@ function toWords(strokes: readonly (readonly [row: readonly WordBox[], stroke: r
 }
 
 function toLines(strokes: Strokes, rows: readonly (readonly WordBox[])[]): TiedInk {
-  const words = rows.flat(),
-    frame = frameOf(rows.map(boxOfRow));
+  const words = rows.flat();
+  const frame = frameOf(rows.map(boxOfRow));
   return {
     range: { start: Math.min(...words.map((w) => w.start)), end: Math.max(...words.map((w) => w.end)) },
     tied: {
@@ -78,19 +78,19 @@ export function moveOverLines(
 ): TiedInk | undefined {
   const rows = rowsOf(words);
   if (rows.length === 0) return undefined;
-  const row = nearest(rows, first.top + first.height / 2 + down),
-    begin = row.reduce((best, w) => (Math.abs(w.left - first.left) < Math.abs(best.left - first.left) ? w : best)),
-    end = begin.start + length,
-    after = words.filter((w) => w.start >= begin.start),
-    last = after.reduce((best, w) => (Math.abs(w.end - end) < Math.abs(best.end - end) ? w : best));
+  const row = nearest(rows, first.top + first.height / 2 + down);
+  const begin = row.reduce((best, w) => (Math.abs(w.left - first.left) < Math.abs(best.left - first.left) ? w : best));
+  const end = begin.start + length;
+  const after = words.filter((w) => w.start >= begin.start);
+  const last = after.reduce((best, w) => (Math.abs(w.end - end) < Math.abs(best.end - end) ? w : best));
   return toLines(strokes, rowsOf(after.filter((w) => w.end <= last.end)));
 }
 
 /** How far strokes were moved, in pixels; undefined where they were changed in another way as well. */
 export function movedBy(before: Strokes, after: Strokes): { readonly x: number; readonly y: number } | undefined {
-  const points = before.flat(),
-    moved = after.flat(),
-    [from, to] = [points[0], moved[0]];
+  const points = before.flat();
+  const moved = after.flat();
+  const [from, to] = [points[0], moved[0]];
   if (!from || !to || points.length !== moved.length) return undefined;
   const by = { x: to[0] - from[0], y: to[1] - from[1] };
   const same = points.every(([x, y], n) => {
@@ -145,16 +145,16 @@ export function layOut(
       );
     }
     case 'lines': {
-      const lines = boxesOf(0, length),
-        frame = lines.length ? frameOf(lines) : undefined,
-        unit = lines[0]?.height ?? 0;
+      const lines = boxesOf(0, length);
+      const frame = lines.length ? frameOf(lines) : undefined;
+      const unit = lines[0]?.height ?? 0;
       return (
         frame && { unit, strokes: tied.strokes.map((stroke) => stroke.map((point) => decodeIn(point, frame, unit))) }
       );
     }
     case 'words': {
-      const boxes = tied.words.map(([start, end]) => boxesOf(start, end)[0]),
-        unit = boxes.find(Boolean)?.height;
+      const boxes = tied.words.map(([start, end]) => boxesOf(start, end)[0]);
+      const unit = boxes.find(Boolean)?.height;
       return unit === undefined
         ? undefined
         : { unit, strokes: tied.strokes.flatMap((stroke) => pieces(stroke, boxes)) };
@@ -210,16 +210,16 @@ function within(
   y: number,
   radius: number,
 ): { readonly enters: number; readonly leaves: number } | undefined {
-  const dx = bx - ax,
-    dy = by - ay,
-    a = dx * dx + dy * dy,
-    b = (ax - x) * dx + (ay - y) * dy,
-    c = (ax - x) ** 2 + (ay - y) ** 2 - radius * radius;
+  const dx = bx - ax;
+  const dy = by - ay;
+  const a = dx * dx + dy * dy;
+  const b = (ax - x) * dx + (ay - y) * dy;
+  const c = (ax - x) ** 2 + (ay - y) ** 2 - radius * radius;
   if (a === 0) return c <= 0 ? { enters: 0, leaves: 1 } : undefined;
   const root = b * b - a * c;
   if (root <= 0) return undefined;
-  const enters = (-b - Math.sqrt(root)) / a,
-    leaves = (-b + Math.sqrt(root)) / a;
+  const enters = (-b - Math.sqrt(root)) / a;
+  const leaves = (-b + Math.sqrt(root)) / a;
   return enters < 1 && leaves > 0 ? { enters: Math.max(0, enters), leaves: Math.min(1, leaves) } : undefined;
 }
 
@@ -233,18 +233,18 @@ const between = ([ax, ay, ap]: InkPoint, [bx, by, bp]: InkPoint, at: number): In
 export const isNear = (strokes: Strokes, x: number, y: number, radius: number): boolean =>
   strokes.some((stroke) =>
     stroke.some(([bx, by], n) => {
-      const [ax, ay] = stroke[Math.max(0, n - 1)]!,
-        length = (bx - ax) ** 2 + (by - ay) ** 2,
-        along = length === 0 ? 0 : Math.min(1, Math.max(0, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / length));
+      const [ax, ay] = stroke[Math.max(0, n - 1)]!;
+      const length = (bx - ax) ** 2 + (by - ay) ** 2;
+      const along = length === 0 ? 0 : Math.min(1, Math.max(0, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / length));
       return Math.hypot(x - ax - along * (bx - ax), y - ay - along * (by - ay)) <= radius;
     }),
   );
 
 export function boxAround(strokes: Strokes): InkBox | undefined {
-  let left = Infinity,
-    top = Infinity,
-    right = -Infinity,
-    bottom = -Infinity;
+  let left = Infinity;
+  let top = Infinity;
+  let right = -Infinity;
+  let bottom = -Infinity;
   for (const stroke of strokes)
     for (const [x, y] of stroke) {
       left = Math.min(left, x);
@@ -281,8 +281,8 @@ const decodeIn = ([x, y, p]: InkPoint, box: InkBox, unit: number): InkPoint => [
 function rowsOf(words: readonly WordBox[]): WordBox[][] {
   const rows: WordBox[][] = [];
   for (const word of words) {
-    const row = rows.at(-1),
-      last = row?.at(-1);
+    const row = rows.at(-1);
+    const last = row?.at(-1);
     if (last && Math.abs(last.top - word.top) < word.height / 2) row!.push(word);
     else rows.push([word]);
   }
@@ -306,8 +306,8 @@ function nearestWord(row: readonly WordBox[], x: number): WordBox {
 }
 
 function frameOf(boxes: readonly InkBox[]): InkBox {
-  const left = Math.min(...boxes.map((b) => b.left)),
-    top = Math.min(...boxes.map((b) => b.top));
+  const left = Math.min(...boxes.map((b) => b.left));
+  const top = Math.min(...boxes.map((b) => b.top));
   return {
     left,
     top,

@@ -33,8 +33,8 @@ export function placeNotes(wanted: readonly Wanted[], gap: number, held?: string
 const collides = (above: Group, below: Group): boolean => above.wish + above.height > below.wish;
 
 function join(groups: Group[]): void {
-  const below = groups.pop()!,
-    above = groups.at(-1)!;
+  const below = groups.pop()!;
+  const above = groups.at(-1)!;
   const wish = (above.wish * above.weight + (below.wish - above.height) * below.weight) / (above.weight + below.weight);
   above.wish = wish;
   above.weight += below.weight;

@@ -1,8 +1,8 @@
 import { expect, test } from '@jest/globals';
 import { linkAddress, linksIn, outward, parseLinkAddress, tagsIn } from '.';
 
-const A = '0193a1b2-0000-7000-8000-000000000001',
-  HASH = 'ab'.repeat(32);
+const A = '0193a1b2-0000-7000-8000-000000000001';
+const HASH = 'ab'.repeat(32);
 
 test('addresses are read as they are written, and nothing else is one', () => {
   for (const link of [

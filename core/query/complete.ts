@@ -16,16 +16,16 @@ export interface Option {
 }
 
 const MOST = 8;
-const DATE_VALUES = ['today', 'last 7 days', 'last month'],
-  NUMBER_SIGNS = ['<10', '>=5'];
+const DATE_VALUES = ['today', 'last 7 days', 'last month'];
+const NUMBER_SIGNS = ['<10', '>=5'];
 const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 /** A value as it is typed: in quotation marks where it holds what ends a word. */
 const typedAs = (value: string): string => (/[\s()]/.test(value) ? `"${value}"` : value);
 
 /** What could be meant by what is being typed at `caret`; undefined where nothing suggests itself. */
 export function completionAt(typed: string, caret: number, known: KnownValues): Completion | undefined {
-  const before = typed.slice(0, caret),
-    begun = /(?:^|[\s(-])(?:([a-z]+)([:<>]=?)("[^"]*|[^\s()"]*)|(#?)([\p{L}\p{M}\p{N}_/]*))$/u.exec(before);
+  const before = typed.slice(0, caret);
+  const begun = /(?:^|[\s(-])(?:([a-z]+)([:<>]=?)("[^"]*|[^\s()"]*)|(#?)([\p{L}\p{M}\p{N}_/]*))$/u.exec(before);
   if (!begun) return undefined;
   const [, field, sign, value, hash, word] = begun;
   if (field !== undefined && value !== undefined) return offer(typed, caret, field, `${field}${sign}`, value, known);
@@ -55,9 +55,9 @@ function offer(
   known: KnownValues,
 ): Completion | undefined {
   if (!FIELDS.includes(field)) return undefined;
-  const from = caret - value.length,
-    given = value.replace(/^"/, ''),
-    to = value.startsWith('"') && typed[caret] === '"' ? caret + 1 : caret;
+  const from = caret - value.length;
+  const given = value.replace(/^"/, '');
+  const to = value.startsWith('"') && typed[caret] === '"' ? caret + 1 : caret;
   if (field === 'saved' || field === 'published')
     return of(
       from,
@@ -85,8 +85,8 @@ function offer(
 
 /** Those that begin so, before those that hold it. */
 function matching(values: readonly string[], begun: string): string[] {
-  const wanted = plain(begun),
-    starts = values.filter((v) => plain(v).startsWith(wanted));
+  const wanted = plain(begun);
+  const starts = values.filter((v) => plain(v).startsWith(wanted));
   return [...starts, ...(wanted ? values.filter((v) => !starts.includes(v) && plain(v).includes(wanted)) : [])];
 }
 

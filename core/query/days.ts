@@ -1,8 +1,8 @@
 import type { Days } from './query';
 
-const DAY = /^(\d{4})-(\d{2})-(\d{2})$/,
-  MONTH = /^(\d{4})-(\d{2})$/,
-  YEAR = /^(\d{4})$/;
+const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
+const MONTH = /^(\d{4})-(\d{2})$/;
+const YEAR = /^(\d{4})$/;
 const pad = (n: number): string => String(n).padStart(2, '0');
 const isLeap = (year: number): boolean => (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0;
 /** Days of a month, January being 1 (Gregorian calendar). */
@@ -11,12 +11,12 @@ const daysOf = (year: number, month: number): number =>
 
 /** A day, a month or a year as the days from its first to its last (ISO 8601 dates); undefined for what is none. */
 function span(word: string): { from: string; to: string } | undefined {
-  const day = DAY.exec(word),
-    month = MONTH.exec(word),
-    year = YEAR.exec(word);
+  const day = DAY.exec(word);
+  const month = MONTH.exec(word);
+  const year = YEAR.exec(word);
   if (year) return { from: `${word}-01-01`, to: `${word}-12-31` };
-  const [, y, m, d] = day ?? month ?? [],
-    last = y && m && Number(m) >= 1 && Number(m) <= 12 ? daysOf(Number(y), Number(m)) : 0;
+  const [, y, m, d] = day ?? month ?? [];
+  const last = y && m && Number(m) >= 1 && Number(m) <= 12 ? daysOf(Number(y), Number(m)) : 0;
   if (last === 0 || (d !== undefined && (Number(d) < 1 || Number(d) > last))) return undefined;
   return day ? { from: word, to: word } : { from: `${word}-01`, to: `${word}-${pad(last)}` };
 }
@@ -26,16 +26,16 @@ const COUNTED = /^last(?: (\d{1,4}))? (days?|weeks?|months?)$/;
 
 /** Reads `2026-09-01`, `2026-09`, `2026`, `2026-09-01..2026-10-15`, `today`, `last 7 days`, `last week`; undefined for anything else. */
 export function readDays(word: string): Days | undefined {
-  const lower = word.trim().toLowerCase().replace(/\s+/g, ' '),
-    counted = COUNTED.exec(lower);
+  const lower = word.trim().toLowerCase().replace(/\s+/g, ' ');
+  const counted = COUNTED.exec(lower);
   if (lower === 'today') return { last: 1, unit: 'day' };
   if (counted)
     return Number(counted[1] ?? 1) > 0
       ? { last: Number(counted[1] ?? 1), unit: UNITS[counted[2] as keyof typeof UNITS] }
       : undefined;
-  const [first = '', second] = lower.split('..'),
-    from = span(first),
-    to = second === undefined ? from : span(second);
+  const [first = '', second] = lower.split('..');
+  const from = span(first);
+  const to = second === undefined ? from : span(second);
   return from && to && from.from <= to.to ? { from: from.from, to: to.to } : undefined;
 }
 
@@ -44,13 +44,13 @@ const DAY_MS = 86_400_000;
 /** The first and the last day meant, both as `YYYY-MM-DD`; `today` is the day it is where the question is asked. */
 export function boundsOf(days: Days, today: string): { readonly from: string; readonly to: string } {
   if ('from' in days) return days;
-  const at = new Date(`${today}T00:00:00Z`),
-    back = (n: number): string => new Date(at.getTime() - n * DAY_MS).toISOString().slice(0, 10);
+  const at = new Date(`${today}T00:00:00Z`);
+  const back = (n: number): string => new Date(at.getTime() - n * DAY_MS).toISOString().slice(0, 10);
   if (days.unit !== 'month') return { from: back(days.last * (days.unit === 'week' ? 7 : 1) - 1), to: today };
   // The day after the same day so many months ago; where that month has no such day, after its last.
-  const month = at.getUTCFullYear() * 12 + at.getUTCMonth() - days.last,
-    year = Math.floor(month / 12),
-    of = (month % 12) + 1;
+  const month = at.getUTCFullYear() * 12 + at.getUTCMonth() - days.last;
+  const year = Math.floor(month / 12);
+  const of = (month % 12) + 1;
   const since = new Date(Date.UTC(year, of - 1, Math.min(at.getUTCDate(), daysOf(year, of))) + DAY_MS);
   return { from: since.toISOString().slice(0, 10), to: today };
 }

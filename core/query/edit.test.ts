@@ -37,8 +37,8 @@ describe('completing what is typed', () => {
     ['xyz|', []],
     ['tag:essay |', []],
   ])('%s', (typed, labels) => {
-    const caret = typed.indexOf('|'),
-      text = typed.replace('|', '');
+    const caret = typed.indexOf('|');
+    const text = typed.replace('|', '');
     expect(completionAt(text, caret, known)?.options.map((o) => o.label) ?? []).toEqual(labels);
   });
   test('what is chosen can be read', () => {
@@ -109,14 +109,14 @@ describe('a query and the form for those who do not type one are the same', () =
       'site:review',
     ];
     const parts = (typed: string): string[] => {
-      const p = parseQuery(typed),
-        of = !p.ok || !p.query ? [] : p.query.type === 'all' ? p.query.of : [p.query];
+      const p = parseQuery(typed);
+      const of = !p.ok || !p.query ? [] : p.query.type === 'all' ? p.query.of : [p.query];
       return of.map((q) => JSON.stringify(q, (k, v: unknown) => (k === 'start' || k === 'end' ? undefined : v))).sort();
     };
     fc.assert(
       fc.property(fc.uniqueArray(fc.constantFrom(...other), { maxLength: 6 }), (of) => {
-        const typed = of.join(' '),
-          form = formOf(typed)!;
+        const typed = of.join(' ');
+        const form = formOf(typed)!;
         expect(parts(typedFrom(form))).toEqual(parts(typed));
         expect(parts(typedFrom({ ...form, by: 'farrant' }))).toEqual([...parts(typed), ...parts('by:farrant')].sort());
         if (form.tag)
@@ -174,8 +174,8 @@ describe('words are marked where they stand', () => {
     ['x', '§', false, []],
   ])('%s: %s', (text, words, phrase, found) => expect(at(text, words, phrase)).toEqual(found));
   test('a snippet is cut between words around the first of them', () => {
-    const text = `${'before it all '.repeat(20)}the coarser silt lies${' and after it more'.repeat(20)}`,
-      { marked, place } = snippetOf(text, [{ words: 'silt', phrase: true }])!;
+    const text = `${'before it all '.repeat(20)}the coarser silt lies${' and after it more'.repeat(20)}`;
+    const { marked, place } = snippetOf(text, [{ words: 'silt', phrase: true }])!;
     expect(text.slice(place.start, place.end)).toBe('silt');
     expect([marked[0]!.text, marked.at(-1)!.text, marked.filter((p) => p.hit)]).toEqual([
       '…',

@@ -31,11 +31,11 @@ export const asksFor = (typed: string, field: NameField, value: string): boolean
 
 /** A query with a value asked for as well, or no more if it was. What cannot be read is left and added to. */
 export function toggled(typed: string, field: NameField, value: string): string {
-  const parsed = parseQuery(typed),
-    term = nameTerm(field, value);
+  const parsed = parseQuery(typed);
+  const term = nameTerm(field, value);
   if (!parsed.ok) return `${typed.trim()} ${writeQuery(term)}`.trim();
-  const parts = partsOf(parsed.query),
-    rival = field === 'is' ? ONE_OF.find((group) => group.includes(value)) : undefined;
+  const parts = partsOf(parsed.query);
+  const rival = field === 'is' ? ONE_OF.find((group) => group.includes(value)) : undefined;
   if (parts.some((part) => isName(part, field, value)))
     return joined(parts.filter((part) => !isName(part, field, value)));
   return joined([
@@ -87,12 +87,12 @@ const FORM_NAMES = ['tag', 'in', 'by', 'kind', 'type', 'is', 'has'] as const sat
 export function formOf(typed: string): PlainForm | undefined {
   const parsed = parseQuery(typed);
   if (!parsed.ok) return undefined;
-  const form: Record<keyof PlainForm, string> = { ...EMPTY_FORM },
-    rest: Query[] = [];
+  const form: Record<keyof PlainForm, string> = { ...EMPTY_FORM };
+  const rest: Query[] = [];
   const put = (field: keyof PlainForm, value: string): boolean => form[field] === '' && (form[field] = value) === value;
   for (const part of partsOf(parsed.query)) {
-    const words = plainWords(part),
-      without = part.type === 'not' ? plainWords(part.of) : undefined;
+    const words = plainWords(part);
+    const without = part.type === 'not' ? plainWords(part.of) : undefined;
     const fits = words
       ? words.scope && words.scope !== 'text'
         ? put(words.scope, words.typed)
@@ -129,8 +129,8 @@ function plainWords(
 
 /** What is filled in, as a query. */
 export function typedFrom(form: PlainForm): string {
-  const words = (value: string): string[] => value.match(/"[^"]*"?|\S+/g) ?? [],
-    quoted = (value: string): string => (/[\s()"]/.test(value) ? `"${value.replaceAll('"', '')}"` : value);
+  const words = (value: string): string[] => value.match(/"[^"]*"?|\S+/g) ?? [];
+  const quoted = (value: string): string => (/[\s()"]/.test(value) ? `"${value.replaceAll('"', '')}"` : value);
   const parts = [
     ...words(form.words),
     ...words(form.without).map((w) => `-${w.replace(/^-+/, '')}`),

@@ -4,9 +4,9 @@ import type { Term } from './query';
 
 type Words = Extract<Term, { type: 'words' }>;
 
-const WORD = /[\p{L}\p{N}\p{M}\p{Co}]+/gu,
-  SPACELESS =
-    /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u;
+const WORD = /[\p{L}\p{N}\p{M}\p{Co}]+/gu;
+const SPACELESS =
+  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u;
 const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replaceAll('ς', 'σ');
 
 /** One expression for all words, on a text without case and accents; undefined for words that are signs only. */
@@ -27,8 +27,8 @@ function expression(words: readonly Pick<Words, 'words' | 'phrase'>[]): RegExp |
 /** A text as words are compared, with where each of its units began; `from[length]` is the text's length. */
 function compared(text: string): { readonly plain: string; readonly from: readonly number[] } {
   const from: number[] = [];
-  let out = '',
-    at = 0;
+  let out = '';
+  let at = 0;
   for (const character of text) {
     const folded = plain(character);
     for (let i = 0; i < folded.length; i++) from.push(at);
@@ -84,8 +84,8 @@ export function markPlaces(text: string, places: readonly Range[]): Marked {
     .filter((piece) => piece.text !== '');
 }
 
-const BEFORE = 70,
-  AFTER = 150;
+const BEFORE = 70;
+const AFTER = 150;
 
 /** What stands around the first place words are found at: whole words, cut ends shown by an ellipsis. Undefined where none is. */
 export function snippetOf(
@@ -94,10 +94,10 @@ export function snippetOf(
 ): { readonly marked: Marked; readonly place: Range } | undefined {
   const [place] = placesOf(text, words, 1);
   if (!place) return undefined;
-  const from = place.start <= BEFORE ? 0 : wordStart(text, place.start - BEFORE, place.start),
-    to = place.end + AFTER >= text.length ? text.length : wordEnd(text, place.end + AFTER, place.end);
-  const piece = text.slice(from, to),
-    marked = markPlaces(piece, placesOf(piece, words));
+  const from = place.start <= BEFORE ? 0 : wordStart(text, place.start - BEFORE, place.start);
+  const to = place.end + AFTER >= text.length ? text.length : wordEnd(text, place.end + AFTER, place.end);
+  const piece = text.slice(from, to);
+  const marked = markPlaces(piece, placesOf(piece, words));
   return {
     place,
     marked: [

@@ -30,8 +30,8 @@ class Wrong extends Error {
 /** Reads a query. Never throws: what is none comes back with the place of the fault and, where one suggests itself, a mend. */
 export function parseQuery(typed: string): Parsed {
   try {
-    const tokens = tokensIn(typed),
-      over = tokens[MOST_PARTS];
+    const tokens = tokensIn(typed);
+    const over = tokens[MOST_PARTS];
     if (over)
       throw new Wrong({
         start: over.start,
@@ -64,8 +64,8 @@ class Reader {
 
   all(): Query | undefined {
     if (this.tokens.length === 0) return undefined;
-    const query = this.any(),
-      left = this.tokens[this.at];
+    const query = this.any();
+    const left = this.tokens[this.at];
     if (left) throw this.wrong(left, 'This parenthesis closes nothing.', this.without(left));
     return query;
   }
@@ -111,8 +111,8 @@ class Reader {
   private group(open: Token): Query {
     if (!this.tokens[this.at])
       throw this.wrong(open, 'This parenthesis is not closed, and nothing stands in it.', this.without(open));
-    const query = this.within(open, () => this.any()),
-      close = this.tokens[this.at];
+    const query = this.within(open, () => this.any());
+    const close = this.tokens[this.at];
     if (close?.type !== 'close') throw this.wrong(open, 'This parenthesis is not closed.', `${this.typed})`);
     this.at++;
     return query;
@@ -136,8 +136,8 @@ class Reader {
   }
 
   private nothing(found: Token | undefined): Wrong {
-    const before = this.tokens[this.at - 1],
-      name = before ? this.typed.slice(before.start, before.end) : '';
+    const before = this.tokens[this.at - 1];
+    const name = before ? this.typed.slice(before.start, before.end) : '';
     if (found && !before)
       return this.wrong(
         found,
@@ -159,8 +159,8 @@ class Reader {
 const isOf = <T extends string>(of: readonly T[], word: string): word is T => (of as readonly string[]).includes(word);
 
 function readField(typed: string, token: Field): Term {
-  const { start, end, valueStart, value } = token,
-    field = token.name.toLowerCase();
+  const { start, end, valueStart, value } = token;
+  const field = token.name.toLowerCase();
   const wrong = (message: string, from: number, to: number, by?: string): Wrong =>
     new Wrong({
       message,
@@ -194,8 +194,8 @@ function readField(typed: string, token: Field): Term {
 type Fault = (message: string, from: number, to: number, by?: string) => Wrong;
 
 function readName({ value, valueStart, start, end }: Field, field: NameField, wrong: Fault): Term {
-  const allowed: readonly string[] | undefined = NAMES[field],
-    word = field === 'tag' ? value.replace(/^#/, '').toLowerCase() : value;
+  const allowed: readonly string[] | undefined = NAMES[field];
+  const word = field === 'tag' ? value.replace(/^#/, '').toLowerCase() : value;
   if (allowed && !allowed.includes(word.toLowerCase())) {
     const near = nearest(word.toLowerCase(), allowed);
     throw wrong(`“${field}” is one of: ${allowed.join(', ')}.`, valueStart, end, near);
@@ -204,12 +204,12 @@ function readName({ value, valueStart, start, end }: Field, field: NameField, wr
   return { type: 'name', field, value: allowed ? word.toLowerCase() : word, start, end };
 }
 
-const NUMBER = /^\d{1,9}(?:\.\d{1,3})?$/,
-  FROM_TO = /^(\d{1,9}(?:\.\d{1,3})?)\.\.(\d{1,9}(?:\.\d{1,3})?)$/;
+const NUMBER = /^\d{1,9}(?:\.\d{1,3})?$/;
+const FROM_TO = /^(\d{1,9}(?:\.\d{1,3})?)\.\.(\d{1,9}(?:\.\d{1,3})?)$/;
 
 function readNumber({ sign, value, valueStart, start, end }: Field, field: NumberField, wrong: Fault): Term {
-  const both = FROM_TO.exec(value),
-    common = { type: 'number' as const, field, start, end };
+  const both = FROM_TO.exec(value);
+  const common = { type: 'number' as const, field, start, end };
   if (both && (sign === ':' || sign === '=')) {
     const [least, most] = [Number(both[1]), Number(both[2])];
     if (least > most) throw wrong('The smaller number stands first.', valueStart, end, `${most}..${least}`);
@@ -232,8 +232,8 @@ function readNumber({ sign, value, valueStart, start, end }: Field, field: Numbe
 }
 
 function readDate({ sign, value, valueStart, start, end }: Field, field: DateField, wrong: Fault): Term {
-  const days = readDays(value),
-    operator: Operator = isOf(OPERATORS, sign) ? sign : '=';
+  const days = readDays(value);
+  const operator: Operator = isOf(OPERATORS, sign) ? sign : '=';
   if (!days)
     throw wrong(
       `“${value}” is no date. Write a day, a month or a year (2026-09-01, 2026-09, 2026), two with .. between them, today, or last 7 days.`,

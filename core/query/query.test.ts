@@ -62,8 +62,8 @@ describe('what is typed is read as', () => {
   ])('%s', (typed, expected) => expect(read(typed)).toEqual(expected));
 
   test('its parts, each at its place', () => {
-    const typed = 'mud (tag:essay OR "not so")',
-      found: string[] = [];
+    const typed = 'mud (tag:essay OR "not so")';
+    const found: string[] = [];
     JSON.stringify(parseQuery(typed), (_, value: unknown) => {
       const { start, end } = (value ?? {}) as { start?: number; end?: number };
       if (start !== undefined) found.push(typed.slice(start, end));

@@ -11,8 +11,8 @@ export function renameTagIn(typed: string, from: string, to: string): string {
   if (!parsed.ok || !parsed.query || to === '') return typed;
   const terms = tagTerms(parsed.query).filter(({ value }) => value === from || value.startsWith(`${from}/`));
   return terms.reduceRight((text, term) => {
-    const value = to + term.value.slice(from.length),
-      written = text[term.start] === '#' ? `#${value}` : writeQuery({ ...term, value });
+    const value = to + term.value.slice(from.length);
+    const written = text[term.start] === '#' ? `#${value}` : writeQuery({ ...term, value });
     return text.slice(0, term.start) + written + text.slice(term.end);
   }, typed);
 }

@@ -16,8 +16,8 @@ export type Token = Spanned &
       }
   );
 
-const NAME = /([a-z]+)(:(?!\/\/)|<=|>=|<|>|=)/iy,
-  DATED = /(?:last\s+(?:\d{1,4}\s+)?(?:days?|weeks?|months?))(?![^\s()])/iy;
+const NAME = /([a-z]+)(:(?!\/\/)|<=|>=|<|>|=)/iy;
+const DATED = /(?:last\s+(?:\d{1,4}\s+)?(?:days?|weeks?|months?))(?![^\s()])/iy;
 
 /** Takes what was typed apart. Every character that is no space lies in one token. */
 export function tokensIn(typed: string): readonly Token[] {
@@ -44,22 +44,22 @@ function tokenAt(typed: string, start: number): Token {
     const { text, end, closed } = quoted(typed, start);
     return { type: 'words', text, phrase: true, closed, start, end };
   }
-  const end = wordEnd(typed, start),
-    text = typed.slice(start, end);
+  const end = wordEnd(typed, start);
+  const text = typed.slice(start, end);
   if (text === 'OR' || text === 'AND' || text === 'NOT')
     return { type: text.toLowerCase() as 'or' | 'and' | 'not', start, end };
   return { type: 'words', text, phrase: false, closed: true, start, end };
 }
 
 function fieldAt(typed: string, start: number, name: string, sign: string): Token {
-  const valueStart = start + name.length + sign.length,
-    common = { type: 'field' as const, name, sign, start, valueStart };
+  const valueStart = start + name.length + sign.length;
+  const common = { type: 'field' as const, name, sign, start, valueStart };
   if (typed[valueStart] === '"') {
     const { text, end, closed } = quoted(typed, valueStart);
     return { ...common, value: text, quoted: true, closed, end };
   }
-  const dated = match(DATED, typed, valueStart),
-    end = dated ? valueStart + dated[0].length : wordEnd(typed, valueStart);
+  const dated = match(DATED, typed, valueStart);
+  const end = dated ? valueStart + dated[0].length : wordEnd(typed, valueStart);
   return { ...common, value: typed.slice(valueStart, end), quoted: false, closed: true, end };
 }
 
@@ -69,8 +69,8 @@ function match(pattern: RegExp, typed: string, at: number): RegExpExecArray | nu
 }
 
 function quoted(typed: string, start: number): { text: string; end: number; closed: boolean } {
-  const close = typed.indexOf('"', start + 1),
-    closed = close >= 0;
+  const close = typed.indexOf('"', start + 1);
+  const closed = close >= 0;
   return { text: typed.slice(start + 1, closed ? close : undefined), end: closed ? close + 1 : typed.length, closed };
 }
 

@@ -4,8 +4,8 @@ export type Spans = readonly (readonly [number, number])[];
 /** The spans with `[start, end)` added; the same object when it was covered already. */
 export function addSpan(spans: Spans, start: number, end: number): Spans {
   if (end <= start || spans.some(([s, e]) => s <= start && end <= e)) return spans;
-  let from = start,
-    to = end;
+  let from = start;
+  let to = end;
   const apart: [number, number][] = [];
   for (const [s, e] of spans) {
     if (e < start || s > end) apart.push([s, e]);

@@ -47,8 +47,8 @@ test('whatever is asked, something of the passage is left and the other end stay
       offset,
       (a, b, edge, direction, to) => {
         fc.pre(a !== b);
-        const given = range(Math.min(a, b), Math.max(a, b)),
-          other = edge === 'start' ? 'end' : 'start';
+        const given = range(Math.min(a, b), Math.max(a, b));
+        const other = edge === 'start' ? 'end' : 'start';
         for (const moved of [stepEdge(given, edge, direction, words), snapEdge(given, edge, to, words)]) {
           expect(moved.start).toBeLessThan(moved.end);
           expect(moved[other]).toBe(given[other]);

@@ -50,8 +50,8 @@ export function around(outline: Outline, offset: number): readonly Piece[] {
  * nothing of the passage would be left.
  */
 export function stepEdge(range: Piece, edge: Edge, direction: 1 | -1, pieces: readonly Piece[]): Piece {
-  const from = range[edge],
-    places = pieces.map((p) => p[edge]);
+  const from = range[edge];
+  const places = pieces.map((p) => p[edge]);
   const to = direction === 1 ? places.find((p) => p > from) : places.findLast((p) => p < from);
   return withEdge(range, edge, to);
 }
@@ -60,8 +60,8 @@ export function stepEdge(range: Piece, edge: Edge, direction: 1 | -1, pieces: re
 export function snapEdge(range: Piece, edge: Edge, offset: number, pieces: readonly Piece[]): Piece {
   let nearest: number | undefined;
   for (const piece of pieces) {
-    const place = piece[edge],
-      possible = edge === 'start' ? place < range.end : place > range.start;
+    const place = piece[edge];
+    const possible = edge === 'start' ? place < range.end : place > range.start;
     if (possible && (nearest === undefined || Math.abs(place - offset) < Math.abs(nearest - offset))) nearest = place;
   }
   return withEdge(range, edge, nearest);

@@ -8,8 +8,8 @@ export interface TreePoint {
 
 /** Index of the last run that starts at or before `at`; -1 when there is none. Binary search, O(log n). */
 function runAt(runs: readonly Run[], at: number): number {
-  let low = 0,
-    high = runs.length;
+  let low = 0;
+  let high = runs.length;
   while (low < high) {
     const middle = (low + high) >>> 1;
     if (runs[middle]!.start <= at) low = middle + 1;
@@ -55,8 +55,8 @@ export function toTree(
   end: number,
 ): { start: TreePoint; end: TreePoint } | undefined {
   if (end <= start) return undefined;
-  const from = startPoint(stream.runs, start),
-    to = endPoint(stream.runs, end);
+  const from = startPoint(stream.runs, start);
+  const to = endPoint(stream.runs, end);
   return from && to && { start: from, end: to };
 }
 

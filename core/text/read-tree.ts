@@ -97,8 +97,8 @@ class Reader {
   }
 
   private element(node: TextNodeLike, name: string, frame: Frame, path: Path | undefined): void {
-    const writing = frame.svg && name === 'text',
-      before = this.inSvgText;
+    const writing = frame.svg && name === 'text';
+    const before = this.inSvgText;
     if (writing) {
       this.breakBlock(name);
       this.inSvgText = true;
@@ -178,9 +178,9 @@ class Reader {
     const data = node.nodeValue ?? '';
     if (PLAIN.test(data)) return this.words(node, 0, data.length, data, frame);
     for (const piece of data.matchAll(PIECES)) {
-      const from = piece.index,
-        to = from + piece[0].length,
-        unit = data.charCodeAt(from);
+      const from = piece.index;
+      const to = from + piece[0].length;
+      const unit = data.charCodeAt(from);
       if (isSpace(unit)) this.space(node, from, to, frame.preserve ? piece[0] : ' ');
       else if (!isInvisible(unit)) this.words(node, from, to, piece[0], frame);
     }

@@ -22,8 +22,8 @@ export function seenPart(outline: Outline, piece: Piece): Piece | undefined {
  * What it held before it keeps, seen or not. The same object where nothing hidden was taken in.
  */
 export function grownSeen(outline: Outline, former: Piece, to: Piece): Piece {
-  const after = outline.find((block) => block.aside && block.start >= former.end && block.end > block.start),
-    before = outline.findLast((block) => block.aside && block.end <= former.start && block.end > block.start);
+  const after = outline.find((block) => block.aside && block.start >= former.end && block.end > block.start);
+  const before = outline.findLast((block) => block.aside && block.end <= former.start && block.end > block.start);
   let { start, end } = to;
   if (after && end > after.start) {
     const last = outline.findLast((block) => !block.aside && block.end <= after.start);

@@ -98,9 +98,15 @@ test('spans are pairs of whole numbers, an address is asked for in words', () =>
 });
 
 describe('what is no words, in an anchor', () => {
-  const on = { picture: 'a'.repeat(64) },
-    area = { type: 'area', on, x: 0.1, y: 0.1, width: 0.2, height: 0.2 },
-    drawn = { type: 'drawn', tool: 'pen', colour: 'ink', width: 0.1, tied: { to: 'lines', strokes: [[[0, 0, 0.5]]] } };
+  const on = { picture: 'a'.repeat(64) };
+  const area = { type: 'area', on, x: 0.1, y: 0.1, width: 0.2, height: 0.2 };
+  const drawn = {
+    type: 'drawn',
+    tool: 'pen',
+    colour: 'ink',
+    width: 0.1,
+    tied: { to: 'lines', strokes: [[[0, 0, 0.5]]] },
+  };
   const withSpot = (spot: unknown) => ({ ...put, anchor: { ...put.anchor, spot } });
   test.each([
     ['nothing', undefined],

@@ -8,10 +8,10 @@ import { chromium } from '@playwright/test';
 import JSZip from 'jszip';
 import MarkdownIt from 'markdown-it';
 
-const HERE = path.dirname(new URL(import.meta.url).pathname),
-  ROOT = path.join(HERE, '../..'),
-  FILES = path.join(ROOT, 'demo/files'),
-  SITES = path.join(ROOT, 'standins/web/sites');
+const HERE = path.dirname(new URL(import.meta.url).pathname);
+const ROOT = path.join(HERE, '../..');
+const FILES = path.join(ROOT, 'demo/files');
+const SITES = path.join(ROOT, 'standins/web/sites');
 const text = (name) => fs.readFileSync(path.join(HERE, 'texts', name), 'utf8');
 const font = (name) =>
   fs.readFileSync(path.join(ROOT, `node_modules/@fontsource-variable/literata/files/${name}`)).toString('base64');
@@ -33,8 +33,8 @@ function hyphenated(html) {
 }
 
 async function report() {
-  const [head, ...rest] = text('report.md').split(/^## /m),
-    [title, ...by] = head.trim().split('\n');
+  const [head, ...rest] = text('report.md').split(/^## /m);
+  const [title, ...by] = head.trim().split('\n');
   const [abstract, ...sections] = rest.map((part) => markdown.render(`## ${part}`));
   const style = `@font-face{font-family:L;src:url(data:font/woff2;base64,${font('literata-latin-wght-normal.woff2')});font-weight:200 900}
     @page{size:A4;margin:22mm 18mm 22mm} body{font:10pt/14pt L;margin:0;hyphens:manual} h1{font-size:20pt;line-height:24pt;margin:0 0 6pt} .by{margin:0 0 10pt} .abstract{border-top:.6pt solid #888;border-bottom:.6pt solid #888;padding:4pt 0 6pt;margin-bottom:10pt} .abstract h2{font-size:10pt;margin:4pt 0}
@@ -65,8 +65,8 @@ async function report() {
 async function picture() {
   const page = await browser.newPage({ viewport: { width: 1200, height: 800 } });
   const reeds = Array.from({ length: 90 }, (_, n) => {
-    const x = (n * 137) % 1200,
-      h = 40 + ((n * 53) % 90);
+    const x = (n * 137) % 1200;
+    const h = 40 + ((n * 53) % 90);
     return `<path d="M${x} 800q${(n % 7) - 3} -${h / 2} ${(n % 11) - 5} -${h}" stroke="#3d4a3a" stroke-width="2" fill="none"/>`;
   }).join('');
   await page.setContent(
@@ -77,13 +77,13 @@ async function picture() {
 }
 
 async function booklet() {
-  const [head, ...chapters] = text('booklet.md').split(/^## /m),
-    [title, by] = head.trim().split(/\n+/);
+  const [head, ...chapters] = text('booklet.md').split(/^## /m);
+  const [title, by] = head.trim().split(/\n+/);
   const xhtml = (name, body, extra = '') =>
     `<?xml version="1.0" encoding="utf-8"?>\n<!DOCTYPE html>\n<html xmlns="http://www.w3.org/1999/xhtml" xmlns:epub="http://www.idpf.org/2007/ops" lang="en" xml:lang="en"><head><title>${name}</title><link rel="stylesheet" type="text/css" href="book.css"/></head><body${extra}>${body}</body></html>`;
-  const zip = new JSZip(),
-    name = title.slice(2),
-    cover = fs.readFileSync(path.join(FILES, 'sluice-nine-at-dawn.png'));
+  const zip = new JSZip();
+  const name = title.slice(2);
+  const cover = fs.readFileSync(path.join(FILES, 'sluice-nine-at-dawn.png'));
   zip.file('mimetype', 'application/epub+zip', { compression: 'STORE' });
   zip.file(
     'META-INF/container.xml',
@@ -127,22 +127,22 @@ async function booklet() {
 
 /** The walk, spoken; each line begins at its own second, or when the one before it has ended. */
 function recording() {
-  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-walk-')),
-    voices = {
-      'Bram Oake': ['-v', 'en-gb', '-p', '30', '-s', '150'],
-      'Ines Kestle': ['-v', 'en-gb+f3', '-p', '55', '-s', '160'],
-      'Tomas Rell': ['-v', 'en-gb+m4', '-p', '48', '-s', '160'],
-    };
-  const stamp = (seconds) => new Date(seconds * 1000).toISOString().slice(11, 23),
-    list = [];
-  let at = 0,
-    vtt = 'WEBVTT\n\n';
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-walk-'));
+  const voices = {
+    'Bram Oake': ['-v', 'en-gb', '-p', '30', '-s', '150'],
+    'Ines Kestle': ['-v', 'en-gb+f3', '-p', '55', '-s', '160'],
+    'Tomas Rell': ['-v', 'en-gb+m4', '-p', '48', '-s', '160'],
+  };
+  const stamp = (seconds) => new Date(seconds * 1000).toISOString().slice(11, 23);
+  const list = [];
+  let at = 0;
+  let vtt = 'WEBVTT\n\n';
   text('walk.txt')
     .trim()
     .split('\n')
     .forEach((line, n) => {
-      const [, speaker, words] = line.split('|'),
-        wav = path.join(folder, `${n}.wav`);
+      const [, speaker, words] = line.split('|');
+      const wav = path.join(folder, `${n}.wav`);
       execFileSync('espeak-ng', [...voices[speaker], '-w', wav, words]);
       const length = Number(
         execFileSync('ffprobe', ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', wav], {

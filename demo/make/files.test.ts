@@ -7,8 +7,8 @@ import { mainText } from '@avrelle/core/text';
 import { ingest } from '../../server/ingest/ingest';
 import { readTranscript } from '../../server/ingest/formats/recording';
 
-const ROOT = fileURLToPath(new URL('../../', import.meta.url)),
-  FILES = path.join(ROOT, 'demo/files');
+const ROOT = fileURLToPath(new URL('../../', import.meta.url));
+const FILES = path.join(ROOT, 'demo/files');
 const REPORT = path.join(ROOT, 'standins/web/sites/survey.saltmere.test/state-of-the-marsh-2025.pdf');
 const has = (program: string): boolean => spawnSync('sh', ['-c', `command -v ${program}`]).status === 0;
 const keep = (file: string) =>
@@ -22,8 +22,8 @@ const words = (text: string): string[] =>
     .filter(Boolean);
 
 test('the report is read in the order it was written in, down one column and then the next', async () => {
-  const { text, outline } = await keep(REPORT),
-    main = words(mainText(text, outline)).join(' ');
+  const { text, outline } = await keep(REPORT);
+  const main = words(mainText(text, outline)).join(' ');
   const written = fs.readFileSync(path.join(ROOT, 'demo/make/texts/report.md'), 'utf8').replace(/^#+ /gm, '');
   expect(main.slice(0, main.indexOf(' Appendix: gain by line'))).toBe(words(written).join(' '));
 });
@@ -33,10 +33,10 @@ test('the report is read in the order it was written in, down one column and the
   'the report has the words that poppler’s pdftotext reads, each as often',
   async () => {
     const theirs = execFileSync('pdftotext', ['-enc', 'UTF-8', REPORT, '-'], { encoding: 'utf8' }).replace(
-        /Saltmere College, Survey of the Marsh\s+\d+/g,
-        '',
-      ),
-      { text, outline } = await keep(REPORT);
+      /Saltmere College, Survey of the Marsh\s+\d+/g,
+      '',
+    );
+    const { text, outline } = await keep(REPORT);
     expect(words(mainText(text, outline)).sort()).toEqual(words(theirs).sort());
   },
 );

@@ -61,9 +61,9 @@ export const LIBRARY_STEPS: readonly Step[] = [
     weight: 3,
     run: async (walker) => {
       await listed(walker.page);
-      const { sources } = await sourcesOf(walker),
-        source = walker.pick(sources),
-        state = walker.pick(STATES);
+      const { sources } = await sourcesOf(walker);
+      const source = walker.pick(sources);
+      const state = walker.pick(STATES);
       await inMenu(walker.page, source.title, state);
       const now = async () => (await sourcesOf(walker)).sources.find((s) => s.id === source.id)?.state;
       const wanted = state.toLowerCase().replace(' ', '_');
@@ -75,8 +75,8 @@ export const LIBRARY_STEPS: readonly Step[] = [
     name: 'tag several',
     weight: 3,
     run: async (walker) => {
-      const { page } = walker,
-        tag = walker.word();
+      const { page } = walker;
+      const tag = walker.word();
       await listed(page);
       const boxes = page.getByRole('checkbox', { name: /^Choose / });
       if ((await sourcesOf(walker)).total < 2) return undefined;
@@ -121,16 +121,16 @@ export const LIBRARY_STEPS: readonly Step[] = [
     name: 'make a collection and put a source into it',
     weight: 2,
     run: async (walker) => {
-      const { page } = walker,
-        name = walker.word();
+      const { page } = walker;
+      const name = walker.word();
       await listed(page);
       await page.getByRole('button', { name: 'New collection' }).click();
       await page.getByRole('dialog').getByLabel('Name').fill(name);
       await page.getByRole('button', { name: 'Save' }).click();
       await until('it is there', async () => page.getByRole('heading', { name }).isVisible());
       await listed(page);
-      const { sources } = await sourcesOf(walker),
-        { title } = walker.pick(sources);
+      const { sources } = await sourcesOf(walker);
+      const { title } = walker.pick(sources);
       await page.getByRole('button', { name: `More for ${title}`, exact: true }).click();
       await page.getByRole('menuitem', { name: 'Put into' }).press('ArrowRight');
       await page.getByRole('menuitem', { name, exact: true }).press('Enter');
@@ -157,8 +157,8 @@ export const LIBRARY_STEPS: readonly Step[] = [
     name: 'keep a search',
     weight: 1,
     run: async (walker) => {
-      const { page } = walker,
-        name = walker.word();
+      const { page } = walker;
+      const name = walker.word();
       await page.goto('/library?view=detailed&q=tide');
       await page.getByRole('button', { name: 'Keep this search' }).click();
       await page.getByRole('dialog').getByLabel('Name').fill(name);

@@ -4,8 +4,8 @@ import { marksOf, stateOf, until, type Outcome, type Step, type Walker } from '.
 
 /** As it stands in one piece on the page; there are more of them than marks in a walk. */
 function phraseOf({ shared, random }: Walker): string {
-  const sentences = shared.text.match(/[A-Z][^.\n“”‘’]{30,160}\./g) ?? [],
-    words = sentences[Math.floor(random() * sentences.length)]!.split(' ');
+  const sentences = shared.text.match(/[A-Z][^.\n“”‘’]{30,160}\./g) ?? [];
+  const words = sentences[Math.floor(random() * sentences.length)]!.split(' ');
   const from = Math.floor(random() * Math.max(1, words.length - 4));
   return words.slice(from, from + 2 + Math.floor(random() * 4)).join(' ');
 }
@@ -57,12 +57,12 @@ const undo = (page: Page) => async (): Promise<void> => {
 
 /** A card of one's own, opened; undefined where there is none. */
 async function ownCard(walker: Walker): Promise<Locator | undefined> {
-  const { page } = walker,
-    marks = (await marksOf(walker)).filter((a) => a.rootId === null);
+  const { page } = walker;
+  const marks = (await marksOf(walker)).filter((a) => a.rootId === null);
   if (marks.length === 0) return undefined;
   await lettingGo(page);
-  const { id } = walker.pick(marks),
-    card = page.locator(`[data-annotation="${id}"]`);
+  const { id } = walker.pick(marks);
+  const card = page.locator(`[data-annotation="${id}"]`);
   if ((await card.count()) === 0) return undefined;
   const head = card.getByRole('button').first();
   await head.scrollIntoViewIfNeeded();
@@ -136,8 +136,8 @@ export const READING_STEPS: readonly Step[] = [
     name: 'give a mark another kind',
     weight: 2,
     run: async (walker) => {
-      const before = await stateOf(walker),
-        card = await ownCard(walker);
+      const before = await stateOf(walker);
+      const card = await ownCard(walker);
       if (!card) return undefined;
       await card.getByRole('button', { name: 'Kind' }).click();
       await walker.page
@@ -151,8 +151,8 @@ export const READING_STEPS: readonly Step[] = [
     name: 'show a mark to the class, or no more',
     weight: 2,
     run: async (walker) => {
-      const before = await stateOf(walker),
-        card = await ownCard(walker);
+      const before = await stateOf(walker);
+      const card = await ownCard(walker);
       if (!card) return undefined;
       await card.getByRole('button', { name: /^Seen by/ }).click();
       await walker.page.getByRole('menuitemcheckbox').first().click();
@@ -165,8 +165,8 @@ export const READING_STEPS: readonly Step[] = [
     name: 'delete a mark',
     weight: 2,
     run: async (walker) => {
-      const before = (await marksOf(walker)).length,
-        card = await ownCard(walker);
+      const before = (await marksOf(walker)).length;
+      const card = await ownCard(walker);
       if (!card) return undefined;
       await card.getByRole('button', { name: 'Delete' }).first().click();
       await until('it is gone', async () => (await marksOf(walker)).length < before);
@@ -177,8 +177,8 @@ export const READING_STEPS: readonly Step[] = [
     name: 'answer somebody',
     weight: 2,
     run: async (walker) => {
-      const { page } = walker,
-        theirs = cards(page).filter({ hasNot: page.getByRole('button', { name: 'Delete' }) });
+      const { page } = walker;
+      const theirs = cards(page).filter({ hasNot: page.getByRole('button', { name: 'Delete' }) });
       await lettingGo(page);
       if ((await theirs.count()) === 0) return undefined;
       const head = theirs.first().getByRole('button').first();
@@ -202,8 +202,8 @@ export const READING_STEPS: readonly Step[] = [
     name: 'undo and redo',
     weight: 2,
     run: async (walker) => {
-      const { page } = walker,
-        before = await stateOf(walker);
+      const { page } = walker;
+      const before = await stateOf(walker);
       await lettingGo(page);
       // With nothing to undo there is nothing to redo either, unless something was undone before: that is done again.
       const said = async (): Promise<number> => page.getByText(/^(Undone|There is nothing to undo)/).count();
@@ -219,8 +219,8 @@ export const READING_STEPS: readonly Step[] = [
     name: 'show some marks, then all',
     weight: 1,
     run: async (walker) => {
-      const show = walker.page.getByRole('group', { name: 'Show marks' }),
-        button = (name: string) => show.getByRole('button', { name, exact: true });
+      const show = walker.page.getByRole('group', { name: 'Show marks' });
+      const button = (name: string) => show.getByRole('button', { name, exact: true });
       await button(walker.pick(['none', 'mine'])).click();
       await button('all').click();
       return {};

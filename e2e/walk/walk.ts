@@ -31,13 +31,13 @@ export interface Walked {
  * looked then is in `test-results/walk-1.png` and `-2`.
  */
 export async function walk(options: WalkOptions): Promise<Walked> {
-  const { seed, steps, milliseconds } = options,
-    end = Date.now() + milliseconds,
-    log: string[] = [],
-    taken: Record<string, number> = {};
+  const { seed, steps, milliseconds } = options;
+  const end = Date.now() + milliseconds;
+  const log: string[] = [];
+  const taken: Record<string, number> = {};
   const pair = await twoPeople(options);
-  let undone = 0,
-    count = 0;
+  let undone = 0;
+  let count = 0;
   const goOn = async (walker: Walker, n: number): Promise<void> => {
     while (count < steps && Date.now() < end) {
       const step = chosenStep(walker, isReading(walker.page) ? READING_STEPS : LIBRARY_STEPS);
@@ -74,8 +74,8 @@ function chosenStep(walker: Walker, of: readonly Step[]): Step {
 
 /** True where it was undone as well. */
 async function oneStep(walker: Walker, step: Step): Promise<boolean> {
-  const before = await stateOf(walker),
-    outcome: Outcome = (await step.run(walker)) ?? {};
+  const before = await stateOf(walker);
+  const outcome: Outcome = (await step.run(walker)) ?? {};
   if (outcome.typed !== undefined) await isKept(walker, outcome.typed);
   await noFaults(walker);
   const undoes = outcome.undo !== undefined && walker.random() < 0.5;
@@ -95,8 +95,8 @@ async function oneStep(walker: Walker, step: Step): Promise<boolean> {
 /** Lines that only one of them has. */
 function difference(before: string, after: string): string {
   const [a, b] = [before.split('\n'), after.split('\n')];
-  const lost = a.filter((line) => !b.includes(line)).map((line) => `- ${line}`),
-    come = b.filter((line) => !a.includes(line)).map((line) => `+ ${line}`);
+  const lost = a.filter((line) => !b.includes(line)).map((line) => `- ${line}`);
+  const come = b.filter((line) => !a.includes(line)).map((line) => `+ ${line}`);
   return [...lost, ...come].join('\n');
 }
 
@@ -149,8 +149,8 @@ async function countsOfSources(walker: Walker): Promise<void> {
 
 /** The list says how many it has, and has as many. */
 async function listIsCounted(walker: Walker): Promise<void> {
-  const { page } = walker,
-    params = new URL(page.url()).searchParams;
+  const { page } = walker;
+  const params = new URL(page.url()).searchParams;
   const rows = page.locator('ol[aria-label="Sources"] > li[aria-setsize]');
   if ((await rows.count()) === 0) return;
   const q = params.get('q') ?? '';
@@ -162,17 +162,19 @@ async function listIsCounted(walker: Walker): Promise<void> {
 
 /** Above the margin stands how many notes there are; a mark without words counts while it is open. */
 async function countsOfMarks(walker: Walker): Promise<void> {
-  const { page, shared } = walker,
-    head = page.getByText(/^\d+ notes?$/);
+  const { page, shared } = walker;
+  const head = page.getByText(/^\d+ notes?$/);
   if ((await head.count()) === 0) return;
   let told = '';
   const holds = async (): Promise<boolean> => {
-    const all = await walker.get<Annotation[]>(`/api/sources/${shared.sourceId}/annotations`),
-      answered = new Set(all.filter((a) => !a.deleted).map((a) => a.rootId)),
-      roots = all.filter((a) => a.rootId === null),
-      worded = roots.filter((a) => answered.has(a.id) || (!a.deleted && (a.note.trim() !== '' || a.tags.length > 0)));
-    const seen = Number.parseInt((await head.first().textContent()) ?? '', 10),
-      open = await page.getByRole('article').getByRole('button', { expanded: true }).count();
+    const all = await walker.get<Annotation[]>(`/api/sources/${shared.sourceId}/annotations`);
+    const answered = new Set(all.filter((a) => !a.deleted).map((a) => a.rootId));
+    const roots = all.filter((a) => a.rootId === null);
+    const worded = roots.filter(
+      (a) => answered.has(a.id) || (!a.deleted && (a.note.trim() !== '' || a.tags.length > 0)),
+    );
+    const seen = Number.parseInt((await head.first().textContent()) ?? '', 10);
+    const open = await page.getByRole('article').getByRole('button', { expanded: true }).count();
     told = `${seen}; there are ${worded.length}, and ${open} open`;
     return seen >= worded.length && seen <= worded.length + open;
   };
@@ -187,8 +189,8 @@ interface Pair {
 /** Two people in one class that reads the page; each has three texts of their own beside it. */
 async function twoPeople({ browser, base, page, seed }: WalkOptions): Promise<Pair> {
   const people = await Promise.all(['Ada', 'Bert'].map((name) => somebody(browser, base, name)));
-  const [ada, bert] = people as [Somebody, Somebody],
-    classId = v7();
+  const [ada, bert] = people as [Somebody, Somebody];
+  const classId = v7();
   const sourceId = await keep(ada, 'What both read.html', 'text/html', page);
   await ada.send('PUT', `/api/classes/${classId}`, { name: 'Two readers', tint: 'tide' });
   const { code } = await ada.send<{ code: string }>('GET', `/api/classes/${classId}`);
@@ -228,11 +230,11 @@ interface Somebody {
 }
 
 async function somebody(browser: Browser, base: string, name: string): Promise<Somebody> {
-  const context = await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 } }),
-    page = await context.newPage(),
-    faults: string[] = [];
-  const email = `${name.toLowerCase()}.${Math.random().toString(36).slice(2)}@college.saltmere.test`,
-    data = { email, name: `${name} Walker`, password: 'a long enough password' };
+  const context = await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  const faults: string[] = [];
+  const email = `${name.toLowerCase()}.${Math.random().toString(36).slice(2)}@college.saltmere.test`;
+  const data = { email, name: `${name} Walker`, password: 'a long enough password' };
   const { id } = (await (await context.request.post('/api/people', { data })).json()) as Me;
   page.on('pageerror', (error) => faults.push(`The page broke: ${error.message}`));
   page.on('console', (message) => {

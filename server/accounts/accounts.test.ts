@@ -2,7 +2,8 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { COOKIE } from './session';
 
-let server: Server, first: Client;
+let server: Server;
+let first: Client;
 beforeAll(async () => {
   server = await startServer();
   first = await server.person('First');
@@ -80,8 +81,8 @@ test('a whole class signs in from one room, although some mistype', async () => 
 
 test('what a proxy forwards is believed of so many proxies as there are, and of no others', async () => {
   const tried = async (env: Record<string, string>) => {
-    const one = await startServer({ env }),
-      seen = new Set<string>();
+    const one = await startServer({ env });
+    const seen = new Set<string>();
     one.app.get('/api/test-ip', (request) => {
       seen.add(request.ip);
       return '';

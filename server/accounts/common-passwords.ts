@@ -5,8 +5,8 @@ export async function isCommon(password: string): Promise<boolean> {
   known ??= import('@zxcvbn-ts/language-common').then(
     ({ dictionary }) => new Set<string>(dictionary['passwords-common'] as readonly string[]),
   );
-  const list = await known,
-    plain = password.toLowerCase();
+  const list = await known;
+  const plain = password.toLowerCase();
   return (
     [plain, plain.replace(/[\d\W_]+$/u, ''), plain.replace(/^[\d\W_]+|[\d\W_]+$/gu, '')].some(
       (form) => form !== '' && list.has(form),

@@ -3,7 +3,9 @@ import { v7 } from 'uuid';
 import { ENDPOINTS } from '@avrelle/core/api';
 import { startServer, type Client, type Server } from '../testing/harness';
 
-let server: Server, admin: Client, mara: Client;
+let server: Server;
+let admin: Client;
+let mara: Client;
 beforeAll(async () => {
   server = await startServer();
   admin = await server.person('Admin');

@@ -16,8 +16,8 @@ import { Tries } from './tries';
 const OPEN = { config: { open: true }, bodyLimit: 16 * 1024 };
 
 export function accountRoutes(app: FastifyInstance, context: Context): void {
-  const { db, config } = context,
-    tries = new Tries();
+  const { db, config } = context;
+  const tries = new Tries();
 
   app.get('/api/welcome', (request): Welcome => {
     const firstAccount = !hasPeople(db);

@@ -2,11 +2,11 @@ import { RateLimiterMemory, type RateLimiterRes } from 'rate-limiter-flexible';
 import { AppError } from '../errors';
 
 /** Within five minutes; common practice is some ten wrong passwords for an account, and far more for an address that a whole class shares. */
-const SECONDS = 300,
-  OF_ACCOUNT_HERE = 12,
-  OF_ACCOUNT = 50,
-  OF_ADDRESS = 100,
-  SIGN_UPS = 60;
+const SECONDS = 300;
+const OF_ACCOUNT_HERE = 12;
+const OF_ACCOUNT = 50;
+const OF_ADDRESS = 100;
+const SIGN_UPS = 60;
 
 /**
  * Counts what failed, by whom it was for and from where; what succeeds is not counted, so that a classroom behind one

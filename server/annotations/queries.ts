@@ -159,8 +159,8 @@ export function setClasses(db: Db, id: string, classIds: readonly string[]): voi
 }
 
 export function toWire(row: AnnotationRow): Annotation {
-  const made = row.anchor === null ? null : (JSON.parse(row.anchor) as Anchor),
-    anchor = made && row.deleted_at !== null ? withoutDrawing(made) : made;
+  const made = row.anchor === null ? null : (JSON.parse(row.anchor) as Anchor);
+  const anchor = made && row.deleted_at !== null ? withoutDrawing(made) : made;
   return {
     id: row.id,
     sourceId: row.source_id,

@@ -10,7 +10,10 @@ const PAGE = `<!doctype html><html lang="en"><title>Creeks</title><main><h1>Cree
 <p>Water <em>always</em> finds <a href="https://review.saltmere.test/peg">peg seven</a>, as <code>peg --read</code> says.<sup>3</sup> Its speed is ${FORMULA} at ebb.</p>
 <ul><li>The <strong>first</strong> creek</li><li>the second <img src="data:image/gif;base64,R0lGODlhAQABAAAAACw=" alt="a creek at dusk"> creek</li></ul></main></html>`;
 
-let server: Server, me: Client, source: SourceDetail, text: string;
+let server: Server;
+let me: Client;
+let source: SourceDetail;
+let text: string;
 const id = v7();
 const wordsOf = (pieces: Marked | undefined): string => (pieces ?? []).map((piece) => piece.text).join('');
 const as = (pieces: Marked | undefined, words: string): unknown => pieces?.find((piece) => piece.text === words)?.as;
@@ -21,8 +24,8 @@ beforeAll(async () => {
   const kept = await me.keepFile('creeks.html', Buffer.from(PAGE));
   source = (await me.send<SourceDetail>('GET', `/api/sources/${kept.sourceId}`)).body;
   text = (await me.send<SourceText>('GET', `/api/sources/${source.id}/text`)).body.text;
-  const start = text.indexOf('Water'),
-    exact = text.slice(start);
+  const start = text.indexOf('Water');
+  const exact = text.slice(start);
   const anchor = { quote: { exact, prefix: '', suffix: '' }, position: { start, end: text.length } };
   await me.send('PUT', `/api/annotations/${id}`, {
     sourceId: source.id,

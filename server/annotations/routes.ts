@@ -21,8 +21,8 @@ export function annotationRoutes(app: FastifyInstance, context: Context): void {
   const { db } = context;
 
   app.get('/api/sources/:id/annotations', (request): Annotation[] => {
-    const me = personOf(request),
-      id = readId(request);
+    const me = personOf(request);
+    const id = readId(request);
     if (!canRead(db, me.id, id)) throw new AppError('not_found', { what: 'source' });
     return annotationsOf(db, me.id, id, versionIdIn(context, request, id));
   });

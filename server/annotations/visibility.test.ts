@@ -46,8 +46,8 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 async function write(by: Viewer, letters: string, note: string): Promise<string> {
-  const id = v7(),
-    start = text.text.indexOf(QUOTE);
+  const id = v7();
+  const start = text.text.indexOf(QUOTE);
   const anchor = anchorOf(indexText(text.text), range(start, start + QUOTE.length));
   const answer = await people[by]!.send('PUT', `/api/annotations/${id}`, {
     sourceId: source.id,
@@ -119,8 +119,8 @@ describe.each([
 });
 
 test('an answer in one class is not seen in another, though the annotation is in both', async () => {
-  const id = await write('author', 'AB', 'in both'),
-    reply = v7();
+  const id = await write('author', 'AB', 'in both');
+  const reply = v7();
   await people.mate!.send('PUT', `/api/replies/${reply}`, { parentId: id, note: 'only for A' });
   const seen: string[] = [];
   for (const name of VIEWERS)
@@ -198,8 +198,8 @@ describe('what is deleted after it was answered', () => {
     people[by]!.send<Annotation>('PATCH', `/api/annotations/${id}`, { version, deleted });
 
   test('leaves that it was there, without its words, to those who see an answer, and comes back whole', async () => {
-    const id = await write('author', 'AB', 'zyzzyva'),
-      answer = await reply('mate', id);
+    const id = await write('author', 'AB', 'zyzzyva');
+    const answer = await reply('mate', id);
     await remove('author', id, 1);
     const seen = await seenBy(id);
     expect(seen.map(([name]) => name)).toEqual(['author', 'teacher', 'mate']);
@@ -221,9 +221,9 @@ describe('what is deleted after it was answered', () => {
     const id = await write('author', 'A', 'lonely');
     await remove('author', id, 1);
     expect(await seenBy(id)).toEqual([]);
-    const other = await write('author', 'A', 'answered'),
-      first = await reply('mate', other),
-      second = await reply('teacher', first);
+    const other = await write('author', 'A', 'answered');
+    const first = await reply('mate', other);
+    const second = await reply('teacher', first);
     await remove('mate', first, 1);
     expect((await seenBy(first)).map(([name, a]) => [name, a.note])).toEqual([
       ['author', ''],
@@ -275,10 +275,10 @@ test('several are changed in one step, or none of them', async () => {
 });
 
 test('a passage grows: its words, its place and what is found by its words change with it', async () => {
-  const id = await write('author', '', ''),
-    index = indexText(text.text),
-    start = text.text.indexOf('stands at the water'),
-    anchor = anchorOf(index, range(start, start + 19));
+  const id = await write('author', '', '');
+  const index = indexText(text.text);
+  const start = text.text.indexOf('stands at the water');
+  const anchor = anchorOf(index, range(start, start + 19));
   const { body } = await people.author!.send<Annotation>('PATCH', `/api/annotations/${id}`, {
     version: 1,
     passage: { versionId: source.versionId, anchor },
@@ -306,22 +306,22 @@ test('leaving a class by taking its source out hides what was written for it', a
 });
 
 test('an answer one does not see answers nothing', async () => {
-  const id = await write('author', 'AB', 'answered in A'),
-    answered = async (name: Viewer) =>
-      (await people[name]!.send<AnnotationPage>('GET', '/api/annotations?q=has:answer')).body.annotations.some(
-        (a) => a.id === id,
-      );
+  const id = await write('author', 'AB', 'answered in A');
+  const answered = async (name: Viewer) =>
+    (await people[name]!.send<AnnotationPage>('GET', '/api/annotations?q=has:answer')).body.annotations.some(
+      (a) => a.id === id,
+    );
   await people.mate!.send('PUT', `/api/replies/${v7()}`, { parentId: id, note: 'for A' });
   expect([await answered('mate'), await answered('author'), await answered('other')]).toEqual([true, true, false]);
 });
 
 test('thousands are gone over by the same rule as one: of all that was written here, everybody sees the same both ways', () => {
-  const { db } = server.context,
-    all = (sql: string, me: string): number[] => db.all<{ seq: number }>(sql, { me } as never).map((r) => r.seq);
+  const { db } = server.context;
+  const all = (sql: string, me: string): number[] => db.all<{ seq: number }>(sql, { me } as never).map((r) => r.seq);
   let seen = 0;
   for (const { id } of db.all<{ id: string }>('SELECT id FROM person')) {
-    const readable = 'x.source_id IN (SELECT source_id FROM source_visible WHERE person_id = @me)',
-      one = all(`SELECT seq FROM annotation x WHERE ${readable} AND ${sees('x')} ORDER BY seq`, id);
+    const readable = 'x.source_id IN (SELECT source_id FROM source_visible WHERE person_id = @me)';
+    const one = all(`SELECT seq FROM annotation x WHERE ${readable} AND ${sees('x')} ORDER BY seq`, id);
     expect(
       all(
         `WITH reach AS MATERIALIZED (${REACH}) SELECT seq FROM annotation x WHERE ${readable} AND ${seesByReach('x', 'reach')} ORDER BY seq`,
@@ -334,11 +334,11 @@ test('thousands are gone over by the same rule as one: of all that was written h
 });
 
 test('who may read a source no longer changes no words that others read, and learns nothing of its text', async () => {
-  const id = await people.author!.keepText('left', 'The old weir stands below the mill.'),
-    { versionId } = (await people.author!.send<SourceDetail>('GET', `/api/sources/${id}`)).body;
+  const id = await people.author!.keepText('left', 'The old weir stands below the mill.');
+  const { versionId } = (await people.author!.send<SourceDetail>('GET', `/api/sources/${id}`)).body;
   await people.author!.send('PUT', `/api/classes/${classIds.A}/sources/${id}`, {});
-  const note = v7(),
-    anchor = { quote: { exact: 'weir', prefix: 'old ', suffix: ' stands' }, position: { start: 8, end: 12 } };
+  const note = v7();
+  const anchor = { quote: { exact: 'weir', prefix: 'old ', suffix: ' stands' }, position: { start: 8, end: 12 } };
   expect(
     (
       await people.mate!.send('PUT', `/api/annotations/${note}`, {

@@ -3,10 +3,16 @@ import { v7 } from 'uuid';
 import type { Annotation, ClassDetail, ClassRow, SourceDetail } from '@avrelle/core/wire';
 import { removeExpired } from '../library/remove-expired';
 import { makeClass } from '../testing/classes';
+import { tideMark } from '../testing/tide-mark';
 import { startServer, type Client, type Server } from '../testing/harness';
 
-let server: Server, teacher: Client, ines: Client, oma: Client;
-let id: string, sourceId: string, mark: string;
+let server: Server;
+let teacher: Client;
+let ines: Client;
+let oma: Client;
+let id: string;
+let sourceId: string;
+let mark: string;
 beforeAll(async () => {
   server = await startServer();
   teacher = await server.person('Teacher');
@@ -22,15 +28,8 @@ beforeEach(async () => {
   await teacher.send('PUT', `/api/classes/${id}/sources/${sourceId}`, {});
   const { versionId } = (await ines.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body;
   mark = v7();
-  await ines.send('PUT', `/api/annotations/${mark}`, {
-    sourceId,
-    versionId,
-    kind: 'claim',
-    note: 'Why at seven?',
-    tags: [],
-    anchor: { quote: { exact: 'tide', prefix: 'The ', suffix: ' turns' }, position: { start: 4, end: 8 } },
-    classIds: [id],
-  });
+  const asked = tideMark(sourceId, versionId, { note: 'Why at seven?', classIds: [id] });
+  await ines.send('PUT', `/api/annotations/${mark}`, asked);
 });
 
 const statusOf = async (who: Client, url: string): Promise<number> => (await who.send('GET', url)).status;

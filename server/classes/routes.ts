@@ -14,12 +14,12 @@ import { joinCode } from './join-code';
 import { classLifeRoutes, memberRoutes } from './member-routes';
 
 export function classRoutes(app: FastifyInstance, context: Context): void {
-  const { db, events } = context, tries = new Tries();
+  const { db, events } = context; const tries = new Tries();
 
   app.get('/api/classes', (request): ClassRow[] => classesOf(db, personOf(request).id));
 
   app.get('/api/classes/:id', (request): ClassDetail => {
-    const person = personOf(request), id = readId(request);
+    const person = personOf(request); const id = readId(request);
     const found = classFor(db, person.id, id);
     if (!found) throw new AppError('not_found', { what: 'class' });
     return { ...found, readings: sourceRowsOf(db, person.id, readingsOf(db, id, 0, READINGS_AT_ONCE)) };
@@ -27,13 +27,13 @@ export function classRoutes(app: FastifyInstance, context: Context): void {
 
   /** Further readings, from a place on. */
   app.get('/api/classes/:id/readings', (request): SourceRow[] => {
-    const person = personOf(request), id = readId(request), { offset } = parseQuery(readingsSchema, request.query);
+    const person = personOf(request); const id = readId(request); const { offset } = parseQuery(readingsSchema, request.query);
     if (!classFor(db, person.id, id)) throw new AppError('not_found', { what: 'class' });
     return sourceRowsOf(db, person.id, readingsOf(db, id, offset, READINGS_AT_ONCE));
   });
 
   app.put('/api/classes/:id', (request): ClassLabel => {
-    const person = personOf(request), id = readId(request), put = parse(classPutSchema, request.body);
+    const person = personOf(request); const id = readId(request); const put = parse(classPutSchema, request.body);
     return db.transaction(() => {
       if (insertClass(db, id, put, joinCode(randomBytes), person.id, context.now())) joinClass(db, id, person.id, 'teacher', context.now());
       else {
@@ -48,7 +48,7 @@ export function classRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.post('/api/classes/join', async (request): Promise<ClassLabel> => {
-    const person = personOf(request), { code } = parse(joinSchema, request.body);
+    const person = personOf(request); const { code } = parse(joinSchema, request.body);
     const found = await tries.guard(person.id, request.ip, ['wrong_code'], () => {
       const label = classByCode(db, code);
       if (!label) throw new AppError('wrong_code', { code }, { field: 'code' });
@@ -61,13 +61,13 @@ export function classRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.put('/api/classes/:id/sources/:sourceId', (request, reply) => {
-    const person = personOf(request), id = readId(request), sourceId = readId(request, 'sourceId');
+    const person = personOf(request); const id = readId(request); const sourceId = readId(request, 'sourceId');
     db.transaction(() => addSourceTo(context, person, id, sourceId));
     return reply.code(204).send();
   });
 
   app.delete('/api/classes/:id/sources/:sourceId', (request, reply) => {
-    const person = personOf(request), id = readId(request), sourceId = readId(request, 'sourceId');
+    const person = personOf(request); const id = readId(request); const sourceId = readId(request, 'sourceId');
     db.transaction(() => takeSourceFrom(context, person, id, sourceId));
     return reply.code(204).send();
   });

@@ -24,8 +24,8 @@ export async function backup(databasePath: string, target: string): Promise<void
 export async function restore(databasePath: string, from: string, patience = PATIENCE): Promise<void> {
   if (!fs.existsSync(from)) throw new Error(`There is no file ${from}.`);
   check(from);
-  const staged = `${databasePath}.restoring-${process.pid}`,
-    epoch = randomBytes(8).toString('hex');
+  const staged = `${databasePath}.restoring-${process.pid}`;
+  const epoch = randomBytes(8).toString('hex');
   try {
     await copy(from, staged, patience);
     const db = openDatabase(staged);

@@ -35,7 +35,7 @@ export const sizeOfBlob = (db: Db, hash: string): number | undefined => db.get<{
 
 /** Bytes `[start, end)` of a blob; only the chunks they lie in are read. */
 export function readBlobRange(db: Db, hash: string, start: number, end: number): Buffer {
-  const first = Math.floor(start / CHUNK),
-    chunks = db.all<{ data: Buffer }>(RANGE, hash, first, Math.floor(Math.max(start, end - 1) / CHUNK));
+  const first = Math.floor(start / CHUNK);
+  const chunks = db.all<{ data: Buffer }>(RANGE, hash, first, Math.floor(Math.max(start, end - 1) / CHUNK));
   return Buffer.concat(chunks.map((c) => c.data)).subarray(start - first * CHUNK, end - first * CHUNK);
 }

@@ -69,12 +69,16 @@ test('a file is stored once by content and comes back to the byte, also over chu
 });
 
 const person = (db: Db, id: string) =>
-  db.run("INSERT INTO person VALUES (?, ?, 'N', 'x', 'member', '2026')", id, `${id}@x.test`);
+  db.run(
+    "INSERT INTO person (id, email, name, password_hash, role, created_at) VALUES (?, ?, 'N', 'x', 'member', '2026')",
+    id,
+    `${id}@x.test`,
+  );
 
 test('backup and restore work under an open database', async () => {
-  const dir = folder(),
-    live = path.join(dir, 'live.db'),
-    copy = path.join(dir, 'copy.db');
+  const dir = folder();
+  const live = path.join(dir, 'live.db');
+  const copy = path.join(dir, 'copy.db');
   const db = opened(live);
   person(db, 'before');
   await backup(live, copy);
@@ -87,17 +91,17 @@ test('backup and restore work under an open database', async () => {
 });
 
 test('a restore wins over people who write all the time, whole, and is noticed by the running server', async () => {
-  const dir = folder(),
-    live = path.join(dir, 'live.db'),
-    copy = path.join(dir, 'copy.db');
-  const db = opened(live),
-    log = new EventLog(db, () => '2026');
+  const dir = folder();
+  const live = path.join(dir, 'live.db');
+  const copy = path.join(dir, 'copy.db');
+  const db = opened(live);
+  const log = new EventLog(db, () => '2026');
   person(db, 'before');
   for (let n = 0; n < 50; n++) log.append({ type: 'desk', personId: 'before' });
   await backup(live, copy);
   for (let n = 0; n < 50; n++) log.append({ type: 'desk', personId: 'before' });
-  const cursor = log.cursor(),
-    told: string[] = [];
+  const cursor = log.cursor();
+  const told: string[] = [];
   log.subscribe({ hear: (events) => told.push(...events.map((e) => e.type)), restart: () => told.push('restart') });
   await until(() => told.length === 50);
   told.length = 0;
@@ -111,7 +115,7 @@ test('a restore wins over people who write all the time, whole, and is noticed b
     db.pragma('busy_timeout = 5000');
     parentPort.postMessage('ready');
     parentPort.on('message', () => process.exit(0));
-    (function write() { try { db.exec("INSERT INTO person VALUES (lower(hex(randomblob(9))), lower(hex(randomblob(9))), 'N', 'x', 'member', '2026')"); } catch {} setImmediate(write); })();`,
+    (function write() { try { db.exec("INSERT INTO person (id, email, name, password_hash, role, created_at) VALUES (lower(hex(randomblob(9))), lower(hex(randomblob(9))), 'N', 'x', 'member', '2026')"); } catch {} setImmediate(write); })();`,
         { eval: true, workerData: live },
       ),
   );
@@ -139,9 +143,9 @@ test('a restore wins over people who write all the time, whole, and is noticed b
 });
 
 test('where nobody lets go of the database, a restore says so and changes nothing', async () => {
-  const dir = folder(),
-    live = path.join(dir, 'live.db'),
-    copy = path.join(dir, 'copy.db');
+  const dir = folder();
+  const live = path.join(dir, 'live.db');
+  const copy = path.join(dir, 'copy.db');
   const db = opened(live);
   person(db, 'before');
   await backup(live, copy);
@@ -155,8 +159,8 @@ test('where nobody lets go of the database, a restore says so and changes nothin
 });
 
 test('more events at once than are read at once are all told', async () => {
-  const db = opened(),
-    log = new EventLog(db, () => '2026');
+  const db = opened();
+  const log = new EventLog(db, () => '2026');
   let heard = 0;
   log.subscribe({
     hear: (events) => {
@@ -173,10 +177,10 @@ test('more events at once than are read at once are all told', async () => {
 });
 
 test('a backup is never overwritten, and what is no backup is refused with the live data untouched', async () => {
-  const dir = folder(),
-    live = path.join(dir, 'live.db'),
-    copy = path.join(dir, 'copy.db'),
-    wrong = path.join(dir, 'wrong.db');
+  const dir = folder();
+  const live = path.join(dir, 'live.db');
+  const copy = path.join(dir, 'copy.db');
+  const wrong = path.join(dir, 'wrong.db');
   const db = opened(live);
   person(db, 'kept');
   await backup(live, copy);
@@ -230,10 +234,10 @@ test.each([
   'minutes<10 progress>5 marks>2',
   'saved:today published:2025',
 ])('the search “%s” reads no table from end to end', (q) => {
-  const db = opened(),
-    asker = { me: 'p', classes: ['c'], today: '2026-11-25', ahead: 60 },
-    query = readQuery(q),
-    page = { offset: 0, limit: 30 };
+  const db = opened();
+  const asker = { me: 'p', classes: ['c'], today: '2026-11-25', ahead: 60 };
+  const query = readQuery(q);
+  const page = { offset: 0, limit: 30 };
   for (const { sql } of [
     ...(['best', 'touched', 'title', 'marks'] as const).map((sort) =>
       sourcesStatement(db, query, asker, { ...page, sort }),
@@ -245,10 +249,10 @@ test.each([
 });
 
 test('what a row refers to is found by an index, also when that is deleted', () => {
-  const db = opened(),
-    tables = db
-      .all<{ name: string }>("SELECT name FROM sqlite_master WHERE type = 'table' AND sql NOT LIKE 'CREATE VIRTUAL%'")
-      .map((t) => t.name);
+  const db = opened();
+  const tables = db
+    .all<{ name: string }>("SELECT name FROM sqlite_master WHERE type = 'table' AND sql NOT LIKE 'CREATE VIRTUAL%'")
+    .map((t) => t.name);
   const columnsOf = (index: string): string[] =>
     db.all<{ name: string }>(`SELECT name FROM pragma_index_info('${index}') ORDER BY seqno`).map((c) => c.name);
   const unindexed = tables.flatMap((table) => {
@@ -289,8 +293,8 @@ function readsByIndex(db: Db, sql: string): void {
 }
 
 test('a library of the former schema keeps its sources, versions, shelves and annotations', () => {
-  const db = openDatabase(':memory:'),
-    [first, second] = readMigrations();
+  const db = openDatabase(':memory:');
+  const [first, second] = readMigrations();
   migrate(db, [first!, second!]);
   db.raw.exec(`
     INSERT INTO person VALUES ('p', 'a@b.test', 'A', 'x', 'member', '2026');

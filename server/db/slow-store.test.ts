@@ -18,15 +18,15 @@ function opened(): Db {
 const chunks = (db: Db): number => db.get<{ n: number }>('SELECT count(*) AS n FROM blob_chunk')!.n;
 
 test('a file of several megabytes is stored to the byte, once, and others write in between', async () => {
-  const db = opened(),
-    folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-store-')),
-    file = path.join(folder, 'a'),
-    bytes = randomBytes(3_500_001);
+  const db = opened();
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-store-'));
+  const file = path.join(folder, 'a');
+  const bytes = randomBytes(3_500_001);
   fs.writeFileSync(file, bytes);
   let turns = 0;
   const beat = setInterval(() => {
     turns += db.run(
-      "INSERT INTO person VALUES (lower(hex(randomblob(9))), lower(hex(randomblob(9))), 'N', 'x', 'member', '2026')",
+      "INSERT INTO person (id, email, name, password_hash, role, created_at) VALUES (lower(hex(randomblob(9))), lower(hex(randomblob(9))), 'N', 'x', 'member', '2026')",
     );
   }, 1);
   const hash = await storeFile(db, file, 'audio/wav');
@@ -39,9 +39,9 @@ test('a file of several megabytes is stored to the byte, once, and others write 
 });
 
 test('what a crash left of a file is no blob: it goes on where it is stored again, or is swept away', () => {
-  const db = opened(),
-    bytes = randomBytes(600_000),
-    hash = hashOf(bytes);
+  const db = opened();
+  const bytes = randomBytes(600_000);
+  const hash = hashOf(bytes);
   db.raw.pragma('foreign_keys = OFF');
   db.run('INSERT INTO blob_chunk (hash, seq, data) VALUES (?, 0, ?)', hash, bytes.subarray(0, 256 * 1024));
   db.raw.pragma('foreign_keys = ON');
@@ -55,9 +55,9 @@ test('what a crash left of a file is no blob: it goes on where it is stored agai
 });
 
 test('a file that nothing refers to is removed when it was so the time before as well', () => {
-  const db = opened(),
-    first = storeBlob(db, Buffer.from('first'), 'x/y'),
-    seen = removeOrphans(db, new Set());
+  const db = opened();
+  const first = storeBlob(db, Buffer.from('first'), 'x/y');
+  const seen = removeOrphans(db, new Set());
   const second = storeBlob(db, Buffer.from('second'), 'x/y');
   expect([[...seen], [...removeOrphans(db, seen)], readBlob(db, first), readBlob(db, second) !== undefined]).toEqual([
     [first],
@@ -68,9 +68,9 @@ test('a file that nothing refers to is removed when it was so the time before as
 });
 
 test('all files of what was taken in are stored and named; what was only shaped keeps those it has', async () => {
-  const db = opened(),
-    picture = Buffer.from('a picture'),
-    hash = hashOf(picture);
+  const db = opened();
+  const picture = Buffer.from('a picture');
+  const hash = hashOf(picture);
   const ingested = {
     snapshot: '<p>tide</p>',
     assets: [{ hash, bytes: picture, mediaType: 'image/png' }],

@@ -41,8 +41,8 @@ async function storeSlowly(db: Db, hash: string, size: number, mediaType: string
 export async function storeFile(db: Db, file: string, mediaType: string): Promise<string> {
   const hash = createHash('sha256');
   for await (const part of fs.createReadStream(file, { highWaterMark: CHUNK })) hash.update(part as Buffer);
-  const name = hash.digest('hex'),
-    handle = fs.openSync(file, 'r');
+  const name = hash.digest('hex');
+  const handle = fs.openSync(file, 'r');
   try {
     await storeSlowly(db, name, fs.fstatSync(handle).size, mediaType, (start, end) => {
       const bytes = Buffer.alloc(end - start);

@@ -4,7 +4,8 @@ import type { Desk, SourceDetail } from '@avrelle/core/wire';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { dayBefore } from './day-before';
 
-let server: Server, me: Client;
+let server: Server;
+let me: Client;
 beforeAll(async () => {
   server = await startServer();
   me = await server.person('Reader');
@@ -23,10 +24,10 @@ test('the same day a while ago, in months that are shorter as well', () => {
 test('the desk has something for a spare moment, and what was marked on this day before', async () => {
   const empty = (await me.send<Desk>('GET', '/api/desk')).body;
   expect([empty.waiting, empty.spare, empty.past]).toEqual([0, null, null]);
-  const long = await me.keepText('long', 'Many words of mud. '.repeat(2_000)),
-    short = await me.keepText('short', 'A few words of mud.'),
-    source = (await me.send<SourceDetail>('GET', `/api/sources/${long}`)).body,
-    id = v7();
+  const long = await me.keepText('long', 'Many words of mud. '.repeat(2_000));
+  const short = await me.keepText('short', 'A few words of mud.');
+  const source = (await me.send<SourceDetail>('GET', `/api/sources/${long}`)).body;
+  const id = v7();
   await me.send('PUT', `/api/annotations/${id}`, {
     sourceId: long,
     versionId: source.versionId,
@@ -36,8 +37,8 @@ test('the desk has something for a spare moment, and what was marked on this day
     anchor: { quote: { exact: 'Many', prefix: '', suffix: '' }, position: { start: 0, end: 4 } },
     classIds: [],
   });
-  const today = new Date().toISOString().slice(0, 10),
-    desk = async () => (await me.send<Desk>('GET', `/api/desk?day=${today}`)).body;
+  const today = new Date().toISOString().slice(0, 10);
+  const desk = async () => (await me.send<Desk>('GET', `/api/desk?day=${today}`)).body;
   expect([(await desk()).waiting, (await desk()).spare?.id, (await desk()).past]).toEqual([2, short, null]);
   server.context.db.run(
     'UPDATE annotation SET created_at = ? WHERE id = ?',

@@ -27,8 +27,8 @@ export const seeAll = (db: Db, me: string, now: string): number => db.run(SEE_AL
 
 /** Row numbers of marks of one's own on a day where the asker is. */
 export function markedOn(db: Db, { me, ahead }: Asker, day: string): number[] {
-  const from = Date.parse(`${day}T00:00:00Z`) - ahead * 60_000,
-    instant = (at: number): string => new Date(at).toISOString();
+  const from = Date.parse(`${day}T00:00:00Z`) - ahead * 60_000;
+  const instant = (at: number): string => new Date(at).toISOString();
   return db
     .all<{ seq: number }>(MARKED_ON, { me, from: instant(from), to: instant(from + 86_400_000) } as never)
     .map((r) => r.seq);

@@ -21,12 +21,12 @@ const AGO = [
 
 export function deskRoutes(app: FastifyInstance, { db, now, events }: Context): void {
   app.get('/api/desk', (request): Desk => {
-    const me = personOf(request).id,
-      found = notices(db, me),
-      asker = askerOf({ db, now }, request);
+    const me = personOf(request).id;
+    const found = notices(db, me);
+    const asker = askerOf({ db, now }, request);
     const some = (query: string, limit = MOST) =>
-        sourcePage(db, readQuery(query), asker, { sort: 'touched', offset: 0, limit }, false),
-      fresh = some('is:to-read');
+      sourcePage(db, readQuery(query), asker, { sort: 'touched', offset: 0, limit }, false);
+    const fresh = some('is:to-read');
     const spare = sourcePage(
       db,
       readQuery(`minutes<=${SPARE} (is:to-read OR is:reading) progress<90 -type:picture -type:table`),

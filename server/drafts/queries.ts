@@ -21,8 +21,8 @@ export function storeDraft(
   db: Db,
   { id, personId, ingested, now }: { id: string; personId: string; ingested: Ingested; now: string },
 ): void {
-  const { snapshot, assets, file, stored, ...content } = ingested,
-    files = storeFiles(db, { snapshot, assets, file, stored });
+  const { snapshot, assets, file, stored, ...content } = ingested;
+  const files = storeFiles(db, { snapshot, assets, file, stored });
   db.run(INSERT, id, personId, JSON.stringify(content satisfies Stored), files.snapshot, files.file, now);
   for (const hash of files.assets) db.run(INSERT_ASSET, id, hash);
 }
@@ -47,9 +47,9 @@ export const draftHasAsset = (db: Db, id: string, hash: string): boolean => db.g
 
 /** Everything of it, as it was ingested; its files stay in the database. Throws `not_found`. */
 export function loadDraft(db: Db, personId: string, id: string): Ingested {
-  const { content, snapshot_hash, file_hash } = row(db, personId, id),
-    hashes = db.all<{ hash: string }>(ASSETS, id).map((a) => a.hash),
-    none = new Uint8Array(0);
+  const { content, snapshot_hash, file_hash } = row(db, personId, id);
+  const hashes = db.all<{ hash: string }>(ASSETS, id).map((a) => a.hash);
+  const none = new Uint8Array(0);
   const stored = JSON.parse(content) as Omit<Stored, 'inlines'> & Partial<Stored>;
   return {
     // Absent where it was fetched before links and emphasis were noted down.

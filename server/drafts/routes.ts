@@ -16,9 +16,9 @@ export function draftRoutes(app: FastifyInstance, context: Context): void {
   const { db } = context;
 
   app.get('/api/drafts/:id', (request): Draft => {
-    const me = personOf(request).id,
-      id = readId(request),
-      { meta, kind, address, canonical, fingerprint, facts, minutes } = draftContent(db, me, id);
+    const me = personOf(request).id;
+    const id = readId(request);
+    const { meta, kind, address, canonical, fingerprint, facts, minutes } = draftContent(db, me, id);
     const before = keptBefore(db, me, { canonical, fingerprint });
     const { title, author, site, description, language, publishedAt, doi } = meta;
     return {
@@ -33,9 +33,9 @@ export function draftRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.post('/api/drafts/:id/keep', (request): Job => {
-    const me = personOf(request).id,
-      draftId = readId(request),
-      given = parse(keepDraftSchema, request.body);
+    const me = personOf(request).id;
+    const draftId = readId(request);
+    const given = parse(keepDraftSchema, request.body);
     const { address } = draftContent(db, me, draftId);
     const { id, amount, width, removed, passage, title, author, tags, remark, apart } = given;
     if (amount === 'passage' && !passage)
@@ -66,8 +66,8 @@ export function draftRoutes(app: FastifyInstance, context: Context): void {
   );
 
   app.get('/drafts/:id/asset/:hash', (request, reply) => {
-    const id = readId(request),
-      { hash } = request.params as { hash: string };
+    const id = readId(request);
+    const { hash } = request.params as { hash: string };
     draftContent(db, personOf(request).id, id);
     const blob = draftHasAsset(db, id, hash) ? readBlob(db, hash) : undefined;
     if (!blob) throw new AppError('not_found', { what: 'picture' });

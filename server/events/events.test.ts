@@ -4,10 +4,12 @@ import type { ClassDetail, SourceDetail, StreamEvent, Welcome } from '@avrelle/c
 import { COOKIE } from '../accounts/session';
 import { startServer, type Client, type Server } from '../testing/harness';
 
-let server: Server, base: string;
-const clients: Record<string, Client> = {},
-  cookies: Record<string, string> = {};
-let classId: string, source: SourceDetail;
+let server: Server;
+let base: string;
+const clients: Record<string, Client> = {};
+const cookies: Record<string, string> = {};
+let classId: string;
+let source: SourceDetail;
 
 beforeAll(async () => {
   server = await startServer();
@@ -48,9 +50,9 @@ async function listen(name: string, lastId?: string, since = ''): Promise<Listen
   });
   expect(response.headers.get('content-type')).toMatch(/^text\/event-stream/);
   const heard: StreamEvent[] = [];
-  let last = '',
-    buffered = '',
-    wake = (): void => undefined;
+  let last = '';
+  let buffered = '';
+  let wake = (): void => undefined;
   void (async () => {
     for await (const part of response.body!.pipeThrough(new TextDecoderStream()) as unknown as AsyncIterable<string>) {
       buffered += part;
@@ -129,12 +131,12 @@ test('what was missed while the connection was broken is heard after it', async 
 });
 
 test('what happened between a page’s first question and its stream is heard', async () => {
-  const { body } = await clients.mate!.send<Welcome>('GET', '/api/welcome'),
-    between = await write([classId]);
+  const { body } = await clients.mate!.send<Welcome>('GET', '/api/welcome');
+  const between = await write([classId]);
   const mate = await listen('mate', undefined, `?since=${body.event}`);
   await mate.until(has(between));
-  const { body: later } = await clients.mate!.send<Welcome>('GET', '/api/welcome'),
-    calm = await listen('mate', undefined, `?since=${later.event}`);
+  const { body: later } = await clients.mate!.send<Welcome>('GET', '/api/welcome');
+  const calm = await listen('mate', undefined, `?since=${later.event}`);
   expect(calm.heard).toEqual([]);
   for (const one of [mate, calm]) one.close();
 });
@@ -150,10 +152,10 @@ test('the stream ends with its session, and others go on', async () => {
     remoteAddress: '10.1.2.1',
     payload: { email: 'mate@college.saltmere.test', password: 'a long enough password' },
   });
-  const cookie = `${COOKIE}=${one.cookies[0]!.value}`,
-    other = await listen('mate');
-  const response = await fetch(`${base}/api/events`, { headers: { cookie } }),
-    ended = response.text();
+  const cookie = `${COOKIE}=${one.cookies[0]!.value}`;
+  const other = await listen('mate');
+  const response = await fetch(`${base}/api/events`, { headers: { cookie } });
+  const ended = response.text();
   await fetch(`${base}/api/session`, { method: 'DELETE', headers: { cookie } });
   expect(await ended).toContain('event: ready');
   const shared = await write([classId]);
@@ -163,11 +165,11 @@ test('the stream ends with its session, and others go on', async () => {
 
 test('a page that heard another database, or far too much ago, is told to start anew or to ask for everything', async () => {
   const first = async (since: string): Promise<string> => {
-    const stop = new AbortController(),
-      response = await fetch(`${base}/api/events?since=${since}`, {
-        headers: { cookie: cookies.author! },
-        signal: stop.signal,
-      });
+    const stop = new AbortController();
+    const response = await fetch(`${base}/api/events?since=${since}`, {
+      headers: { cookie: cookies.author! },
+      signal: stop.signal,
+    });
     const { value } = await response.body!.getReader().read();
     stop.abort();
     return Buffer.from(value!).toString('utf8');
@@ -177,8 +179,8 @@ test('a page that heard another database, or far too much ago, is told to start 
       (text) => /^event: (\w+)$/m.exec(text)?.[1],
     ),
   ).toEqual(['restart', 'restart', 'restart']);
-  const { events, db } = server.context,
-    at = events.cursor();
+  const { events, db } = server.context;
+  const at = events.cursor();
   db.transaction(() => {
     for (let n = 0; n < 600; n++) events.append({ type: 'desk', personId: clients.author!.me.id });
   });
@@ -186,10 +188,10 @@ test('a page that heard another database, or far too much ago, is told to start 
 });
 
 test('what an event says is asked of the database once, however many listen', async () => {
-  const many = await Promise.all(Array.from({ length: 12 }, () => listen('mate'))),
-    { db } = server.context,
-    all = db.all.bind(db),
-    get = db.get.bind(db);
+  const many = await Promise.all(Array.from({ length: 12 }, () => listen('mate')));
+  const { db } = server.context;
+  const all = db.all.bind(db);
+  const get = db.get.bind(db);
   let asked = 0;
   const counting =
     <T extends unknown[], R>(work: (...given: T) => R) =>

@@ -27,16 +27,16 @@ export function told(db: Db, event: EventRow): Told {
     case 'desk':
       return toThose(() => new Set([event.person_id ?? '']), { type: event.type });
     case 'job': {
-      const job = once(() => jobOf(db, event.person_id!, event.job_id!)),
-        message = once(() => job() && JSON.stringify({ type: 'job', job: job()! } satisfies StreamEvent));
+      const job = once(() => jobOf(db, event.person_id!, event.job_id!));
+      const message = once(() => job() && JSON.stringify({ type: 'job', job: job()! } satisfies StreamEvent));
       return (personId) => (personId === event.person_id ? message() : undefined);
     }
   }
 }
 
 function toThose(people: () => ReadonlySet<string>, event: StreamEvent): Told {
-  const those = once(people),
-    message = JSON.stringify(event);
+  const those = once(people);
+  const message = JSON.stringify(event);
   return (personId) => (those().has(personId) ? message : undefined);
 }
 

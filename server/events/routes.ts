@@ -26,8 +26,8 @@ export function eventRoutes(app: FastifyInstance, context: Context): void {
   };
 
   app.get('/api/events', { config: { browserOnly: true } }, (request, reply) => {
-    const person = personOf(request),
-      session = sessionOf(request);
+    const person = personOf(request);
+    const session = sessionOf(request);
     const cursor = request.headers['last-event-id'] ?? (request.query as Record<string, unknown>).since;
     if (streams.of(person.id) >= MOST_STREAMS) throw new AppError('too_many_streams', { limit: MOST_STREAMS });
     open(reply);

@@ -18,7 +18,7 @@ export function feedRoutes(app: FastifyInstance, context: Context): void {
   app.get('/api/feeds', (request): Feed[] => feedsOf(db, personOf(request).id));
 
   app.post('/api/feeds', async (request): Promise<Feed> => {
-    const me = personOf(request).id, { id, address } = parse(feedSchema, request.body);
+    const me = personOf(request).id; const { id, address } = parse(feedSchema, request.body);
     const feed = await ingester.feed(parseAddress(address).href);
     db.transaction(() => {
       if (insertFeed(db, id, me, feed, now())) insertItems(db, id, feed, newId, now());
@@ -31,7 +31,7 @@ export function feedRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.post('/api/feeds/:id/check', async (request): Promise<Feed> => {
-    const me = personOf(request).id, id = readId(request), feed = feedOf(db, me, id);
+    const me = personOf(request).id; const id = readId(request); const feed = feedOf(db, me, id);
     if (!feed) throw new AppError('not_found', { what: 'feed' });
     await checkFeed(context, { id, personId: me, address: feed.address });
     return feedOf(db, me, id) ?? feed;
@@ -47,7 +47,7 @@ export function feedRoutes(app: FastifyInstance, context: Context): void {
 
   /** Keeps the items named; `jobIds` are the ids of the jobs this starts, one an item. */
   app.post('/api/arrivals/accept', (request): Job[] => {
-    const me = personOf(request).id, { ids, jobIds } = parse(settleSchema, request.body);
+    const me = personOf(request).id; const { ids, jobIds } = parse(settleSchema, request.body);
     const items = ids.flatMap((id, n) => { const item = itemOf(db, me, id); return item ? [{ ...item, jobId: jobIds[n] ?? newId() }] : []; });
     db.transaction(() => {
       settleItems(db, me, ids, 'accepted');
@@ -58,7 +58,7 @@ export function feedRoutes(app: FastifyInstance, context: Context): void {
 
   for (const [path, state] of [['skip', 'skipped'], ['restore', 'new']] as const) {
     app.post(`/api/arrivals/${path}`, (request, reply) => {
-      const me = personOf(request).id, { ids } = parse(settleSchema, request.body);
+      const me = personOf(request).id; const { ids } = parse(settleSchema, request.body);
       db.transaction(() => {
         settleItems(db, me, ids, state);
         events.append({ type: 'arrivals', personId: me });

@@ -8,7 +8,7 @@ import { startServer, type Client, type Server } from '../testing/harness';
 import { findAnnotations, findSources, readQuery } from './find';
 import { myClasses } from './queries';
 
-let server: Server, me: Client, other: Client;
+let server: Server; let me: Client; let other: Client;
 const ids: Record<string, string> = {};
 const TODAY = new Date().toISOString().slice(0, 10);
 const TEXTS: readonly (readonly [title: string, text: string, mine: boolean])[] = [
@@ -27,17 +27,17 @@ const NOTES: readonly (readonly [source: string, quote: string, note: string, ki
 beforeAll(async () => {
   server = await startServer();
   [me, other] = [await server.person('Ines Kestle'), await server.person('Tomas Rell')];
-  const classId = v7(), hidden = v7();
+  const classId = v7(); const hidden = v7();
   await other.send('PUT', `/api/classes/${classId}`, { name: 'Course B', tint: 'tide' });
   const { code } = (await other.send<{ code: string }>('GET', `/api/classes/${classId}`)).body;
   await me.send('POST', '/api/classes/join', { code });
   for (const [title, text, mine] of TEXTS) {
-    const who = mine ? me : other, id = (ids[title] = await who.keepText(title, text));
+    const who = mine ? me : other; const id = (ids[title] = await who.keepText(title, text));
     await who.send('PUT', `/api/classes/${classId}/sources/${id}`, {});
   }
   ids.hidden = await other.keepText('Hidden', 'Only its owner reads of mud and eels here.');
   for (const [title, quote, note, kind, tags, shared] of NOTES) {
-    const who = TEXTS.find(([t]) => t === title)![2] ? me : other, source = (await who.send<SourceDetail>('GET', `/api/sources/${ids[title]}`)).body, at = TEXTS.find(([t]) => t === title)![1].indexOf(quote);
+    const who = TEXTS.find(([t]) => t === title)![2] ? me : other; const source = (await who.send<SourceDetail>('GET', `/api/sources/${ids[title]}`)).body; const at = TEXTS.find(([t]) => t === title)![1].indexOf(quote);
     const sent = await who.send('PUT', `/api/annotations/${v7()}`, { sourceId: source.id, versionId: source.versionId, kind, note, tags, anchor: { quote: { exact: quote, prefix: '', suffix: '' }, position: { start: at, end: at + quote.length } }, classIds: shared ? [classId] : [] });
     expect([sent.status, title]).toEqual([200, title]);
   }
@@ -69,12 +69,12 @@ describe('sources', () => {
 
   test('what bears words in its title comes before what only holds them in its text', async () => expect((await sources('eels')).sources.map((s) => s.title)).toEqual(['Eels', 'The keeper’s book']));
   test('the first passage in which words stand is given with its place in the text', async () => {
-    const [found] = (await sources('coarser silt', '&passages=yes')).sources, { snippet, start, end } = found!.passage!;
+    const [found] = (await sources('coarser silt', '&passages=yes')).sources; const { snippet, start, end } = found!.passage!;
     expect(TEXTS[0]![1].slice(start, end)).toBe('coarser');
     expect(snippet.filter((s) => s.hit).map((s) => s.text)).toEqual(['coarser', 'silt']);
   });
   test('pages of a list hold each source once, in the order that was asked for', async () => {
-    const order = (await sources('', '&sort=title')).sources.map((s) => s.id), paged = (await Promise.all([0, 2, 4, 6].map((offset) => sources('', `&sort=title&limit=2&offset=${offset}`))));
+    const order = (await sources('', '&sort=title')).sources.map((s) => s.id); const paged = (await Promise.all([0, 2, 4, 6].map((offset) => sources('', `&sort=title&limit=2&offset=${offset}`))));
     expect(paged.flatMap((p) => p.sources.map((s) => s.id))).toEqual(order);
     expect(paged.map((p) => p.total)).toEqual([6, 6, 6, 6]);
   });
@@ -91,10 +91,10 @@ describe('annotations', () => {
     const listed = async (by: string, more = '') => (await me.send<AnnotationPage>('GET', `/api/annotations?q=${encodeURIComponent('has:mark')}&by=${by}${more}`)).body;
     const all = (await listed('')).annotations.map((a) => a.id);
     for (const by of ANNOTATION_GROUPINGS) {
-      const page = await listed(by), totals = Object.fromEntries(page.groups.map((g) => [g.key, g.total]));
+      const page = await listed(by); const totals = Object.fromEntries(page.groups.map((g) => [g.key, g.total]));
       expect([page.by, page.total, page.listed]).toEqual([by, 5, by === 'tag' ? 6 : 5]);
       // Each group stands together, and holds as many as it says.
-      const keys = page.annotations.map((a) => a.group!), runs = keys.filter((key, n) => key !== keys[n - 1]);
+      const keys = page.annotations.map((a) => a.group!); const runs = keys.filter((key, n) => key !== keys[n - 1]);
       expect(runs).toEqual(page.groups.map((g) => g.key));
       expect(Object.fromEntries(runs.map((key) => [key, keys.filter((k) => k === key).length]))).toEqual(totals);
       expect(new Set(page.annotations.map((a) => a.id))).toEqual(new Set(all));
@@ -107,8 +107,8 @@ describe('annotations', () => {
     expect((await listed('person')).groups.map((g) => g.name).toSorted()).toEqual(['Ines Kestle', 'Tomas Rell']);
   });
   test('of people and sources that only share a name, each has a group of its own; days go backwards', async () => {
-    const twin = await server.person('Ines Twin'), name = await twin.keepText('Levées', 'Another text of that name.'), { versionId } = (await twin.send<SourceDetail>('GET', `/api/sources/${name}`)).body;
-    const classId = (await me.send<SourceDetail>('GET', `/api/sources/${ids.Levées}`)).body.classes[0]!.id, { code } = (await other.send<{ code: string }>('GET', `/api/classes/${classId}`)).body;
+    const twin = await server.person('Ines Twin'); const name = await twin.keepText('Levées', 'Another text of that name.'); const { versionId } = (await twin.send<SourceDetail>('GET', `/api/sources/${name}`)).body;
+    const classId = (await me.send<SourceDetail>('GET', `/api/sources/${ids.Levées}`)).body.classes[0]!.id; const { code } = (await other.send<{ code: string }>('GET', `/api/classes/${classId}`)).body;
     await twin.send('POST', '/api/classes/join', { code });
     await twin.send('PUT', `/api/classes/${classId}/sources/${name}`, {});
     const mark = v7();
@@ -122,7 +122,7 @@ describe('annotations', () => {
     await twin.send('PATCH', `/api/annotations/${mark}`, { version: 1, deleted: true });
   });
   test('a note is found while it stands, and no more when it is changed, deleted, or for others', async () => {
-    const id = v7(), source = (await me.send<SourceDetail>('GET', `/api/sources/${ids.Levées}`)).body, class1 = source.classes[0]!.id;
+    const id = v7(); const source = (await me.send<SourceDetail>('GET', `/api/sources/${ids.Levées}`)).body; const class1 = source.classes[0]!.id;
     await me.send('PUT', `/api/annotations/${id}`, { sourceId: source.id, versionId: source.versionId, kind: 'term', note: 'ephemeral', tags: [], anchor: { quote: { exact: 'Near', prefix: '', suffix: '' }, position: { start: 0, end: 4 } }, classIds: [class1] });
     const seen = async (q: string) => [(await notes(q)).total, (await other.send<AnnotationPage>('GET', `/api/annotations?q=${q}`)).body.total];
     expect(await seen('ephemeral')).toEqual([1, 1]);
@@ -142,7 +142,7 @@ test('a misspelt word is offered as it was probably meant, never a word of what 
 });
 
 test('a search finds exactly what a slow, plain reading of the same rows finds', () => {
-  const { db } = server.context, world = worldOf(db, me.me.id), who = asker();
+  const { db } = server.context; const world = worldOf(db, me.me.id); const who = asker();
   const word = fc.constantFrom('mud', 'MUD', 'eel', 'levee', 'salt', 'the', 'pan', 'a', '泥', '干潟', 'straße', '417', 'lavender', 'nobody', 'bram', 'x');
   const value = { tag: ['essay', 'plants', 'essay/opening', 'none'], in: ['Course B', 'oral history', 'Not mine'], by: ['Farrant', 'ines', 'rell'], kind: ['claim', 'Term', 'question', 'odd'], site: ['review', 'x'], lang: ['en', 'de'], type: ['text', 'plain text', 'pdf'], is: NAMES.is, has: NAMES.has } as const;
   const term = fc.oneof(

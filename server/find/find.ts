@@ -72,8 +72,8 @@ export function sourcePage(
   page: Page<SourceSort>,
   passages: boolean,
 ): SourcePage {
-  const { ids, total } = findSources(db, query, asker, page),
-    sources = sourceRowsOf(db, asker.me, ids);
+  const { ids, total } = findSources(db, query, asker, page);
+  const sources = sourceRowsOf(db, asker.me, ids);
   if (total === 0)
     return { sources, total, ...meantBy(probablyMeant(db, query, (other) => countSources(db, other, asker) > 0)) };
   const words = asksWords(query).filter((w) => w.scope === undefined || w.scope === 'text');
@@ -81,10 +81,10 @@ export function sourcePage(
   const texts = streams(db, ids);
   return {
     sources: sources.map((source) => {
-      const text = texts.get(source.id),
-        found =
-          text &&
-          (words.length ? snippetOf(text.stream, words) : opening(text.stream, JSON.parse(text.outline) as Outline));
+      const text = texts.get(source.id);
+      const found =
+        text &&
+        (words.length ? snippetOf(text.stream, words) : opening(text.stream, JSON.parse(text.outline) as Outline));
       return found ? { ...source, passage: { snippet: found.marked, ...found.place } } : source;
     }),
     total,
@@ -104,8 +104,8 @@ function opening(
     outline.find((b) => b.role !== 'heading' && !b.aside && b.end - b.start > 60) ??
     outline.find((b) => b.role !== 'heading' && b.end > b.start);
   if (!first) return undefined;
-  const end = Math.min(stream.length, first.start + OPENING),
-    cut = end < stream.length ? Math.max(stream.lastIndexOf(' ', end), first.start + 1) : end;
+  const end = Math.min(stream.length, first.start + OPENING);
+  const cut = end < stream.length ? Math.max(stream.lastIndexOf(' ', end), first.start + 1) : end;
   return {
     place: { start: first.start, end: cut },
     marked: markPlaces(`${stream.slice(first.start, cut)}${cut < stream.length ? '…' : ''}`, []),
@@ -127,8 +127,8 @@ export function annotationPage(
   asker: Asker,
   { sort, offset, limit, by }: Page<AnnotationSort> & { readonly by?: AnnotationGrouping | undefined },
 ): AnnotationPage {
-  const all = findAnnotations(db, query, asker, sort),
-    words = asksWords(query);
+  const all = findAnnotations(db, query, asker, sort);
+  const words = asksWords(query);
   if (all.length === 0)
     return {
       annotations: [],
@@ -138,9 +138,9 @@ export function annotationPage(
       groups: [],
       ...meantBy(probablyMeant(db, query, (other) => findAnnotations(db, other, asker, 'newest').length > 0)),
     };
-  const { listed, groups } = by ? groupedBy(db, all, by, asker) : { listed: all.map(alone), groups: [] },
-    page = listed.slice(offset, offset + limit),
-    shown = new Set(page.map((p) => p.group));
+  const { listed, groups } = by ? groupedBy(db, all, by, asker) : { listed: all.map(alone), groups: [] };
+  const page = listed.slice(offset, offset + limit);
+  const shown = new Set(page.map((p) => p.group));
   return {
     annotations: listedHits(db, asker.me, page, words),
     total: all.length,
@@ -154,8 +154,8 @@ const alone = (seq: number): Listed => ({ seq });
 
 /** Each as it is listed: one may stand in several groups. What is not seen any more is passed over. */
 function listedHits(db: Db, me: string, page: readonly Listed[], words: ReturnType<typeof asksWords>): AnnotationHit[] {
-  const rows = hits(db, me, [...new Set(page.map((p) => p.seq))]),
-    bySeq = new Map(rows.map((row) => [row.seq, annotationHit(row, words)]));
+  const rows = hits(db, me, [...new Set(page.map((p) => p.seq))]);
+  const bySeq = new Map(rows.map((row) => [row.seq, annotationHit(row, words)]));
   return page.flatMap(({ seq, group }) => {
     const hit = bySeq.get(seq);
     return hit ? [group === undefined ? hit : { ...hit, group }] : [];
@@ -168,11 +168,11 @@ export const annotationHits = (db: Db, me: string, seqs: readonly number[]): Ann
 
 function annotationHit(row: HitRow, words: ReturnType<typeof asksWords>): AnnotationHit {
   const places = (text: string, scope: 'quote' | 'note') =>
-      placesOf(
-        text,
-        words.filter((w) => w.scope === undefined || w.scope === scope),
-      ),
-    note = plainWords(row.note);
+    placesOf(
+      text,
+      words.filter((w) => w.scope === undefined || w.scope === scope),
+    );
+  const note = plainWords(row.note);
   return {
     id: row.id,
     sourceId: row.source_id,

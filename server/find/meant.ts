@@ -34,8 +34,8 @@ const remembered = new WeakMap<
 
 function wordsFrom(db: Db, letter: string): ReturnType<typeof wordsBetween> {
   const known =
-      remembered.get(db) ?? new Map<string, { readonly at: number; readonly words: ReturnType<typeof wordsBetween> }>(),
-    before = known.get(letter);
+    remembered.get(db) ?? new Map<string, { readonly at: number; readonly words: ReturnType<typeof wordsBetween> }>();
+  const before = known.get(letter);
   if (before && Date.now() - before.at < REMEMBERED) return before.words;
   const words = wordsBetween(db, letter, String.fromCodePoint(letter.codePointAt(0)! + 1));
   remembered.set(db, known.set(letter, { at: Date.now(), words }));
@@ -44,9 +44,9 @@ function wordsFrom(db: Db, letter: string): ReturnType<typeof wordsBetween> {
 
 /** Words that begin alike and differ by a letter in four at most. */
 function wordsLike(db: Db, word: string): readonly string[] {
-  const most = Math.max(1, Math.floor(word.length / 4)),
-    first = Array.from(word)[0]!,
-    wanted = units(word);
+  const most = Math.max(1, Math.floor(word.length / 4));
+  const first = Array.from(word)[0]!;
+  const wanted = units(word);
   const near = wordsFrom(db, first).flatMap(({ term, uses }) => {
     if (term === word || Math.abs(term.length - word.length) > most) return [];
     const distance = editDistance(wanted, units(term));

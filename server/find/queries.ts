@@ -58,11 +58,11 @@ export function sourcesStatement(
   asker: Asker,
   { sort, offset, limit }: Page<SourceSort>,
 ): Statement {
-  const values = new Values(),
-    words = asksWords(query)
-      .map((w) => wordsQuery(w.words, w.phrase))
-      .join(' OR '),
-    ranked = sort === 'best' && words !== '' && areFew(db, 'source', `{title about stream} : (${words})`);
+  const values = new Values();
+  const words = asksWords(query)
+    .map((w) => wordsQuery(w.words, w.phrase))
+    .join(' OR ');
+  const ranked = sort === 'best' && words !== '' && areFew(db, 'source', `{title about stream} : (${words})`);
   const best = ranked
     ? values.table(
         `SELECT rowid AS seq, ${SOURCE_RANK} AS score FROM source_words WHERE source_words MATCH ${values.hold(`{title about stream} : (${words})`)}`,
@@ -82,8 +82,8 @@ export function sourcesStatement(
 
 /** How many sources a query is met by. */
 export function countStatement(query: Query | undefined, asker: Asker): Statement {
-  const values = new Values(),
-    where = sourceCondition(query, asker, values);
+  const values = new Values();
+  const where = sourceCondition(query, asker, values);
   return {
     sql: `${values.with} SELECT count(*) AS total FROM source s ${SOURCE_JOINS} WHERE ${READABLE} AND ${where}`,
     values: { me: asker.me, ...values.bound },
@@ -100,15 +100,15 @@ const ANNOTATION_ORDER: Readonly<Record<AnnotationSort, string>> = {
 
 /** Row numbers of all annotations a query is met by, in their order: counting them while they are sorted takes longer than to give them. */
 export function annotationsStatement(db: Db, query: Query | undefined, asker: Asker, sort: AnnotationSort): Statement {
-  const values = new Values(),
-    words = necessaryWords(query),
-    ranked = sort === 'best' && words !== undefined && areFew(db, 'annotation', words);
+  const values = new Values();
+  const words = necessaryWords(query);
+  const ranked = sort === 'best' && words !== undefined && areFew(db, 'annotation', words);
   const match = words === undefined ? forAsker(asker) : forAsker(asker, words);
   const best = values.table(
-      `SELECT rowid AS seq, ${ranked ? 'bm25(annotation_words, 1.0, 1.0, 0.0)' : '0'} AS score FROM annotation_words WHERE annotation_words MATCH ${values.hold(match)}`,
-    ),
-    reach = values.table(REACH),
-    where = annotationCondition(words === undefined ? query : besideWords(query), asker, values);
+    `SELECT rowid AS seq, ${ranked ? 'bm25(annotation_words, 1.0, 1.0, 0.0)' : '0'} AS score FROM annotation_words WHERE annotation_words MATCH ${values.hold(match)}`,
+  );
+  const reach = values.table(REACH);
+  const where = annotationCondition(words === undefined ? query : besideWords(query), asker, values);
   const sql = `${values.with}
     SELECT x.seq FROM ${best} best CROSS JOIN annotation x ON x.seq = best.seq LEFT JOIN source s ON s.id = x.source_id ${SOURCE_JOINS} LEFT JOIN person p ON p.id = x.author_id
     WHERE x.source_id IN (SELECT source_id FROM source_visible WHERE person_id = @me) AND ${where} AND ${seesByReach('x', reach)}

@@ -13,8 +13,8 @@ import type { Asker } from './asker';
 import { annotationPage, readQuery, sourcePage } from './find';
 import { myClasses, type Page } from './queries';
 
-const LONGEST_QUERY = 1_000,
-  MOST = 200;
+const LONGEST_QUERY = 1_000;
+const MOST = 200;
 
 export function findRoutes(app: FastifyInstance, context: Context): void {
   const { db } = context;
@@ -30,8 +30,8 @@ export function findRoutes(app: FastifyInstance, context: Context): void {
   });
   app.get('/api/annotations', (request): AnnotationPage => {
     const asked = queryOf(request);
-    const page = pageOf(asked, ANNOTATION_SORTS, asked.q ? 'best' : 'newest'),
-      by = ANNOTATION_GROUPINGS.find((g) => g === asked.by);
+    const page = pageOf(asked, ANNOTATION_SORTS, asked.q ? 'best' : 'newest');
+    const by = ANNOTATION_GROUPINGS.find((g) => g === asked.by);
     return annotationPage(db, readQuery(asked.q), askerOf(context, request), { ...page, by });
   });
 }
@@ -39,8 +39,8 @@ export function findRoutes(app: FastifyInstance, context: Context): void {
 type Asked = Readonly<Record<string, string | undefined>> & { readonly q: string };
 
 export function queryOf(request: FastifyRequest): Asked {
-  const asked = request.query as Record<string, string | undefined>,
-    q = asked.q ?? '';
+  const asked = request.query as Record<string, string | undefined>;
+  const q = asked.q ?? '';
   if (q.length > LONGEST_QUERY)
     throw new AppError(
       'invalid',
@@ -54,9 +54,9 @@ export function queryOf(request: FastifyRequest): Asked {
 
 /** `day` is the day it is where they are, `ahead` how many minutes their clocks are ahead of UTC. */
 export function askerOf({ db, now }: Pick<Context, 'db' | 'now'>, request: FastifyRequest): Asker {
-  const me = personOf(request).id,
-    { day, ahead } = request.query as Record<string, unknown>,
-    minutes = Math.round(Number(ahead));
+  const me = personOf(request).id;
+  const { day, ahead } = request.query as Record<string, unknown>;
+  const minutes = Math.round(Number(ahead));
   return {
     me,
     classes: myClasses(db, me),

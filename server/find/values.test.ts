@@ -2,8 +2,8 @@ import { expect, test } from '@jest/globals';
 import { Values, within } from './values';
 
 test('values are bound by names of their own, never written into a condition', () => {
-  const values = new Values(),
-    [first, second] = [values.hold("x' OR 1"), values.hold(2)];
+  const values = new Values();
+  const [first, second] = [values.hold("x' OR 1"), values.hold(2)];
   expect([first, second, values.bound]).toEqual(['@v0', '@v1', { v0: "x' OR 1", v1: 2 }]);
 });
 

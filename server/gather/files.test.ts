@@ -3,7 +3,9 @@ import type { SourceDetail, SourceText } from '@avrelle/core/wire';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { pdf, PIXEL, wave } from '../testing/files';
 
-let server: Server, me: Client, other: Client;
+let server: Server;
+let me: Client;
+let other: Client;
 beforeAll(async () => {
   server = await startServer();
   [me, other] = [await server.person('Ines'), await server.person('Cal')];
@@ -17,10 +19,10 @@ const textOf = async (id: string | null): Promise<string> =>
 
 describe('files', () => {
   test('a recording is read by ranges, by those who may read it', async () => {
-    const bytes = wave(80),
-      kept = await me.keepFile('walk.wav', bytes, {
-        transcript: ['walk.vtt', Buffer.from('WEBVTT\n\n00:01.000 --> 00:02.000\nMud.\n')],
-      });
+    const bytes = wave(80);
+    const kept = await me.keepFile('walk.wav', bytes, {
+      transcript: ['walk.vtt', Buffer.from('WEBVTT\n\n00:01.000 --> 00:02.000\nMud.\n')],
+    });
     const { versionId } = await source(kept.sourceId);
     const part = async (range: string, cookie = me.cookie) => {
       const a = await server.app.inject({ method: 'GET', url: `/files/${versionId}`, headers: { cookie, range } });
@@ -61,8 +63,8 @@ describe('files', () => {
   });
 
   test('what is known of a source can be corrected, in its own way of writing', async () => {
-    const { sourceId } = await me.keepFile('gate.png', PIXEL),
-      { version } = await source(sourceId);
+    const { sourceId } = await me.keepFile('gate.png', PIXEL);
+    const { version } = await source(sourceId);
     const patch = (body: object) =>
       me.send<SourceDetail & { field: string }>('PATCH', `/api/sources/${sourceId}`, { version, ...body });
     expect((await patch({ doi: 'not one' })).body.field).toBe('doi');

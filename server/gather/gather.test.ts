@@ -8,7 +8,10 @@ import { openMailDoor } from '../mail/intake';
 import { littleWeb, startServer, type Client, type Server } from '../testing/harness';
 import { epub } from '../testing/files';
 
-let server: Server, web: LittleWeb, me: Client, other: Client;
+let server: Server;
+let web: LittleWeb;
+let me: Client;
+let other: Client;
 beforeAll(async () => {
   web = await littleWeb();
   server = await startServer({ web, env: { AVRELLE_MAIL_PORT: '0', AVRELLE_MAIL_DOMAIN: 'intake.saltmere.test' } });
@@ -126,8 +129,8 @@ describe('looking first', () => {
   });
 
   test('sections taken out are gone from text and snapshot; title, tags and remark are as given', async () => {
-    const draft = await look('http://packet.saltmere.test/letters/the-peg-in-the-pond'),
-      html = (await me.send('GET', `/drafts/${draft}/`)).text;
+    const draft = await look('http://packet.saltmere.test/letters/the-peg-in-the-pond');
+    const html = (await me.send('GET', `/drafts/${draft}/`)).text;
     expect(html).toContain('lying on a door');
     // body (1) → main (2 after topbar, nav) → article (0) → second paragraph after heading and byline
     const { sourceId } = await keepDraft(draft, {
@@ -181,8 +184,8 @@ describe('looking first', () => {
 
   test('one thrown away leaves nothing behind', async () => {
     const count = (): number => server.context.db.get<{ n: number }>('SELECT count(*) AS n FROM blob')!.n;
-    const before = count(),
-      draft = await look('http://studio.saltmere.test/kept-light');
+    const before = count();
+    const draft = await look('http://studio.saltmere.test/kept-light');
     expect(count()).toBeGreaterThan(before);
     await me.send('DELETE', `/api/drafts/${draft}`);
     expect(count()).toBe(before);
@@ -200,9 +203,9 @@ describe('a list of addresses', () => {
   const ended = (batch: Batch): boolean => batch.jobs.every((j) => j.state === 'done' || j.state === 'failed');
 
   test('each address has its own end and reason; what failed is tried again', async () => {
-    const id = v7(),
-      text =
-        'Read these:\nhttp://harbour.saltmere.test/dredger\nhttp://trouble.saltmere.test/flaky?one, http://nowhere.invalid/x\nhttp://packet.saltmere.test/private/ledger\nhttp://harbour.saltmere.test/dredger';
+    const id = v7();
+    const text =
+      'Read these:\nhttp://harbour.saltmere.test/dredger\nhttp://trouble.saltmere.test/flaky?one, http://nowhere.invalid/x\nhttp://packet.saltmere.test/private/ledger\nhttp://harbour.saltmere.test/dredger';
     expect((await me.send<Batch>('POST', '/api/lists', { id, text, tags: ['week5'] })).body.jobs).toHaveLength(4);
     const first = await until(id, ended);
     expect(first.jobs.map((j) => j.error?.code ?? j.step)).toEqual([
@@ -222,8 +225,8 @@ describe('a list of addresses', () => {
   });
 
   test('a paused list rests, a single page is not behind it', async () => {
-    const id = v7(),
-      text = Array.from({ length: 12 }, (_, n) => `http://trouble.saltmere.test/slow?${n}`).join('\n');
+    const id = v7();
+    const text = Array.from({ length: 12 }, (_, n) => `http://trouble.saltmere.test/slow?${n}`).join('\n');
     await me.send('POST', '/api/lists', { id, text });
     await me.send('PATCH', `/api/lists/${id}`, { paused: true });
     const rested = await until(id, (b) => b.jobs.every((j) => j.state !== 'running'));
@@ -256,8 +259,8 @@ describe('a list of addresses', () => {
 
 describe('feeds', () => {
   test('one is found from a page’s address; its items are accepted or skipped', async () => {
-    const id = v7(),
-      feed = await me.send<Feed>('POST', '/api/feeds', { id, address: 'http://packet.saltmere.test/letters' });
+    const id = v7();
+    const feed = await me.send<Feed>('POST', '/api/feeds', { id, address: 'http://packet.saltmere.test/letters' });
     expect(feed.body).toMatchObject({
       id,
       title: 'Letters to the Packet',
@@ -265,8 +268,8 @@ describe('feeds', () => {
       waiting: 4,
       error: null,
     });
-    const items = (await me.send<Arrival[]>('GET', '/api/arrivals')).body,
-      jobId = v7();
+    const items = (await me.send<Arrival[]>('GET', '/api/arrivals')).body;
+    const jobId = v7();
     expect(items[0]).toMatchObject({
       title: 'Who Counts the Birds?',
       author: 'Tilda Wick',

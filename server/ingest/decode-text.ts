@@ -46,8 +46,8 @@ export function readText({
 }: Pick<Got, 'bytes' | 'name' | 'contentType' | 'encoding'>): { readonly text: string; readonly encoding: string } {
   if (bytes.byteLength > MOST_TEXT * 1024 * 1024)
     throw new AppError('too_large', { address: name, limit: MOST_TEXT }, { field: 'file' });
-  const mark = markOf(bytes),
-    found = said ? said : mark ? mark[1] : encodingOf(bytes, contentType);
+  const mark = markOf(bytes);
+  const found = said ? said : mark ? mark[1] : encodingOf(bytes, contentType);
   const text =
     found === undefined
       ? undefined
@@ -87,8 +87,8 @@ export const charsetOf = (contentType: string): string | undefined =>
 export function looksBinary(bytes: Uint8Array): boolean {
   const head = bytes.subarray(0, 4096);
   if (markOf(head)) {
-    const [length, encoding] = markOf(head)!,
-      text = withMark(head.subarray(length, 4092), encoding, true);
+    const [length, encoding] = markOf(head)!;
+    const text = withMark(head.subarray(length, 4092), encoding, true);
     return text === undefined
       ? encoding !== 'utf-8' || BINARY.test(Buffer.from(head).toString('latin1'))
       : BINARY.test(text);
@@ -124,8 +124,8 @@ function strict(encoding: string, bytes: Uint8Array, begun = false): string | un
 }
 
 function fromUtf32(bytes: Uint8Array, little: boolean): string | undefined {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength),
-    parts: string[] = [];
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const parts: string[] = [];
   for (let at = 0; at + 4 <= bytes.byteLength; at += 4) {
     const code = view.getUint32(at, little);
     if (code > 0x10ffff || (code >= 0xd800 && code <= 0xdfff)) return undefined;

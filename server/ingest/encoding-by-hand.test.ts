@@ -4,7 +4,8 @@ import { ENCODINGS, type Job, type SourceDetail, type SourceText } from '@avrell
 import { labelToName } from 'whatwg-encoding';
 import { startServer, type Client, type Server } from '../testing/harness';
 
-let server: Server, me: Client;
+let server: Server;
+let me: Client;
 beforeAll(async () => {
   server = await startServer();
   me = await server.person('Reader');
@@ -16,8 +17,8 @@ const KOI = Buffer.from([0xf0, 0xd2, 0xc9, 0xcc, 0xc9, 0xd7, 0x20]);
 const textOf = async (id: string): Promise<string> =>
   (await me.send<SourceText>('GET', `/api/sources/${id}/text`)).body.text;
 const again = async (id: string, encoding: string): Promise<Job | undefined> => {
-  const job = v7(),
-    answer = await me.send<Job>('POST', `/api/sources/${id}/again`, { id: job, encoding });
+  const job = v7();
+  const answer = await me.send<Job>('POST', `/api/sources/${id}/again`, { id: job, encoding });
   expect(answer.status).toBe(200);
   return (await me.done(job)) as unknown as Job;
 };

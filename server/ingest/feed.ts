@@ -94,10 +94,10 @@ export async function parseFeed(
     address,
     plain(parsed.title),
     parsed.items.map((item) => {
-      const guid = plain(item.guid),
-        link = plain(item.link),
-        id = guid || plain(item.id) || link,
-        content = plain(item['content:encoded']) || plain(item.content);
+      const guid = plain(item.guid);
+      const link = plain(item.link);
+      const id = guid || plain(item.id) || link;
+      const content = plain(item['content:encoded']) || plain(item.content);
       return {
         name: id,
         address: link || (/^https?:/.test(guid) ? guid : ''),
@@ -199,9 +199,9 @@ function completed(
   title: string,
   items: readonly (Omit<FeedItem, 'publishedAt'> & { readonly publishedAt: string })[],
 ): ReadFeed {
-  const seen = new Set<string>(),
-    site = new URL(address).hostname.replace(/^www\./, ''),
-    kept: FeedItem[] = [];
+  const seen = new Set<string>();
+  const site = new URL(address).hostname.replace(/^www\./, '');
+  const kept: FeedItem[] = [];
   for (const item of items) {
     if (
       !item.name ||

@@ -194,8 +194,8 @@ describe('keeping a file', () => {
   });
 
   test('what no mark tells is told by the header, else by what the bytes are like', async () => {
-    const cyrillic = Buffer.from([0xcf, 0xf0, 0xe8, 0xeb, 0xe8, 0xe2]),
-      koi = Buffer.from([0xf0, 0xd2, 0xc9, 0xcc, 0xc9, 0xd7]);
+    const cyrillic = Buffer.from([0xcf, 0xf0, 0xe8, 0xeb, 0xe8, 0xe2]);
+    const koi = Buffer.from([0xf0, 0xd2, 0xc9, 0xcc, 0xc9, 0xd7]);
     expect([
       decodeText(cyrillic, 'a', 'text/plain; charset=windows-1251'),
       decodeText(koi, 'a', 'text/plain; charset=koi8-r'),

@@ -203,8 +203,8 @@ function refreshOf({
   contentType: string;
 }): string | undefined {
   if (bytes.byteLength > 16_384 || !/html|^$/i.test(contentType)) return undefined;
-  const html = Buffer.from(bytes).toString('latin1'),
-    tag = /<meta[^>]+http-equiv\s*=\s*["']?refresh["']?[^>]*>/i.exec(html)?.[0];
+  const html = Buffer.from(bytes).toString('latin1');
+  const tag = /<meta[^>]+http-equiv\s*=\s*["']?refresh["']?[^>]*>/i.exec(html)?.[0];
   const [, seconds, to] = /content\s*=\s*["']?\s*(\d+)[^"'>]*?[;,]\s*url\s*=\s*["']?([^"'>\s]+)/i.exec(tag ?? '') ?? [];
   if (to === undefined || Number(seconds) > AT_ONCE || !URL.canParse(to, address)) return undefined;
   const words = html
@@ -294,14 +294,14 @@ const LEAST_TO_KNOW = 400;
 
 /** The stream is read from the very string that is stored, parsed once more, as a browser will parse it. */
 function finish(page: Clean, known: Partial<Metadata>, got: Got, address: string | null): Ingested {
-  const meta = completed(known, got, address),
-    { collector } = page;
+  const meta = completed(known, got, address);
+  const { collector } = page;
   const assembled = assemble(page, meta);
   const { html: snapshot, tree } = settled(page.kind === 'page' ? withAsides(assembled, meta.title) : assembled);
   const { text, outline, inlines } = readTree(asTextTree(tree));
   if (!text.trim()) throw new AppError('empty_page', { address: got.address ?? got.name });
-  const lead = /^asset\/([0-9a-f]{64})$/.exec(meta.lead ?? '')?.[1] ?? null,
-    main = mainText(text, outline);
+  const lead = /^asset\/([0-9a-f]{64})$/.exec(meta.lead ?? '')?.[1] ?? null;
+  const main = mainText(text, outline);
   const missing = page.kind === 'letter' && page.facts?.remote ? [] : collector.missing;
   return {
     kind: page.kind,

@@ -60,8 +60,8 @@ const SURE = 0.9;
 /** Where not even so much is left, it found no article at all, as on pages of contents and indexes. */
 const NO_ARTICLE = 0.5;
 /** Links of prose are a small part of it, those of a menu nearly all; of words, prose has so many characters. */
-const MOST_LINKED = 0.34,
-  LEAST_PROSE = 60;
+const MOST_LINKED = 0.34;
+const LEAST_PROSE = 60;
 
 /** A page of contents or an index has no article to look for: what is not said to be beside it is its main text. */
 function isIndex(body: PageElement): boolean {

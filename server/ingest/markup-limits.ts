@@ -36,8 +36,8 @@ export function checkMarkup(html: string, address: string): void {
       at = after(html, '-->', at + 4);
       continue;
     }
-    const closes = html[at + 1] === '/',
-      nameAt = at + (closes ? 2 : 1);
+    const closes = html[at + 1] === '/';
+    const nameAt = at + (closes ? 2 : 1);
     if (!isLetter(html.charCodeAt(nameAt))) {
       at = nameAt;
       continue;

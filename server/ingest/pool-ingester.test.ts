@@ -7,8 +7,8 @@ import os from 'node:os';
 import path from 'node:path';
 import { PoolIngester, type PoolOptions } from './pool-ingester';
 
-let folder: string,
-  count = 0;
+let folder: string;
+let count = 0;
 beforeAll(() => {
   folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-pool-'));
 });

@@ -59,9 +59,9 @@ export interface PoolOptions {
   readonly memory?: number;
 }
 
-const LONGEST = 90_000,
-  THREADS = 4,
-  MEMORY = 1_024;
+const LONGEST = 90_000;
+const THREADS = 4;
+const MEMORY = 1_024;
 
 /**
  * Takes things in in a pool of threads, one task at a time each: a task that never ends, or takes more memory than it
@@ -137,8 +137,8 @@ export class PoolIngester implements Ingester {
   }
 
   private async send<T>(task: Task, name: string, progress: Progress = () => undefined, pool = this.pool): Promise<T> {
-    const { port1, port2 } = new MessageChannel(),
-      stop = new AbortController();
+    const { port1, port2 } = new MessageChannel();
+    const stop = new AbortController();
     let timer: NodeJS.Timeout | undefined;
     // Its time begins with its work, not with its waiting for a thread.
     port1.on('message', ({ step, share }: Step) => {

@@ -11,9 +11,9 @@ const known = new Map<string, { readonly text: Promise<string>; readonly at: num
 
 /** Rejects with `robots_refuse` where a site asks programs to stay out of an address. A site without such a file asks nothing (RFC 9309, 2.3.1.3). */
 export async function checkRobots(address: string, web: Loader): Promise<void> {
-  const url = new URL(address),
-    place = new URL('/robots.txt', url).href,
-    now = Date.now();
+  const url = new URL(address);
+  const place = new URL('/robots.txt', url).href;
+  const now = Date.now();
   let entry = known.get(place);
   if (!entry || now - entry.at > KNOWN_FOR) {
     entry = {

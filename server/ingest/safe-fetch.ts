@@ -54,8 +54,8 @@ export class SafeFetcher implements Loader {
   ): Promise<Fetched> {
     const first = parseAddress(address);
     const stop = new AbortController();
-    let held = limits,
-      timer = setTimeout(() => stop.abort(), limits.milliseconds);
+    let held = limits;
+    let timer = setTimeout(() => stop.abort(), limits.milliseconds);
     try {
       const { response, url } = await this.follow(first, limits, accept, stop.signal);
       checkStatus(response, url.href);

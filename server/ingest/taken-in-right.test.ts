@@ -98,8 +98,8 @@ describe('files', () => {
       ['SourceCode', 'tide = 7'],
       ['SourceCode', 'ebb = 13'],
     ]);
-    const archive = await (await import('jszip')).default.loadAsync(made),
-      styles = await archive.file('word/styles.xml')!.async('string');
+    const archive = await (await import('jszip')).default.loadAsync(made);
+    const styles = await archive.file('word/styles.xml')!.async('string');
     archive.file(
       'word/styles.xml',
       styles.replace(
@@ -113,8 +113,8 @@ describe('files', () => {
   });
 
   test('what is cut off is told, and not kept as if it were whole', async () => {
-    const page = mhtml(),
-      archive = await warc([{ address: 'http://x.test/', type: 'text/html', body: `<h1>Tide</h1>${words}` }]);
+    const page = mhtml();
+    const archive = await warc([{ address: 'http://x.test/', type: 'text/html', body: `<h1>Tide</h1>${words}` }]);
     expect([await code(file('a.mhtml', page)), await code(file('a.mhtml', page.slice(0, page.length - 60)))]).toEqual([
       'kept',
       'cut_off',

@@ -85,11 +85,11 @@ export class JobRunner {
   /** The next job of a list whose site has had its pause; where all sites want theirs, looks again after it. */
   private listed(): StoredJob | undefined {
     if (listedRunning(this.world.db) >= LISTED_AT_ONCE) return undefined;
-    const pause = this.world.sitePause ?? SITE_PAUSE,
-      now = Date.now();
+    const pause = this.world.sitePause ?? SITE_PAUSE;
+    const now = Date.now();
     const rest = (host: string): number => (this.asked.get(host) ?? 0) + pause - now;
-    const waiting = nextListed(this.world.db),
-      ready = waiting.find((job) => rest(job.host) <= 0);
+    const waiting = nextListed(this.world.db);
+    const ready = waiting.find((job) => rest(job.host) <= 0);
     if (ready || waiting.length === 0) return ready;
     clearTimeout(this.timer);
     this.timer = setTimeout(() => this.kick(), Math.max(10, Math.min(...waiting.map((job) => rest(job.host)))));

@@ -8,8 +8,8 @@ import { startServer } from '../testing/harness';
 
 /** An ingester whose work ends when the test says so. */
 function held(): { ingester: Ingester; started: string[]; release: () => void } {
-  const started: string[] = [],
-    waiting: (() => void)[] = [];
+  const started: string[] = [];
+  const waiting: (() => void)[] = [];
   const real = directIngester({ names: [], privateHosts: [] });
   return {
     started,
@@ -19,7 +19,7 @@ function held(): { ingester: Ingester; started: string[]; release: () => void } 
       run: (input, progress) =>
         new Promise<Ingested>((resolve, reject) => {
           started.push(input.type);
-          waiting.push(() => real.run(input, progress).then(resolve, reject));
+          waiting.push(() => void real.run(input, progress).then(resolve, reject));
         }),
     },
   };
@@ -51,8 +51,8 @@ test('slow pages of one person leave room for others: nobody has more than a sha
 test('what a crash interrupted is taken up again at the next start', async () => {
   const work = held();
   const server = await startServer({ ingester: work.ingester });
-  const person = await server.person('Keeper'),
-    id = v7();
+  const person = await server.person('Keeper');
+  const id = v7();
   await person.send('POST', '/api/keep', { id, address: 'http://a.test/' });
   expect(jobOf(server.context.db, person.me.id, id)).toMatchObject({ state: 'running' });
   const again = held();
@@ -64,8 +64,8 @@ test('what a crash interrupted is taken up again at the next start', async () =>
 test('the same request under the same id is one job', async () => {
   const work = held();
   const server = await startServer({ ingester: work.ingester });
-  const person = await server.person('Keeper'),
-    id = v7();
+  const person = await server.person('Keeper');
+  const id = v7();
   for (let n = 0; n < 2; n++)
     expect((await person.send('POST', '/api/keep', { id, address: 'http://a.test/' })).status).toBe(200);
   expect(work.started).toHaveLength(1);
@@ -82,8 +82,8 @@ test('the same request under the same id is one job', async () => {
 test('one does not see another’s jobs', async () => {
   const work = held();
   const server = await startServer({ ingester: work.ingester });
-  const [one, other] = [await server.person('One'), await server.person('Other')],
-    id = v7();
+  const [one, other] = [await server.person('One'), await server.person('Other')];
+  const id = v7();
   await one.send('POST', '/api/keep', { id, address: 'http://a.test/' });
   expect([
     (await other.send('GET', `/api/jobs/${id}`)).status,

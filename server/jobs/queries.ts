@@ -114,8 +114,8 @@ const stored = (row: Row): StoredJob => ({
 });
 
 export function jobToWire(db: Db, r: Row): Job {
-  const { look, again } = JSON.parse(r.input) as JobInput,
-    found = r.already === 1 && !again && r.source_id !== null;
+  const { look, again } = JSON.parse(r.input) as JobInput;
+  const found = r.already === 1 && !again && r.source_id !== null;
   return {
     id: r.id,
     state: r.state,

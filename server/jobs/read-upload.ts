@@ -52,9 +52,9 @@ function explained(error: unknown): never {
 
 async function read(request: FastifyRequest, folder: string): Promise<Upload> {
   const fields: Record<string, string> = {};
-  let file: Sent | undefined,
-    transcript: Sent | undefined,
-    count = 0;
+  let file: Sent | undefined;
+  let transcript: Sent | undefined;
+  let count = 0;
   for await (const part of request.parts({
     limits: { fileSize: MOST_MB * 1024 * 1024, files: 2, fieldSize: 100_000, fields: 20, parts: 25 },
   })) {

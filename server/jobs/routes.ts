@@ -19,26 +19,26 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
   const { db, now, newId, jobs } = context;
 
   app.post('/api/keep', (request): Job => {
-    const me = personOf(request), { id, address, tags, remark, amount, width, look, apart } = parse(keepSchema, request.body);
-    const url = parseAddress(address).href, choices = amount === 'whole' && width === null ? {} : { choices: { amount, width } };
+    const me = personOf(request); const { id, address, tags, remark, amount, width, look, apart } = parse(keepSchema, request.body);
+    const url = parseAddress(address).href; const choices = amount === 'whole' && width === null ? {} : { choices: { amount, width } };
     return startJob(context, { id, personId: me.id, label: url, input: { sourceId: newId(), address: url, tags, remark, ...choices, ...(look ? { look: true as const } : {}), ...(apart ? { apart: true as const } : {}) } });
   });
 
   /** The page fetched anew, as a version beside those that are there; a letter read anew with its pictures. */
   app.post('/api/sources/:id/again', (request): Job => {
-    const me = personOf(request), sourceId = readId(request), { id, remote, encoding } = parse(againSchema, request.body);
+    const me = personOf(request); const sourceId = readId(request); const { id, remote, encoding } = parse(againSchema, request.body);
     mustOwn(context, me.id, sourceId);
-    const { address, title } = newestVersion(db, sourceId)!, file = newestFile(db, sourceId);
+    const { address, title } = newestVersion(db, sourceId)!; const file = newestFile(db, sourceId);
     if (remote && file) return startJob(context, { id, personId: me.id, label: title, uploadHash: file.hash, input: { sourceId, fileName: `${title}.eml`, tags: [], again: true, remote: true } });
     if (encoding && address === null && file) return startJob(context, { id, personId: me.id, label: title, uploadHash: file.hash, input: { sourceId, fileName: `${title}${ENDINGS[file.mediaType] ?? ''}`, tags: [], again: true, encoding } });
     if (address === null) throw new AppError('no_address', { title });
     // As much of it as before, for the same width; a passage has no place in another text yet.
-    const { amount, width } = sourceDetail(db, me.id, sourceId)!, kept = amount === 'main' || amount === 'link' ? amount : 'whole' as const;
+    const { amount, width } = sourceDetail(db, me.id, sourceId)!; const kept = amount === 'main' || amount === 'link' ? amount : 'whole' as const;
     return startJob(context, { id, personId: me.id, label: address, input: { sourceId, address, tags: [], again: true, ...(encoding ? { encoding } : {}), ...(kept === 'whole' && width === null ? {} : { choices: { amount: kept, width } }) } });
   });
 
   app.post('/api/uploads/:id', (request): Promise<Job> => {
-    const me = personOf(request), id = readId(request);
+    const me = personOf(request); const id = readId(request);
     context.room.check(me.id);
     return withUpload(request, async ({ file, transcript, fields }) => {
       const again = sourceField(fields.source);
@@ -48,7 +48,7 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
       if (!file && !recording) throw transcript ? new AppError('no_recording', { name: transcript.name }, { field: 'file' }) : new AppError('no_file', {}, { field: 'file' });
       if (file) context.room.check(me.id, file.size);
       const hash = (path: string): Promise<string> => context.ingester.store(path, 'application/octet-stream');
-      const name = file?.name ?? recording!.title, words = transcript && { name: transcript.name, hash: await hash(transcript.path) };
+      const name = file?.name ?? recording!.title; const words = transcript && { name: transcript.name, hash: await hash(transcript.path) };
       const input: JobInput = {
         sourceId: again ?? newId(),
         fileName: name,
@@ -65,7 +65,7 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
 
   /** A job that failed, tried again, with the password its file wants; or what was found to be kept before, kept all the same. */
   app.post('/api/jobs/:id/again', (request): Job => {
-    const me = personOf(request).id, id = readId(request), { password, as } = parse(retrySchema, request.body);
+    const me = personOf(request).id; const id = readId(request); const { password, as } = parse(retrySchema, request.body);
     if (!jobOf(db, me, id)) throw new AppError('not_found', { what: 'job' });
     if (as ? requeueFound(db, me, id, as) : requeueFailed(db, me, id)) jobs.kick(id, password);
     return jobOf(db, me, id)!;

@@ -13,7 +13,12 @@ import type {
 } from '@avrelle/core/wire';
 import { startServer, type Client, type Server } from '../testing/harness';
 
-let server: Server, author: Client, mate: Client, teacher: Client, classId: string, source: SourceDetail;
+let server: Server;
+let author: Client;
+let mate: Client;
+let teacher: Client;
+let classId: string;
+let source: SourceDetail;
 
 beforeAll(async () => {
   server = await startServer();
@@ -33,16 +38,16 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 const mark = async (by: Client, kind: string, classIds: readonly string[] = [classId]): Promise<string> => {
-  const id = v7(),
-    answer = await by.send('PUT', `/api/annotations/${id}`, {
-      sourceId: source.id,
-      versionId: source.versionId,
-      kind,
-      note: 'seen',
-      tags: [],
-      anchor: { quote: { exact: 'marsh', prefix: 'The ', suffix: ' keeps' }, position: { start: 4, end: 9 } },
-      classIds,
-    });
+  const id = v7();
+  const answer = await by.send('PUT', `/api/annotations/${id}`, {
+    sourceId: source.id,
+    versionId: source.versionId,
+    kind,
+    note: 'seen',
+    tags: [],
+    anchor: { quote: { exact: 'marsh', prefix: 'The ', suffix: ' keeps' }, position: { start: 4, end: 9 } },
+    classIds,
+  });
   expect(answer.status).toBe(200);
   return id;
 };
@@ -79,8 +84,8 @@ test('everybody begins with the starting Key; what is changed is seen by whoever
 });
 
 test('a kind taken out of the Key keeps the look of its marks, and comes back as it was', async () => {
-  const made = own({ name: 'Aside' }),
-    { version, kinds } = (await keysOf(author)).mine;
+  const made = own({ name: 'Aside' });
+  const { version, kinds } = (await keysOf(author)).mine;
   await put(author, author.me.id, version, [...kinds, made]);
   const id = await mark(author, made.code);
   await put(author, author.me.id, version + 1, kinds);

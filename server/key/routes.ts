@@ -16,9 +16,9 @@ export function keyRoutes(app: FastifyInstance, context: Context): void {
   app.get('/api/keys', (request): Keys => keysFor(context, personOf(request)));
 
   app.put('/api/keys/:id', (request): OwnedKey => {
-    const me = personOf(request),
-      id = readId(request),
-      put = parse(keyPutSchema, request.body);
+    const me = personOf(request);
+    const id = readId(request);
+    const put = parse(keyPutSchema, request.body);
     return db.transaction(() => {
       mustOwn(context, me, id);
       const version = keyVersion(db, id);
@@ -38,9 +38,9 @@ export function keyRoutes(app: FastifyInstance, context: Context): void {
 
   /** Every annotation of one kind becomes one of another of the same Key. */
   app.post('/api/keys/:id/replace', (request): Replaced => {
-    const me = personOf(request),
-      id = readId(request),
-      { from, to, ids } = parse(replaceKindSchema, request.body);
+    const me = personOf(request);
+    const id = readId(request);
+    const { from, to, ids } = parse(replaceKindSchema, request.body);
     return db.transaction(() => {
       mustOwn(context, me, id);
       if (to !== 'note' && ownerOfKind(db, me.id, to) !== id) throw new AppError('unknown_kind', { code: to });

@@ -22,9 +22,9 @@ import { checkRoom } from './room-queries';
 export function changeSources(context: Context, me: Me, changes: readonly SourceChange[]): SourceChangesMade {
   const { db, events } = context;
   return db.transaction(() => {
-    const undo: SourceChange[] = [],
-      missing: string[] = [],
-      collections = new Set<string>();
+    const undo: SourceChange[] = [];
+    const missing: string[] = [];
+    const collections = new Set<string>();
     for (const change of changes) {
       const there = canRead(db, me.id, change.id) || (change.deleted === false && wasOwned(db, me.id, change.id));
       if (!there) missing.push(change.id);
@@ -46,8 +46,8 @@ export function changeSources(context: Context, me: Me, changes: readonly Source
 
 /** Its inverse, empty where nothing was changed. */
 function changeOne(context: Context, me: Me, change: SourceChange): Partial<SourceChange> {
-  const { db, now } = context,
-    { id, state, ifState, deleted } = change;
+  const { db, now } = context;
+  const { id, state, ifState, deleted } = change;
   const back: Partial<SourceChange> = {};
   if (deleted !== undefined) {
     if (deleted) mustOwn(context, me.id, id);
@@ -61,8 +61,8 @@ function changeOne(context: Context, me: Me, change: SourceChange): Partial<Sour
     shelve(db, me.id, id, { state }, now());
     Object.assign(back, { state: before, ifState: state });
   }
-  const added = addTags(db, me.id, id, change.addTags ?? [], now()),
-    taken = takeTags(db, me.id, id, change.takeTags ?? []);
+  const added = addTags(db, me.id, id, change.addTags ?? [], now());
+  const taken = takeTags(db, me.id, id, change.takeTags ?? []);
   if (added.length > 0) back.takeTags = added;
   if (taken.length > 0) back.addTags = taken;
   if (change.putInto && put(context, me, id, change.putInto)) back.takeFrom = change.putInto.collectionId;
@@ -80,9 +80,9 @@ function put(
   sourceId: string,
   { collectionId, section, position }: NonNullable<SourceChange['putInto']>,
 ): boolean {
-  const { db, now } = context,
-    row = mayAddTo(context, me.id, collectionId),
-    within = Math.min(section, row.sections.length - 1);
+  const { db, now } = context;
+  const row = mayAddTo(context, me.id, collectionId);
+  const within = Math.min(section, row.sections.length - 1);
   if (!addToCollection(db, me.id, collectionId, sourceId, within, now())) return false;
   checkRoom(db, 'sources', collectionId);
   if (position !== undefined) moveInCollection(db, collectionId, sourceId, within, position);

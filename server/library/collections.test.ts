@@ -5,13 +5,13 @@ import type { Client } from '../testing/harness';
 import { sharedTexts, type SharedTexts } from '../testing/shared-texts';
 import { removeExpired } from './remove-expired';
 
-let server: SharedTexts['server'],
-  teacher: Client,
-  student: Client,
-  stranger: Client,
-  classId: string,
-  ids: SharedTexts['ids'],
-  outline: SharedTexts['outline'];
+let server: SharedTexts['server'];
+let teacher: Client;
+let student: Client;
+let stranger: Client;
+let classId: string;
+let ids: SharedTexts['ids'];
+let outline: SharedTexts['outline'];
 beforeAll(async () => {
   ({ server, teacher, student, stranger, classId, ids, outline } = await sharedTexts());
 });
@@ -26,12 +26,12 @@ const order = (c: CollectionDetail) => c.items.map((i) => [i.source.title.toLowe
 
 describe('collections', () => {
   test('hold sources in sections, in an order of one’s own, and are found by in:', async () => {
-    const made = await make(teacher, 'Essay: retreat'),
-      added = (
-        await teacher.send<CollectionDetail>('POST', `/api/collections/${made.id}/sources`, {
-          sourceIds: [ids[0], ids[1], ids[3]],
-        })
-      ).body;
+    const made = await make(teacher, 'Essay: retreat');
+    const added = (
+      await teacher.send<CollectionDetail>('POST', `/api/collections/${made.id}/sources`, {
+        sourceIds: [ids[0], ids[1], ids[3]],
+      })
+    ).body;
     expect(order(added)).toEqual([
       ['one', -1],
       ['two', -1],
@@ -72,13 +72,13 @@ describe('collections', () => {
     const { body } = await student.send<CollectionDetail>('POST', `/api/collections/${made.id}/sources`, {
       sourceIds: [ids[0], ids[1]],
     });
-    const items = [1, 0].map((n) => ({ sourceId: ids[n], section: -1 })),
-      put = (who: Client) =>
-        who.send<Problem & CollectionDetail>('PUT', `/api/collections/${made.id}/order`, {
-          version: body.version,
-          sections: [],
-          items,
-        });
+    const items = [1, 0].map((n) => ({ sourceId: ids[n], section: -1 }));
+    const put = (who: Client) =>
+      who.send<Problem & CollectionDetail>('PUT', `/api/collections/${made.id}/order`, {
+        version: body.version,
+        sections: [],
+        items,
+      });
     const [first, second] = [
       await teacher.send<CollectionDetail>('PUT', `/api/collections/${made.id}/order`, {
         version: body.version,
@@ -95,8 +95,8 @@ describe('collections', () => {
   });
 
   test('whoever removes or moves sections takes along what they may not see in them', async () => {
-    const made = await make(teacher, 'In sections', { classId, may: 'add' }),
-      at = `/api/collections/${made.id}`;
+    const made = await make(teacher, 'In sections', { classId, may: 'add' });
+    const at = `/api/collections/${made.id}`;
     const { version } = (await teacher.send<CollectionDetail>('POST', `${at}/sources`, { sourceIds: [ids[0], ids[3]] }))
       .body;
     const two = [
@@ -132,8 +132,8 @@ describe('collections', () => {
   });
 
   test('what stands in one that is deleted stays, one level up', async () => {
-    const outer = await make(teacher, 'Outer one'),
-      inner = await make(teacher, 'Inner one', { parentId: outer.id });
+    const outer = await make(teacher, 'Outer one');
+    const inner = await make(teacher, 'Inner one', { parentId: outer.id });
     expect((await teacher.send('DELETE', `/api/collections/${outer.id}`)).status).toBe(204);
     expect((await outline()).collections.find((c) => c.id === inner.id)).toMatchObject({
       name: 'Inner one',
@@ -142,8 +142,8 @@ describe('collections', () => {
   });
 
   test('what was deleted comes back as it was, for its owner and for thirty days', async () => {
-    const outer = await make(teacher, 'Gone', { classId, may: 'add' }),
-      inner = await make(teacher, 'Within', { parentId: outer.id });
+    const outer = await make(teacher, 'Gone', { classId, may: 'add' });
+    const inner = await make(teacher, 'Within', { parentId: outer.id });
     await teacher.send('POST', `/api/collections/${outer.id}/sources`, { sourceIds: [ids[0], ids[1]] });
     await teacher.send('DELETE', `/api/collections/${outer.id}`);
     const gone = await Promise.all([teacher, student].map((who) => who.send('GET', `/api/collections/${outer.id}`)));
@@ -192,8 +192,8 @@ describe('collections', () => {
   });
 
   test('stand in another, one level deep', async () => {
-    const outer = await make(teacher, 'Outer'),
-      inner = await make(teacher, 'Inner', { parentId: outer.id });
+    const outer = await make(teacher, 'Outer');
+    const inner = await make(teacher, 'Inner', { parentId: outer.id });
     expect(inner.parentId).toBe(outer.id);
     expect(
       (await teacher.send<Problem>('PUT', `/api/collections/${v7()}`, { name: 'Deeper', parentId: inner.id })).body
@@ -213,8 +213,8 @@ describe('collections', () => {
   });
 
   test('a class that sees the outer one is not told what stands in a private one within it', async () => {
-    const outer = await make(teacher, 'Seen', { classId }),
-      inner = await make(teacher, 'Unseen', { parentId: outer.id });
+    const outer = await make(teacher, 'Seen', { classId });
+    const inner = await make(teacher, 'Unseen', { parentId: outer.id });
     await teacher.send('POST', `/api/collections/${outer.id}/sources`, { sourceIds: [ids[1]] });
     await teacher.send('POST', `/api/collections/${inner.id}/sources`, { sourceIds: [ids[0]] });
     const found = async (who: Client) =>
@@ -224,8 +224,8 @@ describe('collections', () => {
 });
 
 test('a source tells which collections hold it, of those one sees', async () => {
-  const mine = await make(teacher, 'Holds it'),
-    holding = async (who: Client) => (await who.send<string[]>('GET', `/api/sources/${ids[2]}/collections`)).body;
+  const mine = await make(teacher, 'Holds it');
+  const holding = async (who: Client) => (await who.send<string[]>('GET', `/api/sources/${ids[2]}/collections`)).body;
   await teacher.send('POST', `/api/collections/${mine.id}/sources`, { sourceIds: [ids[2]] });
   expect([
     (await holding(teacher)).includes(mine.id),

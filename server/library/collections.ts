@@ -39,20 +39,20 @@ function around(context: Context) {
   const { db } = context;
   const tell = (me: string, row: { readonly classId: string | null }): void => tellOfCollection(context, me, row);
   const found = (request: FastifyRequest): { me: string; row: Row } => {
-    const me = personOf(request).id,
-      row = collectionFor(db, me, readId(request));
+    const me = personOf(request).id;
+    const row = collectionFor(db, me, readId(request));
     if (!row) throw new AppError('not_found', { what: 'collection' });
     return { me, row };
   };
   const detail = (me: string, id: string): CollectionDetail => {
-    const row = collectionFor(db, me, id)!,
-      items = itemsOf(db, id),
-      sections = new Map(items.map((i) => [i.id, i.section])),
-      rows = sourceRowsOf(
-        db,
-        me,
-        items.map((i) => i.id),
-      );
+    const row = collectionFor(db, me, id)!;
+    const items = itemsOf(db, id);
+    const sections = new Map(items.map((i) => [i.id, i.section]));
+    const rows = sourceRowsOf(
+      db,
+      me,
+      items.map((i) => i.id),
+    );
     return {
       ...row,
       items: rows.map((source) => ({ source, section: sections.get(source.id)! })),
@@ -82,8 +82,8 @@ export function mayAddTo({ db }: Context, me: string, id: string): Row {
 
 /** Collections: making, sharing and removing them. */
 export function collectionRoutes(app: FastifyInstance, context: Context): void {
-  const { db } = context,
-    { tell, found, detail } = around(context);
+  const { db } = context;
+  const { tell, found, detail } = around(context);
 
   app.get('/api/collections/:id', (request): CollectionDetail => {
     const { me, row } = found(request);
@@ -91,10 +91,10 @@ export function collectionRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.put('/api/collections/:id', (request): CollectionDetail => {
-    const me = personOf(request).id,
-      id = readId(request),
-      put = parse(collectionPutSchema, request.body),
-      before = collectionFor(db, me, id);
+    const me = personOf(request).id;
+    const id = readId(request);
+    const put = parse(collectionPutSchema, request.body);
+    const before = collectionFor(db, me, id);
     checkPlace(context, me, id, put);
     db.transaction(() => {
       if (!before) {
@@ -122,8 +122,8 @@ export function collectionRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.post('/api/collections/:id/restore', (request): CollectionDetail => {
-    const me = personOf(request).id,
-      id = readId(request);
+    const me = personOf(request).id;
+    const id = readId(request);
     return db.transaction(() => {
       if (!restoreCollection(db, me, id)) throw new AppError('not_found', { what: 'collection' });
       const back = detail(me, id);
@@ -133,8 +133,8 @@ export function collectionRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.put('/api/collections', (request, reply) => {
-    const me = personOf(request).id,
-      { ids } = parse(orderSchema, request.body);
+    const me = personOf(request).id;
+    const { ids } = parse(orderSchema, request.body);
     db.transaction(() => {
       placeCollections(db, me, ids);
       tell(me, { classId: null });
@@ -145,20 +145,20 @@ export function collectionRoutes(app: FastifyInstance, context: Context): void {
 
 /** What is in them, and in which order. */
 export function collectionItemRoutes(app: FastifyInstance, context: Context): void {
-  const { db } = context,
-    { tell, found, detail, mayAdd } = around(context);
+  const { db } = context;
+  const { tell, found, detail, mayAdd } = around(context);
 
   app.get('/api/sources/:id/collections', (request): string[] => {
-    const me = personOf(request).id,
-      id = readId(request);
+    const me = personOf(request).id;
+    const id = readId(request);
     if (!canRead(db, me, id)) throw new AppError('not_found', { what: 'source' });
     return collectionsHolding(db, me, id);
   });
 
   app.put('/api/collections/:id/order', (request): CollectionDetail => {
-    const who = found(request),
-      { me, row } = who,
-      order = parse(collectionOrderSchema, request.body);
+    const who = found(request);
+    const { me, row } = who;
+    const order = parse(collectionOrderSchema, request.body);
     mayAdd(who);
     db.transaction(() => {
       if (!orderCollection(db, row.id, order))
@@ -176,9 +176,9 @@ export function collectionItemRoutes(app: FastifyInstance, context: Context): vo
       method,
       url: '/api/collections/:id/sources',
       handler: (request): CollectionDetail => {
-        const who = found(request),
-          { me, row } = who,
-          { sourceIds, section } = parse(collectionSourcesSchema, request.body);
+        const who = found(request);
+        const { me, row } = who;
+        const { sourceIds, section } = parse(collectionSourcesSchema, request.body);
         mayAdd(who);
         db.transaction(() => {
           for (const id of sourceIds) {

@@ -16,16 +16,16 @@ const holds = (file: string, word = SECRET): boolean =>
   );
 
 test('what was deleted is gone from the file after thirty days: text, files, indexes, notes, events and jobs', async () => {
-  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-gone-')),
-    file = path.join(folder, 'a.db');
-  const server = await startServer({ db: openDatabase(file) }),
-    person = await server.person('Deleter'),
-    { context } = server;
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-gone-'));
+  const file = path.join(folder, 'a.db');
+  const server = await startServer({ db: openDatabase(file) });
+  const person = await server.person('Deleter');
+  const { context } = server;
   const stays = await person.keepText('stays', 'The tide turns at seven, and stays.');
   const goes = await person.keepText(SECRET, `The ${SECRET} of the marsh turns at eight.`);
   const annotate = async (sourceId: string, note: string): Promise<string> => {
-    const id = v7(),
-      { versionId } = (await person.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body;
+    const id = v7();
+    const { versionId } = (await person.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body;
     await person.send('PUT', `/api/annotations/${id}`, {
       sourceId,
       versionId,
@@ -61,15 +61,15 @@ test('what was deleted is gone from the file after thirty days: text, files, ind
 });
 
 test('of what was answered only the place is left, and a drawing that was deleted is not told to those who answered it', async () => {
-  const server = await startServer(),
-    [author, mate] = [await server.person('Author'), await server.person('Mate')],
-    classId = v7();
+  const server = await startServer();
+  const [author, mate] = [await server.person('Author'), await server.person('Mate')];
+  const classId = v7();
   await author.send('PUT', `/api/classes/${classId}`, { name: 'Field Course', tint: 'tide' });
   await mate.send('POST', '/api/classes/join', {
     code: (await author.send<{ code: string }>('GET', `/api/classes/${classId}`)).body.code,
   });
-  const sourceId = await author.keepText('tide', 'The tide turns at seven.'),
-    { versionId } = (await author.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body;
+  const sourceId = await author.keepText('tide', 'The tide turns at seven.');
+  const { versionId } = (await author.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body;
   await author.send('PUT', `/api/classes/${classId}/sources/${sourceId}`, {});
   const [drawn, answer] = [v7(), v7()];
   const anchor = { quote: { exact: 'tide', prefix: 'The ', suffix: ' turns' }, position: { start: 4, end: 8 } };

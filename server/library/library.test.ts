@@ -12,13 +12,13 @@ import type { Client } from '../testing/harness';
 import { sharedTexts, type SharedTexts } from '../testing/shared-texts';
 import { removeExpired } from './remove-expired';
 
-let server: SharedTexts['server'],
-  teacher: Client,
-  student: Client,
-  stranger: Client,
-  classId: string,
-  ids: SharedTexts['ids'],
-  outline: SharedTexts['outline'];
+let server: SharedTexts['server'];
+let teacher: Client;
+let student: Client;
+let stranger: Client;
+let classId: string;
+let ids: SharedTexts['ids'];
+let outline: SharedTexts['outline'];
 beforeAll(async () => {
   ({ server, teacher, student, stranger, classId, ids, outline } = await sharedTexts());
 });
@@ -51,8 +51,8 @@ test('searches are kept with their counts, ordered, shared with a class, and ref
 });
 
 test('somebody new has searches to begin with, and all of them can be read', async () => {
-  const fresh = await server.person('Beginner'),
-    { searches } = await outline(fresh);
+  const fresh = await server.person('Beginner');
+  const { searches } = await outline(fresh);
   expect(searches.map((s) => s.name)).toEqual([
     'Begun, not finished',
     'Under ten minutes',
@@ -125,8 +125,8 @@ describe('many at once', () => {
   });
 
   test('sharing with a class and putting into a collection are taken back only where they were new', async () => {
-    const [first, second, last] = [ids[0]!, ids[1]!, ids[3]!],
-      collection = v7();
+    const [first, second, last] = [ids[0]!, ids[1]!, ids[3]!];
+    const collection = v7();
     const classesOf = async (id: string) =>
       (await teacher.send<SourceDetail>('GET', `/api/sources/${id}`)).body.classes.length;
     const inIt = async () =>
@@ -155,8 +155,8 @@ describe('many at once', () => {
       sections: ['Early'],
       items: [first, second, last].map((sourceId) => ({ sourceId, section: 0 })),
     });
-    const before = await inIt(),
-      taken = (await send(teacher, [{ id: second, takeFrom: collection }])).body;
+    const before = await inIt();
+    const taken = (await send(teacher, [{ id: second, takeFrom: collection }])).body;
     expect(await inIt()).toHaveLength(2);
     await send(teacher, taken.undo);
     expect(await inIt()).toEqual(before);
@@ -166,8 +166,8 @@ describe('many at once', () => {
   });
 
   test('what is deleted can be brought back for thirty days, and is gone for good after them', async () => {
-    const gone = await teacher.keepText('to go', 'Gone with its files.'),
-      files = server.context.db.get<{ n: number }>('SELECT count(*) AS n FROM blob')!.n;
+    const gone = await teacher.keepText('to go', 'Gone with its files.');
+    const files = server.context.db.get<{ n: number }>('SELECT count(*) AS n FROM blob')!.n;
     const { undo } = (await send(teacher, [{ id: gone, deleted: true }])).body;
     expect(undo).toEqual([{ id: gone, deleted: false }]);
     await send(teacher, undo);

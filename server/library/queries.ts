@@ -59,10 +59,10 @@ const FILES = `
   SELECT v.snapshot_hash AS hash FROM source_version v WHERE v.source_id = @id UNION SELECT v.file_hash FROM source_version v WHERE v.source_id = @id AND v.file_hash IS NOT NULL
   UNION SELECT upload_hash FROM job WHERE source_id = @id AND upload_hash IS NOT NULL UNION SELECT transcript_hash FROM job WHERE source_id = @id AND transcript_hash IS NOT NULL
   UNION SELECT a.hash FROM version_asset a JOIN source_version v ON v.id = a.version_id WHERE v.source_id = @id UNION SELECT lead_hash FROM source WHERE id = @id AND lead_hash IS NOT NULL`;
-const REMOVE_ANNOTATIONS = 'DELETE FROM annotation WHERE source_id = ?',
-  REMOVE_SOURCE = 'DELETE FROM source WHERE id = ?',
-  REMOVE_VERSIONS = 'DELETE FROM source_version WHERE source_id = ?',
-  REMOVE_JOBS = 'DELETE FROM job WHERE source_id = ?';
+const REMOVE_ANNOTATIONS = 'DELETE FROM annotation WHERE source_id = ?';
+const REMOVE_SOURCE = 'DELETE FROM source WHERE id = ?';
+const REMOVE_VERSIONS = 'DELETE FROM source_version WHERE source_id = ?';
+const REMOVE_JOBS = 'DELETE FROM job WHERE source_id = ?';
 
 type Named = Readonly<Record<string, string | number | null>>;
 const all = <T>(db: Db, sql: string, values: Named): T[] => db.all<T>(sql, values as never);

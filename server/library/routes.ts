@@ -22,13 +22,13 @@ import { tagCounts } from './tag-queries';
 
 /** The Library beside its list of sources: what there is of everything, and changes to many at once. */
 export function libraryRoutes(app: FastifyInstance, context: Context): void {
-  const { db } = context,
-    since = (): string => new Date(Date.parse(context.now()) - KEPT_DAYS * 86_400_000).toISOString();
+  const { db } = context;
+  const since = (): string => new Date(Date.parse(context.now()) - KEPT_DAYS * 86_400_000).toISOString();
 
   app.get('/api/library', (request): LibraryOutline => {
-    const asker = askerOf(context, request),
-      { me } = asker,
-      states = Object.fromEntries(READING_STATES.map((s) => [s, 0])) as Record<ReadingState, number>;
+    const asker = askerOf(context, request);
+    const { me } = asker;
+    const states = Object.fromEntries(READING_STATES.map((s) => [s, 0])) as Record<ReadingState, number>;
     for (const row of stateCounts(db, me)) states[row.state] = row.count;
     return {
       all: Object.values(states).reduce((a, b) => a + b, 0),

@@ -15,10 +15,10 @@ export function searchRoutes(app: FastifyInstance, context: Context): void {
   const { db, events } = context;
 
   app.put('/api/searches/:id', (request, reply) => {
-    const me = personOf(request).id,
-      id = readId(request),
-      put = parse(savedSearchSchema, request.body),
-      before = searchesOf(db, me).find((s) => s.id === id);
+    const me = personOf(request).id;
+    const id = readId(request);
+    const put = parse(savedSearchSchema, request.body);
+    const before = searchesOf(db, me).find((s) => s.id === id);
     readQuery(put.query);
     if (put.classId && !isMember(db, put.classId, me)) throw new AppError('not_in_class');
     if (before && before.owned === 0) throw new AppError('not_yours', { what: 'search', owner: before.ownerName });
@@ -35,9 +35,9 @@ export function searchRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.delete('/api/searches/:id', (request, reply) => {
-    const me = personOf(request).id,
-      id = readId(request),
-      before = searchesOf(db, me).find((s) => s.id === id);
+    const me = personOf(request).id;
+    const id = readId(request);
+    const before = searchesOf(db, me).find((s) => s.id === id);
     if (!before) throw new AppError('not_found', { what: 'search' });
     if (before.owned === 0) throw new AppError('not_yours', { what: 'search', owner: before.ownerName });
     db.transaction(() => {
@@ -48,8 +48,8 @@ export function searchRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.put('/api/searches', (request, reply) => {
-    const me = personOf(request).id,
-      { ids } = parse(orderSchema, request.body);
+    const me = personOf(request).id;
+    const { ids } = parse(orderSchema, request.body);
     db.transaction(() => {
       placeSearches(db, me, ids);
       events.append({ type: 'library', personId: me });

@@ -114,11 +114,11 @@ export function changeTag(
   to: string,
   now: string,
 ): { id: string; sourceId: string }[] {
-  const bearing = all<Bearing>(db, BEARING, { me, from }),
-    there = bearing.filter((a) => a.deletedAt === null),
-    onSources = all<Borne>(db, SOURCE_TAGS, { me, from }),
-    onMarks = all<Borne>(db, ANNOTATION_TAGS, { me, from }),
-    tints = all<{ tag: string; tint: string }>(db, TINTS_BENEATH, { me, from });
+  const bearing = all<Bearing>(db, BEARING, { me, from });
+  const there = bearing.filter((a) => a.deletedAt === null);
+  const onSources = all<Borne>(db, SOURCE_TAGS, { me, from });
+  const onMarks = all<Borne>(db, ANNOTATION_TAGS, { me, from });
+  const tints = all<{ tag: string; tint: string }>(db, TINTS_BENEATH, { me, from });
   for (const sql of [DROP_SOURCE_TAGS, DROP_ANNOTATION_TAGS, DROP_TINTS]) run(db, sql, { me, from });
   for (const { id, note } of bearing) run(db, WRITE_NOTE, { id, note: renameTagInNote(note, from, to), now });
   if (to === '') return there;

@@ -4,12 +4,12 @@ import type { Annotation, Problem, SourceDetail, TagPreview } from '@avrelle/cor
 import type { Client } from '../testing/harness';
 import { sharedTexts, type SharedTexts } from '../testing/shared-texts';
 
-let server: SharedTexts['server'],
-  teacher: Client,
-  student: Client,
-  stranger: Client,
-  ids: SharedTexts['ids'],
-  outline: SharedTexts['outline'];
+let server: SharedTexts['server'];
+let teacher: Client;
+let student: Client;
+let stranger: Client;
+let ids: SharedTexts['ids'];
+let outline: SharedTexts['outline'];
 beforeAll(async () => {
   ({ server, teacher, student, stranger, ids, outline } = await sharedTexts());
 });
@@ -70,10 +70,10 @@ describe('tags', () => {
     expect((await student.send<SourceDetail>('GET', `/api/sources/${ids[2]}`)).body.tags).toEqual(['marsh']);
   });
   test('keep their name in the words of notes and in kept searches', async () => {
-    const search = v7(),
-      words = async () =>
-        (await teacher.send<Annotation[]>('GET', `/api/sources/${ids[2]}/annotations`)).body.find((a) => a.id === note)!
-          .note;
+    const search = v7();
+    const words = async () =>
+      (await teacher.send<Annotation[]>('GET', `/api/sources/${ids[2]}/annotations`)).body.find((a) => a.id === note)!
+        .note;
     await teacher.send('PUT', `/api/searches/${search}`, { name: 'Wet', query: 'tag:wet -#wet/edge wet' });
     expect(await words()).toBe('The #wet, its #wet/edge and `#marsh`.');
     await change('wet', 'damp');
@@ -119,8 +119,8 @@ describe('tags', () => {
     for (const id of ids.slice(0, 2)) await teacher.send('PUT', `/api/sources/${id}/tags`, { tags: [] });
   });
   test('have a tint, one’s own alone, which goes where they go', async () => {
-    const tint = (tag: string, to: string | null) => teacher.send<Problem>('PUT', '/api/tags/tint', { tag, tint: to }),
-      tints = async (who: Client) => (await who.send<Record<string, string>>('GET', '/api/tags/tints')).body;
+    const tint = (tag: string, to: string | null) => teacher.send<Problem>('PUT', '/api/tags/tint', { tag, tint: to });
+    const tints = async (who: Client) => (await who.send<Record<string, string>>('GET', '/api/tags/tints')).body;
     expect([
       (await tint('wet', 'moss')).status,
       (await tint('wet/edge', 'clay')).status,

@@ -18,17 +18,17 @@ export function tagRoutes(app: FastifyInstance, context: Context): void {
 
   /** From what the source says, and from habit; those it bears are left out. */
   app.get('/api/sources/:id/tag-suggestions', (request): readonly string[] => {
-    const me = personOf(request).id,
-      source = sourceDetail(db, me, readId(request));
+    const me = personOf(request).id;
+    const source = sourceDetail(db, me, readId(request));
     if (!source) throw new AppError('not_found', { what: 'source' });
-    const bears = new Set(source.tags),
-      used = usedTags(db, me, source.id).filter((t) => !bears.has(t.tag));
+    const bears = new Set(source.tags);
+    const used = usedTags(db, me, source.id).filter((t) => !bears.has(t.tag));
     return suggestTags({ title: source.title, text: versionText(db, source.versionId)!.stream }, used);
   });
 
   app.post('/api/tags/preview', (request): TagPreview => {
-    const me = personOf(request).id,
-      { from, to = '' } = parse(tagChangeSchema, request.body);
+    const me = personOf(request).id;
+    const { from, to = '' } = parse(tagChangeSchema, request.body);
     checkNames(db, me, from, to);
     return { ...tagUses(db, me, from), beneath: tagsBeneath(db, me, from), merges: merged(db, me, from, to) };
   });
@@ -36,8 +36,8 @@ export function tagRoutes(app: FastifyInstance, context: Context): void {
   app.get('/api/tags/tints', (request): Readonly<Record<string, string>> => tintsOf(db, personOf(request).id));
 
   app.put('/api/tags/tint', (request, reply) => {
-    const me = personOf(request).id,
-      { tag, tint } = parse(tagTintSchema, request.body);
+    const me = personOf(request).id;
+    const { tag, tint } = parse(tagTintSchema, request.body);
     db.transaction(() => {
       setTint(db, me, tag, tint);
       events.append({ type: 'library', personId: me });
@@ -46,8 +46,8 @@ export function tagRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.post('/api/tags/change', (request, reply) => {
-    const me = personOf(request).id,
-      { from, to = '', merge } = parse(tagChangeSchema, request.body);
+    const me = personOf(request).id;
+    const { from, to = '', merge } = parse(tagChangeSchema, request.body);
     if (to === from) return reply.code(204).send();
     checkNames(db, me, from, to);
     db.transaction(() => {

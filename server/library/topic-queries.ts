@@ -9,8 +9,8 @@ const INSERT = 'INSERT INTO topic (person_id, tag, text, written_at) VALUES (?, 
 const UPDATE =
   'UPDATE topic SET text = ?, written_at = ?, version = version + 1 WHERE person_id = ? AND tag = ? AND version = ?';
 const REMOVE = 'DELETE FROM topic WHERE person_id = ? AND tag = ?';
-const CLEAR_LINKS = 'DELETE FROM topic_link WHERE person_id = ? AND tag = ?',
-  ADD_LINK = 'INSERT INTO topic_link (person_id, tag, type, target) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
+const CLEAR_LINKS = 'DELETE FROM topic_link WHERE person_id = ? AND tag = ?';
+const ADD_LINK = 'INSERT INTO topic_link (person_id, tag, type, target) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
 const LINKED = 'SELECT tag FROM topic_link WHERE type = ? AND target = ? AND person_id = ? ORDER BY tag';
 /** Of what was deleted, or is not shared any more, nothing counts. */
 const SEEN = 'source_id IN (SELECT source_id FROM source_visible WHERE person_id = @me)';

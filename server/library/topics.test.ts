@@ -3,12 +3,15 @@ import { v7 } from 'uuid';
 import type { Problem, SourceDetail, TopicNews, TopicPage } from '@avrelle/core/wire';
 import { startServer, type Client, type Server } from '../testing/harness';
 
-let server: Server, me: Client, other: Client, note: string;
+let server: Server;
+let me: Client;
+let other: Client;
+let note: string;
 beforeAll(async () => {
   server = await startServer();
   [me, other] = [await server.person('Writer'), await server.person('Other')];
-  const id = await me.keepText('tide', 'The tide turns at seven.'),
-    source = (await me.send<SourceDetail>('GET', `/api/sources/${id}`)).body;
+  const id = await me.keepText('tide', 'The tide turns at seven.');
+  const source = (await me.send<SourceDetail>('GET', `/api/sources/${id}`)).body;
   await me.send('PUT', `/api/sources/${id}/tags`, { tags: ['mud', 'essay', 'wet'] });
   note = v7();
   await me.send('PUT', `/api/annotations/${note}`, {
@@ -62,8 +65,8 @@ test('a stale text is refused with what stands, and nothing is lost', async () =
 });
 
 test('what bears the tag only since one wrote about it is news, also when it was kept long before', async () => {
-  const old = await me.keepText('old', 'The old text of the marsh.'),
-    later = await me.keepText('later', 'Kept with another tag.');
+  const old = await me.keepText('old', 'The old text of the marsh.');
+  const later = await me.keepText('later', 'Kept with another tag.');
   const news = async (who = me) => (await who.send<TopicNews>('GET', '/api/topics/news?tag=mud')).body;
   await me.send('PUT', `/api/sources/${later}/tags`, { tags: ['mud'] });
   await write('mud', 2, 'Third.');

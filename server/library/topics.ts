@@ -48,16 +48,16 @@ export function topicRoutes(app: FastifyInstance, { db, now }: Context): void {
 
   /** Empty where nothing was written yet. */
   app.get('/api/topics/news', (request): TopicNews => {
-    const me = personOf(request).id,
-      tag = tagOf(request.query),
-      written = topicOf(db, me, tag);
+    const me = personOf(request).id;
+    const tag = tagOf(request.query);
+    const written = topicOf(db, me, tag);
     return written ? topicNews(db, me, tag, written.writtenAt) : { sourceIds: [], annotationIds: [] };
   });
 
   app.put('/api/topics', (request): TopicPage => {
-    const me = personOf(request).id,
-      tag = tagOf(request.query),
-      { version, text } = parse(topicPutSchema, request.body);
+    const me = personOf(request).id;
+    const tag = tagOf(request.query);
+    const { version, text } = parse(topicPutSchema, request.body);
     db.transaction(() => {
       if (!writeTopic(db, me, tag, version, text, linksIn(text), now()))
         throw new AppError(
@@ -80,9 +80,9 @@ export function topicRoutes(app: FastifyInstance, { db, now }: Context): void {
 export function moveTopics(db: Db, me: string, from: string, to: string, now: string): void {
   if (to === '') return;
   for (const topic of topicsBeneath(db, me, from)) {
-    const tag = to + topic.tag.slice(from.length),
-      there = topicOf(db, me, tag),
-      text = [there?.text, topic.text].filter(Boolean).join('\n\n');
+    const tag = to + topic.tag.slice(from.length);
+    const there = topicOf(db, me, tag);
+    const text = [there?.text, topic.text].filter(Boolean).join('\n\n');
     removeTopic(db, me, topic.tag);
     writeTopic(db, me, tag, there?.version ?? 0, text, linksIn(text), now);
   }

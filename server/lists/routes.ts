@@ -22,8 +22,8 @@ export function listRoutes(app: FastifyInstance, context: Context): void {
   app.get('/api/lists', (request): Batch[] => recentBatches(db, personOf(request).id));
 
   app.post('/api/lists', (request): Batch => {
-    const me = personOf(request).id,
-      { id, text, name, tags, amount } = parse(batchSchema, request.body);
+    const me = personOf(request).id;
+    const { id, text, name, tags, amount } = parse(batchSchema, request.body);
     const addresses = /\.csv$/i.test(name)
       ? [...new Set(Papa.parse<string[]>(text).data.flat().flatMap(addressesIn))]
       : addressesIn(text);
@@ -52,8 +52,8 @@ export function listRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.patch('/api/lists/:id', (request): Batch => {
-    const batch = mine(request),
-      { paused } = parse(batchPatchSchema, request.body);
+    const batch = mine(request);
+    const { paused } = parse(batchPatchSchema, request.body);
     pauseBatch(db, batch.id, paused);
     jobs.kick();
     return mine(request);

@@ -21,8 +21,8 @@ export function intakeLocal(db: Db, personId: string, renew = false): string {
 
 const LARGEST = 25 * 1024 * 1024;
 /** Senders at once, so that what they send in all is bounded as well; each has so many milliseconds for a letter. */
-const MOST_CLIENTS = 20,
-  LONGEST = 120_000;
+const MOST_CLIENTS = 20;
+const LONGEST = 120_000;
 
 export interface MailDoor {
   readonly port: number;

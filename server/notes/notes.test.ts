@@ -9,7 +9,12 @@ const PNG = Buffer.from(
   'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==',
   'base64',
 );
-let server: Server, author: Client, mate: Client, stranger: Client, classId: string, source: SourceDetail;
+let server: Server;
+let author: Client;
+let mate: Client;
+let stranger: Client;
+let classId: string;
+let source: SourceDetail;
 
 beforeAll(async () => {
   server = await startServer();
@@ -68,14 +73,14 @@ test('whoever is meant is told once, and only of what they may see', async () =>
 });
 
 test('what links to an annotation or source is told to those who see the link, and changes with the note', async () => {
-  const target = await write(mate, 'Here it is.'),
-    to = linkAddress({ type: 'annotation', id: target });
-  const open = await write(author, `See [this](${to}).`),
-    hidden = await write(
-      author,
-      `And [that](${to}), of [all](${linkAddress({ type: 'source', id: source.id })}).`,
-      false,
-    );
+  const target = await write(mate, 'Here it is.');
+  const to = linkAddress({ type: 'annotation', id: target });
+  const open = await write(author, `See [this](${to}).`);
+  const hidden = await write(
+    author,
+    `And [that](${to}), of [all](${linkAddress({ type: 'source', id: source.id })}).`,
+    false,
+  );
   const links = async (who: Client, address: string): Promise<string[]> =>
     (await who.send<Linked[]>('GET', `/api/links?to=${address}`)).body.map((l) => l.id).sort();
   expect([await links(author, to), await links(mate, to), await links(stranger, to)]).toEqual([

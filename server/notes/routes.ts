@@ -21,8 +21,8 @@ export function noteRoutes(app: FastifyInstance, { db, now, room }: Context): vo
   app.addContentTypeParser(/^image\//, { parseAs: 'buffer' }, (_request, body, done) => done(null, body));
 
   app.post('/api/pictures', { bodyLimit: PICTURE_LIMIT }, async (request): Promise<StoredPicture> => {
-    const me = personOf(request),
-      bytes = request.body as Buffer;
+    const me = personOf(request);
+    const bytes = request.body as Buffer;
     if (!Buffer.isBuffer(bytes)) throw new AppError('no_file');
     room.check(me.id, bytes.byteLength);
     const { mediaType } = await recognise({
@@ -40,17 +40,17 @@ export function noteRoutes(app: FastifyInstance, { db, now, room }: Context): vo
   });
 
   app.get('/pictures/:hash', (request, reply) => {
-    const me = personOf(request),
-      { hash } = request.params as { hash: string },
-      blob = maySeePicture(db, me.id, hash) ? readBlob(db, hash) : undefined;
+    const me = personOf(request);
+    const { hash } = request.params as { hash: string };
+    const blob = maySeePicture(db, me.id, hash) ? readBlob(db, hash) : undefined;
     if (!blob) throw new AppError('not_found', { what: 'picture' });
     return sealedAsset(reply, blob);
   });
 
   /** `?to=avrelle:annotation/ID`, or a source: whatever of mine or my classes leads there. */
   app.get('/api/links', (request): Linked[] => {
-    const me = personOf(request),
-      link = parseLinkAddress((request.query as { to?: string }).to ?? '');
+    const me = personOf(request);
+    const link = parseLinkAddress((request.query as { to?: string }).to ?? '');
     if (link?.type !== 'annotation' && link?.type !== 'source')
       throw new AppError('invalid', {
         message: 'Name what the links lead to, as avrelle:annotation/ID or avrelle:source/ID.',
@@ -59,8 +59,8 @@ export function noteRoutes(app: FastifyInstance, { db, now, room }: Context): vo
   });
 
   app.get('/api/sources/:id/readers', (request): Person[] => {
-    const me = personOf(request),
-      id = readId(request);
+    const me = personOf(request);
+    const id = readId(request);
     if (!canRead(db, me.id, id)) throw new AppError('not_found', { what: 'source' });
     return readersOf(db, me.id, id);
   });

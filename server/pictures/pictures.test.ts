@@ -9,9 +9,12 @@ import { hashOf } from '../db/blobs';
 import { openDatabase } from '../db/database';
 import { startServer, type Client, type Server } from '../testing/harness';
 
-let server: Server, owner: Client, mate: Client, stranger: Client;
-const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-pictures-')),
-  file = path.join(folder, 'a.db');
+let server: Server;
+let owner: Client;
+let mate: Client;
+let stranger: Client;
+const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-pictures-'));
+const file = path.join(folder, 'a.db');
 
 /** Noise does not shrink: its bytes can be looked for. */
 function noise(seed: number): Buffer {
@@ -21,8 +24,8 @@ function noise(seed: number): Buffer {
     png.data[n] = n % 4 === 3 ? 255 : (state = (state * 1_103_515_245 + 12_345) & 0x7fffffff) >> 16;
   return PNG.sync.write(png);
 }
-const first = noise(1),
-  second = noise(2);
+const first = noise(1);
+const second = noise(2);
 
 beforeAll(async () => {
   server = await startServer({ db: openDatabase(file) });
@@ -48,17 +51,17 @@ const onDisk = (bytes: Buffer): boolean =>
   fs.readdirSync(folder).some((name) => fs.readFileSync(path.join(folder, name)).includes(bytes.subarray(200, 400)));
 
 test('what was blacked out is nowhere any more; marks keep their place, and only its owner may do it', async () => {
-  const { sourceId } = await owner.keepFile('gate.png', first),
-    id = sourceId!,
-    classId = v7();
+  const { sourceId } = await owner.keepFile('gate.png', first);
+  const id = sourceId!;
+  const classId = v7();
   await owner.send('PUT', `/api/classes/${classId}`, { name: 'Field Course', tint: 'tide' });
   await mate.send('POST', '/api/classes/join', {
     code: (await owner.send<{ code: string }>('GET', `/api/classes/${classId}`)).body.code,
   });
   await owner.send('PUT', `/api/classes/${classId}/sources/${id}`, {});
-  const before = (await owner.send<SourceDetail>('GET', `/api/sources/${id}`)).body,
-    mark = v7(),
-    from = hashOf(first);
+  const before = (await owner.send<SourceDetail>('GET', `/api/sources/${id}`)).body;
+  const mark = v7();
+  const from = hashOf(first);
   const area = { type: 'area', on: { picture: from }, x: 0.5, y: 0.25, width: 0.25, height: 0.25 };
   expect(
     (
@@ -103,8 +106,8 @@ test('what was blacked out is nowhere any more; marks keep their place, and only
 });
 
 test('a picture that somebody else keeps too stays theirs', async () => {
-  const mine = await owner.keepFile('sluice.png', first),
-    theirs = await stranger.keepFile('sluice.png', first);
+  const mine = await owner.keepFile('sluice.png', first);
+  const theirs = await stranger.keepFile('sluice.png', first);
   expect((await put(owner, mine.sourceId!, hashOf(first), noise(3))).statusCode).toBe(200);
   const { body } = await stranger.send<SourceDetail>('GET', `/api/sources/${theirs.sourceId}`);
   expect(
@@ -115,13 +118,13 @@ test('a picture that somebody else keeps too stays theirs', async () => {
 });
 
 test('a picture that stands in a note stays there', async () => {
-  const bytes = noise(4),
-    posted = await server.app.inject({
-      method: 'POST',
-      url: '/api/pictures',
-      headers: { cookie: owner.cookie, 'content-type': 'image/png' },
-      payload: bytes,
-    });
+  const bytes = noise(4);
+  const posted = await server.app.inject({
+    method: 'POST',
+    url: '/api/pictures',
+    headers: { cookie: owner.cookie, 'content-type': 'image/png' },
+    payload: bytes,
+  });
   const { sourceId } = await owner.keepFile('bank.png', bytes);
   expect((await put(owner, sourceId!, hashOf(bytes), noise(5))).statusCode).toBe(200);
   expect(
@@ -135,11 +138,11 @@ test('a picture that stands in a note stays there', async () => {
 });
 
 test('a drawing on the picture keeps its place and size through a crop; the same picture once more changes nothing', async () => {
-  const bytes = noise(6),
-    { sourceId } = await owner.keepFile('creek.png', bytes),
-    id = sourceId!,
-    from = hashOf(bytes),
-    mark = v7();
+  const bytes = noise(6);
+  const { sourceId } = await owner.keepFile('creek.png', bytes);
+  const id = sourceId!;
+  const from = hashOf(bytes);
+  const mark = v7();
   const { versionId } = (await owner.send<SourceDetail>('GET', `/api/sources/${id}`)).body;
   const spot = {
     type: 'drawn',

@@ -21,9 +21,9 @@ export function replacePicture(
   if (leadOf(db, sourceId) !== from) throw new AppError('picture_changed');
   if (hashOf(bytes) === from) return;
   forGood(db, () => {
-    const versions = versionsWithFiles(db, sourceId),
-      before = versions.at(-1)!,
-      picture = storeBlob(db, bytes, 'image/png');
+    const versions = versionsWithFiles(db, sourceId);
+    const before = versions.at(-1)!;
+    const picture = storeBlob(db, bytes, 'image/png');
     const left = [
       ...assetsOf(db, sourceId),
       ...versions.flatMap((v) => [v.snapshot_hash, ...(v.file_hash === null ? [] : [v.file_hash])]),

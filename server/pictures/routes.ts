@@ -18,14 +18,14 @@ export function pictureRoutes(app: FastifyInstance, context: Context): void {
    * `height` the part of it that is left, in shares. Nothing of the former picture is kept.
    */
   app.put('/api/sources/:id/picture', { bodyLimit: PICTURE_LIMIT }, async (request): Promise<SourceDetail> => {
-    const me = personOf(request),
-      id = readId(request),
-      source = sourceDetail(context.db, me.id, id);
+    const me = personOf(request);
+    const id = readId(request);
+    const source = sourceDetail(context.db, me.id, id);
     if (!source) throw new AppError('not_found', { what: 'source' });
     mustOwn(context, me.id, id);
     if (source.kind !== 'image') throw new AppError('not_a_picture', { title: source.title });
-    const { from, ...crop } = parseQuery(pictureEditSchema, request.query),
-      bytes = request.body as Buffer;
+    const { from, ...crop } = parseQuery(pictureEditSchema, request.query);
+    const bytes = request.body as Buffer;
     if (!Buffer.isBuffer(bytes) || bytes.length === 0) throw new AppError('no_file');
     const { mediaType } = await recognise({
       bytes,

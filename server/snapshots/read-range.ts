@@ -11,8 +11,8 @@ export function readRange(header: string | undefined, size: number): ByteRange {
   const [, from, to] = /^bytes=(\d*)-(\d*)$/.exec(header?.trim() ?? '') ?? [];
   if (from === undefined || to === undefined || (from === '' && to === '')) return 'whole';
   if (from !== '' && to !== '' && Number(to) < Number(from)) return 'whole';
-  const start = from === '' ? Math.max(0, size - Number(to)) : Number(from),
-    end = from === '' || to === '' ? size : Math.min(size, Number(to) + 1);
+  const start = from === '' ? Math.max(0, size - Number(to)) : Number(from);
+  const end = from === '' || to === '' ? size : Math.min(size, Number(to) + 1);
   if (start >= size || (from === '' && Number(to) === 0)) return 'none';
   return { start, end: Math.min(end, start + LONGEST) };
 }

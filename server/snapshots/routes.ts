@@ -24,8 +24,8 @@ export function snapshotRoutes(app: FastifyInstance, { db }: Context): void {
 
   app.get('/snapshots/:id/asset/:hash', (request, reply) => {
     version(request);
-    const { hash } = request.params as { hash: string },
-      blob = hasAsset(db, readId(request), hash) ? readBlob(db, hash) : undefined;
+    const { hash } = request.params as { hash: string };
+    const blob = hasAsset(db, readId(request), hash) ? readBlob(db, hash) : undefined;
     if (!blob) throw new AppError('not_found', { what: 'picture' });
     return sealedAsset(reply, blob);
   });
@@ -39,15 +39,15 @@ export function snapshotRoutes(app: FastifyInstance, { db }: Context): void {
   });
 
   app.get('/api/sources/:id/lead', (request, reply) => {
-    const id = readId(request),
-      hash = canRead(db, personOf(request).id, id) ? leadOf(db, id) : undefined;
+    const id = readId(request);
+    const hash = canRead(db, personOf(request).id, id) ? leadOf(db, id) : undefined;
     if (!hash) throw new AppError('not_found', { what: 'picture' });
     return sealedAsset(reply, readBlob(db, hash)!);
   });
 
   function sendRange(request: FastifyRequest, reply: FastifyReply, hash: string, mediaType: string): FastifyReply {
-    const size = sizeOfBlob(db, hash)!,
-      wanted = readRange(request.headers.range, size);
+    const size = sizeOfBlob(db, hash)!;
+    const wanted = readRange(request.headers.range, size);
     // Shown by our own pages alone; opened by itself it can do nothing.
     void reply.headers({
       'accept-ranges': 'bytes',

@@ -15,8 +15,8 @@ const HARD =
 
 // R. Flesch (1948), the value from memory: 206.835 - 1.015 words a sentence - 84.6 syllables a word.
 test('reading ease is what the published formula gives', () => {
-  const text = `${'The cat sat. '.repeat(50)}`,
-    { ease, words, sentences } = readingEase(text, 'en')!;
+  const text = `${'The cat sat. '.repeat(50)}`;
+  const { ease, words, sentences } = readingEase(text, 'en')!;
   expect([words, sentences]).toEqual([150, 50]);
   expect(ease).toBeCloseTo(206.835 - 1.015 * 3 - 84.6, 5);
 });
@@ -39,10 +39,10 @@ test('what is easy scores higher; other languages and short texts have none', ()
 });
 
 test('it is told of a source one may read', async () => {
-  const server = await startServer(),
-    me = await server.person('Reader'),
-    other = await server.person('Other'),
-    id = await me.keepText('easy', EASY);
+  const server = await startServer();
+  const me = await server.person('Reader');
+  const other = await server.person('Other');
+  const id = await me.keepText('easy', EASY);
   expect((await me.send<Ease>('GET', `/api/sources/${id}/ease`)).body.ease).toBeGreaterThan(90);
   expect((await other.send('GET', `/api/sources/${id}/ease`)).status).toBe(404);
   await server.close();

@@ -15,9 +15,9 @@ const MOST_CHARACTERS = 200_000;
 export function readingEase(text: string, language: string): Ease | undefined {
   if (!/^(en\b|$)/i.test(language)) return undefined;
   const said = sentences(text.slice(0, MOST_CHARACTERS), language || 'en')
-      .map((s) => text.slice(s.start, s.end))
-      .filter((s) => /\p{L}/u.test(s)),
-    words = said.flatMap((s) => s.match(/[\p{L}\p{N}][\p{L}\p{N}\p{M}’'-]*/gu) ?? []);
+    .map((s) => text.slice(s.start, s.end))
+    .filter((s) => /\p{L}/u.test(s));
+  const words = said.flatMap((s) => s.match(/[\p{L}\p{N}][\p{L}\p{N}\p{M}’'-]*/gu) ?? []);
   if (words.length < LEAST_WORDS) return undefined;
   return {
     ease: flesch({

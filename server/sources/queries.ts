@@ -128,8 +128,8 @@ export function sourceDetail(db: Db, me: string, id: string, version: string | n
     version === null
       ? undefined
       : db.get<Pick<Row, 'number' | 'kept_at' | 'length' | 'width' | 'facts' | 'media_type' | 'size'>>(OLDER, version);
-  const shown = older ?? { ...row, kept_at: row.version_kept_at },
-    spans = JSON.parse(row.spans ?? '[]') as Spans;
+  const shown = older ?? { ...row, kept_at: row.version_kept_at };
+  const spans = JSON.parse(row.spans ?? '[]') as Spans;
   return {
     ...withReader(db, me, [row])[0]!,
     versionId: version ?? row.current_version,
@@ -154,10 +154,10 @@ function withReader(db: Db, me: string, rows: readonly Row[]): SourceRow[] {
   const asked = { me, ids: JSON.stringify(rows.map((r) => r.id)) };
   const of = <T extends { source_id: string }>(sql: string): ((id: string) => readonly T[]) =>
     bySource(named(db).all<T>(sql, asked));
-  const marks = of<KindRow & { source_id: string; start: number; mine: number }>(MARKS),
-    tags = of<{ source_id: string; tag: string }>(TAGS_OF),
-    excerpts = of<ExcerptRow>(EXCERPTS),
-    classes = of<ClassLabel & { source_id: string }>(CLASSES_WITH);
+  const marks = of<KindRow & { source_id: string; start: number; mine: number }>(MARKS);
+  const tags = of<{ source_id: string; tag: string }>(TAGS_OF);
+  const excerpts = of<ExcerptRow>(EXCERPTS);
+  const classes = of<ClassLabel & { source_id: string }>(CLASSES_WITH);
   return rows.map((row) => ({
     id: row.id,
     title: row.title,

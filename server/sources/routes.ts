@@ -23,12 +23,12 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.get('/api/sources/:id/ease', (request): Ease | null => {
-    const { versionId, language } = detail(context, request), { stream, outline } = versionText(db, versionId)!;
+    const { versionId, language } = detail(context, request); const { stream, outline } = versionText(db, versionId)!;
     return readingEase(mainText(stream, JSON.parse(outline) as Outline), language) ?? null;
   });
 
   app.patch('/api/sources/:id', (request): SourceDetail => {
-    const me = personOf(request), id = readId(request), patch = parse(sourcePatchSchema, request.body);
+    const me = personOf(request); const id = readId(request); const patch = parse(sourcePatchSchema, request.body);
     const before = detail(context, request);
     mustOwn(context, me.id, id);
     const { version, ...to } = { ...before, ...patch };
@@ -40,7 +40,7 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.put('/api/sources/:id/tags', (request): SourceDetail => {
-    const me = personOf(request), source = detail(context, request), { tags } = parse(sourceTagsSchema, request.body);
+    const me = personOf(request); const source = detail(context, request); const { tags } = parse(sourceTagsSchema, request.body);
     db.transaction(() => {
       replaceTags(db, me.id, source.id, tags, context.now());
       events.append({ type: 'library', personId: me.id, sourceId: source.id });
@@ -49,7 +49,7 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.put('/api/sources/:id/shelf', (request, reply) => {
-    const me = personOf(request), source = detail(context, request), to = parse(shelfSchema, request.body);
+    const me = personOf(request); const source = detail(context, request); const to = parse(shelfSchema, request.body);
     db.transaction(() => {
       const counts = to.versionId === undefined || to.versionId === source.versionId;
       shelve(db, me.id, source.id, { state: to.state as ReadingState | undefined, ...(counts ? { position: to.position, spans: to.spans as Spans | undefined } : {}) }, context.now());
@@ -62,7 +62,7 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
     app.route({
       method, url: restores ? '/api/sources/:id/restore' : '/api/sources/:id',
       handler: (request, reply) => {
-        const me = personOf(request), id = readId(request);
+        const me = personOf(request); const id = readId(request);
         if (restores ? !wasOwned(db, me.id, id) : !canRead(db, me.id, id)) throw new AppError('not_found', { what: 'source' });
         if (!restores) mustOwn(context, me.id, id);
         db.transaction(() => {
@@ -76,7 +76,7 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
 }
 
 function detail({ db }: Context, request: FastifyRequest): SourceDetail {
-  const me = personOf(request).id, id = readId(request);
+  const me = personOf(request).id; const id = readId(request);
   const found = canRead(db, me, id) ? sourceDetail(db, me, id, versionIdIn({ db }, request, id)) : undefined;
   if (!found) throw new AppError('not_found', { what: 'source' });
   return found;

@@ -5,8 +5,12 @@ import { parse } from 'yaml';
 import type { ClassDetail, ClassRow, Problem, SourceDetail, SourcePage } from '@avrelle/core/wire';
 import { startServer, type Client, type Server } from '../testing/harness';
 
-let server: Server, owner: Client, mate: Client;
-let classId: string, id: string, source: SourceDetail;
+let server: Server;
+let owner: Client;
+let mate: Client;
+let classId: string;
+let id: string;
+let source: SourceDetail;
 beforeAll(async () => {
   server = await startServer();
   [owner, mate] = [await server.person('Owner'), await server.person('Mate')];

@@ -21,9 +21,9 @@ export function storeSource(
   return db.transaction(() => {
     const before = keptBefore(db, ownerId, ingested);
     if (before && !apart) return { sourceId: before, already: true };
-    const versionId = newId(),
-      at = now(),
-      files = storeFiles(db, ingested);
+    const versionId = newId();
+    const at = now();
+    const files = storeFiles(db, ingested);
     insertSource(db, { id, ownerId, versionId, at, remark, recognised: !before, ingested });
     insertVersion(db, { versionId, sourceId: id, number: 1, at, ingested }, files);
     replaceTags(db, ownerId, id, tags, at);

@@ -20,13 +20,13 @@ export function takeinRoutes(app: FastifyInstance, context: Context): void {
 
   /** W3C annotations of another program become the sender's own, seen by them alone. The same file twice adds nothing; what was deleted since comes back. */
   app.post('/api/sources/:id/annotations.jsonld', (request): BroughtIn => {
-    const me = personOf(request), source = sourceDetail(db, me.id, readId(request));
+    const me = personOf(request); const source = sourceDetail(db, me.id, readId(request));
     if (!source) throw new AppError('not_found', { what: 'source' });
     const given = annotationsIn(request.body);
     if (given.length > MOST) throw new AppError('invalid', { message: `The file holds ${given.length} annotations; at most ${MOST} can be brought in at once.` });
-    const text = versionText(db, source.versionId)!, index = indexText(text.stream, JSON.parse(text.outline) as Outline), kinds = kindsOf(db, me.id);
-    const read = given.map((one) => readWebAnnotation(index, kinds, one, me.name)), refused: { number: number; why: string }[] = [];
-    const counts = { brought: 0, already: 0 }, ids = new Map<string, string>();
+    const text = versionText(db, source.versionId)!; const index = indexText(text.stream, JSON.parse(text.outline) as Outline); const kinds = kindsOf(db, me.id);
+    const read = given.map((one) => readWebAnnotation(index, kinds, one, me.name)); const refused: { number: number; why: string }[] = [];
+    const counts = { brought: 0, already: 0 }; const ids = new Map<string, string>();
     db.transaction(() => {
       const into = { sourceId: source.id, versionId: source.versionId, authorId: me.id, classIds: [] };
       const told = (id: string): void => events.append({ type: 'annotation', annotationId: id, sourceId: source.id, personId: me.id });

@@ -93,8 +93,8 @@ test('an annotation is known again by its id, else by all that it says', () => {
 });
 
 test('an answer names what it answers, and whose it was', () => {
-  const target = 'urn:uuid:0193a1b2-0000-7000-8000-000000000001',
-    reply = { motivation: 'replying', target, bodyValue: 'Why?', creator: { name: 'Tomas Rell' } };
+  const target = 'urn:uuid:0193a1b2-0000-7000-8000-000000000001';
+  const reply = { motivation: 'replying', target, bodyValue: 'Why?', creator: { name: 'Tomas Rell' } };
   expect(read(reply)).toMatchObject({ ok: true, type: 'reply', to: target.slice(9), note: 'Tomas Rell: Why?' });
   expect(readWebAnnotation(index, KINDS, { type: 'Annotation', ...reply }, 'Tomas Rell')).toMatchObject({
     note: 'Why?',

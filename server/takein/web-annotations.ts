@@ -38,8 +38,8 @@ const LONGEST_NOTE = 20_000;
 export function readWebAnnotation(index: TextIndex, kinds: readonly Kind[], given: unknown, me = ''): Brought {
   const { id, type, body, bodyValue, target, motivation } = record(given);
   if (!list(type).includes('Annotation')) return { ok: false, why: 'It is not of the type Annotation.' };
-  const to = list(target)[0],
-    name = nameOf(id, given);
+  const to = list(target)[0];
+  const name = nameOf(id, given);
   try {
     const bodies = list(body).map((b) => (typeof b === 'string' ? { value: b, purpose: undefined } : record(b)));
     const told = (purpose: string): string[] =>
@@ -114,7 +114,9 @@ const uuidOf = (id: unknown): string | null => {
 
 /** The kind of that name in the reader's own Key; else what the motivation comes nearest to. */
 function kindFor(kinds: readonly Kind[], classes: readonly string[], motivation: unknown, note: string): KindCode {
-  const names = classes.map((name) => name.trim().toLowerCase()),
-    known = [...kinds, PLAIN_NOTE].find(({ code, name }) => names.includes(name.toLowerCase()) || names.includes(code));
+  const names = classes.map((name) => name.trim().toLowerCase());
+  const known = [...kinds, PLAIN_NOTE].find(
+    ({ code, name }) => names.includes(name.toLowerCase()) || names.includes(code),
+  );
   return known?.code ?? (list(motivation).includes('questioning') ? 'question' : note ? 'note' : 'keep');
 }

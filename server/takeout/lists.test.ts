@@ -7,13 +7,14 @@ import { opmlFile } from '@avrelle/core/export';
 import type { SourceDetail, SourcePage } from '@avrelle/core/wire';
 import { startServer, type Client, type Server } from '../testing/harness';
 
-let server: Server, me: Client;
+let server: Server;
+let me: Client;
 beforeAll(async () => {
   server = await startServer();
   me = await server.person('Keeper');
-  const id = await me.keepText('plain', 'Words of mud.'),
-    odd = await me.keepText('odd', 'Other words.'),
-    before = (await me.send<SourceDetail>('GET', `/api/sources/${odd}`)).body;
+  const id = await me.keepText('plain', 'Words of mud.');
+  const odd = await me.keepText('odd', 'Other words.');
+  const before = (await me.send<SourceDetail>('GET', `/api/sources/${odd}`)).body;
   await me.send('PATCH', `/api/sources/${odd}`, {
     version: before.version,
     title: '=2+3, "quoted" & <b>',
@@ -29,8 +30,8 @@ afterAll(() => server.close());
 
 // RFC 4180, read back by a library; a leading "=" stands behind an apostrophe, so that no spreadsheet reckons it.
 test('as a table, what the search finds is read back by others', async () => {
-  const { text, headers } = await me.send('GET', '/api/sources.csv'),
-    { data, errors } = Papa.parse<Record<string, string>>(text, { header: true });
+  const { text, headers } = await me.send('GET', '/api/sources.csv');
+  const { data, errors } = Papa.parse<Record<string, string>>(text, { header: true });
   expect([errors, data.length, headers['content-type']]).toEqual([[], 2, 'text/csv; charset=utf-8']);
   expect(data.find((row) => row.author)).toMatchObject({
     title: '\'=2+3, "quoted" & <b>',
@@ -46,8 +47,8 @@ test('as a table, what the search finds is read back by others', async () => {
 });
 
 test('as bookmarks, what has an address is read back by an HTML parser and by our own taking in', async () => {
-  const { text } = await me.send('GET', '/api/sources/bookmarks.html'),
-    [link, ...more] = new JSDOM(text).window.document.querySelectorAll('dt > a');
+  const { text } = await me.send('GET', '/api/sources/bookmarks.html');
+  const [link, ...more] = new JSDOM(text).window.document.querySelectorAll('dt > a');
   expect([more.length, link!.textContent, link!.getAttribute('href'), link!.getAttribute('tags')]).toEqual([
     0,
     '=2+3, "quoted" & <b>',
@@ -58,20 +59,20 @@ test('as bookmarks, what has an address is read back by an HTML parser and by ou
 });
 
 test('chosen sources are taken out as a table, as bookmarks, or with the study notes of each in an archive', async () => {
-  const rows = (await me.send<SourcePage>('GET', '/api/sources')).body.sources,
-    plain = rows.find((s) => s.title === 'Plain')!,
-    sourceIds = [plain.id];
+  const rows = (await me.send<SourcePage>('GET', '/api/sources')).body.sources;
+  const plain = rows.find((s) => s.title === 'Plain')!;
+  const sourceIds = [plain.id];
   const take = (body: object) =>
     server.app.inject({ method: 'POST', url: '/api/sources/take-out', headers: { cookie: me.cookie }, payload: body });
   expect(Papa.parse((await take({ sourceIds, as: 'csv' })).body, { header: true }).data).toMatchObject([
     { title: 'Plain' },
   ]);
   expect((await take({ sourceIds: rows.map((s) => s.id), as: 'bookmarks' })).body).toContain('a.saltmere.test');
-  const twin = await me.keepText('twin', 'A twin of it.'),
-    { version } = (await me.send<SourceDetail>('GET', `/api/sources/${twin}`)).body;
+  const twin = await me.keepText('twin', 'A twin of it.');
+  const { version } = (await me.send<SourceDetail>('GET', `/api/sources/${twin}`)).body;
   await me.send('PATCH', `/api/sources/${twin}`, { version, title: 'Plain' });
-  const answer = await take({ sourceIds: [plain.id, twin], as: 'notes' }),
-    { files } = await JSZip.loadAsync(answer.rawPayload);
+  const answer = await take({ sourceIds: [plain.id, twin], as: 'notes' });
+  const { files } = await JSZip.loadAsync(answer.rawPayload);
   expect([answer.headers['content-type'], Object.keys(files)]).toEqual(['application/zip', ['plain.md', 'plain 2.md']]);
   expect(await files['plain.md']!.async('text')).toContain('Plain');
   const other = await server.person('Stranger');

@@ -13,15 +13,15 @@ import { parse } from '../parse';
 import { sourceRowsOf } from '../sources/queries';
 import { attachment, notesOf } from './routes';
 
-const MOST = 100_000,
-  AT_ONCE = 500;
+const MOST = 100_000;
+const AT_ONCE = 500;
 
 /** The sources a search finds, or those chosen, as a table, as bookmarks or with their study notes, and the feeds one follows: for other programs. */
 export function listTakeoutRoutes(app: FastifyInstance, context: Context): void {
   const { db } = context;
   const found = (request: FastifyRequest): SourceRow[] => {
-    const asker = askerOf(context, request),
-      { ids } = findSources(db, readQuery(queryOf(request).q), asker, { sort: 'title', offset: 0, limit: MOST });
+    const asker = askerOf(context, request);
+    const { ids } = findSources(db, readQuery(queryOf(request).q), asker, { sort: 'title', offset: 0, limit: MOST });
     return Array.from({ length: Math.ceil(ids.length / AT_ONCE) }, (_, n) =>
       sourceRowsOf(db, asker.me, ids.slice(n * AT_ONCE, (n + 1) * AT_ONCE)),
     ).flat();
@@ -37,9 +37,9 @@ export function listTakeoutRoutes(app: FastifyInstance, context: Context): void 
   app.get('/api/sources/bookmarks.html', (request, reply) => bookmarks(reply, found(request)));
 
   app.post('/api/sources/take-out', async (request, reply) => {
-    const me = personOf(request).id,
-      { sourceIds, as } = parse(takeOutSchema, request.body),
-      rows = sourceRowsOf(db, me, sourceIds);
+    const me = personOf(request).id;
+    const { sourceIds, as } = parse(takeOutSchema, request.body);
+    const rows = sourceRowsOf(db, me, sourceIds);
     if (as === 'csv') return csv(reply, rows);
     if (as === 'bookmarks') return bookmarks(reply, rows);
     const archive = new JSZip();

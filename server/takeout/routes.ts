@@ -25,8 +25,8 @@ import { sourceDetail, versionText } from '../sources/queries';
 /** `?whose=mine` (the default) or `all`: one's own, or everybody's that one sees. */
 export function takeoutRoutes(app: FastifyInstance, context: Context): void {
   app.get('/api/sources/:id/study-notes.md', (request, reply) => {
-    const { id, whose } = asked(request),
-      { source, words } = notesOf(context, request, id, whose);
+    const { id, whose } = asked(request);
+    const { source, words } = notesOf(context, request, id, whose);
     void reply
       .type('text/markdown; charset=utf-8')
       .header('content-disposition', attachment(`${fileNameOf(source.title)}.md`));
@@ -34,9 +34,9 @@ export function takeoutRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.get('/api/sources/:id/annotations.jsonld', (request, reply) => {
-    const { id, whose } = asked(request),
-      { source, marks } = gather(context, request, id, whose),
-      text = versionText(context.db, source.versionId)!;
+    const { id, whose } = asked(request);
+    const { source, marks } = gather(context, request, id, whose);
+    const text = versionText(context.db, source.versionId)!;
     const index = indexText(text.stream, JSON.parse(text.outline) as Outline);
     void reply
       .type('application/ld+json; profile="http://www.w3.org/ns/anno.jsonld"')
@@ -80,8 +80,8 @@ function gather(
   id: string,
   whose: Whose,
 ): { me: { name: string }; source: SourceDetail; marks: Annotation[] } {
-  const me = personOf(request),
-    source = sourceDetail(db, me.id, id);
+  const me = personOf(request);
+  const source = sourceDetail(db, me.id, id);
   if (!source) throw new AppError('not_found', { what: 'source' });
   const all = annotationsOf(db, me.id, source.id).filter((a) => !a.deleted);
   if (whose === 'all') return { me, source, marks: all };
@@ -103,8 +103,8 @@ function spotSelectors(spot: Spot, quote: Anchor['quote']): readonly Selector[] 
   const words: Selector = { type: 'TextQuoteSelector', ...quote };
   if (spot.type !== 'drawn')
     return [{ type: 'FragmentSelector', conformsTo: MEDIA_FRAGMENTS, value: toFragment(spot) }, words];
-  const drawing: Selector = { type: 'SvgSelector', value: toSvg(spot, quote.exact.length) },
-    { tied } = spot;
+  const drawing: Selector = { type: 'SvgSelector', value: toSvg(spot, quote.exact.length) };
+  const { tied } = spot;
   if (tied.to !== 'picture') return [{ ...words, refinedBy: drawing }];
   return [
     'page' in tied.on
@@ -114,8 +114,8 @@ function spotSelectors(spot: Spot, quote: Anchor['quote']): readonly Selector[] 
   ];
 }
 
-const MEDIA_FRAGMENTS = 'http://www.w3.org/TR/media-frags/',
-  PDF_FRAGMENTS = 'http://tools.ietf.org/rfc/rfc3778';
+const MEDIA_FRAGMENTS = 'http://www.w3.org/TR/media-frags/';
+const PDF_FRAGMENTS = 'http://tools.ietf.org/rfc/rfc3778';
 
 function taken(all: readonly Annotation[], origin: string): TakenMark[] {
   const replies = (id: string) =>

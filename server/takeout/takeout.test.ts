@@ -3,13 +3,16 @@ import { v7 } from 'uuid';
 import type { Annotation, BroughtIn, SourceDetail } from '@avrelle/core/wire';
 import { startServer, type Client, type Server } from '../testing/harness';
 
-let server: Server, owner: Client, reader: Client, source: SourceDetail;
+let server: Server;
+let owner: Client;
+let reader: Client;
+let source: SourceDetail;
 const TEXT = 'The tide turns at seven. Nobody sees it turn.';
-const on = { picture: 'c'.repeat(64) },
-  stroke = [
-    [0.1, 0.2, 0.5],
-    [0.5, 0.2, 0.5],
-  ];
+const on = { picture: 'c'.repeat(64) };
+const stroke = [
+  [0.1, 0.2, 0.5],
+  [0.5, 0.2, 0.5],
+];
 const tied = {
   to: 'words',
   words: [
@@ -124,8 +127,8 @@ test('in study notes it is called what it is', async () => {
 });
 
 test('brought in again by somebody else, everything has its note and its place; a note on the whole still means the whole', async () => {
-  const file = await taken(),
-    id = await reader.keepText('tide', TEXT);
+  const file = await taken();
+  const id = await reader.keepText('tide', TEXT);
   const { body } = await reader.send<BroughtIn>(
     'POST',
     `/api/sources/${id}/annotations.jsonld`,
@@ -150,8 +153,8 @@ test('the same file twice adds nothing, also where its ids are somebody else’s
     { type: 'Annotation', id: 'http://elsewhere.test/9', target: 'x', bodyValue: 'foreign' },
     { type: 'Annotation', target: 'x', bodyValue: 'nameless' },
   ];
-  const id = await reader.keepText('tide, once more', `${TEXT} Once more.`),
-    bring = async () => (await reader.send<BroughtIn>('POST', `/api/sources/${id}/annotations.jsonld`, file)).body;
+  const id = await reader.keepText('tide, once more', `${TEXT} Once more.`);
+  const bring = async () => (await reader.send<BroughtIn>('POST', `/api/sources/${id}/annotations.jsonld`, file)).body;
   const list = async () => (await reader.send<Annotation[]>('GET', `/api/sources/${id}/annotations`)).body;
   expect(await bring()).toEqual({ brought: 9, already: 0, refused: [] });
   const first = await list();
@@ -190,8 +193,8 @@ test('a note on the whole source stands in a version that has none of its words;
     anchor: { quote: { exact: 'Nobody sees it turn', prefix: '', suffix: '' }, position: { start: 25, end: 44 } },
   });
   await owner.keepAgain(source.id, 'Eels wait below the sill until the water drops, and go out with it before dawn.');
-  const now = (await owner.send<Annotation[]>('GET', `/api/sources/${source.id}/annotations`)).body,
-    place = (id: string) => now.find((a) => a.id === id)!.place;
+  const now = (await owner.send<Annotation[]>('GET', `/api/sources/${source.id}/annotations`)).body;
+  const place = (id: string) => now.find((a) => a.id === id)!.place;
   expect(place(ids.whole)).toMatchObject({ state: 'exact', start: 0, confidence: 1 });
   expect(place(words)).toMatchObject({ state: 'lost', start: null });
 });

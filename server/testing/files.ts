@@ -171,8 +171,8 @@ export const mhtml = (address = 'http://review.saltmere.test/kept'): string =>
 
 /** A second of silence: RIFF WAVE, 8 kHz, 8 bits, one channel. */
 export function wave(seconds = 1): Buffer {
-  const data = Buffer.alloc(8000 * seconds, 128),
-    head = Buffer.alloc(44);
+  const data = Buffer.alloc(8000 * seconds, 128);
+  const head = Buffer.alloc(44);
   head.write('RIFF', 0);
   head.writeUInt32LE(36 + data.length, 4);
   head.write('WAVEfmt ', 8);

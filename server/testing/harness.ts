@@ -44,7 +44,7 @@ export interface Client {
 
 export async function startServer(options: { db?: Db; ingester?: Ingester; env?: Record<string, string>; web?: LittleWeb } = {}): Promise<Server> {
   const config = readConfig({ AVRELLE_WEB: '/nowhere', ...(options.web ? { AVRELLE_NAMES: `saltmere.test=127.0.0.1:${options.web.port}` } : {}), ...options.env });
-  const db = options.db ?? openDatabase(':memory:'), context = openContext({ config, ingester: options.ingester ?? directIngester(config, db), db, sitePause: 0 });
+  const db = options.db ?? openDatabase(':memory:'); const context = openContext({ config, ingester: options.ingester ?? directIngester(config, db), db, sitePause: 0 });
   const routes: { method: string; url: string }[] = [];
   const app = await buildApp(context, (route) => routes.push(...[route.method].flat().map((method) => ({ method, url: route.url }))));
   context.jobs.start();
@@ -81,7 +81,7 @@ function checkAnswer(method: Method, url: string, answer: unknown): void {
 }
 
 async function upload(app: FastifyInstance, cookie: string, files: readonly (readonly [name: string, bytes: Uint8Array])[], fields: Readonly<Record<string, string>>): Promise<Finished> {
-  const id = v7(), boundary = 'saltmere', part = (head: string, body: Uint8Array): Buffer => Buffer.concat([Buffer.from(`--${boundary}\r\ncontent-disposition: form-data; ${head}\r\n\r\n`), body, Buffer.from('\r\n')]);
+  const id = v7(); const boundary = 'saltmere'; const part = (head: string, body: Uint8Array): Buffer => Buffer.concat([Buffer.from(`--${boundary}\r\ncontent-disposition: form-data; ${head}\r\n\r\n`), body, Buffer.from('\r\n')]);
   const payload = Buffer.concat([...Object.entries(fields).map(([name, value]) => part(`name="${name}"`, Buffer.from(value))), ...files.map(([name, bytes]) => part(`name="file"; filename="${name}"\r\ncontent-type: application/octet-stream`, bytes)), Buffer.from(`--${boundary}--\r\n`)]);
   const sent = await app.inject({ method: 'POST', url: `/api/uploads/${id}`, headers: { cookie, 'content-type': `multipart/form-data; boundary=${boundary}` }, payload });
   if (sent.statusCode !== 200) throw new Error(sent.body);

@@ -15,12 +15,12 @@ export interface SharedTexts {
 }
 
 export async function sharedTexts(): Promise<SharedTexts> {
-  const server = await startServer(),
-    teacher = await server.person('Teacher'),
-    student = await server.person('Student'),
-    stranger = await server.person('Stranger'),
-    classId = v7(),
-    ids: string[] = [];
+  const server = await startServer();
+  const teacher = await server.person('Teacher');
+  const student = await server.person('Student');
+  const stranger = await server.person('Stranger');
+  const classId = v7();
+  const ids: string[] = [];
   await teacher.send('PUT', `/api/classes/${classId}`, { name: 'Field Course', tint: 'moss' });
   const { code } = (await teacher.send<{ code: string }>('GET', `/api/classes/${classId}`)).body;
   await student.send('POST', '/api/classes/join', { code });

@@ -44,7 +44,7 @@ const tokens = (text: string): string[] => plain(text.replace(/[\p{Script=Han}\p
 
 /** Whether words stand one after the other in a text; the last one as a beginning, unless they are a phrase. */
 function stands(text: string, words: string, phrase: boolean): boolean {
-  const wanted = tokens(words), there = tokens(text);
+  const wanted = tokens(words); const there = tokens(text);
   return there.some((_, at) => wanted.every((word, i) => (i === wanted.length - 1 && !phrase ? there[at + i]?.startsWith(word) : there[at + i] === word)));
 }
 const bears = (tags: readonly string[], tag: string): boolean => tags.some((t) => t === tag || t.startsWith(`${tag}/`));

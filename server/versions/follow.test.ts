@@ -10,8 +10,8 @@ const anchor = (words: string) =>
 const at = (text: string, words: string): [number, number] => [text.indexOf(words), text.indexOf(words) + words.length];
 
 test('annotations, what was read and the place in reading all move along', () => {
-  const ferry = anchor('The ferry leaves'),
-    gulls = anchor('Gulls rise from the slipway.');
+  const ferry = anchor('The ferry leaves');
+  const gulls = anchor('Gulls rise from the slipway.');
   const { marks, reads } = follow({
     before: BEFORE,
     after: AFTER,

@@ -34,8 +34,8 @@ const AHEAD = 200;
 
 /** Follows annotations and what was read from one version to the next; what was lost is looked for by its own anchor. */
 export function follow({ before, after, outline, marks, reads }: Follow): Followed {
-  const former = indexText(before),
-    index = indexText(after, outline);
+  const former = indexText(before);
+  const index = indexText(after, outline);
   const placed = marks.filter((m) => m.range !== null);
   const spans = reads.flatMap((read) =>
     read.spans.map(([start, end]) => ({ start, end: Math.min(end, before.length) })).filter((s) => s.end > s.start),

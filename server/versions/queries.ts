@@ -60,8 +60,8 @@ interface MarkedRow extends PlaceRow {
 /** Everybody's annotations as they stand in a version, deleted ones too: deleting can be undone. */
 export function marksIn(db: Db, versionId: string): Marked[] {
   return db.all<MarkedRow>(MARKED, { version: versionId } as never).map((row): Marked => {
-    const anchor = JSON.parse(row.anchor) as Anchor,
-      place = placeOf(row, anchor, row.version_id, row.viewed);
+    const anchor = JSON.parse(row.anchor) as Anchor;
+    const place = placeOf(row, anchor, row.version_id, row.viewed);
     return {
       id: row.id,
       anchor,

@@ -25,14 +25,14 @@ export function versionRoutes(app: FastifyInstance, context: Context): void {
   app.get('/api/sources/:id/changes', async (request): Promise<Comparison> => {
     const id = readId(request);
     readable(personOf(request).id, id);
-    const versions = versionsOf(db, id),
-      fromId = versionIdIn(context, request, id, 'from'),
-      toId = versionIdIn(context, request, id, 'to');
+    const versions = versionsOf(db, id);
+    const fromId = versionIdIn(context, request, id, 'from');
+    const toId = versionIdIn(context, request, id, 'to');
     const to = versions.find((v) => v.id === toId) ?? versions[0]!;
     const from = versions.find((v) => v.id === fromId) ?? versions.find((v) => v.number < to.number);
     if (!from || from.id === to.id) throw new AppError('one_version');
-    const before = versionText(db, from.id)!.stream,
-      after = versionText(db, to.id)!.stream;
+    const before = versionText(db, from.id)!.stream;
+    const after = versionText(db, to.id)!.stream;
     return { from, to, before, after, changes: await ingester.compare(before, after) };
   });
 }

@@ -15,14 +15,17 @@ Read it twice before you ever walk to the pegs.
 Write the height into the blue book.
 Wash the boots in the trough.`;
 
-let server: Server, owner: Client, other: Client, sourceId: string;
+let server: Server;
+let owner: Client;
+let other: Client;
+let sourceId: string;
 const ids = new Map<string, string>();
 
 async function mark(by: Client, quote: string, classIds: string[] = []): Promise<string> {
-  const source = (await by.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body,
-    { text } = (await by.send<SourceText>('GET', `/api/sources/${sourceId}/text`)).body;
-  const id = v7(),
-    start = text.indexOf(quote);
+  const source = (await by.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body;
+  const { text } = (await by.send<SourceText>('GET', `/api/sources/${sourceId}/text`)).body;
+  const id = v7();
+  const start = text.indexOf(quote);
   const answer = await by.send('PUT', `/api/annotations/${id}`, {
     sourceId,
     versionId: source.versionId,
@@ -125,20 +128,20 @@ test('what changed is told in words of both texts', async () => {
     .body;
   expect([from.number, to.number]).toEqual([1, 2]);
   const removed = changes
-      .filter((c) => c.kind === 'removed')
-      .map((c) => before.slice(...c.before))
-      .join('|'),
-    added = changes
-      .filter((c) => c.kind === 'added')
-      .map((c) => after.slice(...c.after))
-      .join('|');
+    .filter((c) => c.kind === 'removed')
+    .map((c) => before.slice(...c.before))
+    .join('|');
+  const added = changes
+    .filter((c) => c.kind === 'added')
+    .map((c) => after.slice(...c.after))
+    .join('|');
   expect(removed).toContain('The bank is soft after rain');
   expect(added).toMatch(/A new opening stands here\.[^|]*\|.*twice/);
 });
 
 test('its author places a lost one by hand, takes that back, and nobody else may', async () => {
-  const id = ids.get('The bank is soft after rain and nobody walks it alone.')!,
-    { versionId } = (await owner.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body;
+  const id = ids.get('The bank is soft after rain and nobody walks it alone.')!;
+  const { versionId } = (await owner.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body;
   expect(
     (await owner.send<Annotation>('PUT', `/api/annotations/${id}/place`, { versionId, start: 0, end: 26 })).body.place,
   ).toMatchObject({ start: 0, end: 26, byHand: true, state: 'lost' });
@@ -156,9 +159,9 @@ test('its author places a lost one by hand, takes that back, and nobody else may
 });
 
 test('written on a page opened before the newest version: placed in that at once', async () => {
-  const [, old] = (await owner.send<VersionRow[]>('GET', `/api/sources/${sourceId}/versions`)).body,
-    id = v7(),
-    start = FIRST.indexOf('Wash the boots');
+  const [, old] = (await owner.send<VersionRow[]>('GET', `/api/sources/${sourceId}/versions`)).body;
+  const id = v7();
+  const start = FIRST.indexOf('Wash the boots');
   const { body } = await owner.send<Annotation>('PUT', `/api/annotations/${id}`, {
     sourceId,
     versionId: old!.id,
@@ -186,9 +189,9 @@ test('a stranger hears nothing of versions; a class reads them and only the owne
 });
 
 test('a page is fetched again from its address', async () => {
-  const web = await littleWeb(),
-    far = await startServer({ env: { AVRELLE_NAMES: `saltmere.test=127.0.0.1:${web.port}` } }),
-    keeper = await far.person('Keeper');
+  const web = await littleWeb();
+  const far = await startServer({ env: { AVRELLE_NAMES: `saltmere.test=127.0.0.1:${web.port}` } });
+  const keeper = await far.person('Keeper');
   const cookie = async (id: string) =>
     finished(
       far.app,
@@ -230,12 +233,12 @@ test('W3C annotations go out and come in again; the same file twice adds nothing
     bodyValue: 'From elsewhere',
     target: { source: 'http://elsewhere.test/', selector: { type: 'TextQuoteSelector', exact: 'Wash the boots' } },
   };
-  const whole = { type: 'Annotation', target: 'http://x.test/', bodyValue: 'On all of it' },
-    bad = [
-      { ...foreign, target: { selector: { type: 'ImageSelector' } } },
-      { ...foreign, target: { selector: { type: 'TextQuoteSelector', exact: 'Never written anywhere' } } },
-      7,
-    ];
+  const whole = { type: 'Annotation', target: 'http://x.test/', bodyValue: 'On all of it' };
+  const bad = [
+    { ...foreign, target: { selector: { type: 'ImageSelector' } } },
+    { ...foreign, target: { selector: { type: 'TextQuoteSelector', exact: 'Never written anywhere' } } },
+    7,
+  ];
   const { body } = await owner.send<BroughtIn>('POST', `/api/sources/${sourceId}/annotations.jsonld`, [
     ...out,
     foreign,

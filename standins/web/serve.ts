@@ -45,8 +45,8 @@ export interface WebFolders {
 
 /** The simulated web: every host of `saltmere.test` on one port, with and without `www.`. */
 export function serveLittleWeb(folders: WebFolders, port: number): Promise<LittleWeb> {
-  const editions = new Map<string, number>(),
-    asked = new Map<string, number>();
+  const editions = new Map<string, number>();
+  const asked = new Map<string, number>();
   const server = http.createServer((request, response) => {
     const host = (request.headers.host ?? '').split(':')[0]!.replace(/^www\./, '');
     const { pathname } = new URL(request.url ?? '/', 'http://any');
@@ -76,8 +76,8 @@ export function serveLittleWeb(folders: WebFolders, port: number): Promise<Littl
 }
 
 function send(response: http.ServerResponse, file: string, name: string): void {
-  const packed = PACKED[name],
-    type = HEADERS[name] ?? TYPES[path.extname(file)] ?? 'application/octet-stream';
+  const packed = PACKED[name];
+  const type = HEADERS[name] ?? TYPES[path.extname(file)] ?? 'application/octet-stream';
   response.writeHead(200, { 'content-type': type, ...(packed ? { 'content-encoding': packed } : {}) });
   const bytes = fs.createReadStream(file);
   if (packed) bytes.pipe(packed === 'gzip' ? zlib.createGzip() : zlib.createBrotliCompress()).pipe(response);

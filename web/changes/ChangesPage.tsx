@@ -43,8 +43,8 @@ interface Props {
 
 function Changes({ source, comparison, former, present }: Props) {
   const { from, to, before, after } = comparison;
-  const me = useMe(),
-    navigate = useNavigate();
+  const me = useMe();
+  const navigate = useNavigate();
   const key = useChosenKey(NOBODY, true);
   const marks = useMarks(source, undefined, me, key);
   const sections = useMemo(() => paragraphs(comparison), [comparison]);

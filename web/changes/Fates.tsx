@@ -31,11 +31,11 @@ export function Fates(props: Props) {
         (a, b) =>
           Number(b.author.id === me) - Number(a.author.id === me) || (a.place!.start ?? 0) - (b.place!.start ?? 0),
       );
-  const unplaced = of('unplaced'),
-    unsure = of('unsure'),
-    edited = of('edited'),
-    moved = of('moved'),
-    still = of('in place');
+  const unplaced = of('unplaced');
+  const unsure = of('unsure');
+  const edited = of('edited');
+  const moved = of('moved');
+  const still = of('in place');
   const wordsBefore = (a: Annotation): string => {
     const place = former.find((f) => f.id === a.id)?.place;
     return place && place.start !== null && place.end !== null

@@ -9,8 +9,8 @@ const told = (before: string, after: string) => ({
 });
 
 test('changed lines stand by themselves, unchanged ones lie together', () => {
-  const before = 'The gate is old.\nIt was hung in spring.\nWe open it in March.\nThe end.',
-    after = 'The gate is old.\nIt was hung in spring.\nWe open it in October.\nThe end.';
+  const before = 'The gate is old.\nIt was hung in spring.\nWe open it in March.\nThe end.';
+  const after = 'The gate is old.\nIt was hung in spring.\nWe open it in October.\nThe end.';
   expect(paragraphs(told(before, after))).toEqual([
     { changed: false, lines: ['The gate is old.', 'It was hung in spring.'] },
     {
@@ -27,9 +27,9 @@ test('changed lines stand by themselves, unchanged ones lie together', () => {
 });
 
 test('a paragraph taken out or put in is a line of its own', () => {
-  const one = 'The gate is old.',
-    two = 'Nobody mends it any more.',
-    three = 'The tide does not mind.';
+  const one = 'The gate is old.';
+  const two = 'Nobody mends it any more.';
+  const three = 'The tide does not mind.';
   for (const [before, after, kind] of [
     [`${one}\n${two}\n${three}`, `${one}\n${three}`, 'removed'],
     [`${one}\n${three}`, `${one}\n${two}\n${three}`, 'added'],

@@ -27,8 +27,8 @@ export function paragraphs({
   const sections: Section[] = [];
   for (const line of lines) {
     if (line.length === 0) continue;
-    const last = sections.at(-1),
-      plain = line.map((p) => p.text).join('');
+    const last = sections.at(-1);
+    const plain = line.map((p) => p.text).join('');
     if (line.some((p) => p.kind !== 'kept' && p.text.trim())) sections.push({ changed: true, line });
     else if (last && !last.changed) sections[sections.length - 1] = { changed: false, lines: [...last.lines, plain] };
     else sections.push({ changed: false, lines: [plain] });

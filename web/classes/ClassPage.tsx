@@ -16,8 +16,8 @@ export default function ClassPage() {
   const { id = '' } = useParams();
   const found = useClass(id);
   const messages = useMessages();
-  const c = found.data,
-    more = useMoreReadings(id, c);
+  const c = found.data;
+  const more = useMoreReadings(id, c);
   if (!c)
     return (
       <main>

@@ -62,11 +62,11 @@ export const sendFile = <T>(url: string, file: Blob, method: 'POST' | 'PUT' = 'P
 /** Asks for a file and hands it over to be saved. */
 export async function saveFile(url: string, body: unknown, name: string): Promise<void> {
   const response = await answered(url, {
-      method: 'POST',
-      body: JSON.stringify(body),
-      headers: { 'content-type': 'application/json' },
-    }),
-    address = URL.createObjectURL(await response.blob());
+    method: 'POST',
+    body: JSON.stringify(body),
+    headers: { 'content-type': 'application/json' },
+  });
+  const address = URL.createObjectURL(await response.blob());
   Object.assign(document.createElement('a'), { href: address, download: name }).click();
   setTimeout(() => URL.revokeObjectURL(address), 60_000);
 }

@@ -39,16 +39,16 @@ test('an answer that comes after a later event does not set a job back', () => {
 });
 
 test('what an event tells outlives an answer that was on its way when it came', async () => {
-  const client = new QueryClient(),
-    batch = (state: Job['state']) => [
-      { id: 'l', label: 'l', paused: false, createdAt: '', jobs: [{ ...job('a', state, 0), batchId: 'l' }] },
-    ];
-  const answers: ((value: unknown) => void)[] = [],
-    observer = new QueryObserver(client, {
-      queryKey: keys.lists,
-      queryFn: () => new Promise((done) => answers.push(done)),
-      initialData: batch('running') as unknown,
-    });
+  const client = new QueryClient();
+  const batch = (state: Job['state']) => [
+    { id: 'l', label: 'l', paused: false, createdAt: '', jobs: [{ ...job('a', state, 0), batchId: 'l' }] },
+  ];
+  const answers: ((value: unknown) => void)[] = [];
+  const observer = new QueryObserver(client, {
+    queryKey: keys.lists,
+    queryFn: () => new Promise((done) => answers.push(done)),
+    initialData: batch('running') as unknown,
+  });
   const leave = observer.subscribe(() => undefined);
   receive(client, { type: 'job', job: { ...job('a', 'failed', 0), batchId: 'l' } });
   answers[0]!(batch('running'));

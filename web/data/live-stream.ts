@@ -42,12 +42,12 @@ export class LiveStream {
 
   /** Listens for a person, from a cursor on. Returns how to stop. */
   listen(personId: string, since: string, listener: Listener): () => void {
-    const stop = new AbortController(),
-      { channel } = this;
-    let cursor = since,
-      leave = (): void => undefined,
-      leads = false,
-      connected = true;
+    const stop = new AbortController();
+    const { channel } = this;
+    let cursor = since;
+    let leave = (): void => undefined;
+    let leads = false;
+    let connected = true;
     const stands = (is: boolean): void => {
       connected = is;
       listener.connected(is);
@@ -106,9 +106,9 @@ interface Stream {
 }
 
 function openStream(cursor: () => string, to: Stream): () => void {
-  let source: EventSource,
-    timer: ReturnType<typeof setTimeout> | undefined,
-    broken = false;
+  let source: EventSource;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let broken = false;
   const open = (): void => {
     source = new EventSource(`/api/events?since=${encodeURIComponent(cursor())}`);
     source.onopen = () => {

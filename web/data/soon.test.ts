@@ -14,10 +14,10 @@ test('what comes in is taken in later, in its order, and before anything that as
 });
 
 test('a key or a press finds it done, until that is stopped', () => {
-  const target = new EventTarget(),
-    done: string[] = [],
-    heard: string[][] = [],
-    stop = heed(target);
+  const target = new EventTarget();
+  const done: string[] = [];
+  const heard: string[][] = [];
+  const stop = heed(target);
   target.addEventListener('keydown', () => heard.push([...done]));
   soon(() => done.push('first'));
   target.dispatchEvent(new Event('keydown'));

@@ -92,8 +92,8 @@ export function slotOf(personId: string, sourceId: string, purpose: Purpose): Sl
 
 /** All unfinished words of a person on a source, the first passage first. */
 export function unfinishedOn(personId: string, sourceId: string): readonly Unfinished[] {
-  const prefix = place(personId, sourceId),
-    names = Object.keys(localStorage).filter((key) => key.startsWith(prefix));
+  const prefix = place(personId, sourceId);
+  const names = Object.keys(localStorage).filter((key) => key.startsWith(prefix));
   return names
     .flatMap((key) => read(key) ?? [])
     .filter((words) => words.note.trim() !== '')

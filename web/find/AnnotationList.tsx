@@ -28,12 +28,12 @@ interface Props {
 
 /** Marks and notes from all sources, grouped as one likes; one's own can be chosen and changed together. */
 export function AnnotationList({ hits: all, groups: known, by, shownBy, onBy, back }: Props) {
-  const me = useMe(),
-    [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const groups = useMemo(() => grouped(all, known, shownBy), [all, known, shownBy]),
-    // One with several tags is listed more than once.
-    own = [...new Map(all.map((a) => [a.id, a])).values()].filter((a) => a.author.id === me.id),
-    picked = own.filter((a) => chosen.has(a.id));
+  const me = useMe();
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const groups = useMemo(() => grouped(all, known, shownBy), [all, known, shownBy]);
+  // One with several tags is listed more than once.
+  const own = [...new Map(all.map((a) => [a.id, a])).values()].filter((a) => a.author.id === me.id);
+  const picked = own.filter((a) => chosen.has(a.id));
   const toggle = (id: string): void =>
     setChosen((before) => {
       const after = new Set(before);

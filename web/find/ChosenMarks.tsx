@@ -18,11 +18,11 @@ type Fields = {
 
 /** What can be done with one's own marks from several sources at once, each step with a way back; or taken out as Markdown. */
 export function ChosenMarks({ marks, onDone }: { marks: readonly AnnotationHit[]; onDone: () => void }) {
-  const client = useQueryClient(),
-    messages = useMessages(),
-    classes = useClasses().data ?? [],
-    kinds = useKeys().data?.mine.kinds ?? [],
-    roots = marks.filter((m) => !m.rootId);
+  const client = useQueryClient();
+  const messages = useMessages();
+  const classes = useClasses().data ?? [];
+  const kinds = useKeys().data?.mine.kinds ?? [];
+  const roots = marks.filter((m) => !m.rootId);
   const send = (
     changes: readonly ({ readonly id: string; readonly version: number } & Fields)[],
   ): Promise<readonly Annotation[]> => request<Annotation[]>('POST', '/api/annotations/changes', { changes });

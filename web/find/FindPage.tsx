@@ -17,18 +17,18 @@ const AHEAD = '1200px';
 
 /** Annotations across all sources, and the sources themselves, each with the words that were looked for in their context. */
 export default function FindPage() {
-  const [params, setParams] = useSearchParams(),
-    q = params.get('q') ?? '',
-    of = params.get('of') === 'sources' ? 'sources' : 'annotations',
-    limit = Number(params.get('limit')) || PART,
-    by = GROUPINGS.find((g) => g === params.get('by')) ?? 'none';
+  const [params, setParams] = useSearchParams();
+  const q = params.get('q') ?? '';
+  const of = params.get('of') === 'sources' ? 'sources' : 'annotations';
+  const limit = Number(params.get('limit')) || PART;
+  const by = GROUPINGS.find((g) => g === params.get('by')) ?? 'none';
   const { asked, faulty } = useReadable(q);
-  const parts = useAllFound({ q: asked, by: groupingAsked(by) }, of === 'annotations'),
-    first = useFound({ q: asked, limit: 1 }, of !== 'annotations'),
-    found = of === 'annotations' ? parts.data?.pages[0] : first.data,
-    hits = useMemo(() => parts.data?.pages.flatMap((p) => p.annotations) ?? [], [parts.data]),
-    groups = useMemo(() => parts.data?.pages.flatMap((p) => p.groups) ?? [], [parts.data]),
-    sources = useSources({ q: asked, limit: of === 'sources' ? Math.min(200, limit) : 1, passages: true });
+  const parts = useAllFound({ q: asked, by: groupingAsked(by) }, of === 'annotations');
+  const first = useFound({ q: asked, limit: 1 }, of !== 'annotations');
+  const found = of === 'annotations' ? parts.data?.pages[0] : first.data;
+  const hits = useMemo(() => parts.data?.pages.flatMap((p) => p.annotations) ?? [], [parts.data]);
+  const groups = useMemo(() => parts.data?.pages.flatMap((p) => p.groups) ?? [], [parts.data]);
+  const sources = useSources({ q: asked, limit: of === 'sources' ? Math.min(200, limit) : 1, passages: true });
   const to = (change: Record<string, string | undefined>): void =>
     setParams(
       (before) => {
@@ -41,8 +41,8 @@ export default function FindPage() {
       },
       { replace: true },
     );
-  const back = { to: `/find?${params}`, words: q ? `Find: ${q}` : 'Find' },
-    onQuery = (query: string): void => to({ q: query || undefined, limit: undefined });
+  const back = { to: `/find?${params}`, words: q ? `Find: ${q}` : 'Find' };
+  const onQuery = (query: string): void => to({ q: query || undefined, limit: undefined });
   const tab = (name: typeof of, words: string, total: number | undefined) => (
     <button
       role="tab"

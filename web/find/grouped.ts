@@ -31,8 +31,8 @@ export function grouped(
   by: Grouping,
   now = new Date(),
 ): readonly Group[] {
-  const known = new Map(groups.map((g) => [g.key, g])),
-    inGroup = new Map<string, AnnotationHit[]>();
+  const known = new Map(groups.map((g) => [g.key, g]));
+  const inGroup = new Map<string, AnnotationHit[]>();
   for (const hit of hits) {
     const key = hit.group ?? '';
     inGroup.set(key, [...(inGroup.get(key) ?? []), hit]);

@@ -9,9 +9,9 @@ import { count, day } from '../ui/when';
 
 /** What feeds brought: each is kept or skipped, and skipping can be undone. */
 export function Arrivals() {
-  const client = useQueryClient(),
-    messages = useMessages(),
-    arrivals = useArrivals().data ?? [];
+  const client = useQueryClient();
+  const messages = useMessages();
+  const arrivals = useArrivals().data ?? [];
   const without = (gone: readonly Arrival[]): void => {
     client.setQueryData<Arrival[]>(keys.arrivals, (all) => all?.filter((a) => !gone.some((g) => g.id === a.id)));
   };

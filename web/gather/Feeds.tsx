@@ -11,9 +11,9 @@ import { feedsIn } from './feeds-in';
 
 /** Feeds one follows: what they bring waits to be kept or skipped. */
 export function Feeds() {
-  const client = useQueryClient(),
-    messages = useMessages(),
-    feeds = useFeeds().data ?? [];
+  const client = useQueryClient();
+  const messages = useMessages();
+  const feeds = useFeeds().data ?? [];
   const [address, setAddress] = useState('');
   const [wrong, setWrong] = useState('');
   const [busy, setBusy] = useState(false);
@@ -37,8 +37,8 @@ export function Feeds() {
   const file = useRef<HTMLInputElement>(null);
   /** One after the other: what cannot be followed is told, the rest is. */
   const bring = async (chosen: File): Promise<void> => {
-    const addresses = feedsIn(await chosen.text()),
-      failed: string[] = [];
+    const addresses = feedsIn(await chosen.text());
+    const failed: string[] = [];
     if (addresses.length === 0)
       return setWrong(`“${chosen.name}” names no feeds: an OPML file has outlines with an xmlUrl.`);
     setBusy(true);

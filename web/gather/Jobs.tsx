@@ -18,8 +18,8 @@ const SHOWN = 6;
 
 /** What is being kept, what was kept just now, and what failed, with the reason and the way on. */
 export function Jobs({ keeping }: { keeping: Keeping }) {
-  const client = useQueryClient(),
-    navigate = useNavigate();
+  const client = useQueryClient();
+  const navigate = useNavigate();
   const jobs = useJobs().data ?? [];
   const put = (change: (all: Job[]) => Job[]): void => {
     client.setQueryData<Job[]>(keys.jobs, (all) => all && change(all));
@@ -134,8 +134,8 @@ function Done({
 }
 
 function Failed({ job, onAgain }: { job: Job; onAgain: (job: Job, how?: Again) => void }) {
-  const field = useRef<HTMLInputElement>(null),
-    wantsPassword = job.error?.field === 'password';
+  const field = useRef<HTMLInputElement>(null);
+  const wantsPassword = job.error?.field === 'password';
   const submit = (event: FormEvent): void => {
     event.preventDefault();
     onAgain(job, { password: field.current!.value });

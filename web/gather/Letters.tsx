@@ -6,9 +6,9 @@ import { useMessages } from '../ui/Messages';
 
 /** The address at which newsletters come in. */
 export function Letters() {
-  const client = useQueryClient(),
-    messages = useMessages(),
-    intake = useIntake().data;
+  const client = useQueryClient();
+  const messages = useMessages();
+  const intake = useIntake().data;
   if (!intake) return null;
   const renew = (): void =>
     void request<Intake>('POST', '/api/intake/renew', {}).then(

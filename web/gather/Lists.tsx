@@ -13,8 +13,8 @@ import { count } from '../ui/when';
 
 /** Many addresses at once: pasted or from a file; and what became of each. */
 export function Lists() {
-  const client = useQueryClient(),
-    lists = useLists().data ?? [];
+  const client = useQueryClient();
+  const lists = useLists().data ?? [];
   const [text, setText] = useState('');
   const [wrong, setWrong] = useState('');
   const file = useRef<HTMLInputElement>(null);
@@ -89,12 +89,12 @@ export function Lists() {
 const ended = (job: Job): boolean => job.state === 'done' || job.state === 'failed';
 
 function List({ batch }: { batch: Batch }) {
-  const client = useQueryClient(),
-    messages = useMessages();
-  const done = batch.jobs.filter(ended).length,
-    failed = batch.jobs.filter((j) => j.state === 'failed').length,
-    all = batch.jobs.length,
-    running = done < all;
+  const client = useQueryClient();
+  const messages = useMessages();
+  const done = batch.jobs.filter(ended).length;
+  const failed = batch.jobs.filter((j) => j.state === 'failed').length;
+  const all = batch.jobs.length;
+  const running = done < all;
   const send = (method: 'PATCH' | 'POST' | 'DELETE', path = '', body?: object): void => {
     if (path === '/again')
       client.setQueryData<Batch[]>(keys.lists, (lists) =>

@@ -47,8 +47,8 @@ const WIDTH_CHOICES = [
 
 /** Beside the page: how much, how wide, without what; what it is called; and keeping it. */
 export function LookChoices({ draft, amount, width, removed, passage, area, busy, wrong, ...act }: Props) {
-  const { meta, before, facts } = draft,
-    [title, setTitle] = useState(meta.title);
+  const { meta, before, facts } = draft;
+  const [title, setTitle] = useState(meta.title);
   const missing =
     amount === 'passage' && !passage
       ? 'Select the words on the page.'

@@ -36,10 +36,10 @@ export function LookFrame({ draft, amount, width, removed, area, onFrame, onRemo
   const trims = amount === 'whole';
 
   const onLoad = (frame: HTMLIFrameElement): void => {
-    const adapter = openPage(frame),
-      { document, window } = adapter,
-      dress = new PageDress(document, window),
-      sheet = new window.CSSStyleSheet();
+    const adapter = openPage(frame);
+    const { document, window } = adapter;
+    const dress = new PageDress(document, window);
+    const sheet = new window.CSSStyleSheet();
     document.adoptedStyleSheets = [...document.adoptedStyleSheets, sheet];
     void loadReadingFace(window, adapter.stream.text);
     setOpened({ adapter, dress, sheet });
@@ -176,8 +176,8 @@ function AreaLayer({
   };
   const drag = (event: PointerEvent<HTMLDivElement>): void => {
     if (!start.current) return;
-    const { x, y } = at(event),
-      from = start.current;
+    const { x, y } = at(event);
+    const from = start.current;
     onArea({
       x: Math.min(x, from.x),
       y: Math.min(y, from.y),

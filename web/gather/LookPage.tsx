@@ -14,8 +14,8 @@ import { pictureOfArea, type Area } from './picture-of-area';
 
 /** A page fetched to be looked at: how much of it is kept, how wide, without what. Nothing is kept until one says so. */
 export default function LookPage() {
-  const { id = '' } = useParams(),
-    draft = useDraft(id);
+  const { id = '' } = useParams();
+  const draft = useDraft(id);
   if (!draft.data)
     return (
       <main>
@@ -26,9 +26,9 @@ export default function LookPage() {
 }
 
 function Look({ draft }: { draft: Draft }) {
-  const client = useQueryClient(),
-    navigate = useNavigate(),
-    messages = useMessages();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const messages = useMessages();
   const [amount, setAmount] = useState<Amount>('whole');
   const [width, setWidth] = useState<number | null>(null);
   const [removed, setRemoved] = useState<readonly string[]>([]);
@@ -96,8 +96,8 @@ function Look({ draft }: { draft: Draft }) {
     }
   };
   const sendPicture = async ({ title, author, tags, remark }: Wanted): Promise<Job> => {
-    const picture = await pictureOfArea(frame!, area!),
-      form = new FormData();
+    const picture = await pictureOfArea(frame!, area!);
+    const form = new FormData();
     form.append('tags', tags.join(' '));
     form.append('author', author);
     form.append('remark', remark);

@@ -13,8 +13,8 @@ const LEAST_HEIGHT = 16;
  * `wider` steps further out. Never the page itself.
  */
 export function sectionAt(target: Element, wider: number): Element | undefined {
-  const view = target.ownerDocument.defaultView!,
-    body = target.ownerDocument.body;
+  const view = target.ownerDocument.defaultView!;
+  const body = target.ownerDocument.body;
   let here: Element | null = target;
   while (
     here &&
@@ -30,8 +30,8 @@ export function sectionAt(target: Element, wider: number): Element | undefined {
 }
 
 function outerOfSize(element: Element, body: Element): Element {
-  const { width, height } = element.getBoundingClientRect(),
-    around = element.parentElement;
+  const { width, height } = element.getBoundingClientRect();
+  const around = element.parentElement;
   if (!around || around === body) return element;
   const box = around.getBoundingClientRect();
   return Math.abs(box.width - width) < 2 && Math.abs(box.height - height) < 2 ? outerOfSize(around, body) : element;

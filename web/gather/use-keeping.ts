@@ -29,8 +29,8 @@ export function useKeeping() {
     }
   };
   const keep = (given: string, more: { look?: boolean } = {}): Promise<Job | undefined> => {
-    const id = v7(),
-      { address, directives } = readAddress(given);
+    const id = v7();
+    const { address, directives } = readAddress(given);
     if (directives[0]) setPassages((before) => new Map(before).set(id, formatTextDirective(directives[0]!)));
     return start(request<Job>('POST', '/api/keep', { id, address, ...more }));
   };
@@ -50,13 +50,13 @@ const bare = (file: File): string => file.name.replace(/\.[^.]+$/, '').toLowerCa
 
 /** One form a file; a transcript goes with the recording of its name, or with the only other file there is. */
 export function uploads(files: Iterable<File>): FormData[] {
-  const all = [...files],
-    transcripts = all.filter(isTranscript),
-    others = all.filter((file) => !isTranscript(file)),
-    taken = new Set<File>();
+  const all = [...files];
+  const transcripts = all.filter(isTranscript);
+  const others = all.filter((file) => !isTranscript(file));
+  const taken = new Set<File>();
   const forms = others.map((file) => {
-    const form = new FormData(),
-      words = transcripts.find((t) => bare(t) === bare(file)) ?? (others.length === 1 ? transcripts[0] : undefined);
+    const form = new FormData();
+    const words = transcripts.find((t) => bare(t) === bare(file)) ?? (others.length === 1 ? transcripts[0] : undefined);
     form.append('file', file, nameOf(file));
     if (words) {
       taken.add(words);

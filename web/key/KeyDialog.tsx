@@ -30,8 +30,8 @@ interface Props {
 
 /** The Key as it is, to be changed: one's own, or that of a class one teaches. */
 export default function KeyDialog({ open, onOpenChange, ownerId }: Props) {
-  const client = useQueryClient(),
-    { data } = useKeys();
+  const client = useQueryClient();
+  const { data } = useKeys();
   // How many marks there are of each kind changes with every mark.
   useEffect(() => void client.invalidateQueries({ queryKey: keys.keys }), [client]);
   const [chosen, setChosen] = useState(ownerId);

@@ -56,9 +56,9 @@ function useColumnKeys(): { readonly toColumn: KeyboardCoordinateGetter; begin(f
         aim.current = from;
       },
       toColumn: (event, { currentCoordinates, context: { droppableRects } }) => {
-        const step = { [KeyboardCode.Right]: 1, [KeyboardCode.Left]: -1 }[event.code as string],
-          to = step && READING_STATES[READING_STATES.indexOf(aim.current) + step],
-          column = to && droppableRects.get(to);
+        const step = { [KeyboardCode.Right]: 1, [KeyboardCode.Left]: -1 }[event.code as string];
+        const to = step && READING_STATES[READING_STATES.indexOf(aim.current) + step];
+        const column = to && droppableRects.get(to);
         if (!column) return undefined;
         event.preventDefault();
         aim.current = to;
@@ -87,9 +87,9 @@ const screenReaderInstructions = {
 
 /** A column for each state of reading; what is dragged to another, by pointer or by keys, changes its state. */
 export default function BoardView({ q, sort, chosen, changing, actions }: Props) {
-  const [held, setHeld] = useState<FoundSource>(),
-    [landed, setLanded] = useState<Landed>(),
-    keys = useColumnKeys();
+  const [held, setHeld] = useState<FoundSource>();
+  const [landed, setLanded] = useState<Landed>();
+  const keys = useColumnKeys();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, { coordinateGetter: keys.toColumn }),
@@ -150,11 +150,11 @@ interface ColumnProps extends Pick<Props, 'q' | 'sort' | 'chosen' | 'actions'> {
 }
 
 function Column({ state, q, sort, chosen, actions, landed, onFocused }: ColumnProps) {
-  const [limit, setLimit] = useState(MORE),
-    found = useSources({ q: narrowed(q, `is:${STATE_NAMES[state]}`), sort, limit }),
-    { setNodeRef, isOver } = useDroppable({ id: state });
-  const { sources = [], total } = found.data ?? {},
-    more = (total ?? 0) - sources.length;
+  const [limit, setLimit] = useState(MORE);
+  const found = useSources({ q: narrowed(q, `is:${STATE_NAMES[state]}`), sort, limit });
+  const { setNodeRef, isOver } = useDroppable({ id: state });
+  const { sources = [], total } = found.data ?? {};
+  const more = (total ?? 0) - sources.length;
   return (
     <section
       ref={setNodeRef}
@@ -201,9 +201,9 @@ interface CardProps {
 }
 
 function Card({ source, chosen, focused, onFocused, children }: CardProps) {
-  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: source.id, data: source }),
-    handle = useRef<HTMLButtonElement>(null),
-    isChosen = chosen.has(source.id);
+  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: source.id, data: source });
+  const handle = useRef<HTMLButtonElement>(null);
+  const isChosen = chosen.has(source.id);
   useEffect(() => {
     if (!focused) return;
     handle.current?.focus();

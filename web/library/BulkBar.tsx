@@ -19,11 +19,11 @@ interface Props {
 
 /** At the foot of the Library while sources are chosen: what can be done with all of them at once. */
 export default function BulkBar({ chosen, changing, collections, classes, total, onAll }: Props) {
-  const { rows } = chosen,
-    tags = [...new Set(rows.flatMap((r) => r.tags))].sort(),
-    owned = rows.filter((r) => r.owned);
-  const messages = useMessages(),
-    done = (work: Promise<boolean>): void => void work.then((held) => held && chosen.none());
+  const { rows } = chosen;
+  const tags = [...new Set(rows.flatMap((r) => r.tags))].sort();
+  const owned = rows.filter((r) => r.owned);
+  const messages = useMessages();
+  const done = (work: Promise<boolean>): void => void work.then((held) => held && chosen.none());
   return (
     <section
       aria-label="The chosen sources"

@@ -6,14 +6,14 @@ import { useSources } from '../data/queries';
 import { count } from '../ui/when';
 import { dayName, daysOfMonth, monthName, nextMonth } from './month';
 
-const SHOWN = 3,
-  MOST = 200;
+const SHOWN = 3;
+const MOST = 200;
 
 /** A month at a time, by the days on which sources came in. */
 export default function CalendarView({ q, onDay }: { q: string; onDay: (q: string) => void }) {
-  const [month, setMonth] = useState(() => dayName(new Date()).slice(0, 7)),
-    days = daysOfMonth(month),
-    found = useSources({ q: narrowed(q, `saved:${month}`), sort: 'saved', limit: MOST });
+  const [month, setMonth] = useState(() => dayName(new Date()).slice(0, 7));
+  const days = daysOfMonth(month);
+  const found = useSources({ q: narrowed(q, `saved:${month}`), sort: 'saved', limit: MOST });
   const byDay = useMemo(() => {
     const groups = new Map<string, FoundSource[]>();
     for (const source of found.data?.sources ?? []) {
@@ -56,8 +56,8 @@ export default function CalendarView({ q, onDay }: { q: string; onDay: (q: strin
           {days.map((week) => (
             <tr key={week[0]}>
               {week.map((name) => {
-                const sources = byDay.get(name) ?? [],
-                  inside = name.startsWith(month);
+                const sources = byDay.get(name) ?? [];
+                const inside = name.startsWith(month);
                 return (
                   <td
                     key={name}

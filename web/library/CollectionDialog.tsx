@@ -21,12 +21,12 @@ export default function CollectionDialog({
   onMade?: (id: string) => void;
   onRemoved?: () => void;
 }) {
-  const client = useQueryClient(),
-    classes = useClasses().data ?? [],
-    outline = useOutline().data,
-    [wrong, setWrong] = useState(''),
-    [classId, setClassId] = useState(collection?.classId ?? ''),
-    messages = useMessages();
+  const client = useQueryClient();
+  const classes = useClasses().data ?? [];
+  const outline = useOutline().data;
+  const [wrong, setWrong] = useState('');
+  const [classId, setClassId] = useState(collection?.classId ?? '');
+  const messages = useMessages();
   const outer = outline?.collections.filter((c) => c.owned && !c.parentId && c.id !== collection?.id) ?? [];
   const inside = outline?.collections.filter((c) => c.parentId === collection?.id).length ?? 0;
   const send = async (work: Promise<unknown>, then: () => void): Promise<void> => {
@@ -39,8 +39,8 @@ export default function CollectionDialog({
     }
   };
   const remove = async (): Promise<void> => {
-    const { id, name } = collection!,
-      within = inside > 0 ? ', and so does what stands inside it' : '';
+    const { id, name } = collection!;
+    const within = inside > 0 ? ', and so does what stands inside it' : '';
     const restore = async (): Promise<void> => {
       await request('POST', `/api/collections/${id}/restore`, {});
       await client.invalidateQueries({ queryKey: keys.library });
@@ -55,11 +55,11 @@ export default function CollectionDialog({
   const submit = (event: FormEvent<HTMLFormElement>): void => {
     event.preventDefault();
     const {
-        name = '',
-        parentId = '',
-        may = 'read',
-      } = Object.fromEntries(new FormData(event.currentTarget)) as Record<string, string>,
-      id = collection?.id ?? v7();
+      name = '',
+      parentId = '',
+      may = 'read',
+    } = Object.fromEntries(new FormData(event.currentTarget)) as Record<string, string>;
+    const id = collection?.id ?? v7();
     void send(
       request('PUT', `/api/collections/${id}`, {
         name,

@@ -32,18 +32,18 @@ import { changeSources } from './use-changing';
 
 /** Sources in sections, in an order of one's own; whoever may add to it may order it. */
 export default function CollectionPage() {
-  const { id = '' } = useParams(),
-    found = useCollection(id),
-    navigate = useNavigate(),
-    [editing, setEditing] = useState(false);
+  const { id = '' } = useParams();
+  const found = useCollection(id);
+  const navigate = useNavigate();
+  const [editing, setEditing] = useState(false);
   if (!found.data)
     return (
       <main>
         <State of={found} />
       </main>
     );
-  const c = found.data,
-    may = c.owned || c.may === 'add';
+  const c = found.data;
+  const may = c.owned || c.may === 'add';
   return (
     <main className="min-h-0 overflow-y-auto bg-sheet">
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
@@ -82,21 +82,21 @@ const arrangementOf = (c: CollectionDetail): Arrangement =>
   );
 
 function Ordered({ collection: c, may }: { collection: CollectionDetail; may: boolean }) {
-  const client = useQueryClient(),
-    messages = useMessages(),
-    [now, setNow] = useState(() => arrangementOf(c)),
-    [version, setVersion] = useState(c.version),
-    [naming, setNaming] = useState(false);
+  const client = useQueryClient();
+  const messages = useMessages();
+  const [now, setNow] = useState(() => arrangementOf(c));
+  const [version, setVersion] = useState(c.version);
+  const [naming, setNaming] = useState(false);
   // What somebody else ordered is shown; the handle that is held stays held.
   if (version !== c.version) {
     setVersion(c.version);
     setNow(arrangementOf(c));
   }
-  const sources = new Map(c.items.map((i) => [i.source.id, i.source])),
-    sensors = useSensors(
-      useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-      useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-    );
+  const sources = new Map(c.items.map((i) => [i.source.id, i.source]));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const put = (detail: CollectionDetail): void => {
     client.setQueryData(keys.collection(c.id), detail);
     void client.invalidateQueries({ queryKey: keys.outline });

@@ -6,14 +6,14 @@ import { useMessages } from '../ui/Messages';
 import { State } from '../ui/State';
 import { count, day } from '../ui/when';
 
-const DAYS = 30,
-  DAY_MS = 86_400_000;
+const DAYS = 30;
+const DAY_MS = 86_400_000;
 
 /** What was deleted in the last thirty days: it can be brought back with all its marks. */
 export default function DeletedPage() {
-  const client = useQueryClient(),
-    messages = useMessages(),
-    deleted = useDeleted(true);
+  const client = useQueryClient();
+  const messages = useMessages();
+  const deleted = useDeleted(true);
   const back = (id: string, title: string): void =>
     void request('POST', `/api/sources/${id}/restore`, {}).then(
       () => {

@@ -46,19 +46,19 @@ const valueOf = (source: SourceRow, field: Field): string =>
 
 /** What is known of a source, to be corrected; its tags; and how it is cited. A change made elsewhere meanwhile is shown beside one's own. */
 export default function EditSource({ source, onClose }: { source: SourceRow; onClose: () => void }) {
-  const client = useQueryClient(),
-    messages = useMessages();
+  const client = useQueryClient();
+  const messages = useMessages();
   const [wrong, setWrong] = useState<{ words: string; field?: string | undefined }>();
-  const [theirs, setTheirs] = useState<SourceDetail>(),
-    [tags, setTags] = useState(source.tags.map((t) => `#${t}`).join(' '));
+  const [theirs, setTheirs] = useState<SourceDetail>();
+  const [tags, setTags] = useState(source.tags.map((t) => `#${t}`).join(' '));
   const [given, setGiven] = useState<Record<string, string>>({});
   const now = {
     ...source,
     ...Object.fromEntries(Object.entries(given).filter(([field]) => field !== 'tags')),
     publishedAt: (given.publishedAt ?? source.publishedAt) || null,
   };
-  const ease = useEase(source.id).data,
-    cited = citation(now);
+  const ease = useEase(source.id).data;
+  const cited = citation(now);
   const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
     event.preventDefault();
     const { tags: _, ...fields } = Object.fromEntries(new FormData(event.currentTarget)) as Record<string, string>;
@@ -71,9 +71,9 @@ export default function EditSource({ source, onClose }: { source: SourceRow; onC
     try {
       if (source.owned && Object.keys(changed).length)
         await request('PATCH', `/api/sources/${source.id}`, { version: theirs?.version ?? source.version, ...changed });
-      const wanted = tagsIn(tags),
-        addTags = wanted.filter((t) => !source.tags.includes(t)),
-        takeTags = source.tags.filter((t) => !wanted.includes(t));
+      const wanted = tagsIn(tags);
+      const addTags = wanted.filter((t) => !source.tags.includes(t));
+      const takeTags = source.tags.filter((t) => !wanted.includes(t));
       if (addTags.length + takeTags.length > 0) await changeSources([{ id: source.id, addTags, takeTags }]);
       void client.invalidateQueries({ queryKey: ['source', source.id] });
       await client.invalidateQueries({ queryKey: keys.library });

@@ -36,8 +36,8 @@ export function EditableCell({ label, value, editing, written, children, onEdit,
 }
 
 function Editing({ label, value, written, onDone }: Pick<Props, 'label' | 'value' | 'written' | 'onDone'>) {
-  const [words, setWords] = useState(written?.words ?? value),
-    ended = useRef(false);
+  const [words, setWords] = useState(written?.words ?? value);
+  const ended = useRef(false);
   const done = (given: string | undefined, onward: Onward): void => {
     if (ended.current) return;
     ended.current = true;

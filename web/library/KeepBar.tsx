@@ -11,8 +11,8 @@ import { ACCEPTED } from './accepted';
 export function KeepBar() {
   const [address, setAddress] = useState('');
   const file = useRef<HTMLInputElement>(null);
-  const keeping = useKeeping(),
-    { keep, upload, wrong, busy } = keeping;
+  const keeping = useKeeping();
+  const { keep, upload, wrong, busy } = keeping;
   const held = useFileDrop((files) => void upload(files));
   const waiting = useArrivals().data?.length ?? 0;
   const begin = (look: boolean): void => {

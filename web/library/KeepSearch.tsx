@@ -19,10 +19,10 @@ export default function KeepSearch({
   q: string;
   onClose: () => void;
 }) {
-  const client = useQueryClient(),
-    messages = useMessages(),
-    classes = useClasses().data ?? [],
-    [wrong, setWrong] = useState('');
+  const client = useQueryClient();
+  const messages = useMessages();
+  const classes = useClasses().data ?? [];
+  const [wrong, setWrong] = useState('');
   const done = async (work: Promise<unknown>, words: string): Promise<void> => {
     try {
       await work;

@@ -36,18 +36,18 @@ type View = (typeof VIEWS)[number];
 const VIEW_WORDS: Readonly<Record<View, string>> = { detailed: 'Detailed', compact: 'Compact', table: 'Table', board: 'Board', calendar: 'Calendar' };
 const SORT_WORDS: Readonly<Record<SourceSort, string>> = { best: 'best first', touched: 'last touched', saved: 'newest first', title: 'by title', author: 'by author', minutes: 'shortest first', longest: 'longest first', progress: 'most read first', marks: 'most marks first' };
 /** So many can be chosen at once. */
-const MOST_CHOSEN = 500, AT_ONCE = 200;
+const MOST_CHOSEN = 500; const AT_ONCE = 200;
 
 /** What is being asked in a dialog. */
 type Asking = { readonly edit: FoundSource } | { readonly search: SavedSearch | undefined } | { readonly tag: string } | { readonly collection: true };
 
 /** Every source one may read: searched, seen in the way that suits, and changed one by one or many at once. */
 export default function LibraryPage() {
-  const [params, setParams] = useSearchParams(), [usual, setUsual] = useStored<View>('library.view', 'detailed');
-  const q = params.get('q') ?? '', view = VIEWS.find((v) => v === params.get('view')) ?? usual, sort = SOURCE_SORTS.find((s) => s === params.get('sort'));
-  const parsed = parseQuery(q), hasWords = parsed.ok && asksWords(parsed.query).length > 0, tag = parsed.ok && parsed.query?.type === 'name' && parsed.query.field === 'tag' ? parsed.query.value : undefined;
-  const { asked, faulty } = useReadable(q), list = useSourceList(asked, sort), outline = useOutline().data, classes = useClasses().data ?? [], chosen = useChosen(), changing = useChanging();
-  const [asking, setAsking] = useState<Asking>(), [beside, setBeside] = useState(false), [choosing, setChoosing] = useState(false), [scroller, setScroller] = useState<HTMLElement | null>(null), client = useQueryClient(), navigate = useNavigate();
+  const [params, setParams] = useSearchParams(); const [usual, setUsual] = useStored<View>('library.view', 'detailed');
+  const q = params.get('q') ?? ''; const view = VIEWS.find((v) => v === params.get('view')) ?? usual; const sort = SOURCE_SORTS.find((s) => s === params.get('sort'));
+  const parsed = parseQuery(q); const hasWords = parsed.ok && asksWords(parsed.query).length > 0; const tag = parsed.ok && parsed.query?.type === 'name' && parsed.query.field === 'tag' ? parsed.query.value : undefined;
+  const { asked, faulty } = useReadable(q); const list = useSourceList(asked, sort); const outline = useOutline().data; const classes = useClasses().data ?? []; const chosen = useChosen(); const changing = useChanging();
+  const [asking, setAsking] = useState<Asking>(); const [beside, setBeside] = useState(false); const [choosing, setChoosing] = useState(false); const [scroller, setScroller] = useState<HTMLElement | null>(null); const client = useQueryClient(); const navigate = useNavigate();
   const to = useCallback((change: Record<string, string | undefined>): void => setParams((before) => {
     const after = new URLSearchParams(before);
     for (const [key, value] of Object.entries(change)) { if (value) after.set(key, value); else after.delete(key); }

@@ -44,13 +44,13 @@ export function ListView({
       onKeyDown={rows.onKeyDown}
     >
       {rows.virtual.getVirtualItems().map(({ index, start, key }) => {
-        const source = list.row(index),
-          place = {
-            ref: rows.virtual.measureElement,
-            index,
-            total: list.total,
-            style: { position: 'absolute', top: 0, left: 0, right: 0, transform: `translateY(${start - rows.top}px)` },
-          } as const;
+        const source = list.row(index);
+        const place = {
+          ref: rows.virtual.measureElement,
+          index,
+          total: list.total,
+          style: { position: 'absolute', top: 0, left: 0, right: 0, transform: `translateY(${start - rows.top}px)` },
+        } as const;
         if (!source)
           return (
             <li

@@ -73,10 +73,10 @@ export default function PlainForm({ q, onQuery }: { q: string; onQuery: (q: stri
 }
 
 function Fields({ q, onQuery, onClose }: { q: string; onQuery: (q: string) => void; onClose: () => void }) {
-  const [form, setForm] = useState<Form>(() => formOf(q) ?? EMPTY_FORM),
-    known = useKnown(),
-    typed = typedFrom(form),
-    parsed = parseQuery(typed);
+  const [form, setForm] = useState<Form>(() => formOf(q) ?? EMPTY_FORM);
+  const known = useKnown();
+  const typed = typedFrom(form);
+  const parsed = parseQuery(typed);
   const lists: Partial<Record<keyof Form, readonly string[]>> = {
     tag: known.tag ?? [],
     in: known.in ?? [],

@@ -20,17 +20,17 @@ export function QueryField({
   label: string;
   placeholder: string;
 }) {
-  const [typed, setTyped] = useState(value),
-    [caret, setCaret] = useState<number>(),
-    [at, setAt] = useState(0),
-    [shut, setShut] = useState(false);
-  const input = useRef<HTMLInputElement>(null),
-    sent = useRef(value),
-    known = useKnown(),
-    id = useId(),
-    shown = useReadable(value).asked;
-  const parsed = useMemo(() => parseQuery(typed), [typed]),
-    found = caret === undefined || shut ? undefined : completionAt(typed, caret, known);
+  const [typed, setTyped] = useState(value);
+  const [caret, setCaret] = useState<number>();
+  const [at, setAt] = useState(0);
+  const [shut, setShut] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
+  const sent = useRef(value);
+  const known = useKnown();
+  const id = useId();
+  const shown = useReadable(value).asked;
+  const parsed = useMemo(() => parseQuery(typed), [typed]);
+  const found = caret === undefined || shut ? undefined : completionAt(typed, caret, known);
   // What is chosen elsewhere is written here; what is typed here is searched a moment after the last key.
   useEffect(() => {
     if (value !== sent.current) {
@@ -68,8 +68,8 @@ export function QueryField({
       write(typed.slice(0, found.from) + option.insert + typed.slice(found.to), found.from + option.insert.length);
   };
   const onKey = (event: KeyboardEvent): void => {
-    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key],
-      count = found?.options.length ?? 0;
+    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    const count = found?.options.length ?? 0;
     if (count && step) {
       event.preventDefault();
       setAt((at + step + count) % count);
@@ -198,9 +198,9 @@ function Wrong({
 
 /** What a search can ask for, of what there is. */
 export function useKnown(): KnownValues {
-  const outline = useOutline().data,
-    classes = useClasses().data,
-    own = useKeys().data;
+  const outline = useOutline().data;
+  const classes = useClasses().data;
+  const own = useKeys().data;
   return useMemo(
     () => ({
       tag: outline?.tags.map((t) => t.tag) ?? [],

@@ -22,10 +22,10 @@ export default function SearchOrder({
   searches: readonly SavedSearch[];
   children: (search: SavedSearch) => ReactNode;
 }) {
-  const client = useQueryClient(),
-    messages = useMessages(),
-    own = searches.filter((s) => s.owned),
-    [order, setOrder] = useState<readonly string[]>();
+  const client = useQueryClient();
+  const messages = useMessages();
+  const own = searches.filter((s) => s.owned);
+  const [order, setOrder] = useState<readonly string[]>();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -42,9 +42,9 @@ export default function SearchOrder({
       sensors={sensors}
       collisionDetection={closestCenter}
       onDragEnd={({ active, over }) => {
-        const ids = ordered.map((s) => s.id),
-          to = over ? ids.indexOf(String(over.id)) : -1,
-          from = ids.indexOf(String(active.id));
+        const ids = ordered.map((s) => s.id);
+        const to = over ? ids.indexOf(String(over.id)) : -1;
+        const from = ids.indexOf(String(active.id));
         if (to >= 0 && to !== from) void move(arrayMove(ids, from, to));
       }}
     >

@@ -41,8 +41,8 @@ export function Sidebar({ outline, q, onQuery: ask, onEditSearch, onEditTag, onN
       {s.name}
     </Choice>
   );
-  const tags = all ? outline.tags : outline.tags.slice(0, SHOWN_TAGS),
-    outer = outline.collections.filter((c) => !c.parentId || !outline.collections.some((o) => o.id === c.parentId));
+  const tags = all ? outline.tags : outline.tags.slice(0, SHOWN_TAGS);
+  const outer = outline.collections.filter((c) => !c.parentId || !outline.collections.some((o) => o.id === c.parentId));
   return (
     <aside
       aria-label="Filters"

@@ -10,8 +10,8 @@ interface Props {
 
 /** Beside an answer to an earlier search: why the one that is typed has none yet. */
 export function StillShown({ q, asked, onMend }: Props) {
-  const parsed = parseQuery(q),
-    error = parsed.ok ? undefined : parsed.error;
+  const parsed = parseQuery(q);
+  const error = parsed.ok ? undefined : parsed.error;
   return (
     <span role="status" className="text-brick">
       {error?.message}{' '}

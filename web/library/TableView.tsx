@@ -14,8 +14,8 @@ import type { Changing } from './use-changing';
 import { useCorrections } from './use-corrections';
 import { useRows } from './use-rows';
 
-const ROW = 34,
-  LEAST = 60;
+const ROW = 34;
+const LEAST = 60;
 
 interface Column {
   readonly name: string;
@@ -94,22 +94,22 @@ export default function TableView({
   readonly sort: SourceSort | undefined;
   onSort: (sort: SourceSort | undefined) => void;
 }) {
-  const [shown, setShown] = useStored<readonly Key[]>('library.columns', FIRST),
-    [widths, setWidths] = useStored<Partial<Record<Key, number>>>('library.widths', {});
+  const [shown, setShown] = useStored<readonly Key[]>('library.columns', FIRST);
+  const [widths, setWidths] = useStored<Partial<Record<Key, number>>>('library.widths', {});
   const rows = useRows(scroller, list.total, ROW, false, {
-      onLook: list.look,
-      onChoose: (index) => {
-        const source = list.row(index);
-        if (source) chosen.toggle(source);
-      },
-    }),
-    columns = shown.filter((key) => key in COLUMNS);
-  const facts = columns.filter((key) => FACTS[key]),
-    corrections = useCorrections(changing),
-    { editing, edit, editAgain, leave } = useEditing(rows.list);
+    onLook: list.look,
+    onChoose: (index) => {
+      const source = list.row(index);
+      if (source) chosen.toggle(source);
+    },
+  });
+  const columns = shown.filter((key) => key in COLUMNS);
+  const facts = columns.filter((key) => FACTS[key]);
+  const corrections = useCorrections(changing);
+  const { editing, edit, editAgain, leave } = useEditing(rows.list);
   const done = (source: FoundSource, key: Key, value: string | undefined, onward: Onward): void => {
-    const fact = FACTS[key]!,
-      next = facts[facts.indexOf(key) + ({ next: 1, before: -1, row: NaN, elsewhere: NaN } as const)[onward]];
+    const fact = FACTS[key]!;
+    const next = facts[facts.indexOf(key) + ({ next: 1, before: -1, row: NaN, elsewhere: NaN } as const)[onward]];
     if (value !== undefined)
       void corrections.send(source, fact, value).then((held) => held || editAgain({ id: source.id, key }));
     else if (corrections.of(source, fact)?.failed) corrections.leave(source, fact);
@@ -133,8 +133,8 @@ export default function TableView({
           {COLUMNS[key].cell(source)}
         </span>
       );
-    const here = editing?.id === source.id && editing.key === key,
-      written = corrections.of(source, fact);
+    const here = editing?.id === source.id && editing.key === key;
+    const written = corrections.of(source, fact);
     return (
       <EditableCell
         key={`${key} ${here}`}
@@ -149,8 +149,8 @@ export default function TableView({
       </EditableCell>
     );
   };
-  const width = (key: Key): number => widths[key] ?? COLUMNS[key].width,
-    grid = { gridTemplateColumns: `40px ${columns.map((key) => `${width(key)}px`).join(' ')} 76px` };
+  const width = (key: Key): number => widths[key] ?? COLUMNS[key].width;
+  const grid = { gridTemplateColumns: `40px ${columns.map((key) => `${width(key)}px`).join(' ')} 76px` };
   return (
     <div className="overflow-x-auto">
       <div
@@ -232,8 +232,8 @@ interface Cell {
 
 /** Which cell is being corrected; once none is, the row can have the focus again. */
 function useEditing(list: { readonly current: HTMLElement | null }) {
-  const [editing, setEditing] = useState<Cell>(),
-    back = useRef<string>(undefined);
+  const [editing, setEditing] = useState<Cell>();
+  const back = useRef<string>(undefined);
   useLayoutEffect(() => {
     if (editing || !back.current) return;
     const row = list.current?.querySelector<HTMLElement>(`[data-source="${back.current}"]`);

@@ -18,11 +18,11 @@ type Asked = { readonly type: 'merge' | 'take away'; readonly to: string };
 
 /** A tag of one's own under another name, made one with another, moved beneath one, or taken away; what that comes to is told first. */
 export default function TagDialog({ tag, onClose }: { tag: string; onClose: Closing }) {
-  const [to, setTo] = useState(tag),
-    [asked, setAsked] = useState<Asked>(),
-    name = to.trim().replace(/^#/, '').toLowerCase();
-  const { preview, unfit } = usePreview(tag, name),
-    { change, wrong } = useChange(tag, onClose, () => setAsked({ type: 'merge', to: name }));
+  const [to, setTo] = useState(tag);
+  const [asked, setAsked] = useState<Asked>();
+  const name = to.trim().replace(/^#/, '').toLowerCase();
+  const { preview, unfit } = usePreview(tag, name);
+  const { change, wrong } = useChange(tag, onClose, () => setAsked({ type: 'merge', to: name }));
   const submit = (event: FormEvent): void => {
     event.preventDefault();
     if (name === '' || name === tag) onClose();
@@ -107,8 +107,8 @@ function Sure({ asked, onYes, onNo }: { asked: Asked; onYes: () => void; onNo: (
 
 /** What another name would come to; `unfit` when it cannot be one. */
 function usePreview(tag: string, name: string): { preview: TagPreview | undefined; unfit: string } {
-  const [shown, setShown] = useState<{ readonly name: string; readonly preview: TagPreview }>(),
-    [unfit, setUnfit] = useState('');
+  const [shown, setShown] = useState<{ readonly name: string; readonly preview: TagPreview }>();
+  const [unfit, setUnfit] = useState('');
   useEffect(() => {
     let here = true;
     const ask = async (): Promise<void> => {
@@ -129,9 +129,9 @@ function usePreview(tag: string, name: string): { preview: TagPreview | undefine
 
 /** Changes the tag. `onInUse` when it would become one with another, and nobody has said yet that it may. */
 function useChange(tag: string, onClose: Closing, onInUse: () => void) {
-  const client = useQueryClient(),
-    messages = useMessages(),
-    [wrong, setWrong] = useState('');
+  const client = useQueryClient();
+  const messages = useMessages();
+  const [wrong, setWrong] = useState('');
   const change = async (to: string, merge: boolean): Promise<void> => {
     try {
       await request('POST', '/api/tags/change', { from: tag, to, merge });
@@ -148,9 +148,9 @@ function useChange(tag: string, onClose: Closing, onInUse: () => void) {
 }
 
 function Ribbon({ tag }: { tag: string }) {
-  const client = useQueryClient(),
-    ribbon = useTints(true).data?.[tag] ?? null,
-    [wrong, setWrong] = useState('');
+  const client = useQueryClient();
+  const ribbon = useTints(true).data?.[tag] ?? null;
+  const [wrong, setWrong] = useState('');
   const set = async (tint: string | null): Promise<void> => {
     try {
       await request('PUT', '/api/tags/tint', { tag, tint });

@@ -3,9 +3,9 @@ import { Link } from 'react-router';
 import type { RelatedTag, TagPair } from '@avrelle/core/wire';
 import { layTags } from './tag-layout';
 
-const WIDTH = 520,
-  HEIGHT = 270,
-  MOST = 12;
+const WIDTH = 520;
+const HEIGHT = 270;
+const MOST = 12;
 
 /** How a tag and those beside it stand to each other. The list below it says the same in words. */
 export default function TagMap({
@@ -18,10 +18,10 @@ export default function TagMap({
   pairs: readonly TagPair[];
 }) {
   const { spots, ties } = useMemo(
-      () => layTags(here, related.slice(0, MOST), pairs, WIDTH, HEIGHT),
-      [here, related, pairs],
-    ),
-    most = Math.max(1, ...ties.map((t) => t.together));
+    () => layTags(here, related.slice(0, MOST), pairs, WIDTH, HEIGHT),
+    [here, related, pairs],
+  );
+  const most = Math.max(1, ...ties.map((t) => t.together));
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="mb-3 w-full max-w-[520px]" aria-hidden="true">
       {ties.map(({ from, to, together }) => (

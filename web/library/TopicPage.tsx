@@ -18,16 +18,16 @@ const GROUPS = ['source', 'kind', 'person', 'day'] as const satisfies readonly G
 
 /** Everything that bears a tag, beside a page of one's own about what it adds up to. */
 export default function TopicPage() {
-  const [params] = useSearchParams(),
-    tag = (params.get('tag') ?? '').toLowerCase(),
-    [by, setBy] = useState<Grouping>('source');
-  const topic = useTopic(tag),
-    marks = useFound({ q: `tag:${tag}`, sort: 'newest', limit: MOST, by: groupingAsked(by) }),
-    sources = useSources({ q: `tag:${tag}`, sort: 'touched', limit: MOST }),
-    news = useTopicNews(tag).data,
-    fresh = new Set([...(news?.sourceIds ?? []), ...(news?.annotationIds ?? [])]);
-  const back = { to: `/topic?${params}`, words: `#${tag}` },
-    since = topic.data?.writtenAt;
+  const [params] = useSearchParams();
+  const tag = (params.get('tag') ?? '').toLowerCase();
+  const [by, setBy] = useState<Grouping>('source');
+  const topic = useTopic(tag);
+  const marks = useFound({ q: `tag:${tag}`, sort: 'newest', limit: MOST, by: groupingAsked(by) });
+  const sources = useSources({ q: `tag:${tag}`, sort: 'touched', limit: MOST });
+  const news = useTopicNews(tag).data;
+  const fresh = new Set([...(news?.sourceIds ?? []), ...(news?.annotationIds ?? [])]);
+  const back = { to: `/topic?${params}`, words: `#${tag}` };
+  const since = topic.data?.writtenAt;
   return (
     <main className="grid min-h-0 grid-cols-[minmax(0,1fr)_minmax(360px,44%)] grid-rows-[auto_minmax(0,1fr)] bg-sheet max-[900px]:block max-[900px]:overflow-y-auto">
       <div className="col-span-2 flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">

@@ -10,13 +10,13 @@ import { PageSaver, type Saving, type Sent, type StoredPage } from './page-saver
 
 const NoteEditor = lazily(() => import('../note/NoteEditor'));
 /** Between the last key and saving, and between tries without a connection, in milliseconds. */
-const PAUSE = 900,
-  AGAIN_AFTER = 2_000;
+const PAUSE = 900;
+const AGAIN_AFTER = 2_000;
 
 /** What is written about a tag: saved a moment after the last key, and kept on this computer until it is. */
 export function TopicWriting({ topic }: { topic: TopicPage }) {
-  const { text, saving, saver, later } = useSaved(topic),
-    theirs = saving?.type === 'conflict' ? saving.theirs : undefined;
+  const { text, saving, saver, later } = useSaved(topic);
+  const theirs = saving?.type === 'conflict' ? saving.theirs : undefined;
   const write = (markdown: string): void => {
     saver.write(markdown);
     later(PAUSE);
@@ -78,12 +78,12 @@ const savers = new Map<string, PageSaver>();
 
 /** Who saves the page: whoever did before, when not all was stored then; else upon a draft of an earlier visit. */
 function saverOf(client: QueryClient, personId: string, topic: TopicPage): PageSaver {
-  const key = `${personId}/${topic.tag}`,
-    before = savers.get(key);
+  const key = `${personId}/${topic.tag}`;
+  const before = savers.get(key);
   if (before && !before.settled) return before;
-  const draft = draftOf(key),
-    begun = draft.read(),
-    send = (page: StoredPage): Promise<Sent> => sendTopic(client, topic.tag, page);
+  const draft = draftOf(key);
+  const begun = draft.read();
+  const send = (page: StoredPage): Promise<Sent> => sendTopic(client, topic.tag, page);
   const made = new PageSaver(begun && begun.text !== topic.text ? begun : topic, { send, keep: draft.keep });
   if (made.text !== topic.text) made.write(made.text);
   savers.set(key, made);
@@ -92,8 +92,8 @@ function saverOf(client: QueryClient, personId: string, topic: TopicPage): PageS
 
 async function sendTopic(client: QueryClient, tag: string, { text, version }: StoredPage): Promise<Sent> {
   try {
-    const address = `/api/topics?${new URLSearchParams({ tag })}`,
-      stored = await request<TopicPage>('PUT', address, { version, text });
+    const address = `/api/topics?${new URLSearchParams({ tag })}`;
+    const stored = await request<TopicPage>('PUT', address, { version, text });
     client.setQueryData(keys.topic(tag), stored);
     return { type: 'stored', page: stored };
   } catch (error) {
@@ -105,12 +105,12 @@ async function sendTopic(client: QueryClient, tag: string, { text, version }: St
 
 /** Saves while one writes, and again while there is no connection; what is left unsaved waits for one to come back. */
 function useSaved(topic: TopicPage) {
-  const client = useQueryClient(),
-    me = useMe().id,
-    [saver] = useState(() => saverOf(client, me, topic)),
-    [text] = useState(saver.text),
-    [saving, setSaving] = useState(saver.saving),
-    timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const client = useQueryClient();
+  const me = useMe().id;
+  const [saver] = useState(() => saverOf(client, me, topic));
+  const [text] = useState(saver.text);
+  const [saving, setSaving] = useState(saver.saving);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const later = useCallback(
     (pause: number): void => {
       clearTimeout(timer.current);

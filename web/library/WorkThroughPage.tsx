@@ -20,7 +20,7 @@ interface Step { readonly at: number; readonly change?: SourceChange; readonly m
 
 /** As if a step had not been: its source comes again at once, however far one has gone on meanwhile. */
 function withoutStep(steps: readonly Step[], step: Step): readonly Step[] {
-  const place = steps.indexOf(step), from = steps[place - 1]?.at ?? 0;
+  const place = steps.indexOf(step); const from = steps[place - 1]?.at ?? 0;
   if (place < 0) return steps;
   const left = steps.toSpliced(place, 1);
   return (left.at(-1)?.at ?? 0) === from ? left : [...left, { at: from }];
@@ -28,7 +28,7 @@ function withoutStep(steps: readonly Step[], step: Step): readonly Step[] {
 
 /** New arrivals one at a time, by single keys: does it still matter, and where does it belong? */
 export default function WorkThroughPage() {
-  const waiting = useSources({ q: 'is:to-read', sort: 'saved', limit: MOST, passages: true }), [queue, setQueue] = useState<readonly FoundSource[]>(), [total, setTotal] = useState(0);
+  const waiting = useSources({ q: 'is:to-read', sort: 'saved', limit: MOST, passages: true }); const [queue, setQueue] = useState<readonly FoundSource[]>(); const [total, setTotal] = useState(0);
   // What is decided on leaves the list at hand, not the one that is worked through.
   if (!queue && waiting.data) { setQueue(waiting.data.sources); setTotal(waiting.data.total); }
   if (!queue) return <main><State of={waiting} /></main>;
@@ -36,8 +36,8 @@ export default function WorkThroughPage() {
 }
 
 function Work({ queue, total }: { queue: readonly FoundSource[]; total: number }) {
-  const [steps, setSteps] = useState<readonly Step[]>([]), [asking, setAsking] = useState<'tags' | 'collection'>();
-  const client = useQueryClient(), messages = useMessages(), outline = useOutline().data, at = steps.at(-1)?.at ?? 0, source = queue[at], collections = outline?.collections.filter((c) => c.owned || c.may === 'add') ?? [];
+  const [steps, setSteps] = useState<readonly Step[]>([]); const [asking, setAsking] = useState<'tags' | 'collection'>();
+  const client = useQueryClient(); const messages = useMessages(); const outline = useOutline().data; const at = steps.at(-1)?.at ?? 0; const source = queue[at]; const collections = outline?.collections.filter((c) => c.owned || c.may === 'add') ?? [];
   /** Goes on at once; what does not hold is told, and only that step comes back. */
   const go = (next: number, change?: Omit<SourceChange, 'id'>): void => {
     const step: Step = { at: next, ...(change && source ? { change: { id: source.id, ...change }, made: changeSources([{ id: source.id, ...change }]) } : {}) };

@@ -28,9 +28,9 @@ export function movedTo(before: Arrangement, what: string, onto: string): Arrang
   if (what === onto) return before;
   const section = sectionOf(what);
   if (section >= 0) return withSection(before, section, onto);
-  const order = flat(before),
-    from = order.indexOf(what),
-    to = order.indexOf(onto);
+  const order = flat(before);
+  const from = order.indexOf(what);
+  const to = order.indexOf(onto);
   if (from < 0 || to < 0) return before;
   order.splice(from, 1);
   order.splice(to, 0, what);
@@ -49,8 +49,8 @@ function cut(order: readonly string[], sections: number): string[][] {
 }
 
 function withSection({ sections, groups }: Arrangement, from: number, onto: string): Arrangement {
-  const over = sectionOf(onto),
-    to = over >= 0 ? over : Math.max(0, groups.findIndex((ids) => ids.includes(onto)) - 1);
+  const over = sectionOf(onto);
+  const to = over >= 0 ? over : Math.max(0, groups.findIndex((ids) => ids.includes(onto)) - 1);
   const order = [...sections.keys()].filter((n) => n !== from);
   order.splice(to, 0, from);
   return {

@@ -22,8 +22,8 @@ const valuesOf = (source: Correctable, of: readonly string[]): Facts =>
  * goes by the facts themselves, not by the version: later corrections of other facts stay.
  */
 export function factCorrector(send: typeof request): CorrectFacts {
-  const turns = new Map<string, Promise<unknown>>(),
-    versions = new Map<string, number>();
+  const turns = new Map<string, Promise<unknown>>();
+  const versions = new Map<string, number>();
   const patch = async (id: string, version: number, facts: Facts): Promise<SourceDetail> => {
     const stored = await send<SourceDetail>('PATCH', `/api/sources/${id}`, { version, ...facts });
     versions.set(id, stored.version);
@@ -37,17 +37,17 @@ export function factCorrector(send: typeof request): CorrectFacts {
     return turn;
   };
   const takeBack = async (id: string, written: Facts, before: Facts): Promise<void> => {
-    const now = await send<SourceDetail>('GET', `/api/sources/${id}`),
-      names = Object.keys(written) as Fact[],
-      there = valuesOf(now, names);
+    const now = await send<SourceDetail>('GET', `/api/sources/${id}`);
+    const names = Object.keys(written) as Fact[];
+    const there = valuesOf(now, names);
     if (names.some((fact) => there[fact] !== written[fact]))
       throw new Error('It was corrected again since: nothing was taken back.');
     await patch(id, now.version, before);
   };
   return (source, facts) =>
     inTurn(source.id, async () => {
-      const names = Object.keys(facts),
-        before = valuesOf(source, names);
+      const names = Object.keys(facts);
+      const before = valuesOf(source, names);
       const stored = await patch(source.id, Math.max(source.version, versions.get(source.id) ?? 0), facts);
       return () => inTurn(source.id, () => takeBack(source.id, valuesOf(stored, names), before));
     });

@@ -16,8 +16,8 @@ export const nextMonth = (month: string, by: number): string => {
 
 /** The weeks of a month, from Monday to Sunday (ISO 8601), whole ones: with days of the months beside it. */
 export function daysOfMonth(month: string): readonly (readonly string[])[] {
-  const before = (at(month, 1).getUTCDay() + 6) % 7,
-    length = at(nextMonth(month, 1), 0).getUTCDate();
+  const before = (at(month, 1).getUTCDay() + 6) % 7;
+  const length = at(nextMonth(month, 1), 0).getUTCDate();
   return Array.from({ length: Math.ceil((before + length) / 7) }, (_, week) =>
     Array.from({ length: 7 }, (__, day) =>
       at(month, week * 7 + day - before + 1)

@@ -4,9 +4,9 @@ import { PageSaver, type Saving, type Sent, type StoredPage } from './page-saver
 /** A server that holds one page, and answers when it is let. */
 function server() {
   let page: StoredPage = { text: '', version: 0 };
-  const kept: (StoredPage | undefined)[] = [],
-    told: Saving[] = [],
-    waiting: (() => void)[] = [];
+  const kept: (StoredPage | undefined)[] = [];
+  const told: Saving[] = [];
+  const waiting: (() => void)[] = [];
   let lost = 0;
   const answer = (asked: StoredPage): Sent => {
     if (asked.version !== page.version) return { type: 'stale', theirs: page };

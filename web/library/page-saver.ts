@@ -84,8 +84,8 @@ export class PageSaver {
   /** Whether to go on. */
   private took(text: string, sent: Sent): boolean {
     // The answer to what was sent before may have been lost on the way.
-    const isMine = sent.type === 'stale' && sent.theirs.text === text,
-      page = sent.type === 'stored' ? sent.page : isMine ? sent.theirs : undefined;
+    const isMine = sent.type === 'stale' && sent.theirs.text === text;
+    const page = sent.type === 'stored' ? sent.page : isMine ? sent.theirs : undefined;
     if (page) {
       this.now = { ...this.now, version: page.version };
       this.world.keep(this.unsent ? this.now : undefined);

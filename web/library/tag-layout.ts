@@ -21,8 +21,8 @@ export interface Tie {
   readonly together: number;
 }
 
-const TICKS = 240,
-  APART = 26;
+const TICKS = 240;
+const APART = 26;
 
 /** Where tags stand on a picture of `width` by `height`: nearer, the more often two stand together. The same tags always stand alike. */
 export function layTags(
@@ -32,23 +32,23 @@ export function layTags(
   width: number,
   height: number,
 ): { readonly spots: readonly Spot[]; readonly ties: readonly Tie[] } {
-  const most = Math.max(1, ...related.map((r) => r.together)),
-    centre: Spot = { tag: here, together: most, x: width / 2, y: height / 2, fx: width / 2, fy: height / 2 };
+  const most = Math.max(1, ...related.map((r) => r.together));
+  const centre: Spot = { tag: here, together: most, x: width / 2, y: height / 2, fx: width / 2, fy: height / 2 };
   const spots = [
-      centre,
-      ...related.map(({ tag, together }, n): Spot => ({
-        tag,
-        together,
-        x: width / 2 + Math.cos(n * 2.4) * 90,
-        y: height / 2 + Math.sin(n * 2.4) * 60,
-      })),
-    ],
-    of = new Map(spots.map((s) => [s.tag, s]));
+    centre,
+    ...related.map(({ tag, together }, n): Spot => ({
+      tag,
+      together,
+      x: width / 2 + Math.cos(n * 2.4) * 90,
+      y: height / 2 + Math.sin(n * 2.4) * 60,
+    })),
+  ];
+  const of = new Map(spots.map((s) => [s.tag, s]));
   const ties = [
     ...related.map(({ tag, together }): Tie => ({ from: centre, to: of.get(tag)!, together })),
     ...pairs.flatMap(({ a, b, together }): Tie[] => {
-      const from = of.get(a),
-        to = of.get(b);
+      const from = of.get(a);
+      const to = of.get(b);
       return from && to ? [{ from, to, together }] : [];
     }),
   ];

@@ -30,9 +30,9 @@ export interface Changing {
 
 /** Changes to one source or many: at once, told in words, with a way back that takes back just what was changed. */
 export function useChanging(): Changing {
-  const client = useQueryClient(),
-    messages = useMessages(),
-    correct = useMemo(() => factCorrector(request), []);
+  const client = useQueryClient();
+  const messages = useMessages();
+  const correct = useMemo(() => factCorrector(request), []);
   /** `work` gives what takes it back. */
   const send = async (work: () => Promise<Undo>, words: string): Promise<boolean> => {
     try {

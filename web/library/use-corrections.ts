@@ -35,8 +35,8 @@ export function useCorrections(changing: Changing): Corrections {
   return {
     of: (source, fact) => written.get(cellOf(source, fact)),
     send: async (source, fact, words) => {
-      const cell = cellOf(source, fact),
-        sent = { words, failed: false };
+      const cell = cellOf(source, fact);
+      const sent = { words, failed: false };
       put(cell, sent);
       const held = await changing.facts(source, { [fact]: words });
       put(cell, held ? undefined : { words, failed: true }, sent);

@@ -24,8 +24,8 @@ export function useRows(
   measured: boolean,
   { onLook, onChoose }: Given,
 ): Rows {
-  const list = useRef<HTMLOListElement & HTMLDivElement>(null),
-    [top, setTop] = useState(0);
+  const list = useRef<HTMLOListElement & HTMLDivElement>(null);
+  const [top, setTop] = useState(0);
   const virtual = useVirtualizer<HTMLElement, HTMLLIElement>({
     count,
     getScrollElement: () => scroller,
@@ -35,8 +35,8 @@ export function useRows(
     ...(measured ? {} : { measureElement: () => height }),
   });
   useLayoutEffect(() => {
-    const box = list.current,
-      within = scroller;
+    const box = list.current;
+    const within = scroller;
     if (!box || !within) return;
     const place = (): void =>
       setTop(box.getBoundingClientRect().top - within.getBoundingClientRect().top + within.scrollTop);
@@ -45,9 +45,9 @@ export function useRows(
     for (const child of within.children) observer.observe(child);
     return () => observer.disconnect();
   }, [scroller]);
-  const items = virtual.getVirtualItems(),
-    first = items[0]?.index ?? 0,
-    last = items.at(-1)?.index ?? 0;
+  const items = virtual.getVirtualItems();
+  const first = items[0]?.index ?? 0;
+  const last = items.at(-1)?.index ?? 0;
   const latest = useRef(onLook);
   useLayoutEffect(() => {
     latest.current = onLook;
@@ -59,8 +59,8 @@ export function useRows(
     return Boolean(link);
   };
   const onKeyDown = (event: KeyboardEvent): void => {
-    const row = (event.target as HTMLElement).closest<HTMLElement>('[data-index]'),
-      at = Number(row?.dataset.index);
+    const row = (event.target as HTMLElement).closest<HTMLElement>('[data-index]');
+    const at = Number(row?.dataset.index);
     if (row && (event.key === ' ' || event.key === 'x') && (event.target as HTMLElement).matches('[data-row]')) {
       event.preventDefault();
       return onChoose(at);

@@ -17,11 +17,11 @@ export interface SourceList {
 
 /** A list of sources of any length: pages of it are asked for as they come into view. */
 export function useSourceList(q: string, sort: SourceSort | undefined): SourceList {
-  const asked = { q, sort },
-    first = useSources(asked);
+  const asked = { q, sort };
+  const first = useSources(asked);
   const [seen, setSeen] = useState<readonly [number, number]>([0, 0]);
-  const total = first.data?.total ?? 0,
-    last = Math.max(0, Math.ceil(total / PAGE) - 1);
+  const total = first.data?.total ?? 0;
+  const last = Math.max(0, Math.ceil(total / PAGE) - 1);
   const pages = Array.from(
     { length: Math.max(0, Math.min(seen[1], last) - Math.max(1, seen[0]) + 1) },
     (_, n) => Math.max(1, seen[0]) + n,
@@ -47,8 +47,8 @@ export function useSourceList(q: string, sort: SourceSort | undefined): SourceLi
     error: first.error,
     row: (index) => known.get(index),
     look: (from, to) => {
-      const a = Math.floor(from / PAGE),
-        b = Math.floor(to / PAGE);
+      const a = Math.floor(from / PAGE);
+      const b = Math.floor(to / PAGE);
       if (a !== seen[0] || b !== seen[1]) setSeen([a, b]);
     },
   };

@@ -16,8 +16,8 @@ export function LinkPanel({ editor, active }: { editor: Editor; active: boolean 
   };
   const link = (href: string, words: string): void => {
     setOpen(false);
-    const { empty } = editor.state.selection,
-      chain = editor.chain().focus();
+    const { empty } = editor.state.selection;
+    const chain = editor.chain().focus();
     if (empty)
       chain
         .insertContent([
@@ -63,17 +63,17 @@ export function LinkPanel({ editor, active }: { editor: Editor; active: boolean 
 const MOST = 5;
 
 function Search({ onLink }: { onLink: (href: string, words: string) => void }) {
-  const [words, setWords] = useState(''),
-    query = useDeferredValue(words.trim());
+  const [words, setWords] = useState('');
+  const query = useDeferredValue(words.trim());
   const address = /^(https?:\/\/|mailto:)\S+$/i.test(query)
     ? query
     : /^[\w-]+(\.[\w-]+)+(\/\S*)?$/.test(query)
       ? `http://${query}`
       : undefined;
-  const asked = { q: asWords(query), limit: MOST },
-    wanted = asked.q !== '' && !address,
-    annotations = useFound(asked, wanted).data?.annotations ?? [],
-    sources = useSources(asked, wanted).data?.sources ?? [];
+  const asked = { q: asWords(query), limit: MOST };
+  const wanted = asked.q !== '' && !address;
+  const annotations = useFound(asked, wanted).data?.annotations ?? [];
+  const sources = useSources(asked, wanted).data?.sources ?? [];
   const item = (link: NoteLink, name: string, body: React.ReactNode) => (
     <li key={link.id}>
       <button
@@ -112,8 +112,8 @@ function Search({ onLink }: { onLink: (href: string, words: string) => void }) {
             item({ type: 'source', id: s.id }, s.title, <span className="font-read">{s.title}</span>),
           )}
           {annotations.map((a) => {
-            const quote = a.quote.map((p) => p.text).join(''),
-              note = plainWords(a.note.map((p) => p.text).join(''));
+            const quote = a.quote.map((p) => p.text).join('');
+            const note = plainWords(a.note.map((p) => p.text).join(''));
             return item(
               { type: 'annotation', id: a.id },
               (note || quote).slice(0, 60),

@@ -39,8 +39,8 @@ const MOST_MARKUP = 20;
 
 /** The rich-text editor of notes. Its words are Markdown outside. */
 export default function NoteEditor({ label, markdown, sourceId, placeholder, onChange, onSubmit, onSending }: Props) {
-  const tags = useTags().data,
-    people = useReaders(sourceId).data;
+  const tags = useTags().data;
+  const people = useReaders(sourceId).data;
   const [completing, setCompleting] = useState<Completing>();
   const [chosen, setChosen] = useState(0);
   const [busy, setBusy] = useState('');
@@ -55,8 +55,8 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
     setChosen(0);
   };
   const onKey = (event: KeyboardEvent): boolean => {
-    const { completing: now, chosen: at } = latest.current,
-      { key } = event;
+    const { completing: now, chosen: at } = latest.current;
+    const { key } = event;
     if (!now) return false;
     if (key === 'Escape') {
       // It closes the list, and not the note around it.

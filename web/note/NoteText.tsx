@@ -68,8 +68,8 @@ function NoteLink({
   onFollow: Props['onFollow'];
   children?: ReactNode;
 }) {
-  const link = parseLinkAddress(written),
-    href = hrefOf(written);
+  const link = parseLinkAddress(written);
+  const href = hrefOf(written);
   if (link?.type === 'person') return <span className="font-semibold text-tide">{children}</span>;
   if (!href) return <span>{children}</span>;
   if (!link)

@@ -35,9 +35,9 @@ export const Formula = formula('formula', true);
 export const FormulaBlock = formula('formulaBlock', false);
 
 function FormulaView({ node, selected, updateAttributes, editor, getPos }: NodeViewProps) {
-  const tex = String(node.attrs.tex),
-    block = node.type.name === 'formulaBlock',
-    field = useRef<HTMLInputElement>(null);
+  const tex = String(node.attrs.tex);
+  const block = node.type.name === 'formulaBlock';
+  const field = useRef<HTMLInputElement>(null);
   const writing = selected || tex === '';
   useEffect(() => {
     if (writing) field.current?.focus();

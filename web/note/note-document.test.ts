@@ -87,8 +87,8 @@ describe('whatever is typed comes back', () => {
 });
 
 test('an empty formula is none, wherever it stands, and swallows nothing', () => {
-  const empty = { type: 'formula', attrs: { tex: ' ' } },
-    text = (words: string) => ({ type: 'text', text: words });
+  const empty = { type: 'formula', attrs: { tex: ' ' } };
+  const text = (words: string) => ({ type: 'text', text: words });
   const note = toMarkdown({
     type: 'doc',
     content: [
@@ -124,12 +124,12 @@ test('two prices are no formula, here as where notes are shown', () => {
 });
 
 test('a note that ends with a chosen name and a blank is written without an entity', () => {
-  const doc = (content: object[]) => ({ type: 'doc', content: [{ type: 'paragraph', content }] }),
-    name = {
-      type: 'text',
-      text: '@Ines',
-      marks: [{ type: 'link', attrs: { href: 'avrelle:person/019ab000-0000-7000-8000-000000000000' } }],
-    };
+  const doc = (content: object[]) => ({ type: 'doc', content: [{ type: 'paragraph', content }] });
+  const name = {
+    type: 'text',
+    text: '@Ines',
+    marks: [{ type: 'link', attrs: { href: 'avrelle:person/019ab000-0000-7000-8000-000000000000' } }],
+  };
   expect(toMarkdown(doc([{ type: 'text', text: 'See ' }, name, { type: 'text', text: ' ' }]))).toBe(
     'See [@Ines](avrelle:person/019ab000-0000-7000-8000-000000000000)',
   );

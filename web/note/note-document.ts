@@ -150,8 +150,8 @@ function fromBlock(node: JSONContent): RootContent[] {
 
 /** Breaks and blanks at the ends of a paragraph, and blanks beside a break, have nothing to part; written down they would be entities. */
 function withoutEnds(nodes: readonly JSONContent[]): readonly JSONContent[] {
-  const isBreak = (node: JSONContent | undefined): boolean => node === undefined || node.type === 'hardBreak',
-    isCode = (node: JSONContent): boolean => node.marks?.some((m) => m.type === 'code') ?? false;
+  const isBreak = (node: JSONContent | undefined): boolean => node === undefined || node.type === 'hardBreak';
+  const isCode = (node: JSONContent): boolean => node.marks?.some((m) => m.type === 'code') ?? false;
   const trimmed = nodes.flatMap((node, n): JSONContent[] => {
     if (node.type !== 'text' || isCode(node)) return [node];
     let text = node.text ?? '';
@@ -171,8 +171,8 @@ const NESTING = ['link', 'bold', 'italic'] as const;
 function phrases(nodes: readonly JSONContent[]): PhrasingContent[] {
   const made: PhrasingContent[] = [];
   for (let at = 0; at < nodes.length;) {
-    const node = nodes[at]!,
-      mark = NESTING.map((type) => node.marks?.find((m) => m.type === type)).find(Boolean);
+    const node = nodes[at]!;
+    const mark = NESTING.map((type) => node.marks?.find((m) => m.type === type)).find(Boolean);
     if (!mark) {
       made.push(...leaf(node));
       at++;

@@ -12,8 +12,8 @@ import { apply, EDITS, leftOf, rectBetween, type Edit, type EditType, type Rect 
 
 /** Cropping a picture one keeps, and hiding parts of it for good. */
 export default function PicturePage() {
-  const { id = '' } = useParams(),
-    source = useSource(id);
+  const { id = '' } = useParams();
+  const source = useSource(id);
   if (!source.data)
     return (
       <main>
@@ -47,9 +47,9 @@ const EDIT_WORDS: Readonly<Record<EditType, { readonly name: string; readonly do
 };
 
 function Editing({ source, picture }: { source: SourceDetail; picture: string }) {
-  const client = useQueryClient(),
-    navigate = useNavigate(),
-    messages = useMessages();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const messages = useMessages();
   const [image, setImage] = useState<HTMLImageElement>();
   const [edits, setEdits] = useState<readonly Edit[]>([]);
   const [tool, setTool] = useState<EditType>('crop');
@@ -209,8 +209,8 @@ function Canvas({
   tool: EditType;
   onArea: (area: Rect | undefined) => void;
 }) {
-  const shown = useRef<HTMLCanvasElement>(null),
-    from = useRef<{ x: number; y: number }>(undefined);
+  const shown = useRef<HTMLCanvasElement>(null);
+  const from = useRef<{ x: number; y: number }>(undefined);
   useEffect(() => {
     const node = shown.current;
     if (!node || !made) return;
@@ -308,10 +308,10 @@ function Exactly({
 
 function drawn(image: HTMLImageElement, edits: readonly Edit[]): HTMLCanvasElement {
   const canvas = Object.assign(document.createElement('canvas'), {
-      width: image.naturalWidth,
-      height: image.naturalHeight,
-    }),
-    pen = canvas.getContext('2d', { willReadFrequently: true })!;
+    width: image.naturalWidth,
+    height: image.naturalHeight,
+  });
+  const pen = canvas.getContext('2d', { willReadFrequently: true })!;
   pen.drawImage(image, 0, 0);
   const pixels = pen.getImageData(0, 0, canvas.width, canvas.height);
   for (const edit of edits) apply(pixels, edit);

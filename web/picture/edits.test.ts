@@ -15,16 +15,16 @@ const area = { x: 5, y: 6, width: 26, height: 20 };
 const inside = (x: number, y: number): boolean => x >= 5 && x < 31 && y >= 6 && y < 26;
 
 test('blacking out leaves black and nothing else, and touches nothing beside it', () => {
-  const before = picture(),
-    after = picture();
+  const before = picture();
+  const after = picture();
   apply(after, { type: 'hide', area });
   for (let y = 0; y < 30; y++)
     for (let x = 0; x < 40; x++) expect(at(after, x, y)).toEqual(inside(x, y) ? [0, 0, 0, 255] : at(before, x, y));
 });
 
 describe('pixelating', () => {
-  const before = picture(),
-    after = picture();
+  const before = picture();
+  const after = picture();
   apply(after, { type: 'pixelate', area });
   test('leaves one colour a block, the mean of what was there', () => {
     const block = [];

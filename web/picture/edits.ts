@@ -21,8 +21,8 @@ export interface Pixels {
 }
 
 /** Fewer than this across would leave what was there to be guessed. */
-const MOST_ACROSS = 8,
-  LEAST_SIDE = 12;
+const MOST_ACROSS = 8;
+const LEAST_SIDE = 12;
 
 /** Blacks out or pixelates an area, in place: what was there is not in the pixels any more. Cropping leaves them as they are. */
 export function apply(pixels: Pixels, { type, area }: Edit): void {
@@ -52,12 +52,12 @@ function fill({ width, data }: Pixels, area: Rect, [red, green, blue]: Colour): 
 
 /** Of the colours as they are seen; what is clear counts as white. */
 function mean({ width, data }: Pixels, area: Rect): Colour {
-  const sum = [0, 0, 0],
-    count = area.width * area.height;
+  const sum = [0, 0, 0];
+  const count = area.width * area.height;
   for (let y = area.y; y < area.y + area.height; y++) {
     for (let x = area.x; x < area.x + area.width; x++) {
-      const at = 4 * (y * width + x),
-        opacity = data[at + 3]! / 255;
+      const at = 4 * (y * width + x);
+      const opacity = data[at + 3]! / 255;
       for (let c = 0; c < 3; c++) sum[c] = sum[c]! + data[at + c]! * opacity + 255 * (1 - opacity);
     }
   }
@@ -70,9 +70,9 @@ export const leftOf = (edits: readonly Edit[], whole: Rect): Rect =>
 
 /** A rectangle between two points, in whole pixels, within another; undefined where nothing of it is in there. */
 export function rectBetween(a: { x: number; y: number }, b: { x: number; y: number }, within: Rect): Rect | undefined {
-  const x = Math.max(within.x, Math.floor(Math.min(a.x, b.x))),
-    y = Math.max(within.y, Math.floor(Math.min(a.y, b.y)));
-  const width = Math.min(within.x + within.width, Math.ceil(Math.max(a.x, b.x))) - x,
-    height = Math.min(within.y + within.height, Math.ceil(Math.max(a.y, b.y))) - y;
+  const x = Math.max(within.x, Math.floor(Math.min(a.x, b.x)));
+  const y = Math.max(within.y, Math.floor(Math.min(a.y, b.y)));
+  const width = Math.min(within.x + within.width, Math.ceil(Math.max(a.x, b.x))) - x;
+  const height = Math.min(within.y + within.height, Math.ceil(Math.max(a.y, b.y))) - y;
   return width > 0 && height > 0 ? { x, y, width, height } : undefined;
 }

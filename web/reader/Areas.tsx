@@ -30,8 +30,8 @@ export function Areas({ page, layout, threads, opened, drawing, draft: made, onO
   const marked = useMemo(
     () =>
       (page && layout > 0 ? threads : []).flatMap((thread) => {
-        const spot = thread.root.anchor?.spot,
-          box = page && spot?.type === 'area' ? areaBox(page.adapter, spot) : undefined;
+        const spot = thread.root.anchor?.spot;
+        const box = page && spot?.type === 'area' ? areaBox(page.adapter, spot) : undefined;
         return box && spot?.type === 'area' ? [{ thread, spot, box }] : [];
       }),
     [page, layout, threads],
@@ -40,8 +40,8 @@ export function Areas({ page, layout, threads, opened, drawing, draft: made, onO
   return (
     <>
       {marked.map(({ thread: { root }, spot, box }) => {
-        const { kind } = root,
-          line = `var(--${kind.pigment}-line)`;
+        const { kind } = root;
+        const line = `var(--${kind.pigment}-line)`;
         const shape = isPin(spot)
           ? { left: box.left - 11, top: box.top - 11, width: 22, height: 22, borderRadius: 11 }
           : box;
@@ -102,15 +102,15 @@ function Drawing({ page, onDrawn, onOverWords }: Pick<Props, 'onDrawn' | 'onOver
     return areaBetween(on, share(from), share(to), LEAST / Math.min(box.width, box.height));
   };
   const down = (event: PointerEvent<HTMLDivElement>): void => {
-    const point = at(event),
-      holder = page.adapter.holderAt(point.x, point.y),
-      block = holder && blockOf(page.adapter, holder.element);
+    const point = at(event);
+    const holder = page.adapter.holderAt(point.x, point.y);
+    const block = holder && blockOf(page.adapter, holder.element);
     event.currentTarget.setPointerCapture(event.pointerId);
     begun.current = { ...point, lies: holder && block && { ...holder, block } };
   };
   const move = (event: PointerEvent<HTMLDivElement>): void => {
-    const from = begun.current,
-      to = at(event);
+    const from = begun.current;
+    const to = at(event);
     if (from)
       setShown(
         from.lies
@@ -124,8 +124,8 @@ function Drawing({ page, onDrawn, onOverWords }: Pick<Props, 'onDrawn' | 'onOver
       );
   };
   const up = (event: PointerEvent<HTMLDivElement>): void => {
-    const from = begun.current,
-      to = at(event);
+    const from = begun.current;
+    const to = at(event);
     begun.current = undefined;
     setShown(undefined);
     if (from?.lies) onDrawn(spotTo(from.lies, from, to), from.lies.block);

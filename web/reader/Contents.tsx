@@ -6,8 +6,8 @@ const MOST = 400;
 
 /** The headings of a source, each leading to its place; pages and times stand beside them. */
 export function Contents({ text, outline, onGo }: { text: string; outline: Outline; onGo: (block: Block) => void }) {
-  const headings = outline.filter((block) => block.role === 'heading' && !block.aside).slice(0, MOST),
-    outer = Math.min(...headings.map((h) => h.level ?? 1));
+  const headings = outline.filter((block) => block.role === 'heading' && !block.aside).slice(0, MOST);
+  const outer = Math.min(...headings.map((h) => h.level ?? 1));
   if (headings.length < 2) return null;
   return (
     <DropdownMenu.Root modal={false}>

@@ -47,8 +47,8 @@ const NAMES: Readonly<Record<Edge, string>> = { start: 'Beginning of the mark', 
 /** Two handles at the ends of the open mark: dragged from word to word, or moved with the keys and settled with Enter. */
 export function Ends({ page, layout, thread, text, language, onPress, onMove }: Props) {
   const [tried, setTried] = useState<StreamRange>();
-  const range = tried ?? thread.range,
-    { adapter, painter } = page;
+  const range = tried ?? thread.range;
+  const { adapter, painter } = page;
   const pieces = (unit: Unit): readonly Piece[] => {
     if (unit === 'paragraph') return adapter.stream.outline;
     if (unit === 'sentence') return sentencesOf(text, language);
@@ -93,8 +93,8 @@ export function Ends({ page, layout, thread, text, language, onPress, onMove }: 
     };
   const pressedAt = useRef<{ readonly x: number; readonly y: number }>(undefined);
   const release = (event: PointerEvent<HTMLElement>): void => {
-    const from = pressedAt.current,
-      frame = event.currentTarget.parentElement!.getBoundingClientRect();
+    const from = pressedAt.current;
+    const frame = event.currentTarget.parentElement!.getBoundingClientRect();
     if (from && Math.hypot(event.clientX - from.x, event.clientY - from.y) < STILL) {
       setTried(undefined);
       onPress(event.clientX - frame.left, event.clientY - frame.top);
@@ -104,20 +104,20 @@ export function Ends({ page, layout, thread, text, language, onPress, onMove }: 
     (edge: Edge) =>
     (event: PointerEvent<HTMLElement>): void => {
       if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
-      const frame = event.currentTarget.parentElement!.getBoundingClientRect(),
-        offset = adapter.offsetAt(event.clientX - frame.left, event.clientY - frame.top);
+      const frame = event.currentTarget.parentElement!.getBoundingClientRect();
+      const offset = adapter.offsetAt(event.clientX - frame.left, event.clientY - frame.top);
       if (offset === undefined) return;
       const near = around(text.outline, offset).flatMap((b) =>
         (event.altKey ? charactersIn : wordsIn)(text.text, b, language || 'en'),
       );
       grow(snapEdge(range, edge, offset, near));
     };
-  const boxes = layout > 0 ? adapter.boxes(range) : [],
-    first = boxes[0],
-    last = boxes.at(-1);
+  const boxes = layout > 0 ? adapter.boxes(range) : [];
+  const first = boxes[0];
+  const last = boxes.at(-1);
   if (!first || !last) return null;
-  const from = (box: Box): number => box.left - 13,
-    to = (box: Box): number => box.left + box.width - 11;
+  const from = (box: Box): number => box.left - 13;
+  const to = (box: Box): number => box.left + box.width - 11;
   const place: Readonly<Record<Edge, { left: number; top: number; height: number }>> = {
     start: { left: rightToLeft ? to(first) : from(first), top: first.top - 4, height: first.height + 8 },
     end: { left: rightToLeft ? from(last) : to(last), top: last.top - 4, height: last.height + 8 },

@@ -11,8 +11,8 @@ import { Strip } from './Strip';
 
 /** What a reader must know of how this was kept, with the way on. Put away for this visit by its cross. */
 export function Facts({ source }: { source: SourceDetail }) {
-  const client = useQueryClient(),
-    messages = useMessages();
+  const client = useQueryClient();
+  const messages = useMessages();
   const [away, setAway] = useState(false);
   const { scripted, remote = 0, scanned = 0, pages = 0 } = source.facts;
   const fetchPictures = (): void =>

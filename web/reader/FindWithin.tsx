@@ -30,9 +30,9 @@ export function FindWithin({ text, outline, showWhole, onShow, onClose }: Props)
   const step = (by: 1 | -1): void => {
     if (found.length) setAt((now) => (Math.min(now, found.length - 1) + by + found.length) % found.length);
   };
-  const block = here && outline.find((b) => b.start <= here.start && here.start < b.end),
-    place = placeName(block?.locator),
-    unseen = block?.aside && showWhole;
+  const block = here && outline.find((b) => b.start <= here.start && here.start < b.end);
+  const place = placeName(block?.locator);
+  const unseen = block?.aside && showWhole;
   return (
     <Strip>
       <input

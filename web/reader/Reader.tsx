@@ -75,7 +75,7 @@ const worthTelling = (before: Scroll, top: number, height: number, pageHeight: n
 
 export function Reader({ source, text, annotations, classes }: Props) {
   const me = useMe();
-  const wide = useWide(), messages = useMessages();
+  const wide = useWide(); const messages = useMessages();
   const [view, setView] = useState<View>(source.kind === 'pdf' && wide ? 'kept' : 'main');
   const [shown, setShown] = useState<Shown>({ whose: 'all' });
   const [order, setOrder] = useState<Order>('place');
@@ -94,7 +94,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const [focused, setFocused] = useFocusMode();
   const { hold, measure, zoom, setZoom, size } = useFrameSize(source, view);
   const { page, height, layout, onLoad } = usePage({ view, kind: source.kind, unit: size.unit, type }, size.scale);
-  const drawn = isOverPicture({ view, kind: source.kind }), isRecording = source.kind === 'audio' || source.kind === 'video';
+  const drawn = isOverPicture({ view, kind: source.kind }); const isRecording = source.kind === 'audio' || source.kind === 'video';
   useFittedWords(page, size.unit, drawn);
   usePrepared(page, text);
   useEffect(() => { if (page && source.kind === 'pdf') measure(page.adapter.document); }, [page, source.kind, measure]);
@@ -111,7 +111,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const goTo = useCallback((top: number) => scroller.current?.scrollTo({ top: Math.max(0, top) }), []);
   const open = useCallback((id: string) => { setOpened((before) => new Set([...before, id])); setHeld(id); }, []);
   const { placing, mayWrite, choose, putHere, leave, accept, copyAddress } = usePlacing({ source, text, annotations, marks, page });
-  const spoken = useRef<HTMLParagraphElement>(null), say = (words: string): void => { if (spoken.current) spoken.current.textContent = words; };
+  const spoken = useRef<HTMLParagraphElement>(null); const say = (words: string): void => { if (spoken.current) spoken.current.textContent = words; };
   const { draft, selection, mark, markAgain, write, writeAt, begin, setDown, copy, leaveDraft } = useMarking({ page, text: text.text, marks, threads: all, me: me.id, key, audience, scroller, placing, putHere, mayWrite, open, say,
     beginning: () => setFocused(false),
     hidden: (made) => (isShown({ ...made, author: me, classIds: audience }, shown, me.id) ? undefined : () => setShown({ whose: 'all' })),
@@ -141,7 +141,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
 
   const drawAt = (spot: Spot, about: StreamRange): void => { setDrawing(false); writeAt(spot, about); };
   const letGo = (): void => { leave(); setDrawing(false); ink.turn(false); setFocused(false); choosing.end(); page?.adapter.select(undefined); page?.painter.found(undefined); setOpened(new Set()); setHeld(undefined); };
-  const openThread = all.find((t) => t.root.id === held && opened.has(t.root.id) && t.root.author.id === me.id && !t.root.deleted), openMine = openThread?.root;
+  const openThread = all.find((t) => t.root.id === held && opened.has(t.root.id) && t.root.author.id === me.id && !t.root.deleted); const openMine = openThread?.root;
   useKeyboard(page, key.kinds, {
     selecting: () => Boolean(selection()), mark, markAgain: () => (ink.on ? ink.onWords() : markAgain()), write, step, walk, letGo, undo: marks.undo, redo: marks.redo,
     rekind: (kind) => { if (openMine) void marks.change(openMine, { kind: kind.code }, `made a ${kind.name.toLowerCase()}`); return Boolean(openMine); },
@@ -165,7 +165,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const chooseAudience = async (classIds: readonly string[]): Promise<void> => { if (await share(classIds)) setAudience(classIds); };
   const forAll = async (classIds: readonly string[]): Promise<void> => { if (await share(classIds)) choosing.change(() => ({ classIds }), 'given another audience'); };
 
-  const room = page?.adapter.document.documentElement.clientWidth ?? 0, columnRight = Math.min(Math.max(0, (room - type.measure - 300) / 2) + 72 + type.measure, Math.max(0, room - 24));
+  const room = page?.adapter.document.documentElement.clientWidth ?? 0; const columnRight = Math.min(Math.max(0, (room - type.measure - 300) / 2) + 72 + type.measure, Math.max(0, room - 24));
   const fromClass = useLocation().state as { back?: { to: string; words: string } } | null;
   return (
     <KeyProvider value={key}>

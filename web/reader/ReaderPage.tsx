@@ -25,8 +25,8 @@ export default function ReaderPage() {
   const source = useSource(id, version);
   const detail =
     source.data?.versionNumber === number ? source.data : first?.versionNumber === number ? first : undefined;
-  const wide = useWide(),
-    { kind, versionId, facts } = detail ?? {};
+  const wide = useWide();
+  const { kind, versionId, facts } = detail ?? {};
   // Opened while text and marks are still on their way.
   useEffect(() => {
     if (kind === 'pdf' && wide)

@@ -31,8 +31,8 @@ const VIEWS: Partial<Record<SourceKind, Readonly<Record<View, string>>>> = {
 
 /** Above the page: whence I came, what I read, which version, and who can see what I write now. */
 export function RunningHead({ source, view, onView, back, audience, within, onPicture, zoom, onZoom }: Props) {
-  const views = VIEWS[source.kind],
-    other = view === 'main' ? 'kept' : 'main';
+  const views = VIEWS[source.kind];
+  const other = view === 'main' ? 'kept' : 'main';
   return (
     <header className="steps-back grid grid-cols-[1fr_auto_1fr] items-center gap-4 border-b border-rule px-6 py-[5px] text-[14px] text-soft max-[900px]:grid-cols-[auto_1fr] max-[900px]:px-3">
       <div className="flex min-w-0 items-center gap-4">
@@ -83,8 +83,8 @@ export function RunningHead({ source, view, onView, back, audience, within, onPi
 }
 
 function Zoom({ zoom, onZoom }: { zoom: number; onZoom: (zoom: number) => void }) {
-  const smaller = ZOOMS.findLast((z) => z < zoom),
-    larger = ZOOMS.find((z) => z > zoom);
+  const smaller = ZOOMS.findLast((z) => z < zoom);
+  const larger = ZOOMS.find((z) => z > zoom);
   const button = (words: string, sign: string, to: number | undefined) => (
     <button
       className="px-1 hover:text-ink disabled:opacity-40"

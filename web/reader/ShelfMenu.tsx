@@ -10,12 +10,12 @@ const EditSource = lazy(() => import('../library/EditSource'));
 
 /** Where the source at hand belongs: its state, its tags and facts, its collections. */
 export function ShelfMenu({ source, back }: { source: SourceDetail; back: string }) {
-  const [open, setOpen] = useState(false),
-    [editing, setEditing] = useState(false),
-    navigate = useNavigate(),
-    changing = useChanging();
-  const collections = useOutline(open).data?.collections.filter((c) => c.owned || c.may === 'add') ?? [],
-    holding = useHolding(source.id, open).data ?? [];
+  const [open, setOpen] = useState(false);
+  const [editing, setEditing] = useState(false);
+  const navigate = useNavigate();
+  const changing = useChanging();
+  const collections = useOutline(open).data?.collections.filter((c) => c.owned || c.may === 'add') ?? [];
+  const holding = useHolding(source.id, open).data ?? [];
   return (
     <>
       <DropdownMenu.Root modal={false} open={open} onOpenChange={setOpen}>

@@ -16,8 +16,8 @@ const same = (a: Whose, b: Whose): boolean => JSON.stringify(a) === JSON.stringi
 
 /** Whose marks are on the page, and which: the page itself does not move by a hair. */
 export const ShowMenu = memo(function ShowMenu(props: Props) {
-  const { shown, marks, classes, me, onShow } = props,
-    number = marks.filter((a) => isShown(a, shown, me)).length;
+  const { shown, marks, classes, me, onShow } = props;
+  const number = marks.filter((a) => isShown(a, shown, me)).length;
   const narrowed = [
     typeof shown.whose === 'object' && nameOf(shown.whose, marks, classes),
     shown.kind && marks.find((a) => a.kind.code === shown.kind)?.kind.name.toLowerCase(),
@@ -71,8 +71,8 @@ function Choices({ shown, marks, classes, me, onShow }: Props) {
   const people = [
     ...new Map(marks.filter((a) => a.author.id !== me).map((a) => [a.author.id, a.author])).values(),
   ].sort((a, b) => a.name.localeCompare(b.name));
-  const kinds = [...new Map(marks.map((a) => [a.kind.code, a.kind])).values()],
-    tags = [...new Set(marks.flatMap((a) => a.tags))].sort();
+  const kinds = [...new Map(marks.map((a) => [a.kind.code, a.kind])).values()];
+  const tags = [...new Set(marks.flatMap((a) => a.tags))].sort();
   const here = classes.filter((c) => marks.some((a) => a.classIds.includes(c.id)));
   const item = (key: string, on: boolean, words: ReactNode, next: Shown) => (
     <DropdownMenu.CheckboxItem key={key} className="item" checked={on} onCheckedChange={() => onShow(next)}>

@@ -15,9 +15,9 @@ interface Props {
   onGo(top: number): void;
 }
 
-const STEP = 5,
-  WIDTH = 96,
-  HEIGHT = 640;
+const STEP = 5;
+const WIDTH = 96;
+const HEIGHT = 640;
 
 /** The whole document as a strip: its lines and headings, what is read, where the marks are thick. Click or drag to go. */
 export function Spine({ blocks, spans, threads, places, pageHeight, view, text, onGo }: Props) {
@@ -29,8 +29,8 @@ export function Spine({ blocks, spans, threads, places, pageHeight, view, text, 
     const box = strip.current!.getBoundingClientRect();
     onGo(((event.clientY - box.top) / box.height) * pageHeight - view.height / 2);
   };
-  const top = y(view.top),
-    bottom = Math.min(HEIGHT, y(view.top + view.height));
+  const top = y(view.top);
+  const bottom = Math.min(HEIGHT, y(view.top + view.height));
   return (
     <aside aria-label="Spine" className="steps-back hidden border-r border-rule py-3 min-[900px]:block">
       <svg
@@ -93,8 +93,8 @@ const SpineMarks = memo(function SpineMarks({
   } of threads) {
     const place = places.get(id);
     if (!place) continue;
-    const dash = `M58 ${round((place.top / Math.max(1, pageHeight)) * HEIGHT + 1.4)}h${round(Math.min(24, 5 + (range.end - range.start) / 9))}`,
-      of = paths.get(kind.pigment);
+    const dash = `M58 ${round((place.top / Math.max(1, pageHeight)) * HEIGHT + 1.4)}h${round(Math.min(24, 5 + (range.end - range.start) / 9))}`;
+    const of = paths.get(kind.pigment);
     if (of) of.push(dash);
     else paths.set(kind.pigment, [dash]);
   }
@@ -123,8 +123,8 @@ function spineLines(blocks: readonly PlacedBlock[], spans: Spans, pageHeight: nu
   const lines: Line[] = [];
   let at = 0;
   for (let y = 2; y < HEIGHT; y += STEP) {
-    const from = (y / HEIGHT) * pageHeight,
-      to = ((y + STEP) / HEIGHT) * pageHeight;
+    const from = (y / HEIGHT) * pageHeight;
+    const to = ((y + STEP) / HEIGHT) * pageHeight;
     while (at < blocks.length && blocks[at]!.bottom < from) at++;
     const here = blocks.slice(at, at + 40).filter((b) => b.top < to);
     const heading = here.find((b) => b.block.role === 'heading' && b.top >= from);

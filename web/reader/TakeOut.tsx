@@ -10,8 +10,8 @@ import { count } from '../ui/when';
 
 /** Annotations of another program, as a file of W3C annotations, become one's own. */
 function BringIn({ sourceId, onWrong }: { sourceId: string; onWrong: (words: string) => void }) {
-  const client = useQueryClient(),
-    messages = useMessages();
+  const client = useQueryClient();
+  const messages = useMessages();
   const file = useRef<HTMLInputElement>(null);
   const bring = async (chosen: File): Promise<void> => {
     try {

@@ -13,8 +13,8 @@ import { ACCEPTED } from '../library/accepted';
 
 /** Which version is read, the others, what changed between them, and keeping the source again. */
 export function VersionMenu({ source }: { source: SourceDetail }) {
-  const client = useQueryClient(),
-    messages = useMessages();
+  const client = useQueryClient();
+  const messages = useMessages();
   const file = useRef<HTMLInputElement>(null);
   const [begun, setBegun] = useState<string>();
   const begin = (send: (id: string) => Promise<Job>): void => {

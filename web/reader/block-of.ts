@@ -4,9 +4,9 @@ import type { PageAdapter } from './page-frame';
 
 /** The block of text nearest to a picture or page: its own first one, else the last before it. */
 export function blockOf({ stream }: PageAdapter, element: Element): Block | undefined {
-  const home = pathTo(element),
-    figure = element.closest('figure'),
-    around = figure ? pathTo(figure) : home;
+  const home = pathTo(element);
+  const figure = element.closest('figure');
+  const around = figure ? pathTo(figure) : home;
   const within = stream.outline.find(
     (block) => !block.aside && (isBelow(block.path, around) || isBelow(block.path, home)),
   );

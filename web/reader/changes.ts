@@ -63,10 +63,10 @@ export function stepForward(history: History): { history: History; change: Chang
 
 /** The change of one annotation with what it was before; of what is the same already nothing is left. */
 export function partOf(annotation: Annotation, fields: Fields): Part {
-  const before = fieldsOf(annotation),
-    keys = (Object.keys(fields) as (keyof Fields)[]).filter(
-      (key) => JSON.stringify(before[key]) !== JSON.stringify(fields[key]),
-    );
+  const before = fieldsOf(annotation);
+  const keys = (Object.keys(fields) as (keyof Fields)[]).filter(
+    (key) => JSON.stringify(before[key]) !== JSON.stringify(fields[key]),
+  );
   const only = (all: Fields): Fields => Object.fromEntries(keys.map((key) => [key, all[key]]));
   return { id: annotation.id, redo: only(fields), undo: only(before) };
 }

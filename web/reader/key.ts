@@ -24,8 +24,8 @@ export function useChosenKey(
 ): Key & { readonly other: OwnedKey | undefined } {
   const { data } = useKeys();
   return useMemo(() => {
-    const brought = data?.classes.find((k) => classIds.includes(k.ownerId) && k.kinds.length > 0),
-      chosen = preferMine ? data?.mine : (brought ?? data?.mine);
+    const brought = data?.classes.find((k) => classIds.includes(k.ownerId) && k.kinds.length > 0);
+    const chosen = preferMine ? data?.mine : (brought ?? data?.mine);
     const all = [...(data ? [data.mine, ...data.classes].flatMap((k) => k.kinds) : []), PLAIN_NOTE];
     return {
       kinds: chosen?.kinds ?? KEY,

@@ -64,8 +64,8 @@ export interface PageAdapter {
 
 /** The adapter for a snapshot in its sandboxed frame. Call when the frame has loaded. */
 export function openPage(frame: HTMLIFrameElement): PageAdapter {
-  const document = frame.contentDocument!,
-    window = frame.contentWindow as Window & typeof globalThis;
+  const document = frame.contentDocument!;
+  const window = frame.contentWindow as Window & typeof globalThis;
   const stream = readTree(document.documentElement as unknown as TextNodeLike);
   const map = new TreeMap(stream);
   refuseDrops(window);
@@ -186,18 +186,18 @@ const boxOf = (element: Element, window: Window, scale: number): Box => {
 function pageExtents(outline: Outline, document: Document): Extent[] | undefined {
   const first = document.querySelector('section[data-avrelle-page]');
   if (!first || !isDrawn(first, document.defaultView!)) return undefined;
-  const unit = Number.parseFloat(document.defaultView!.getComputedStyle(first).getPropertyValue('--u')),
-    tops = new Map<Element, number>();
+  const unit = Number.parseFloat(document.defaultView!.getComputedStyle(first).getPropertyValue('--u'));
+  const tops = new Map<Element, number>();
   const value = (span: HTMLElement, name: string): number => Number(span.style.getPropertyValue(name));
   return outline.flatMap((block) => {
-    const element = elementAt(document.documentElement, block.path),
-      section = element?.closest('section');
+    const element = elementAt(document.documentElement, block.path);
+    const section = element?.closest('section');
     if (!element || !section) return [];
     if (!tops.has(section)) tops.set(section, section.getBoundingClientRect().top + document.defaultView!.scrollY);
-    const spans = element.getElementsByTagName('span'),
-      from = spans[0],
-      to = spans[spans.length - 1],
-      top = tops.get(section)!;
+    const spans = element.getElementsByTagName('span');
+    const from = spans[0];
+    const to = spans[spans.length - 1];
+    const top = tops.get(section)!;
     if (!from || !to) return [{ block, top, bottom: top + value(section, '--h') * unit }];
     return [
       {
@@ -225,16 +225,16 @@ function holderOf(document: Document, on: AreaSpot['on']): Element | undefined {
 }
 
 function bearing(element: Element, window: Window): AreaSpot['on'] | undefined {
-  const page = element.getAttribute('data-avrelle-page'),
-    picture = /asset\/([0-9a-f]{64})$/.exec(element.getAttribute('src') ?? '')?.[1];
+  const page = element.getAttribute('data-avrelle-page');
+  const picture = /asset\/([0-9a-f]{64})$/.exec(element.getAttribute('src') ?? '')?.[1];
   if (element.nodeName === 'IMG' && picture) return { picture };
   return page !== null && isDrawn(element, window) ? { page: Number(page) } : undefined;
 }
 
 /** A selection without the white space at its ends; undefined when nothing else is in it. */
 export function tidy(text: string, from: number, to: number): StreamRange | undefined {
-  let start = Math.min(from, to),
-    end = Math.max(from, to);
+  let start = Math.min(from, to);
+  let end = Math.max(from, to);
   while (start < end && /\s/.test(text[start]!)) start++;
   while (end > start && /\s/.test(text[end - 1]!)) end--;
   return end > start ? { start, end } : undefined;

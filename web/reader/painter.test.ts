@@ -5,8 +5,8 @@ import { Painter } from './painter';
 
 /** As a browser holds highlights (CSS Custom Highlight API 1): sets of ranges by name. What was touched is counted. */
 function browser() {
-  const highlights = new Map<string, Set<unknown> & { priority: number }>(),
-    touched: string[] = [];
+  const highlights = new Map<string, Set<unknown> & { priority: number }>();
+  const touched: string[] = [];
   class Highlight extends Set<unknown> {
     priority = 0;
     constructor(...ranges: unknown[]) {
@@ -42,8 +42,8 @@ function browser() {
     held: () => Object.fromEntries([...highlights].filter(([, h]) => h.size > 0).map(([name, h]) => [name, [...h]])),
   };
 }
-const [claim, evidence] = [KEY[0]!, KEY[1]!],
-  mark = (start: number, kind = claim) => ({ start, end: start + 5, kind });
+const [claim, evidence] = [KEY[0]!, KEY[1]!];
+const mark = (start: number, kind = claim) => ({ start, end: start + 5, kind });
 
 describe('painting marks', () => {
   test('kinds that look the same are one highlight; what does not stand on the page is none', () => {

@@ -35,11 +35,11 @@ export class Painter {
    * sees are those of a picture below, and the text itself is clear.
    */
   dress(tokens: CSSStyleDeclaration, overPicture = false): void {
-    const ink = overPicture ? 'transparent' : tokens.getPropertyValue('--ink'),
-      tide = tokens.getPropertyValue('--tide'),
-      found = overPicture
-        ? `background-color:color-mix(in srgb,${tide} 38%,transparent);color:transparent`
-        : `background-color:${tide};color:${tokens.getPropertyValue('--paper')}`;
+    const ink = overPicture ? 'transparent' : tokens.getPropertyValue('--ink');
+    const tide = tokens.getPropertyValue('--tide');
+    const found = overPicture
+      ? `background-color:color-mix(in srgb,${tide} 38%,transparent);color:transparent`
+      : `background-color:${tide};color:${tokens.getPropertyValue('--paper')}`;
     const rules = LOOKS.map(
       (look) =>
         `::highlight(${name(lookName(look))}){${STYLE[look.line](tokens.getPropertyValue(`--${look.pigment}`), tokens.getPropertyValue(`--${look.pigment}-line`), ink)}}`,
@@ -56,8 +56,8 @@ export class Painter {
   paint(marks: readonly Painted[]): void {
     const wanted = new Map<string, Map<string, Painted>>();
     for (const mark of marks) {
-      const look = lookName(mark.kind),
-        of = wanted.get(look) ?? new Map<string, Painted>();
+      const look = lookName(mark.kind);
+      const of = wanted.get(look) ?? new Map<string, Painted>();
       wanted.set(look, of.set(`${mark.start} ${mark.end}`, mark));
     }
     for (const look of NAMES) this.paintLook(look, wanted.get(look) ?? new Map());
@@ -65,18 +65,18 @@ export class Painter {
 
   /** One more, at once: before anything else hears of it. The next painting of all keeps it, or takes it away. */
   add(mark: Painted): void {
-    const look = lookName(mark.kind),
-      place = `${mark.start} ${mark.end}`,
-      now = this.painted.get(look) ?? new Map<string, AbstractRange>(),
-      range = now.has(place) ? null : this.page.domRange(mark);
+    const look = lookName(mark.kind);
+    const place = `${mark.start} ${mark.end}`;
+    const now = this.painted.get(look) ?? new Map<string, AbstractRange>();
+    const range = now.has(place) ? null : this.page.domRange(mark);
     if (!range) return;
     this.highlightOf(look).add(range);
     this.painted.set(look, now.set(place, range));
   }
 
   private highlightOf(look: string): Highlight {
-    const { CSS, Highlight } = this.page.window,
-      known = CSS.highlights.get(name(look));
+    const { CSS, Highlight } = this.page.window;
+    const known = CSS.highlights.get(name(look));
     if (known) return known;
     const made = new Highlight();
     made.priority = 1;
@@ -86,8 +86,8 @@ export class Painter {
 
   private paintLook(look: string, wanted: ReadonlyMap<string, Painted>): void {
     const now = this.painted.get(look) ?? new Map<string, AbstractRange>();
-    const come = [...wanted].filter(([place]) => !now.has(place)),
-      gone = [...now].filter(([place]) => !wanted.has(place));
+    const come = [...wanted].filter(([place]) => !now.has(place));
+    const gone = [...now].filter(([place]) => !wanted.has(place));
     if (come.length === 0 && gone.length === 0) return;
     const highlight = this.highlightOf(look);
     for (const [place, range] of gone) {

@@ -38,8 +38,8 @@ test('threads stand in document order with their replies by time', () => {
 });
 
 test('all, mine, class and none show what they say', () => {
-  const mine = mark('a', 0),
-    theirs = mark('b', 0, { author: { id: 'you', name: 'You' }, classIds: ['c'] });
+  const mine = mark('a', 0);
+  const theirs = mark('b', 0, { author: { id: 'you', name: 'You' }, classIds: ['c'] });
   expect(
     (['all', 'mine', 'class', 'none'] as const).map((s) => [
       isShown(mine, { whose: s }, 'me'),
@@ -54,8 +54,8 @@ test('all, mine, class and none show what they say', () => {
 });
 
 test('one person, one class, one kind and one tag are told from the others', () => {
-  const mine = mark('a', 0, { tags: ['peat'] }),
-    theirs = mark('b', 0, { author: { id: 'you', name: 'You' }, classIds: ['c'], kind: KEY[1]! });
+  const mine = mark('a', 0, { tags: ['peat'] });
+  const theirs = mark('b', 0, { author: { id: 'you', name: 'You' }, classIds: ['c'], kind: KEY[1]! });
   for (const shown of [
     { whose: { person: 'you' } },
     { whose: { classId: 'c' } },
@@ -66,8 +66,8 @@ test('one person, one class, one kind and one tag are told from the others', () 
 });
 
 test('what was deleted stands while it is answered', () => {
-  const gone = mark('a', 10, { deleted: true }),
-    answer = reply('rr', 'a');
+  const gone = mark('a', 10, { deleted: true });
+  const answer = reply('rr', 'a');
   expect(threads([gone, answer]).placed).toHaveLength(1);
   expect(threads([gone]).placed).toHaveLength(0);
   const withdrawn = { ...answer, deleted: true as const };

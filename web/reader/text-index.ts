@@ -2,8 +2,8 @@ import { indexText, type TextIndex } from '@avrelle/core/anchor';
 import { sentences, type Outline } from '@avrelle/core/text';
 import type { PlacedBlock } from './use-layout';
 
-const known = new WeakMap<object, TextIndex>(),
-  parted = new WeakMap<object, ReturnType<typeof sentences>>();
+const known = new WeakMap<object, TextIndex>();
+const parted = new WeakMap<object, ReturnType<typeof sentences>>();
 
 /** The index of a version's text, made once, when the first passage is marked. */
 export function indexOf(source: { readonly text: string; readonly outline: Outline }): TextIndex {

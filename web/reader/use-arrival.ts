@@ -31,8 +31,8 @@ export function useArrival({ page, layout, places, goTo, open, find, source }: A
   const wanted = params.toString() || 'left-off';
   useEffect(() => {
     if (!page || layout < 2 || arrived.current === wanted) return;
-    const at = params.get('at'),
-      passage = params.get('passage');
+    const at = params.get('at');
+    const passage = params.get('passage');
     const { start: from, end: to } = (passage ? find(passage) : undefined) ?? {
       start: Number(params.get('from')),
       end: Number(params.get('to')),

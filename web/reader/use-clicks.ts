@@ -53,8 +53,8 @@ export function useClicks({
   /** What a press on an element at a point does; nothing where it is the end of selecting. */
   const pressOn = useCallback(
     (element: Element | null, x: number, y: number): void => {
-      const link = element?.closest?.('a[href]'),
-        hit = threadAt(x, y);
+      const link = element?.closest?.('a[href]');
+      const hit = threadAt(x, y);
       // What is open already needs no press: then the link leads on.
       if (link && (hit === undefined || hit.root.id === open)) return follow(link, link.ownerDocument);
       if (hit) setOpened((before) => new Set([...before, hit.root.id]));

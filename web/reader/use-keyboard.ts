@@ -98,8 +98,8 @@ function whileDrawing({ key, target }: KeyboardEvent, act: KeyActions, hold: (di
 }
 
 function onPage(event: KeyboardEvent, act: KeyActions, kinds: readonly Kind[]): boolean {
-  const { key } = event,
-    kind = kinds[Number(key) - 1];
+  const { key } = event;
+  const kind = kinds[Number(key) - 1];
   if (kind) return did(() => void act.rekind(kind));
   const action = {
     a: act.area,

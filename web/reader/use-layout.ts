@@ -19,8 +19,8 @@ export interface Place {
 export type PlacedBlock = Extent;
 
 const placeOf = (boxes: readonly Box[]): Place | undefined => {
-  const first = boxes[0],
-    last = boxes.at(-1);
+  const first = boxes[0];
+  const last = boxes.at(-1);
   return first && last && { top: first.top, endX: last.left + last.width, endY: last.top + last.height };
 };
 
@@ -39,8 +39,8 @@ const drawnPlace = ({ box }: Laid): Place => ({
 });
 
 function momentPlace(adapter: PageAdapter, { from }: TimeSpot): Place | undefined {
-  const { outline } = adapter.stream,
-    cue = outline.findLast((b) => b.locator && 'from' in b.locator && b.locator.from <= from) ?? outline[0];
+  const { outline } = adapter.stream;
+  const cue = outline.findLast((b) => b.locator && 'from' in b.locator && b.locator.from <= from) ?? outline[0];
   const place = cue && placeOf(adapter.boxes(cue));
   return place && { ...place, top: place.top + from / 1_000 };
 }
@@ -57,8 +57,8 @@ function measure(
 
 /** Where a passage without a note stands, near enough for the spine and for going there: as far down its block as it is into its words. */
 export function about(blocks: readonly PlacedBlock[], at: number): Place | undefined {
-  let low = 0,
-    high = blocks.length;
+  let low = 0;
+  let high = blocks.length;
   while (low < high) {
     const middle = (low + high) >>> 1;
     if (blocks[middle]!.block.end <= at) low = middle + 1;
@@ -98,8 +98,8 @@ export function useLayout(
     const found = new Map<string, Place>(laid.map((each) => [each.thread.root.id, drawnPlace(each)]));
     if (!page || layout === 0) return found;
     for (const thread of threads) {
-      const { root, range } = thread,
-        spot = root.anchor?.spot;
+      const { root, range } = thread;
+      const spot = root.anchor?.spot;
       if (spot?.type === 'drawn' && !root.deleted) continue;
       const place =
         (spot && spot.type !== 'drawn' ? spotPlace(page, spot) : undefined) ??

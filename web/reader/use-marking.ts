@@ -164,8 +164,8 @@ export function useMarkAsISelect(page: OpenPage | undefined, on: boolean, mark: 
   useEffect(() => {
     if (!page || !on) return;
     const { document } = page.adapter;
-    let timer: ReturnType<typeof setTimeout> | undefined,
-      touching = false;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    let touching = false;
     const onUp = (event: MouseEvent): void => {
       if (!event.altKey) latest.current();
     };

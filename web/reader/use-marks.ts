@@ -97,8 +97,8 @@ export function useMarks(
 
   const create = useCallback(
     (mark: NewMark): string => {
-      const id = v7(),
-        at = new Date().toISOString();
+      const id = v7();
+      const at = new Date().toISOString();
       const { anchor } = passage(mark.range, mark.spot);
       const common = {
         sourceId: source.id,
@@ -222,11 +222,11 @@ export function useMarks(
 
   const remove = useCallback(
     (annotations: readonly Annotation[]) => {
-      const [only] = annotations,
-        words =
-          annotations.length === 1
-            ? `${only!.anchor?.spot?.type === 'drawn' ? 'Drawing' : only!.kind.name} removed`
-            : `${count(annotations.length, 'mark')} removed`;
+      const [only] = annotations;
+      const words =
+        annotations.length === 1
+          ? `${only!.anchor?.spot?.type === 'drawn' ? 'Drawing' : only!.kind.name} removed`
+          : `${count(annotations.length, 'mark')} removed`;
       void changeAll(
         annotations.map((a) => [a, { deleted: true }]),
         words,

@@ -27,8 +27,8 @@ export function usePage({ view, kind, unit, type }: Dressing, scale: number) {
   const observer = useRef<ResizeObserver>(undefined);
 
   const onLoad = useCallback((frame: HTMLIFrameElement) => {
-    const adapter = openPage(frame),
-      root = adapter.document.documentElement;
+    const adapter = openPage(frame);
+    const root = adapter.document.documentElement;
     dress.current = new PageDress(adapter.document, adapter.window);
     observer.current?.disconnect();
     observer.current = new ResizeObserver(() => {
@@ -38,10 +38,10 @@ export function usePage({ view, kind, unit, type }: Dressing, scale: number) {
     observer.current.observe(root);
     observer.current.observe(adapter.document.body);
     // A long text is laid out once, in its own face, unless that is slow to come or does not come at all.
-    const face = loadReadingFace(adapter.window, adapter.stream.text).catch(() => undefined),
-      opened = Promise.race([face, new Promise((later) => setTimeout(later, FACE_WAITS))]).then(() =>
-        setPage({ adapter, painter: new Painter(adapter) }),
-      );
+    const face = loadReadingFace(adapter.window, adapter.stream.text).catch(() => undefined);
+    const opened = Promise.race([face, new Promise((later) => setTimeout(later, FACE_WAITS))]).then(() =>
+      setPage({ adapter, painter: new Painter(adapter) }),
+    );
     void Promise.all([face, opened]).then(() => setLayout((n) => n + 1));
   }, []);
 

@@ -17,10 +17,10 @@ export function usePainted(
   blocks: readonly PlacedBlock[],
   seen: Scroll,
 ): void {
-  const first = blocks.find((b) => b.bottom > seen.top)?.block.start ?? 0,
-    last = blocks.findLast((b) => b.top < seen.top + seen.height)?.block.end ?? first;
-  const from = (Math.floor(first / STEP) - 2) * STEP,
-    to = (Math.floor(last / STEP) + 3) * STEP;
+  const first = blocks.find((b) => b.bottom > seen.top)?.block.start ?? 0;
+  const last = blocks.findLast((b) => b.top < seen.top + seen.height)?.block.end ?? first;
+  const from = (Math.floor(first / STEP) - 2) * STEP;
+  const to = (Math.floor(last / STEP) + 3) * STEP;
   const near = useMemo(() => inText.filter((t) => overlaps(t.range, from, to)), [inText, from, to]);
   // Before the frame, not after it: a mark is there with the key.
   useLayoutEffect(() => {

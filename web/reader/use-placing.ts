@@ -65,8 +65,8 @@ export function usePlacing({ source, text, annotations, marks, page }: Given) {
     (annotation: Annotation): void => {
       const { start, end } = annotation.place ?? {};
       if (start == null || end == null || !source.address) return;
-      const index = indexOf(text),
-        address = addressOf(source.address, directiveFor(index, describe(index, { start, end })));
+      const index = indexOf(text);
+      const address = addressOf(source.address, directiveFor(index, describe(index, { start, end })));
       navigator.clipboard.writeText(address).then(
         () => messages.tell('Address copied. It opens the original page at these words.'),
         () => messages.tell(address),

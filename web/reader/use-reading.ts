@@ -24,8 +24,8 @@ export function useReading(
     undefined,
   );
   const saveNow = useRef<() => void>(() => undefined);
-  const id = source?.id,
-    known = spans ?? source?.spans ?? [];
+  const id = source?.id;
+  const known = spans ?? source?.spans ?? [];
 
   useEffect(() => {
     if (!id || text === undefined || blocks.length === 0) return;

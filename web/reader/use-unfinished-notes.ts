@@ -20,8 +20,8 @@ export function useUnfinishedNotes({ source, text, me, blocks, draft }: Given): 
   return useMemo(
     () =>
       all.flatMap((note): UnfinishedNote[] => {
-        const first = text.outline[0],
-          range = passageIn(text.text, note) ?? (first && { start: first.start, end: first.end });
+        const first = text.outline[0];
+        const range = passageIn(text.text, note) ?? (first && { start: first.start, end: first.end });
         if (note.purpose.type !== 'note' || !range) return [];
         const atHand =
           draft &&

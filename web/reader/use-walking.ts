@@ -50,8 +50,8 @@ export function useWalking({
     reveal(places.get(id)?.top, scroll(), goTo);
   };
   const walk = (direction: 1 | -1): void => {
-    const placed = threads.filter((t) => places.has(t.root.id)),
-      at = placed.findIndex((t) => t.root.id === held);
+    const placed = threads.filter((t) => places.has(t.root.id));
+    const at = placed.findIndex((t) => t.root.id === held);
     const next =
       at >= 0 && !opened.has(held!)
         ? placed[at]

@@ -35,8 +35,8 @@ export function useWrites(source: SourceDetail, kindOf: (code: KindCode) => Kind
 
   const show = useCallback(
     ({ id, fields }: Write): Annotation | undefined => {
-      const list = annotationsIn(client, source.id),
-        known = list.find((a) => a.id === id);
+      const list = annotationsIn(client, source.id);
+      const known = list.find((a) => a.id === id);
       if (!known) return undefined;
       if (fields.deleted && !list.some((a) => a.rootId === id || a.parentId === id))
         hideAnnotation(client, source.id, id);
@@ -51,8 +51,8 @@ export function useWrites(source: SourceDetail, kindOf: (code: KindCode) => Kind
   const write = useCallback(
     async (changes: readonly Write[]): Promise<boolean> => {
       now();
-      const list = annotationsIn(client, source.id),
-        known = new Map(changes.map(({ id }) => [id, list.find((a) => a.id === id)]));
+      const list = annotationsIn(client, source.id);
+      const known = new Map(changes.map(({ id }) => [id, list.find((a) => a.id === id)]));
       const fitting = changes.map((change) => onTop(change, known.get(change.id)));
       if (fitting.includes(undefined)) {
         messages.warn(

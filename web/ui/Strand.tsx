@@ -1,8 +1,8 @@
 import type { Strand as StrandData } from '@avrelle/core/wire';
 
-const WIDTH = 190,
-  HEIGHT = 22,
-  BASE = 20;
+const WIDTH = 190;
+const HEIGHT = 22;
+const BASE = 20;
 
 /** A source in one line: where it is read, where it is marked, by kind. Decoration; its numbers stand in words beside it. */
 export function Strand({ strand, width = WIDTH }: { strand: StrandData; width?: number }) {

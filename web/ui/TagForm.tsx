@@ -12,8 +12,8 @@ export function TagForm({
   onAdd: (tags: readonly string[]) => void;
   onTake?: (tag: string) => void;
 }) {
-  const [open, setOpen] = useState(false),
-    [words, setWords] = useState('');
+  const [open, setOpen] = useState(false);
+  const [words, setWords] = useState('');
   const submit = (event: FormEvent): void => {
     event.preventDefault();
     const added = tagsIn(words);

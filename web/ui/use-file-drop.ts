@@ -6,8 +6,8 @@ const holdsFiles = (event: DragEvent): boolean => event.dataTransfer?.types.incl
  * Files dropped anywhere in the window, unless something there takes them for itself. True while files are held over it.
  */
 export function useFileDrop(onFiles: (files: FileList) => void): boolean {
-  const [held, setHeld] = useState(false),
-    latest = useRef(onFiles);
+  const [held, setHeld] = useState(false);
+  const latest = useRef(onFiles);
   useEffect(() => {
     latest.current = onFiles;
   });

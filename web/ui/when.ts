@@ -1,10 +1,10 @@
 const DAY = 86_400_000;
 
 // Made once: making one takes longer than a hundred uses.
-const CLOCK = new Intl.DateTimeFormat('en-GB', { hour: 'numeric', minute: '2-digit' }),
-  WEEKDAY = new Intl.DateTimeFormat('en-GB', { weekday: 'short' });
-const DATE = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' }),
-  DATE_OF_YEAR = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+const CLOCK = new Intl.DateTimeFormat('en-GB', { hour: 'numeric', minute: '2-digit' });
+const WEEKDAY = new Intl.DateTimeFormat('en-GB', { weekday: 'short' });
+const DATE = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
+const DATE_OF_YEAR = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
 /** "today 9:40", "Tue", "9 Nov", "9 Nov 2025": as short as it can be without doubt. `now` is the present. */
 export function when(iso: string, now = new Date()): string {

@@ -47,10 +47,10 @@ export const readBook: Reader = async (got, { progress }): Promise<ReadyPage> =>
   const loader = new PartLoader(
     [...files].map(([path, bytes]) => [addressOf(path), { bytes, contentType: typeOfName(path) }] as const),
   );
-  const collector = new AssetCollector(loader),
-    titles = readContents(files, book.contents);
-  const sections: string[] = [],
-    styles: { css: string; media: string }[] = [];
+  const collector = new AssetCollector(loader);
+  const titles = readContents(files, book.contents);
+  const sections: string[] = [];
+  const styles: { css: string; media: string }[] = [];
   for (const chapter of book.chapters) {
     progress(
       `Reading chapter ${chapter.number} of ${book.chapters.length}`,

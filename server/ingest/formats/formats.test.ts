@@ -142,8 +142,8 @@ describe('archives', () => {
   });
 
   test('one that lies about the size of its files is refused', async () => {
-    const honest = await zip({ 'a.html': 'a'.repeat(5000) }),
-      lying = Buffer.from(honest);
+    const honest = await zip({ 'a.html': 'a'.repeat(5000) });
+    const lying = Buffer.from(honest);
     const at = lying.indexOf(Buffer.from('PK\x01\x02', 'latin1'));
     lying.writeUInt32LE(10, at + 24);
     expect(await refusal(keep('page.zip', lying))).toBe('bad_archive');

@@ -15,8 +15,8 @@ export const readHtml: Reader = (got, { web }) => {
   const thread = Buffer.from(got.bytes).includes('h-entry')
     ? readThread(parseHtml(got.bytes, address, contentType), address)
     : undefined;
-  const loader = got.address === null ? undefined : web,
-    from = got.address === null ? savedFrom(got.bytes) : {};
+  const loader = got.address === null ? undefined : web;
+  const from = got.address === null ? savedFrom(got.bytes) : {};
   return thread
     ? { form: 'raw', kind: 'thread', ...thread, loader }
     : { form: 'raw', kind: 'page', html: got.bytes, contentType, loader, ...from, ...keptAs(got, encoding) };

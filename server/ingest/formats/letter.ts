@@ -34,8 +34,8 @@ export const readLetter: Reader = async (got, { remote, web }) => {
       { field: 'file' },
     );
   const { head, body, strangers } = await contentOf(mail);
-  const title = mail.subject?.trim() || 'A letter without a subject',
-    from = mail.from?.value[0];
+  const title = mail.subject?.trim() || 'A letter without a subject';
+  const from = mail.from?.value[0];
   const attached = mail.attachments.filter((a) => !a.related && a.filename).map((a) => escapeHtml(a.filename!));
   const byline = [
     from && escapeHtml(from.name || from.address || ''),
@@ -81,13 +81,13 @@ const DEEPEST = 5;
 
 /** Its own words, and below them the letters it forwards or collects (RFC 2046, 5.1.5 and 5.2.1). */
 async function contentOf(mail: ParsedMail, depth = 0): Promise<Content> {
-  const own = ownContent(mail),
-    inner: Content[] = [];
+  const own = ownContent(mail);
+  const inner: Content[] = [];
   for (const part of depth < DEEPEST ? mail.attachments.filter((a) => a.contentType === 'message/rfc822') : []) {
     const letter = await simpleParser(part.content).catch(() => undefined);
     if (!letter) continue;
-    const { head, body, strangers } = await contentOf(letter, depth + 1),
-      line = [letter.from?.text, letter.date?.toISOString().slice(0, 10)].filter(Boolean).join(' · ');
+    const { head, body, strangers } = await contentOf(letter, depth + 1);
+    const line = [letter.from?.text, letter.date?.toISOString().slice(0, 10)].filter(Boolean).join(' · ');
     inner.push({
       head,
       strangers,

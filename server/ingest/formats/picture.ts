@@ -6,8 +6,8 @@ import { titleOf, type Got, type ReadyPage } from '../made';
 /** A picture alone: its name above it, so that there is something to hold on to in the text. */
 export function readPicture(got: Got, mediaType: string): ReadyPage {
   checkWhole(got, mediaType);
-  const collector = new AssetCollector(undefined),
-    name = collector.add({ bytes: got.bytes, mediaType });
+  const collector = new AssetCollector(undefined);
+  const name = collector.add({ bytes: got.bytes, mediaType });
   if (!name)
     throw new AppError(
       'wrong_type',
@@ -27,8 +27,8 @@ export function readPicture(got: Got, mediaType: string): ReadyPage {
 
 /** How pictures end: PNG (ISO 15948, 11.2.5), JPEG (ITU-T T.81, B.1.1.3), GIF89a (27), and the length that RIFF tells. Throws `cut_off`. */
 function checkWhole({ bytes, name }: Got, mediaType: string): void {
-  const end = Buffer.from(bytes.subarray(Math.max(0, bytes.byteLength - 65_536))),
-    riff = Buffer.from(bytes.subarray(0, 12));
+  const end = Buffer.from(bytes.subarray(Math.max(0, bytes.byteLength - 65_536)));
+  const riff = Buffer.from(bytes.subarray(0, 12));
   const whole: Readonly<Record<string, () => boolean>> = {
     'image/png': () => end.includes('IEND', 0, 'latin1'),
     'image/apng': () => end.includes('IEND', 0, 'latin1'),

@@ -17,8 +17,8 @@ export interface Cue {
 /** A recording: the player is the reader's own, the text is its transcript, a paragraph a cue. */
 export function readRecording(got: Got, mediaType: string, kind: 'audio' | 'video', { transcript }: Tools): ReadyPage {
   const cues = transcript ? readTranscript(decodeText(transcript.bytes, transcript.name), transcript.name) : [];
-  const title = titleOf(got.name),
-    seconds = cues.at(-1)?.to;
+  const title = titleOf(got.name);
+  const seconds = cues.at(-1)?.to;
   const said = cues.map((cue, n) => cueHtml(cue, cues[n - 1])).join('\n');
   const body = `<main><h1>${escapeHtml(title)}</h1>${said}</main>`;
   return {

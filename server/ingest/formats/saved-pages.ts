@@ -53,8 +53,8 @@ export const readMimePage: Reader = async (got): Promise<RawPage> => {
     skipHtmlToText: true,
   } as SimpleParserOptions);
   if (!mail.html) throw none(got);
-  const end = mail.html.search(/<\/html>/i),
-    html = end < 0 ? mail.html : mail.html.slice(0, end);
+  const end = mail.html.search(/<\/html>/i);
+  const html = end < 0 ? mail.html : mail.html.slice(0, end);
   const parts = mail.attachments.flatMap((part): [string, Part][] => {
     const stored: Part = { bytes: part.content, contentType: part.contentType };
     const location = part.headers.get('content-location');
@@ -78,9 +78,9 @@ export const readMimePage: Reader = async (got): Promise<RawPage> => {
 /** The last boundary says that nothing is missing (RFC 2046, 5.1.1). Throws `cut_off`. */
 function checkClosed({ bytes, name }: Got): void {
   const boundary = /boundary\s*=\s*(?:"([^"]+)"|([^\s;]+))/i.exec(
-      Buffer.from(bytes.subarray(0, 20_000)).toString('latin1'),
-    ),
-    value = boundary?.[1] ?? boundary?.[2];
+    Buffer.from(bytes.subarray(0, 20_000)).toString('latin1'),
+  );
+  const value = boundary?.[1] ?? boundary?.[2];
   if (
     value !== undefined &&
     !Buffer.from(bytes.subarray(Math.max(0, bytes.byteLength - 10_000))).includes(`--${value}--`, 0, 'latin1')
@@ -120,11 +120,11 @@ export const readWebArchive: Reader = async (got): Promise<RawPage> => {
           );
         chunks.push(chunk);
       }
-      const headers = record.httpHeaders?.headers,
-        part: Part = {
-          bytes: Buffer.concat(chunks),
-          contentType: headers?.get('content-type') ?? record.warcContentType ?? '',
-        };
+      const headers = record.httpHeaders?.headers;
+      const part: Part = {
+        bytes: Buffer.concat(chunks),
+        contentType: headers?.get('content-type') ?? record.warcContentType ?? '',
+      };
       if (!page && /^(text\/html|application\/xhtml\+xml)/i.test(part.contentType)) page = { address, part };
       parts.push([address, part]);
     }

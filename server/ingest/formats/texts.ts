@@ -39,8 +39,8 @@ const MOST_ROWS = 20_000;
 export const readCsv: Reader = (got) => {
   const { text, encoding } = readText(got);
   const parsed = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' });
-  const rows = parsed.data,
-    broken = parsed.errors.find((e) => e.type === 'Quotes');
+  const rows = parsed.data;
+  const broken = parsed.errors.find((e) => e.type === 'Quotes');
   if (broken)
     throw new AppError(
       'bad_table',
@@ -49,8 +49,8 @@ export const readCsv: Reader = (got) => {
     );
   if (rows.length > MOST_ROWS)
     throw new AppError('too_many_rows', { name: got.name, rows: rows.length, limit: MOST_ROWS }, { field: 'file' });
-  const [head = [], ...body] = rows,
-    title = titleOf(got.name);
+  const [head = [], ...body] = rows;
+  const title = titleOf(got.name);
   const cells = (row: readonly string[], tag: 'th' | 'td'): string =>
     `<tr>${head.map((_, n) => `<${tag}>${escapeHtml(row[n] ?? '')}</${tag}>`).join('')}${row
       .slice(head.length)

@@ -26,14 +26,14 @@ export function readThread(
 ): { readonly html: string; readonly meta: Partial<Metadata> } | undefined {
   if (select(tree, '.h-entry').length < LEAST_POSTS) return undefined;
   const items = mf2(serializeTree(tree), { baseUrl: address }).items;
-  const feed = items.find((item) => item.type?.includes('h-feed')),
-    feedAuthor = feed && authorOf(feed);
+  const feed = items.find((item) => item.type?.includes('h-feed'));
+  const feedAuthor = feed && authorOf(feed);
   const entries = entriesIn(feed?.children ?? items);
   const posts = entries.map((entry) => readPost(entry, feedAuthor ?? ''));
   if (posts.length < LEAST_POSTS || !posts.every((post, n) => post.length <= LONGEST_POST && !named(entries[n]!)))
     return undefined;
-  const meta = readMetadata(tree, address),
-    inOrder = [...posts].sort((a, b) => (a.at ?? '').localeCompare(b.at ?? ''));
+  const meta = readMetadata(tree, address);
+  const inOrder = [...posts].sort((a, b) => (a.at ?? '').localeCompare(b.at ?? ''));
   const authors = [...new Set(inOrder.map((post) => post.author).filter(Boolean))].join('; ');
   const title = (feed && wordsOf(feed, 'name')) || meta.title || `Thread by ${authors}`;
   const body = `<main><h1>${escapeHtml(title)}</h1>${inOrder.map(postHtml).join('\n')}</main>`;
@@ -73,8 +73,8 @@ function authorOf(item: Item): string {
 
 /** An entry with a name that is not just its content is an article, not a post. */
 function named(entry: Item): boolean {
-  const name = wordsOf(entry, 'name'),
-    content = wordsOf(entry, 'content');
+  const name = wordsOf(entry, 'name');
+  const content = wordsOf(entry, 'content');
   return name !== '' && content !== '' && name !== content && !content.startsWith(name);
 }
 

@@ -8,8 +8,8 @@ import { parseXml } from '../parse-xml';
 import { unzip } from '../unzip';
 
 /** As word processors and the programs that write for them call what is code (common practice). */
-const CODE_STYLES = ['HTML Preformatted', 'Source Code', 'Preformatted Text', 'Code', 'Plain Text', 'macro'],
-  CODE_WORDS = ['HTML Code', 'Verbatim Char', 'Source Text', 'Code Char', 'HTML Typewriter'];
+const CODE_STYLES = ['HTML Preformatted', 'Source Code', 'Preformatted Text', 'Code', 'Plain Text', 'macro'];
+const CODE_WORDS = ['HTML Code', 'Verbatim Char', 'Source Text', 'Code Char', 'HTML Typewriter'];
 
 const STYLES = [
   "p[style-name='Title'] => h1:fresh",

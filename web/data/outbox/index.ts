@@ -14,8 +14,8 @@ export interface Watcher {
   waiting(): void;
 }
 
-const LOCK = 'avrelle.outbox',
-  AGAIN_AFTER = 2_000;
+const LOCK = 'avrelle.outbox';
+const AGAIN_AFTER = 2_000;
 let watcher: Watcher | undefined;
 const channel = typeof BroadcastChannel === 'function' ? new BroadcastChannel(LOCK) : undefined;
 

@@ -47,8 +47,8 @@ class Server {
     if (stale) throw problem('stale', 409, { current: this.rows.get(stale.id) });
     return write.changes.map(({ id, fields }) => {
       const row = this.rows.get(id)!;
-      const { note = row.note, tags = row.tags } = fields,
-        after = { ...row, note, tags, version: row.version + 1 };
+      const { note = row.note, tags = row.tags } = fields;
+      const after = { ...row, note, tags, version: row.version + 1 };
       this.rows.set(id, after);
       this.log.push(`change ${id} ${Object.keys(fields).join()}`);
       return after;
@@ -81,9 +81,9 @@ const change = (id: string, version: number, note: string, before: string): Writ
 
 function window(server: Server, store: OutboxStore, refused: Entry[] = []) {
   let keys = 0;
-  const name = Math.random(),
-    wakes: (() => void)[] = [],
-    announced: Ended[] = [];
+  const name = Math.random();
+  const wakes: (() => void)[] = [];
+  const announced: Ended[] = [];
   const outbox = new Outbox({
     store,
     send: server.send,
@@ -100,9 +100,9 @@ function window(server: Server, store: OutboxStore, refused: Entry[] = []) {
 const settle = (): Promise<void> => new Promise((next) => setTimeout(next, 5));
 
 test('what waits without a connection outlives its window, and another sends it once and in order', async () => {
-  const server = new Server(),
-    store = new MemoryOutbox(),
-    first = window(server, store);
+  const server = new Server();
+  const store = new MemoryOutbox();
+  const first = window(server, store);
   server.down = true;
   void first.outbox.add('s', create('a', 'one'));
   void first.outbox.add('s', change('a', 0, 'two', 'one'));
@@ -120,8 +120,8 @@ test('what waits without a connection outlives its window, and another sends it 
 });
 
 test('a write whose answer was lost changes nothing when it is sent again', async () => {
-  const server = new Server(),
-    { outbox, wake } = window(server, new MemoryOutbox());
+  const server = new Server();
+  const { outbox, wake } = window(server, new MemoryOutbox());
   await outbox.add('s', create('a', 'one'));
   server.loses = 1;
   const sent = outbox.add('s', change('a', 1, 'two', 'one'));
@@ -131,9 +131,9 @@ test('a write whose answer was lost changes nothing when it is sent again', asyn
 });
 
 test('a note that changed elsewhere meanwhile is not written over: the write is refused with both', async () => {
-  const server = new Server(),
-    refused: Entry[] = [],
-    { outbox } = window(server, new MemoryOutbox(), refused);
+  const server = new Server();
+  const refused: Entry[] = [];
+  const { outbox } = window(server, new MemoryOutbox(), refused);
   server.rows.set('a', annotation('a', { note: 'theirs', version: 2 }));
   await expect(outbox.add('s', change('a', 1, 'mine', 'first'))).rejects.toMatchObject({
     problem: { code: 'stale', current: { note: 'theirs' } },
@@ -145,8 +145,8 @@ test('a note that changed elsewhere meanwhile is not written over: the write is 
 });
 
 test('what does not touch the same is joined: another field, other tags', async () => {
-  const server = new Server(),
-    { outbox } = window(server, new MemoryOutbox());
+  const server = new Server();
+  const { outbox } = window(server, new MemoryOutbox());
   server.rows.set('a', annotation('a', { note: 'first', tags: ['old', 'theirs'], version: 2 }));
   await outbox.add('s', {
     type: 'change',
@@ -158,8 +158,8 @@ test('what does not touch the same is joined: another field, other tags', async 
 });
 
 test('own changes follow each other, although each was begun before the one before had come back', async () => {
-  const server = new Server(),
-    { outbox } = window(server, new MemoryOutbox());
+  const server = new Server();
+  const { outbox } = window(server, new MemoryOutbox());
   server.rows.set('a', annotation('a', { note: 'zero' }));
   await Promise.all(
     [change('a', 1, 'one', 'zero'), change('a', 1, 'two', 'one'), change('a', 1, 'three', 'two')].map((write) =>
@@ -171,13 +171,13 @@ test('own changes follow each other, although each was begun before the one befo
 });
 
 test('what a refused write made is asked for no more, and the others go on', async () => {
-  const server = new Server(),
-    store = new MemoryOutbox(),
-    refused: Entry[] = [],
-    { outbox, wake } = window(server, store, refused);
+  const server = new Server();
+  const store = new MemoryOutbox();
+  const refused: Entry[] = [];
+  const { outbox, wake } = window(server, store, refused);
   server.down = true;
-  const made = outbox.add('s', create('a', 'lost?')),
-    after = outbox.add('s', change('a', 0, 'more', 'lost?'));
+  const made = outbox.add('s', create('a', 'lost?'));
+  const after = outbox.add('s', change('a', 0, 'more', 'lost?'));
   await settle();
   server.down = false;
   server.refuses = problem('not_in_class', 403);
@@ -190,9 +190,9 @@ test('what a refused write made is asked for no more, and the others go on', asy
 });
 
 test('who is signed out keeps what waits, for the next time', async () => {
-  const server = new Server(),
-    store = new MemoryOutbox(),
-    { outbox } = window(server, store);
+  const server = new Server();
+  const store = new MemoryOutbox();
+  const { outbox } = window(server, store);
   server.refuses = problem('signed_out', 401);
   void outbox.add('s', create('a'));
   await settle();

@@ -59,8 +59,8 @@ export class Outbox {
   async add(sourceId: string, write: Write): Promise<readonly Annotation[]> {
     const { personId } = this;
     if (personId === undefined) throw new Error('A write needs somebody who is signed in.');
-    const key = this.world.newKey(),
-      ended = new Promise<readonly Annotation[]>((resolve, reject) => this.waiters.set(key, { resolve, reject }));
+    const key = this.world.newKey();
+    const ended = new Promise<readonly Annotation[]>((resolve, reject) => this.waiters.set(key, { resolve, reject }));
     ended.catch(() => undefined);
     await this.world.store.add({ key, personId, sourceId, tab: this.tab, write: this.onOwn(write) });
     void this.drain();
@@ -116,8 +116,8 @@ export class Outbox {
 
   private async sendAll(): Promise<void> {
     for (;;) {
-      const { personId } = this,
-        [entry] = personId === undefined ? [] : await this.world.store.all(personId);
+      const { personId } = this;
+      const [entry] = personId === undefined ? [] : await this.world.store.all(personId);
       if (!entry || !(await this.sendOne(entry))) return;
     }
   }
@@ -147,8 +147,8 @@ export class Outbox {
 
   /** What was to change something that was refused itself has nothing to change. */
   private async dropWith(entry: Entry): Promise<void> {
-    const { store } = this.world,
-      [made] = entry.write.type === 'create' || entry.write.type === 'reply' ? idsOf(entry.write) : [];
+    const { store } = this.world;
+    const [made] = entry.write.type === 'create' || entry.write.type === 'reply' ? idsOf(entry.write) : [];
     await store.remove(entry.seq);
     if (made === undefined) return;
     for (const later of await store.all(entry.personId)) {
@@ -181,8 +181,8 @@ export class Outbox {
 
   /** What was written in the same window after this write goes on from where it led. */
   private async goOn(entry: Entry, annotations: readonly Annotation[]): Promise<void> {
-    const { store } = this.world,
-      versions = new Map(annotations.map((a) => [a.id, a.version]));
+    const { store } = this.world;
+    const versions = new Map(annotations.map((a) => [a.id, a.version]));
     const begun =
       entry.write.type === 'change'
         ? new Map(entry.write.changes.map((c) => [c.id, c.version]))

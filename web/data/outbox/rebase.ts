@@ -13,8 +13,8 @@ export type Rebased =
  * others stay; any other field must still be what it was, or be what it is to become.
  */
 export function rebase(fields: Fields, before: Fields, current: Annotation): Rebased {
-  const now = fieldsOf(current),
-    left: { -readonly [K in keyof Fields]: Fields[K] } = {};
+  const now = fieldsOf(current);
+  const left: { -readonly [K in keyof Fields]: Fields[K] } = {};
   for (const key of Object.keys(fields) as (keyof Fields)[]) {
     if (key === 'tags' || key === 'classIds') {
       const wanted = joined(now[key] ?? [], before[key] ?? [], fields[key] ?? []);

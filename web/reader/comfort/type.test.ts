@@ -10,8 +10,8 @@ const storage = (held: Record<string, string> = {}) => ({
 });
 
 test('type is kept for each kind of source, and what cannot be read is as usual', () => {
-  const s = storage(),
-    large = { ...USUAL, size: 24 };
+  const s = storage();
+  const large = { ...USUAL, size: 24 };
   writeType(s, 'page', large);
   expect([readType(s, 'page'), readType(s, 'book')]).toEqual([large, USUAL]);
   for (const bad of ['{', '{"size":900}', '{"size":"18"}', 'null'])

@@ -35,8 +35,8 @@ const schema = object({
 
 /** A value moved by some steps, kept within what is sensible; the same object where it stays. */
 export function adjust(type: Type, what: Adjustable, steps: number): Type {
-  const { least, most, step } = RANGES[what],
-    to = Math.round(Math.min(most, Math.max(least, type[what] + steps * step)) * 100) / 100;
+  const { least, most, step } = RANGES[what];
+  const to = Math.round(Math.min(most, Math.max(least, type[what] + steps * step)) * 100) / 100;
   return to === type[what] ? type : { ...type, [what]: to };
 }
 

@@ -41,8 +41,8 @@ function useVoices(language: string): readonly SpeechSynthesisVoice[] | undefine
     };
   }, []);
   if (!synth()) return [];
-  const wanted = (language || 'en').toLowerCase(),
-    base = wanted.split('-')[0]!;
+  const wanted = (language || 'en').toLowerCase();
+  const base = wanted.split('-')[0]!;
   return voices
     ?.filter((v) => v.lang.toLowerCase().replace('_', '-').split('-')[0] === base)
     .sort((a, b) => Number(b.lang.toLowerCase() === wanted) - Number(a.lang.toLowerCase() === wanted));
@@ -66,16 +66,16 @@ export function useListening({
   const [rate, setRate] = useState(1);
   const [name, setVoice] = useState('');
   const voice = voices?.find((v) => v.name === name) ?? voices?.[0];
-  const all = useRef<readonly StreamRange[]>([]),
-    latest = useRef(onSentence);
+  const all = useRef<readonly StreamRange[]>([]);
+  const latest = useRef(onSentence);
   useEffect(() => {
     latest.current = onSentence;
   });
 
   const mute = voices?.length === 0;
   useEffect(() => {
-    const speech = synth(),
-      sentence = at === undefined || mute ? undefined : all.current[at];
+    const speech = synth();
+    const sentence = at === undefined || mute ? undefined : all.current[at];
     latest.current(sentence);
     if (!speech || !sentence || paused) return;
     const said = new SpeechSynthesisUtterance(text.slice(sentence.start, sentence.end));

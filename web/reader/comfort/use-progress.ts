@@ -22,14 +22,14 @@ export const firstSeen = (blocks: readonly PlacedBlock[], scroll: Scroll | undef
 /** What has been read of a source, how much is left, and setting it right by hand. */
 export function useProgress({ source, text, blocks, scroll }: Given) {
   const [spans, correct] = useReading(source, text.text, blocks, scroll);
-  const main = useMemo(() => mainText(text.text, text.outline).length, [text]),
-    share = Math.min(1, covered(spans) / Math.max(1, main));
+  const main = useMemo(() => mainText(text.text, text.outline).length, [text]);
+  const share = Math.min(1, covered(spans) / Math.max(1, main));
   const setRight = (what: Correction): void => {
-    const length = text.text.length,
-      view = scroll(),
-      foot = (view?.top ?? 0) + (view?.height ?? 0),
-      here = blocks.findLast((b) => b.bottom <= foot)?.block.end ?? 0,
-      from = firstSeen(blocks, view)?.block.start ?? length;
+    const length = text.text.length;
+    const view = scroll();
+    const foot = (view?.top ?? 0) + (view?.height ?? 0);
+    const here = blocks.findLast((b) => b.bottom <= foot)?.block.end ?? 0;
+    const from = firstSeen(blocks, view)?.block.start ?? length;
     correct(
       what === 'all read'
         ? [[0, length]]

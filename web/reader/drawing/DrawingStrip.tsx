@@ -15,11 +15,11 @@ interface Props {
 /** In place of the Key while one draws: tools by their digits, colours, width, and what can be done with what is chosen. */
 export function DrawingStrip({ drawing, page, onUndo }: Props) {
   const selecting = useSelecting(page);
-  const { tool, colour, width, chosen, sign } = drawing,
-    { kinds } = useKey(),
-    [least, most] = WIDTHS[chosen ? chosen.spot.tool : tool];
-  const coloured = tool !== 'eraser' && (chosen ? chosen.spot.tool !== 'sign' : tool !== 'sign' && tool !== 'move'),
-    widened = tool !== 'move' || chosen !== undefined;
+  const { tool, colour, width, chosen, sign } = drawing;
+  const { kinds } = useKey();
+  const [least, most] = WIDTHS[chosen ? chosen.spot.tool : tool];
+  const coloured = tool !== 'eraser' && (chosen ? chosen.spot.tool !== 'sign' : tool !== 'sign' && tool !== 'move');
+  const widened = tool !== 'move' || chosen !== undefined;
   return (
     <footer
       className="steps-back flex h-[50px] items-center gap-4 overflow-x-auto whitespace-nowrap border-t-2 border-tide bg-sheet px-6 text-[14px] max-[900px]:px-3"

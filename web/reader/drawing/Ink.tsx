@@ -28,11 +28,11 @@ interface Props {
 export function Ink({ laid, opened, rubbed, moving }: Props) {
   if (laid.length === 0) return null;
   const drawn = (each: Laid) => {
-    const strokes = rubbed.get(each) ?? each.strokes,
-      { root } = each.thread;
+    const strokes = rubbed.get(each) ?? each.strokes;
+    const { root } = each.thread;
     if (strokes.length === 0) return null;
-    const { tied } = each.spot,
-      tone = toneOn(tied.to === 'picture' ? tied.on : undefined);
+    const { tied } = each.spot;
+    const tone = toneOn(tied.to === 'picture' ? tied.on : undefined);
     if (moving && root.author.id === moving.me)
       return (
         <g key={root.id} data-theme={tone}>
@@ -45,8 +45,8 @@ export function Ink({ laid, opened, rubbed, moving }: Props) {
       </g>
     );
   };
-  const broad = laid.filter((each) => each.spot.tool === 'broad'),
-    fine = laid.filter((each) => each.spot.tool !== 'broad');
+  const broad = laid.filter((each) => each.spot.tool === 'broad');
+  const fine = laid.filter((each) => each.spot.tool !== 'broad');
   return (
     <>
       {broad.length > 0 && (
@@ -84,8 +84,8 @@ function Figure({
   strokes: Strokes;
   open: boolean;
 }) {
-  const colour = spot.tool === 'sign' ? cssColour(thread.root.kind.pigment) : cssColour(spot.colour, spot.tool),
-    at = strokes[0]?.[0];
+  const colour = spot.tool === 'sign' ? cssColour(thread.root.kind.pigment) : cssColour(spot.colour, spot.tool);
+  const at = strokes[0]?.[0];
   if (lines.length && at) {
     return (
       <text
@@ -137,9 +137,9 @@ const FAR = 10;
 
 /** Moved by dragging, or by the arrow keys: a pixel, with Shift ten; with Alt it grows or shrinks. It is set down when the key or the pointer is let go. */
 function Movable({ laid, moving }: { laid: Laid; moving: NonNullable<Props['moving']> }) {
-  const { root } = laid.thread,
-    { box } = laid,
-    isChosen = moving.chosen === root.id;
+  const { root } = laid.thread;
+  const { box } = laid;
+  const isChosen = moving.chosen === root.id;
   const from = useRef<{ x: number; y: number }>(undefined);
   const [moved, setMoved] = useState<{ dx: number; dy: number; grown: number }>(HERE);
   const strokes =
@@ -163,8 +163,8 @@ function Movable({ laid, moving }: { laid: Laid; moving: NonNullable<Props['movi
     }
   };
   const onKey = (event: KeyboardEvent): void => {
-    const [dx, dy] = ARROWS[event.key] ?? [0, 0],
-      by = event.shiftKey ? FAR : 1;
+    const [dx, dy] = ARROWS[event.key] ?? [0, 0];
+    const by = event.shiftKey ? FAR : 1;
     if (event.key === 'Enter') moving.open(root.id);
     else if (event.key === 'Escape' && moved !== HERE) setMoved(HERE);
     else if (dx === 0 && dy === 0) return;

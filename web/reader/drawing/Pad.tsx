@@ -25,9 +25,9 @@ const EVEN = 0.5;
 /** Lies over the page while one draws, and takes the pointer. What is being drawn follows it without React. */
 export function Pad({ drawing, mine, onRubbed }: Props) {
   const { tool, width, colour } = drawing;
-  const live = useRef<SVGPathElement>(null),
-    points = useRef<InkPoint[]>([]),
-    rubbed = useRef(new Map<Laid, Strokes>());
+  const live = useRef<SVGPathElement>(null);
+  const points = useRef<InkPoint[]>([]);
+  const rubbed = useRef(new Map<Laid, Strokes>());
   const [writing, setWriting] = useState<Point>();
   /** Where a pen was seen, fingers scroll and palms do nothing. */
   const [hasPen, setHasPen] = useState(false);
@@ -44,16 +44,16 @@ export function Pad({ drawing, mine, onRubbed }: Props) {
     event.pointerType === 'pen' ? event.pressure : EVEN,
   ];
   const strokesNow = (): Strokes => {
-    const all = points.current,
-      first = all[0],
-      last = all.at(-1);
+    const all = points.current;
+    const first = all[0];
+    const last = all.at(-1);
     if (!first || !last) return [];
     return [isFreehand(tool) ? all : shapePoints(tool as Tool, [first[0], first[1]], [last[0], last[1]])];
   };
   const show = (): void => {
-    const strokes = strokesNow(),
-      { d, filled } = strokes.length ? inkPath(tool as Tool, strokes, width) : { d: '', filled: false },
-      node = live.current;
+    const strokes = strokesNow();
+    const { d, filled } = strokes.length ? inkPath(tool as Tool, strokes, width) : { d: '', filled: false };
+    const node = live.current;
     if (!node) return;
     node.setAttribute('d', d);
     node.style.fill = filled ? cssColour(colour, tool) : 'none';
@@ -61,19 +61,19 @@ export function Pad({ drawing, mine, onRubbed }: Props) {
   };
   /** Also between where the pointer was told of: a quick hand leaves no gaps. */
   const rub = (to: InkPoint, from: InkPoint = to): void => {
-    const radius = width / 2,
-      steps = Math.max(1, Math.ceil((2 * Math.hypot(to[0] - from[0], to[1] - from[1])) / radius)),
-      former = [...rubbed.current.values()];
+    const radius = width / 2;
+    const steps = Math.max(1, Math.ceil((2 * Math.hypot(to[0] - from[0], to[1] - from[1])) / radius));
+    const former = [...rubbed.current.values()];
     for (let step = 1; step <= steps; step++) {
-      const x = from[0] + ((to[0] - from[0]) * step) / steps,
-        y = from[1] + ((to[1] - from[1]) * step) / steps;
+      const x = from[0] + ((to[0] - from[0]) * step) / steps;
+      const y = from[1] + ((to[1] - from[1]) * step) / steps;
       for (const laid of mine) {
-        const before = rubbed.current.get(laid) ?? laid.strokes,
-          after = isFreehand(laid.spot.tool)
-            ? erase(before, x, y, radius + laid.width / 2)
-            : before.length && liesAt({ ...laid, strokes: before }, x, y, radius)
-              ? []
-              : before;
+        const before = rubbed.current.get(laid) ?? laid.strokes;
+        const after = isFreehand(laid.spot.tool)
+          ? erase(before, x, y, radius + laid.width / 2)
+          : before.length && liesAt({ ...laid, strokes: before }, x, y, radius)
+            ? []
+            : before;
         if (after !== before) rubbed.current.set(laid, after);
       }
     }
@@ -100,8 +100,8 @@ export function Pad({ drawing, mine, onRubbed }: Props) {
   };
   const move = (event: PointerEvent<HTMLDivElement>): void => {
     if (points.current.length === 0) return;
-    const box = event.currentTarget.getBoundingClientRect(),
-      all = event.nativeEvent.getCoalescedEvents?.() ?? [];
+    const box = event.currentTarget.getBoundingClientRect();
+    const all = event.nativeEvent.getCoalescedEvents?.() ?? [];
     for (const each of all.length ? all : [event.nativeEvent]) {
       const point = pointOf(each, box);
       if (tool === 'eraser') {
@@ -112,9 +112,9 @@ export function Pad({ drawing, mine, onRubbed }: Props) {
     if (tool !== 'eraser') show();
   };
   const up = (): void => {
-    const strokes = strokesNow(),
-      [first, last] = [points.current[0], points.current.at(-1)],
-      far = first && last ? Math.hypot(last[0] - first[0], last[1] - first[1]) : 0;
+    const strokes = strokesNow();
+    const [first, last] = [points.current[0], points.current.at(-1)];
+    const far = first && last ? Math.hypot(last[0] - first[0], last[1] - first[1]) : 0;
     points.current = [];
     if (tool === 'eraser') {
       drawing.rubOut(rubbed.current);

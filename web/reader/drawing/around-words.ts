@@ -11,13 +11,13 @@ export function aroundWords(
   width: number,
   direction: 'ltr' | 'rtl',
 ): Strokes {
-  const first = boxes[0],
-    whole = boxAround(
-      boxes.map((b): InkPoint[] => [
-        [b.left, b.top, EVEN],
-        [b.left + b.width, b.top + b.height, EVEN],
-      ]),
-    );
+  const first = boxes[0];
+  const whole = boxAround(
+    boxes.map((b): InkPoint[] => [
+      [b.left, b.top, EVEN],
+      [b.left + b.width, b.top + b.height, EVEN],
+    ]),
+  );
   if (!first || !whole) return [];
   switch (tool) {
     case 'pen':

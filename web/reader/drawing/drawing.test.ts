@@ -39,8 +39,8 @@ describe('how ink is drawn', () => {
   const stroke: InkPoint[] = Array.from({ length: 30 }, (_, n) => [n * 4, 10, 0.5]);
   const heights = (d: string): number[] => [...d.matchAll(/[MQ]([\d.-]+) ([\d.-]+)/g)].map((m) => Number(m[2]));
   test('a broad pen is as broad all along as it is said to be', () => {
-    const { d, filled } = inkPath('broad', [stroke], 18),
-      all = heights(d);
+    const { d, filled } = inkPath('broad', [stroke], 18);
+    const all = heights(d);
     expect(filled).toBe(true);
     expect(Math.max(...all) - Math.min(...all)).toBeCloseTo(18, 0);
   });
@@ -62,12 +62,12 @@ describe('what lies at a point', () => {
   const laid = (strokes: Strokes, more: Partial<Laid> = {}): Laid =>
     ({ strokes, width: 4, box: boxAround(strokes)!, lines: [], ...more }) as Laid;
   const line = laid([
-      [
-        [0, 0, 0.5],
-        [100, 0, 0.5],
-      ],
-    ]),
-    words = laid([[[200, 0, 0.5]]], { lines: ['here'], box: { left: 200, top: 0, width: 40, height: 25 } });
+    [
+      [0, 0, 0.5],
+      [100, 0, 0.5],
+    ],
+  ]);
+  const words = laid([[[200, 0, 0.5]]], { lines: ['here'], box: { left: 200, top: 0, width: 40, height: 25 } });
   test('is a line a little beside it, too, and words anywhere among their letters', () => {
     expect([liesAt(line, 50, 7), liesAt(line, 50, 12), liesAt(words, 220, 12), liesAt(words, 260, 12)]).toEqual([
       true,

@@ -33,18 +33,18 @@ export function layDrawings(
 ): readonly Laid[] {
   const laid = threads.flatMap((thread): Laid[] => {
     const {
-        root: { anchor, deleted },
-        range,
-      } = thread,
-      spot = anchor?.spot;
+      root: { anchor, deleted },
+      range,
+    } = thread;
+    const spot = anchor?.spot;
     if (spot?.type !== 'drawn' || deleted) return [];
-    const before = known.get(anchor!),
-      same = before?.range.start === range.start && before.range.end === range.end;
+    const before = known.get(anchor!);
+    const same = before?.range.start === range.start && before.range.end === range.end;
     const { ink } = same ? before! : { ink: stand(adapter, spot, range) };
     if (!same) known.set(anchor!, { range, ink });
     if (!ink) return [];
-    const width = spot.width * ink.unit,
-      lines = linesOf(thread, spot);
+    const width = spot.width * ink.unit;
+    const lines = linesOf(thread, spot);
     return [
       {
         thread,
@@ -60,9 +60,9 @@ export function layDrawings(
 }
 
 function stand(adapter: PageAdapter, { tied }: DrawnSpot, range: StreamRange): Standing['ink'] {
-  const laid = inkOn(adapter, tied, range),
-    strokes = laid && onPage(laid.strokes, adapter.shownAt(adapter.window.innerWidth, 0).x),
-    box = strokes && boxAround(strokes);
+  const laid = inkOn(adapter, tied, range);
+  const strokes = laid && onPage(laid.strokes, adapter.shownAt(adapter.window.innerWidth, 0).x);
+  const box = strokes && boxAround(strokes);
   return laid && box && { strokes, unit: laid.unit, box };
 }
 
@@ -72,8 +72,8 @@ const EDGE = 4;
 function onPage(strokes: Strokes, room: number): Strokes {
   const box = boxAround(strokes);
   if (!box) return strokes;
-  const over = box.left + box.width - (room - EDGE),
-    by = box.left < EDGE ? EDGE - box.left : over > 0 ? -Math.min(over, box.left - EDGE) : 0;
+  const over = box.left + box.width - (room - EDGE);
+  const by = box.left < EDGE ? EDGE - box.left : over > 0 ? -Math.min(over, box.left - EDGE) : 0;
   return by === 0 ? strokes : strokes.map((stroke) => stroke.map(([x, y, pressure]) => [x + by, y, pressure] as const));
 }
 

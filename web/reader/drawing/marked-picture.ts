@@ -25,18 +25,18 @@ export async function markedPicture({
   laid,
   threads,
 }: Given): Promise<Blob> {
-  const base = baseOf(adapter, on),
-    box = adapter.holder(on);
+  const base = baseOf(adapter, on);
+  const box = adapter.holder(on);
   if (!base || !box || base.width === 0)
     throw new Error('This is not drawn on the page just now. Scroll to it and try again.');
   const canvas = Object.assign(document.createElement('canvas'), {
-      width: Math.max(1, Math.round(region.width * base.width)),
-      height: Math.max(1, Math.round(region.height * base.height)),
-    }),
-    pen = canvas.getContext('2d')!;
+    width: Math.max(1, Math.round(region.width * base.width)),
+    height: Math.max(1, Math.round(region.height * base.height)),
+  });
+  const pen = canvas.getContext('2d')!;
   // The pages of a PDF are as the theme shows them; a picture is as it is.
-  const tone = toneOn(on),
-    paper = 'page' in on && document.documentElement.dataset.theme === 'night' ? NIGHT_PAPER : '#fff';
+  const tone = toneOn(on);
+  const paper = 'page' in on && document.documentElement.dataset.theme === 'night' ? NIGHT_PAPER : '#fff';
   pen.fillStyle = paper;
   pen.fillRect(0, 0, canvas.width, canvas.height);
   const scale = base.width / box.width;
@@ -59,8 +59,8 @@ export async function markedPicture({
 
 /** Hands a file to the person. */
 export function download(blob: Blob, name: string): void {
-  const address = URL.createObjectURL(blob),
-    link = Object.assign(document.createElement('a'), { href: address, download: name });
+  const address = URL.createObjectURL(blob);
+  const link = Object.assign(document.createElement('a'), { href: address, download: name });
   link.click();
   setTimeout(() => URL.revokeObjectURL(address), 10_000);
 }
@@ -98,18 +98,18 @@ function drawInk(
   tone: 'day' | undefined,
 ): void {
   const colour = resolved(
-      spot.tool === 'sign' ? cssColour(thread.root.kind.pigment) : cssColour(spot.colour, spot.tool),
-      tone,
-    ),
-    at = strokes[0]?.[0];
+    spot.tool === 'sign' ? cssColour(thread.root.kind.pigment) : cssColour(spot.colour, spot.tool),
+    tone,
+  );
+  const at = strokes[0]?.[0];
   pen.save();
   pen.fillStyle = pen.strokeStyle = colour;
   if (lines.length && at) {
     pen.font = `${spot.tool === 'sign' ? 'bold ' : ''}${width}px ${spot.tool === 'sign' ? '"Atkinson Hyperlegible Next Variable", sans-serif' : '"Literata Variable", serif'}`;
     lines.forEach((line, n) => pen.fillText(line, at[0], at[1] + width * (0.92 + n * LINE_HEIGHT)));
   } else {
-    const { d, filled } = inkPath(spot.tool, strokes, width),
-      path = new Path2D(d);
+    const { d, filled } = inkPath(spot.tool, strokes, width);
+    const path = new Path2D(d);
     if (spot.tool === 'broad') pen.globalCompositeOperation = 'multiply';
     pen.lineWidth = width;
     pen.lineCap = pen.lineJoin = 'round';

@@ -10,11 +10,11 @@ import { layDrawings, type Laid } from './laid';
 import { tieToPage, type TiedSpot } from './tie-to-page';
 
 const TEXT = 'the marsh keeps its height above the tide only by catching mud from every spring tide';
-const LETTER = 10,
-  LINE = 30,
-  HEIGHT = 20,
-  LEFT = 40,
-  PICTURE: Box = { left: 100, top: 400, width: 200, height: 100 };
+const LETTER = 10;
+const LINE = 30;
+const HEIGHT = 20;
+const LEFT = 40;
+const PICTURE: Box = { left: 100, top: 400, width: 200, height: 100 };
 
 /** A page of letters of one width, so many to a line; below them one picture. */
 function pageOf(letters: number, room = 800): PageAdapter & { asked: number } {
@@ -27,8 +27,8 @@ function pageOf(letters: number, room = 800): PageAdapter & { asked: number } {
       page.asked++;
       const made: Box[] = [];
       for (let at = start; at < end;) {
-        const line = Math.floor(at / letters),
-          until = Math.min(end, (line + 1) * letters);
+        const line = Math.floor(at / letters);
+        const until = Math.min(end, (line + 1) * letters);
         made.push({
           left: LEFT + (at % letters) * LETTER,
           top: 10 + line * LINE,
@@ -80,8 +80,8 @@ const tie = (page: PageAdapter, strokes: Strokes, look: Parameters<typeof tieToP
 const lay = (page: PageAdapter, thread: Thread): Laid => layDrawings(page, [thread], new Map())[0]!;
 
 describe('what is drawn on a page', () => {
-  const wide = pageOf(90),
-    made = tie(wide, [under(wide, 'height above')]);
+  const wide = pageOf(90);
+  const made = tie(wide, [under(wide, 'height above')]);
   test('is tied to the words it goes along, its width to their height', () => {
     expect([TEXT.slice(made.range.start, made.range.end), made.spot.tied.to, made.spot.width]).toEqual([
       'height above',
@@ -91,8 +91,8 @@ describe('what is drawn on a page', () => {
   });
   test('stands where it was drawn, and under the same words of another page', () => {
     expect(boxAround(lay(wide, threadOf(made)).strokes)).toEqual(boxAround([under(wide, 'height above')]));
-    const narrow = pageOf(26),
-      drawn = lay(narrow, threadOf(made));
+    const narrow = pageOf(26);
+    const drawn = lay(narrow, threadOf(made));
     expect(drawn.strokes.map((s) => Math.round(boxAround([s])!.top))).toEqual(
       narrow.boxes(at('height above')).map((b) => b.top + 22),
     );
@@ -116,19 +116,19 @@ describe('what is drawn on a page', () => {
 });
 
 describe('laying out', () => {
-  const page = pageOf(90),
-    bracket: InkPoint[] = shapePoints('line', [2, 12], [2, 28]),
-    left = tie(page, [bracket]);
+  const page = pageOf(90);
+  const bracket: InkPoint[] = shapePoints('line', [2, 12], [2, 28]);
+  const left = tie(page, [bracket]);
   test('moves what would stand beyond the edge onto the page', () => {
     expect(boxAround(lay(page, threadOf(left)).strokes)!.left).toBe(4);
-    const right = tie(page, [shapePoints('line', [1_000, 12], [1_000, 28])]),
-      slim = lay(pageOf(90, 600), threadOf(right));
+    const right = tie(page, [shapePoints('line', [1_000, 12], [1_000, 28])]);
+    const slim = lay(pageOf(90, 600), threadOf(right));
     expect(boxAround(slim.strokes)!.left).toBe(596);
   });
   test('asks the browser once for as long as the layout stands, again for another range', () => {
-    const known = new Map(),
-      made = tie(page, [under(page, 'height above')]),
-      thread = threadOf(made);
+    const known = new Map();
+    const made = tie(page, [under(page, 'height above')]);
+    const thread = threadOf(made);
     layDrawings(page, [thread], known);
     const before = page.asked;
     expect(layDrawings(page, [{ ...thread }], known)).toHaveLength(1);
@@ -137,8 +137,8 @@ describe('laying out', () => {
     expect(page.asked).toBeGreaterThan(before);
   });
   test('leaves out what was deleted, what is not drawn, and words that are not there any more', () => {
-    const made = tie(page, [under(page, 'height above')]),
-      thread = threadOf(made);
+    const made = tie(page, [under(page, 'height above')]);
+    const thread = threadOf(made);
     expect(
       layDrawings(
         page,
@@ -165,17 +165,17 @@ describe('laying out', () => {
 });
 
 describe('changing what was drawn', () => {
-  const page = pageOf(90),
-    drawing = lay(page, threadOf(tie(page, [under(page, 'height above')])));
-  const calls: unknown[] = [],
-    marks = {
-      move: (...call: unknown[]) => void calls.push(call),
-      passage: (range: StreamRange) => ({ versionId: 'v', anchor: range }) as never,
-      changeAll: (...call: unknown[]) => {
-        calls.push(call);
-        return Promise.resolve({ undo: () => undefined });
-      },
-    };
+  const page = pageOf(90);
+  const drawing = lay(page, threadOf(tie(page, [under(page, 'height above')])));
+  const calls: unknown[] = [];
+  const marks = {
+    move: (...call: unknown[]) => void calls.push(call),
+    passage: (range: StreamRange) => ({ versionId: 'v', anchor: range }) as never,
+    changeAll: (...call: unknown[]) => {
+      calls.push(call);
+      return Promise.resolve({ undo: () => undefined });
+    },
+  };
   const { redraw, rubOut, restyle } = changing(marks, (strokes, look) =>
     tieToPage(page, blocksOf(page), 'en', strokes, look),
   );

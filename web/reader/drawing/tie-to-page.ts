@@ -50,8 +50,8 @@ export function tieToPage(
 ): TiedSpot | undefined {
   const made = toPicture(adapter, strokes) ?? toWords(adapter, blocks, language, strokes, former);
   if (!made) return undefined;
-  const { range, unit, tied } = made,
-    inUnits = Math.max(0.001, Math.round((width / unit) * 1_000) / 1_000);
+  const { range, unit, tied } = made;
+  const inUnits = Math.max(0.001, Math.round((width / unit) * 1_000) / 1_000);
   return {
     range: { start: range.start, end: range.end },
     spot: { type: 'drawn', tool, colour, width: inUnits, tied },
@@ -66,9 +66,9 @@ interface Made {
 }
 
 function toPicture(adapter: PageAdapter, strokes: Strokes): Made | undefined {
-  const first = strokes[0]?.[0],
-    holder = first && adapter.holderAt(first[0], first[1]),
-    block = holder && blockOf(adapter, holder.element);
+  const first = strokes[0]?.[0];
+  const holder = first && adapter.holderAt(first[0], first[1]);
+  const block = holder && blockOf(adapter, holder.element);
   if (!holder || !block) return undefined;
   return { tied: tieToPicture(strokes, holder.on, holder.box), range: block, unit: holder.box.width / 1_000 };
 }
@@ -82,9 +82,9 @@ function toWords(
 ): Made | undefined {
   const box = boxAround(strokes);
   if (!box) return undefined;
-  const words = wordsNear(adapter, blocks, box, language),
-    made = (former && movedOnly(adapter, former, strokes, words)) ?? tieToWords(strokes, words),
-    unit = made && inkOn(adapter, made.tied, made.range)?.unit;
+  const words = wordsNear(adapter, blocks, box, language);
+  const made = (former && movedOnly(adapter, former, strokes, words)) ?? tieToWords(strokes, words);
+  const unit = made && inkOn(adapter, made.tied, made.range)?.unit;
   return made && unit ? { ...made, unit } : undefined;
 }
 
@@ -94,8 +94,8 @@ function movedOnly(
   strokes: Strokes,
   words: readonly WordBox[],
 ): TiedInk | undefined {
-  const by = tied.to === 'lines' ? movedBy(before, strokes) : undefined,
-    [first] = by ? adapter.boxes(range) : [];
+  const by = tied.to === 'lines' ? movedBy(before, strokes) : undefined;
+  const [first] = by ? adapter.boxes(range) : [];
   if (!by || !first) return undefined;
   return moveOverLines(strokes, { first, length: range.end - range.start, down: by.y }, words);
 }

@@ -64,8 +64,8 @@ export function readSettings(stored: string | null = localStorage.getItem(STORED
   try {
     const { tool, colour, widths } = JSON.parse(stored ?? '{}') as Partial<Settings>;
     const width = (held: Held): number => {
-      const kept = widths?.[held],
-        [least, most] = WIDTHS[held];
+      const kept = widths?.[held];
+      const [least, most] = WIDTHS[held];
       return typeof kept === 'number' && kept >= least && kept <= most ? kept : USUAL.widths[held];
     };
     return {

@@ -27,8 +27,8 @@ interface Given {
 }
 
 /** Strokes that follow each other within this time, in milliseconds, and near each other, in pixels, are one drawing. */
-const SAME_WORD = 1_200,
-  NEAR = 60;
+const SAME_WORD = 1_200;
+const NEAR = 60;
 /** How far a simplified stroke may lie beside what the hand drew, in pixels. */
 const TRUE_TO = 0.4;
 
@@ -50,9 +50,9 @@ export function useDrawing({ page, blocks, language, marks, laid, kinds, audienc
   const [chosen, setChosen] = useState<string>();
   const lastInk = useRef<LastInk>(undefined);
   useEffect(() => keepSettings(settings), [settings]);
-  const sign = kinds.find((k) => k.code === signOf) ?? kinds[0]!,
-    { tool, colour } = settings,
-    width = settings.widths[tool];
+  const sign = kinds.find((k) => k.code === signOf) ?? kinds[0]!;
+  const { tool, colour } = settings;
+  const width = settings.widths[tool];
   const held = laid.find((l) => l.thread.root.id === chosen);
 
   const spotOf = (strokes: Strokes, look: Look, former?: Former): TiedSpot | undefined => {
@@ -74,9 +74,9 @@ export function useDrawing({ page, blocks, language, marks, laid, kinds, audienc
   /** Sets down what was drawn; a stroke of a hand that writes on joins the one before. */
   const setDown = (drawn: Strokes, words?: string): void => {
     if (tool === 'move' || tool === 'eraser' || !mayWrite()) return;
-    const look = `${tool} ${colour} ${width}`,
-      strokes = isFreehand(tool) ? drawn.map((stroke) => simplify(stroke, TRUE_TO)) : drawn,
-      before = lastInk.current;
+    const look = `${tool} ${colour} ${width}`;
+    const strokes = isFreehand(tool) ? drawn.map((stroke) => simplify(stroke, TRUE_TO)) : drawn;
+    const before = lastInk.current;
     const joined =
       before &&
       isFreehand(tool) &&
@@ -85,8 +85,8 @@ export function useDrawing({ page, blocks, language, marks, laid, kinds, audienc
       isBeside(before.strokes, strokes)
         ? laid.find((l) => l.thread.root.id === before.id)?.thread.root
         : undefined;
-    const all = joined ? [...before!.strokes, ...strokes] : strokes,
-      made = spotOf(all, { tool, colour: tool === 'sign' ? sign.pigment : colour, width });
+    const all = joined ? [...before!.strokes, ...strokes] : strokes;
+    const made = spotOf(all, { tool, colour: tool === 'sign' ? sign.pigment : colour, width });
     if (!made) return;
     if (joined) marks.move(joined, made.range, made.spot);
     const id =
@@ -166,8 +166,8 @@ export function useDrawing({ page, blocks, language, marks, laid, kinds, audienc
 }
 
 function isBeside(a: Strokes, b: Strokes): boolean {
-  const one = boxAround(a),
-    two = boxAround(b);
+  const one = boxAround(a);
+  const two = boxAround(b);
   return Boolean(
     one &&
     two &&
@@ -178,8 +178,8 @@ function isBeside(a: Strokes, b: Strokes): boolean {
   );
 }
 
-const EVEN = 0.5,
-  PIN = 24;
+const EVEN = 0.5;
+const PIN = 24;
 
 interface Point {
   readonly x: number;

@@ -12,8 +12,8 @@ export function wordsNear(
   { top, height }: InkBox,
   language: string,
 ): WordBox[] {
-  const bottom = top + height,
-    near = blocks.filter((b) => b.top < bottom + REACH && b.bottom > top - REACH);
+  const bottom = top + height;
+  const near = blocks.filter((b) => b.top < bottom + REACH && b.bottom > top - REACH);
   const away = (b: Extent): number => Math.max(b.top - bottom, top - b.bottom, 0);
   const nearest = near.length
     ? near

@@ -100,22 +100,22 @@ const Picture = memo(function Picture({
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
-    let gone = false,
-      task: { cancel(): void } | undefined;
+    let gone = false;
+    let task: { cancel(): void } | undefined;
     const draw = async (): Promise<void> => {
-      const page = await pdf.getPage(number),
-        node = canvas.current,
-        natural = page.getViewport({ scale: 1 });
+      const page = await pdf.getPage(number);
+      const node = canvas.current;
+      const natural = page.getViewport({ scale: 1 });
       if (gone || !node) return;
-      const wanted = (width / natural.width) * Math.min(2, window.devicePixelRatio),
-        viewport = page.getViewport({
-          scale: Math.min(wanted, Math.sqrt(MOST_PIXELS / (natural.width * natural.height))),
-        });
+      const wanted = (width / natural.width) * Math.min(2, window.devicePixelRatio);
+      const viewport = page.getViewport({
+        scale: Math.min(wanted, Math.sqrt(MOST_PIXELS / (natural.width * natural.height))),
+      });
       node.width = Math.round(viewport.width);
       node.height = Math.round(viewport.height);
       // A context of our own: the library's would have no clear pixels.
-      const pen = node.getContext('2d', { willReadFrequently: true })!,
-        rendering = page.render({ canvas: null, canvasContext: pen, viewport });
+      const pen = node.getContext('2d', { willReadFrequently: true })!;
+      const rendering = page.render({ canvas: null, canvasContext: pen, viewport });
       task = rendering;
       await rendering.promise;
       const picture = pen.getImageData(0, 0, node.width, node.height);

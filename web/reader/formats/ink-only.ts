@@ -5,9 +5,9 @@
  */
 export function inkOnly(pixels: Uint8ClampedArray, dark: boolean): void {
   for (let at = 0; at < pixels.length; at += 4) {
-    let r = pixels[at]!,
-      g = pixels[at + 1]!,
-      b = pixels[at + 2]!;
+    let r = pixels[at]!;
+    let g = pixels[at + 1]!;
+    let b = pixels[at + 2]!;
     if (dark) {
       const turn = 255 - Math.max(r, g, b) - Math.min(r, g, b);
       r += turn;
@@ -16,8 +16,8 @@ export function inkOnly(pixels: Uint8ClampedArray, dark: boolean): void {
     }
     const alpha = dark ? Math.max(r, g, b) : 255 - Math.min(r, g, b);
     if (alpha > 0) {
-      const paper = dark ? 0 : 255 - alpha,
-        share = 255 / alpha;
+      const paper = dark ? 0 : 255 - alpha;
+      const share = 255 / alpha;
       pixels[at] = (r - paper) * share;
       pixels[at + 1] = (g - paper) * share;
       pixels[at + 2] = (b - paper) * share;

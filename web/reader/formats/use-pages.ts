@@ -3,8 +3,8 @@ import type { OpenPage } from '../use-page';
 
 /** Room beside a page, in pixels. */
 const BESIDE = 48;
-const SMALLEST = 0.4,
-  LARGEST = 4;
+const SMALLEST = 0.4;
+const LARGEST = 4;
 export const ZOOMS = [0.5, 0.75, 1, 1.25, 1.5, 2, 3] as const;
 
 /** Width of the widest page, in points. */
@@ -28,17 +28,17 @@ export function useFittedWords(page: OpenPage | undefined, unit: number, on: boo
   const [fitted] = useState(() => new WeakMap<Element, number>());
   useEffect(() => {
     if (!page || !on) return;
-    const { document, window } = page.adapter,
-      observer = new window.IntersectionObserver(
-        (entries) => {
-          for (const { isIntersecting, target } of entries)
-            if (isIntersecting && fitted.get(target) !== unit) {
-              fitted.set(target, unit);
-              fitWords(target);
-            }
-        },
-        { rootMargin: '100% 0px' },
-      );
+    const { document, window } = page.adapter;
+    const observer = new window.IntersectionObserver(
+      (entries) => {
+        for (const { isIntersecting, target } of entries)
+          if (isIntersecting && fitted.get(target) !== unit) {
+            fitted.set(target, unit);
+            fitWords(target);
+          }
+      },
+      { rootMargin: '100% 0px' },
+    );
     for (const section of document.querySelectorAll('section[data-avrelle-page]')) observer.observe(section);
     return () => observer.disconnect();
   }, [page, unit, on, fitted]);

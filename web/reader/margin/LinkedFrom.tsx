@@ -26,8 +26,8 @@ export function LinkedFrom({ id, onFollow }: { id: string; onFollow: Follow }) {
 
 /** The notes that lead to the source as a whole, behind how many there are. */
 export function SourceLinks({ sourceId, onFollow }: { sourceId: string; onFollow: Follow }) {
-  const leading = useLeading({ type: 'source', id: sourceId }),
-    [open, setOpen] = useState(false);
+  const leading = useLeading({ type: 'source', id: sourceId });
+  const [open, setOpen] = useState(false);
   if (!leading.total) return null;
   const follow: Follow = (id) => {
     setOpen(false);
@@ -60,11 +60,11 @@ interface Lead {
 
 /** Asked for once the page stands there. */
 function useLeading(link: NoteLink): Lead & { readonly total: number } {
-  const [asks, setAsks] = useState(false),
-    to = linkAddress(link);
+  const [asks, setAsks] = useState(false);
+  const to = linkAddress(link);
   useEffect(() => soon(() => setAsks(true)), []);
-  const links = useLinks(to, asks).data ?? [],
-    topics = useLeadingTopics(to, asks).data ?? [];
+  const links = useLinks(to, asks).data ?? [];
+  const topics = useLeadingTopics(to, asks).data ?? [];
   return { links, topics, total: links.length + topics.length };
 }
 

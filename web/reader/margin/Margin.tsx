@@ -13,9 +13,9 @@ export interface Seen {
   readonly height: number;
 }
 
-const GAP = 12,
-  LEVEL = 3,
-  GUESS = 70;
+const GAP = 12;
+const LEVEL = 3;
+const GUESS = 70;
 /** Screens above and below what is seen in which notes stand ready. */
 const READY = 1.5;
 

@@ -41,8 +41,8 @@ interface Props {
   onWholePage(): void;
 }
 
-const DRAFT = 'draft',
-  HEAD = 34;
+const DRAFT = 'draft';
+const HEAD = 34;
 
 export type UnfinishedNote = Unfinished & {
   readonly range: StreamRange;
@@ -223,8 +223,8 @@ function Level({ items, head, held, view, height, turn, placeOf, isOpen }: Level
     [],
   );
   const ties: Tie[] = items.flatMap(({ id }) => {
-    const place = placeOf(id),
-      noteTop = tops.get(id);
+    const place = placeOf(id);
+    const noteTop = tops.get(id);
     return place && !place.loose && noteTop !== undefined && isNear(noteTop, view)
       ? [{ id, place, noteTop, open: isOpen(id) }]
       : [];

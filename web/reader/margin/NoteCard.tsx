@@ -58,13 +58,13 @@ interface Props {
 
 /** One annotation in the margin: folded to its first lines, or open with its answers and what can be done with it. */
 export const NoteCard = memo(function NoteCard({ thread, me, open, chosen, actions }: Props) {
-  const { root, replies } = thread,
-    mine = root.author.id === me && !root.deleted;
+  const { root, replies } = thread;
+  const mine = root.author.id === me && !root.deleted;
   /** What editing goes on from: what becomes of the annotation meanwhile is not written over. `first` is the note where it began. */
   const [editing, setEditing] = useState<{ readonly base: Annotation; readonly first: string }>();
   const begin = (): void => {
-    const kept = slot.read()?.purpose,
-      sameAsThen = kept?.type !== 'edit' || kept.version === root.version;
+    const kept = slot.read()?.purpose;
+    const sameAsThen = kept?.type !== 'edit' || kept.version === root.version;
     setEditing({ base: root, first: sameAsThen ? root.note : '' });
   };
   const leave = (): void => setEditing(undefined);

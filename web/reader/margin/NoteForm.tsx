@@ -37,20 +37,20 @@ export const fetchEditor = (): Promise<void> =>
 /** Writing a note: its words, its kind, its tags, and for whom. Ctrl+Enter sets it down. */
 export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onLeave, onDiscard }: Props) {
   const { kinds } = useKey();
-  const [slot] = useState(given),
-    [kept] = useState(() => slot.read());
+  const [slot] = useState(given);
+  const [kept] = useState(() => slot.read());
   const [note, setNote] = useState(() => begunWith(initial.note, kept?.note));
   const [kind, setKind] = useState(() => kinds.find((k) => k.code === kept?.kind) ?? initial.kind);
   const [tagText, setTagText] = useState((kept?.tags ?? initial.tags).map((t) => `#${t}`).join(' '));
   const [wrong, setWrong] = useState('');
   /** A picture is on its way; `waits` where the note is to be saved when it has come. */
-  const [sending, setSending] = useState(false),
-    [waits, setWaits] = useState(false);
+  const [sending, setSending] = useState(false);
+  const [waits, setWaits] = useState(false);
   /** Whichever is there when the form opens stays: nothing is exchanged under a writing hand. */
   const [Rich] = useState<{ readonly of: ComponentType<Parameters<Editor>[0]> | undefined }>(() => ({ of: editor }));
-  const form = useRef<HTMLFormElement>(null),
-    area = useRef<HTMLTextAreaElement>(null),
-    spoken = useRef<readonly string[]>(undefined);
+  const form = useRef<HTMLFormElement>(null);
+  const area = useRef<HTMLTextAreaElement>(null);
+  const spoken = useRef<readonly string[]>(undefined);
 
   useEffect(() => {
     const el = area.current;
@@ -69,10 +69,10 @@ export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onL
   const save = (): void => {
     if (sending) return setWaits(true);
     // A tag that was taken out of the words goes; before anything was typed, none was.
-    const now = spoken.current ?? inWords(note),
-      gone = inWords(initial.note).filter((tag) => !now.includes(tag));
-    const tags = [...now, ...tagsIn(tagText).filter((tag) => !gone.includes(tag))],
-      bad = tags.find((t) => !TAG.test(t));
+    const now = spoken.current ?? inWords(note);
+    const gone = inWords(initial.note).filter((tag) => !now.includes(tag));
+    const tags = [...now, ...tagsIn(tagText).filter((tag) => !gone.includes(tag))];
+    const bad = tags.find((t) => !TAG.test(t));
     if (bad) return setWrong(`“${bad}” cannot be a tag: use letters, digits, - _ and /.`);
     slot.drop();
     onSave({ kind, note: note.trim(), tags: [...new Set(tags)] });

@@ -13,8 +13,8 @@ export function PlaceLine({
   mine: boolean;
   actions: NoteActions;
 }) {
-  const fate = fateOf(annotation),
-    place = annotation.place;
+  const fate = fateOf(annotation);
+  const place = annotation.place;
   if ((fate !== 'edited' && fate !== 'unsure') || !place || place.start === null || place.end === null) return null;
   const range = { start: place.start, end: place.end };
   return (

@@ -22,9 +22,9 @@ interface Props {
 
 /** The recording from beginning to end: where it stands, and what is marked in it. */
 export function Timeline({ length, now, marks, begun, onSeek, onStep, onOpen }: Props) {
-  const whole = Math.max(1, length),
-    at = Math.min(now, whole),
-    share = (seconds: number): string => `${(100 * Math.min(seconds, whole)) / whole}%`;
+  const whole = Math.max(1, length);
+  const at = Math.min(now, whole);
+  const share = (seconds: number): string => `${(100 * Math.min(seconds, whole)) / whole}%`;
   return (
     <div className="relative h-[26px] min-w-[120px] flex-1">
       <Slider.Root

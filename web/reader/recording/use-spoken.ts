@@ -14,8 +14,8 @@ export function useSpoken(
   onFollow: (block: Block) => void,
 ): void {
   const alone = useRef(0);
-  const line = page && lineAt(page.adapter.stream.outline, now + 0.05),
-    said = line && (playing || now > 0) && now <= timeOf(line)!.to + 2 ? line : undefined;
+  const line = page && lineAt(page.adapter.stream.outline, now + 0.05);
+  const said = line && (playing || now > 0) && now <= timeOf(line)!.to + 2 ? line : undefined;
   const latest = useRef(onFollow);
   useEffect(() => {
     latest.current = onFollow;

@@ -16,8 +16,8 @@ export function paragraphsOf(segments: readonly Segment[]): Paragraph[] {
   const groups: Segment[][] = [];
   const right = (group: readonly Segment[]): number => Math.max(...group.map((s) => s.right));
   for (const [n, segment] of segments.entries()) {
-    const group = groups.at(-1),
-      last = group?.at(-1);
+    const group = groups.at(-1);
+    const last = group?.at(-1);
     if (group && last && goesOn(last, segment, group, segments[n + 1], right(group))) group.push(segment);
     else groups.push([segment]);
   }
@@ -40,8 +40,8 @@ function goesOn(
   right: number,
 ): boolean {
   if (sameRow(last, next)) return next.left > last.left;
-  const rows = group.length > 1 && sameRow(group.at(-2)!, last),
-    startsRow = after !== undefined && sameRow(next, after);
+  const rows = group.length > 1 && sameRow(group.at(-2)!, last);
+  const startsRow = after !== undefined && sameRow(next, after);
   if (rows || startsRow) return false;
   const down = next.baseline - last.baseline;
   if (down <= 0 || down > 1.75 * last.size || Math.abs(next.size - last.size) > 0.12 * last.size) return false;
@@ -75,9 +75,9 @@ export function joined(lines: readonly Segment[], isCompound: (word: string) => 
       let text = m === 0 ? run.text.trimStart() : run.text;
       if (m === 0 && last && n > 0) {
         // The hyphen may be a run of its own.
-        const end = last.text.trimEnd(),
-          line = `${pieces.at(-2)?.text ?? ''}${end}`,
-          parted = HYPHEN.test(line) && /^\p{Ll}/u.test(text);
+        const end = last.text.trimEnd();
+        const line = `${pieces.at(-2)?.text ?? ''}${end}`;
+        const parted = HYPHEN.test(line) && /^\p{Ll}/u.test(text);
         if (parted && !isCompound(`${/[\p{L}]+[-\u2010]$/u.exec(line)?.[0] ?? ''}${/^\p{L}+/u.exec(text)?.[0] ?? ''}`))
           pieces[pieces.length - 1] = { ...last, text: end.slice(0, -1) };
         else if (parted) pieces[pieces.length - 1] = { ...last, text: end };
@@ -129,15 +129,15 @@ export function markHeadings(pages: readonly (readonly Paragraph[])[], bookmarks
     paragraph.level = Math.min(3, 1 + sizes.indexOf(Math.round(paragraph.size))) as 1 | 2 | 3;
   }
   for (const { title, page, depth } of bookmarks) {
-    const wanted = simple(title),
-      found = pages[page]?.find(
-        (p) =>
-          p.level === undefined &&
-          !p.aside &&
-          p.text.length <= LONGEST_HEADING &&
-          (simple(p.text) === wanted ||
-            (wanted.length > 3 && simple(p.text).endsWith(wanted) && p.text.length < title.length + 8)),
-      );
+    const wanted = simple(title);
+    const found = pages[page]?.find(
+      (p) =>
+        p.level === undefined &&
+        !p.aside &&
+        p.text.length <= LONGEST_HEADING &&
+        (simple(p.text) === wanted ||
+          (wanted.length > 3 && simple(p.text).endsWith(wanted) && p.text.length < title.length + 8)),
+    );
     if (found) found.level = Math.min(3, depth + 1) as 2 | 3;
   }
 }

@@ -104,16 +104,16 @@ describe('a report in two columns', () => {
   });
 
   (has('pdftotext') ? test : test.skip)('has the words that poppler’s pdftotext reads, in its order', async () => {
-    const bytes = await twoColumns(),
-      file = path.join(fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-')), 'a.pdf');
+    const bytes = await twoColumns();
+    const file = path.join(fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-')), 'a.pdf');
     fs.writeFileSync(file, bytes);
     // Poppler reads folios as the last line of the left column; ours stand outside the text.
     const theirs = execFileSync('pdftotext', ['-enc', 'UTF-8', file, '-'], { encoding: 'utf8' }).replace(
-        /Saltmere College \d/g,
-        '',
-      ),
-      { text: all, outline } = await keep(bytes),
-      text = mainText(all, outline);
+      /Saltmere College \d/g,
+      '',
+    );
+    const { text: all, outline } = await keep(bytes);
+    const text = mainText(all, outline);
     const words = (given: string): string[] =>
       given
         .replace(/-\s*\n/g, '')
@@ -307,9 +307,9 @@ test('whatever stands on a page, it is ordered: nothing is lost, and it ends', (
 });
 
 test('prose beside short words in one band is read line by line', () => {
-  const prose = Array.from({ length: 6 }, (_, n) => run(`A long line of prose, number ${n}`, 10, 10 + 12 * n)),
-    words = Array.from({ length: 6 }, (_, n) => run(`a${n}`, 400, 10 + 12 * n)),
-    more = Array.from({ length: 4 }, (_, n) => run(`Another long line ${n}`, 396, 100 + 12 * n)),
-    left = Array.from({ length: 4 }, (_, n) => run('b', 10, 100 + 12 * n));
+  const prose = Array.from({ length: 6 }, (_, n) => run(`A long line of prose, number ${n}`, 10, 10 + 12 * n));
+  const words = Array.from({ length: 6 }, (_, n) => run(`a${n}`, 400, 10 + 12 * n));
+  const more = Array.from({ length: 4 }, (_, n) => run(`Another long line ${n}`, 396, 100 + 12 * n));
+  const left = Array.from({ length: 4 }, (_, n) => run('b', 10, 100 + 12 * n));
   expect(readingOrder([...prose, ...words, ...more, ...left])).toHaveLength(20);
 });

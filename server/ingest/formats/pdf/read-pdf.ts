@@ -42,8 +42,8 @@ export const readPdf: Reader = async (got, { password, progress }): Promise<Read
       pages.map((page) => page.height),
     );
     markHeadings(paragraphs, await bookmarksOf(document));
-    const compounds = compoundsIn(paragraphs),
-      scanned = pages.filter((page) => page.paragraphs.length === 0).length;
+    const compounds = compoundsIn(paragraphs);
+    const scanned = pages.filter((page) => page.paragraphs.length === 0).length;
     return {
       form: 'ready',
       kind: 'pdf',
@@ -90,11 +90,11 @@ async function open({ bytes, name }: Got, password: string | undefined): Promise
 }
 
 async function readPage(document: PDFDocumentProxy, index: number, label: string): Promise<PdfPage> {
-  const page = await document.getPage(index + 1),
-    { width, height, transform } = page.getViewport({ scale: 1 });
-  const content = await textOf(page),
-    upright: Run[] = [],
-    turned: Run[] = [];
+  const page = await document.getPage(index + 1);
+  const { width, height, transform } = page.getViewport({ scale: 1 });
+  const content = await textOf(page);
+  const upright: Run[] = [];
+  const turned: Run[] = [];
   for (const item of content) {
     const run = toRun(item, transform);
     if (run) (run.angle === 0 ? upright : turned).push(run);
@@ -118,8 +118,8 @@ async function textOf(page: PDFPageProxy): Promise<TextItem[]> {
 
 function toRun(item: TextItem, [a, b, c, d, e, f]: number[]): (Run & { angle: number }) | undefined {
   const [ia, ib, ic, id, ix, iy] = item.transform as number[];
-  const size = Math.hypot(a! * ic! + c! * id!, b! * ic! + d! * id!),
-    angle = Math.round((Math.atan2(b! * ia! + d! * ib!, a! * ia! + c! * ib!) * 180) / Math.PI);
+  const size = Math.hypot(a! * ic! + c! * id!, b! * ic! + d! * id!);
+  const angle = Math.round((Math.atan2(b! * ia! + d! * ib!, a! * ia! + c! * ib!) * 180) / Math.PI);
   const text = opened(item.str);
   if (!(size > 0.5) || !text.trim()) return undefined;
   return {
@@ -169,12 +169,12 @@ async function metadataOf(
   pages: readonly (readonly Paragraph[])[],
 ): Promise<Partial<Metadata>> {
   const { info, metadata } = await document.getMetadata().catch(() => ({ info: {}, metadata: null }));
-  const said = info as Record<string, unknown>,
-    text = (value: unknown): string =>
-      (Array.isArray(value) ? value.join('; ') : typeof value === 'string' ? value : '').trim();
+  const said = info as Record<string, unknown>;
+  const text = (value: unknown): string =>
+    (Array.isArray(value) ? value.join('; ') : typeof value === 'string' ? value : '').trim();
   const xmp = (name: string): string => text(metadata?.get(name) as unknown);
-  const given = xmp('dc:title') || text(said.Title),
-    sensible = given && !/^(untitled|.*\.(docx?|tex|indd|pdf|dvi))/i.test(given);
+  const given = xmp('dc:title') || text(said.Title);
+  const sensible = given && !/^(untitled|.*\.(docx?|tex|indd|pdf|dvi))/i.test(given);
   const heading = pages[0]?.find((p) => p.level === 1)?.text.trim();
   const first = (pages[0] ?? [])
     .map((p) =>

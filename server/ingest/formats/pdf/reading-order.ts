@@ -26,9 +26,9 @@ const LEAST_LINES = 3;
 const LEAST_CHARACTERS = 16;
 
 /** Shares of a page's height within which running heads and folios stand (common practice), and how far from all else, in sizes. */
-const HEAD = 0.12,
-  FOOT = 0.88,
-  AWAY = 1.8;
+const HEAD = 0.12;
+const FOOT = 0.88;
+const AWAY = 1.8;
 
 /** The lines of a page in the order in which they are read; in that of the file where no other can be made out. */
 export function readingOrder(runs: readonly Run[], height = Infinity): readonly Segment[] {
@@ -58,8 +58,8 @@ function ordered(runs: readonly Run[], height: number): readonly Segment[] {
     alone(line, (other) => line.baseline - other.baseline) &&
     segments.every((o) => o.baseline <= line.baseline + 0.5 * line.size);
   if (height === Infinity) return inColumns(segments);
-  const [heads, feet] = [segments.filter(isHead), segments.filter(isFoot)],
-    apart = new Set([...heads, ...feet]);
+  const [heads, feet] = [segments.filter(isHead), segments.filter(isFoot)];
+  const apart = new Set([...heads, ...feet]);
   return [
     ...inColumns(heads),
     ...inColumns(segments.filter((line) => !apart.has(line))),
@@ -82,8 +82,8 @@ function segmentsOf(runs: readonly Run[]): Segment[] {
 function splitLine(line: readonly Run[]): Segment[] {
   const groups: Run[][] = [];
   for (const run of line) {
-    const last = groups.at(-1)?.at(-1),
-      gap = last ? run.x - (last.x + last.width) : Infinity;
+    const last = groups.at(-1)?.at(-1);
+    const gap = last ? run.x - (last.x + last.width) : Infinity;
     if (!last || gap > APART * Math.max(last.size, run.size)) groups.push([run]);
     else
       groups
@@ -148,8 +148,8 @@ const rows = (segments: readonly Segment[]): Segment[] =>
 
 function besides(segments: readonly Segment[], gutter: number): readonly Segment[] {
   const ordered: Segment[] = [];
-  let left: Segment[] = [],
-    right: Segment[] = [];
+  let left: Segment[] = [];
+  let right: Segment[] = [];
   const flush = (): void => {
     ordered.push(...inColumns(left), ...inColumns(right));
     left = [];
@@ -170,12 +170,12 @@ function besides(segments: readonly Segment[], gutter: number): readonly Segment
 /** Where prose stands on both sides of an empty strip: the strip's right edge. Undefined for a page of one column. */
 function findGutter(segments: readonly Segment[]): number | undefined {
   // Cells of tables and short last lines say nothing of columns, but for those that lie across them.
-  const prose = segments.filter((s) => s.text.length >= LEAST_CHARACTERS),
-    edges = [...new Set(prose.map((s) => Math.round(s.left) - 1))];
+  const prose = segments.filter((s) => s.text.length >= LEAST_CHARACTERS);
+  const edges = [...new Set(prose.map((s) => Math.round(s.left) - 1))];
   let best: { at: number; score: number } | undefined;
   for (const at of edges) {
-    const left = prose.filter((s) => s.right <= at),
-      right = prose.filter((s) => s.left >= at);
+    const left = prose.filter((s) => s.right <= at);
+    const right = prose.filter((s) => s.left >= at);
     if (left.length < LEAST_LINES || right.length < LEAST_LINES) continue;
     const beside = left.filter((l) => right.some((r) => Math.abs(r.baseline - l.baseline) < 2 * l.size)).length;
     const score = Math.min(left.length, right.length) - (prose.length - left.length - right.length);
