@@ -39,7 +39,10 @@ export function DataTable<Row extends RowData>({ label, columns, rows, idOf, num
         {table.getRowModel().rows.map((row) => (
           <tr key={row.id} className="border-t border-rule">
             {row.getAllCells().map((cell) => (
-              <td key={cell.id} className={`py-1.5 pr-5 align-baseline last:pr-0 ${side(cell.column.id)}`}>
+              <td
+                key={cell.id}
+                className={`py-1.5 pr-5 align-baseline last:pr-0 max-[760px]:whitespace-nowrap ${side(cell.column.id)}`}
+              >
                 <table.FlexRender cell={cell} />
               </td>
             ))}

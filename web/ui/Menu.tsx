@@ -12,7 +12,7 @@ interface Props {
 export function Menu({ words, about, children }: Props) {
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className="text-soft hover:text-ink">
+      <DropdownMenu.Trigger className="whitespace-nowrap text-soft hover:text-ink">
         {words}
         {about && <span className="sr-only"> {about}</span>} <span aria-hidden="true">▾</span>
       </DropdownMenu.Trigger>
