@@ -6,7 +6,9 @@ import os from 'node:os';
 import path from 'node:path';
 import { chromium } from '@playwright/test';
 import JSZip from 'jszip';
-import MarkdownIt from 'markdown-it';
+import { toHtml } from 'hast-util-to-html';
+import { fromMarkdown } from 'mdast-util-from-markdown';
+import { toHast } from 'mdast-util-to-hast';
 
 const HERE = path.dirname(new URL(import.meta.url).pathname);
 const ROOT = path.join(HERE, '../..');
@@ -15,7 +17,7 @@ const SITES = path.join(ROOT, 'standins/web/sites');
 const text = (name) => fs.readFileSync(path.join(HERE, 'texts', name), 'utf8');
 const font = (name) =>
   fs.readFileSync(path.join(ROOT, `node_modules/@fontsource-variable/literata/files/${name}`)).toString('base64');
-const markdown = new MarkdownIt({ typographer: false });
+const markdown = { render: (text) => toHtml(toHast(fromMarkdown(text))) };
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
 
 await report();

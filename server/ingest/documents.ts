@@ -1,4 +1,10 @@
-import MarkdownIt from 'markdown-it';
+import { toHtml } from 'hast-util-to-html';
+import { fromMarkdown } from 'mdast-util-from-markdown';
+import { gfmStrikethroughFromMarkdown } from 'mdast-util-gfm-strikethrough';
+import { gfmTableFromMarkdown } from 'mdast-util-gfm-table';
+import { toHast } from 'mdast-util-to-hast';
+import { gfmStrikethrough } from 'micromark-extension-gfm-strikethrough';
+import { gfmTable } from 'micromark-extension-gfm-table';
 import { parse as parseYaml } from 'yaml';
 
 /** A page made of a plain-text file: paragraphs at blank lines, line ends kept; a short first line is its heading. */
@@ -16,10 +22,14 @@ export function textToHtml(text: string, name: string): string {
 /** A first line of at most 100 characters that does not end as a sentence does, with more below it. */
 const HEADING = /^([^\n]{1,99}[^\s.,;:])[ \t]*\n([\s\S]*\S[\s\S]*)$/;
 
-/** A page made of a CommonMark file; its YAML front matter becomes metadata, raw HTML passes on to the sanitiser. */
+/** A page made of a CommonMark file, with tables and words struck out; its YAML front matter becomes metadata, raw HTML passes on to the sanitiser. */
 export function markdownToHtml(markdown: string, name: string): string {
   const { front, body } = splitFrontMatter(markdown);
-  const html = new MarkdownIt({ html: true, linkify: false }).render(body);
+  const tree = fromMarkdown(body, {
+    extensions: [gfmTable(), gfmStrikethrough()],
+    mdastExtensions: [gfmTableFromMarkdown(), gfmStrikethroughFromMarkdown()],
+  });
+  const html = toHtml(toHast(tree, { allowDangerousHtml: true }), { allowDangerousHtml: true });
   const heading = /^#\s+(.+)$/m.exec(body)?.[1];
   const value = (key: string): string =>
     typeof front[key] === 'string' ? front[key] : front[key] instanceof Date ? front[key].toISOString() : '';
