@@ -1,8 +1,14 @@
+import type { ReactNode } from 'react';
 import { tableFeatures, useTable, type ColumnDef, type RowData } from '@tanstack/react-table';
 
 /** No sorting or paging of its own: the server orders what it gives. */
 export const PLAIN = tableFeatures({});
 export type PlainColumn<Row extends RowData> = ColumnDef<typeof PLAIN, Row, unknown>;
+
+/** Asked as a plain function: as a component it would be another one with each new list of columns, and close what is open in it. */
+function drawn<Given>(template: string | ((given: Given) => ReactNode) | undefined, given: Given): ReactNode {
+  return typeof template === 'function' ? template(given) : template;
+}
 
 interface Props<Row extends RowData> {
   readonly label: string;
@@ -29,7 +35,7 @@ export function DataTable<Row extends RowData>({ label, columns, rows, idOf, num
           <tr key={group.id} className="text-[13px] text-soft">
             {group.headers.map((header) => (
               <th key={header.id} scope="col" className={`py-1 pr-5 font-normal last:pr-0 ${side(header.column.id)}`}>
-                <table.FlexRender header={header} />
+                {drawn(header.column.columnDef.header, header.getContext())}
               </th>
             ))}
           </tr>
@@ -43,7 +49,7 @@ export function DataTable<Row extends RowData>({ label, columns, rows, idOf, num
                 key={cell.id}
                 className={`py-1.5 pr-5 align-baseline last:pr-0 max-[760px]:whitespace-nowrap ${side(cell.column.id)}`}
               >
-                <table.FlexRender cell={cell} />
+                {drawn(cell.column.columnDef.cell, cell.getContext())}
               </td>
             ))}
           </tr>
