@@ -4,7 +4,7 @@ import type { Db } from '../db/database';
 const ME = 'p.id, p.name, p.email, p.role';
 const BY_EMAIL = `SELECT ${ME}, p.password_hash, p.suspended_at FROM person p WHERE p.email = ?`;
 const BY_ID = `SELECT ${ME}, p.password_hash, p.suspended_at FROM person p WHERE p.id = ?`;
-const BY_SESSION = `SELECT ${ME}, s.seen_at FROM session s JOIN person p ON p.id = s.person_id WHERE s.token_hash = ? AND s.expires_at > ?`;
+const BY_SESSION = `SELECT ${ME}, s.seen_at FROM session s JOIN person p ON p.id = s.person_id WHERE s.token_hash = ? AND s.expires_at > ? AND p.suspended_at IS NULL`;
 const INSERT_PERSON = 'INSERT INTO person (id, email, name, password_hash, role, created_at) VALUES (?, ?, ?, ?, ?, ?)';
 const ANY_PERSON = 'SELECT 1 AS one FROM person LIMIT 1';
 const SET_PASSWORD = 'UPDATE person SET password_hash = ? WHERE id = ?';
