@@ -13,7 +13,7 @@ import { readFeed } from './ingest/feed';
 import { unzip } from './ingest/unzip';
 import { docx, epub, pdf, PIXEL, wave, zip } from './testing/files';
 import { makeClass } from './testing/classes';
-import { refused } from './testing/refused';
+import { answered, refused } from './testing/refused';
 import { tideMark } from './testing/tide-mark';
 import { littleWeb, startServer, type Client, type Server } from './testing/harness';
 
@@ -60,21 +60,6 @@ const file =
     keepFile(name, Buffer.from(bytes));
 const keepFile = (name: string, bytes: Uint8Array): Promise<string> =>
   refused(ingest({ type: 'file', name, bytes }, policy()));
-const answered = async (
-  answer: Promise<{ status: number; body: unknown; headers: Readonly<Record<string, unknown>> }>,
-): Promise<string> => {
-  const { status, body, headers } = await answer;
-  const problem = body as Problem;
-  // RFC 9457, 3: type, title, status and detail, as application/problem+json.
-  expect(headers['content-type']).toContain('application/problem+json');
-  expect(problem).toMatchObject({
-    status,
-    type: expect.stringMatching(/^urn:/),
-    title: expect.any(String),
-    detail: expect.not.stringContaining('{'),
-  });
-  return problem.code;
-};
 const inject = (options: object): Promise<string> =>
   answered(server.app.inject(options).then((a) => ({ status: a.statusCode, body: a.json(), headers: a.headers })));
 

@@ -11,6 +11,7 @@ import {
 } from '@avrelle/core/api';
 import type { Context } from '../context';
 import { AppError } from '../errors';
+import { checkListLimit } from '../list-limit-queries';
 import { serve } from '../serve';
 import { isCommon } from './common-passwords';
 import { hashPassword, verifyPassword } from './passwords';
@@ -18,9 +19,6 @@ import { personById, sessionsOf, setName, setPassword } from './queries';
 import { daysFrom, endSessions, newToken, sessionOf, TOKEN_PREFIX, tokenHash } from './session';
 import { insertToken, removeToken, tokensOf } from './token-queries';
 import type { Tries } from './tries';
-
-/** Tokens of one person at once. */
-const MOST_TOKENS = 50;
 
 /** One's own account: name and password, where one is signed in, and what other programs may do. */
 export function ownAccountRoutes(app: FastifyInstance, context: Context, tries: Tries): void {
@@ -71,13 +69,14 @@ export function ownAccountRoutes(app: FastifyInstance, context: Context, tries: 
   serve(app, listTokens, ({ me }) => tokensOf(db, me.id));
 
   serve(app, createToken, ({ me, params, body: { name, scope, days } }) => {
-    if (tokensOf(db, me.id).length >= MOST_TOKENS)
-      throw new AppError('list_full', { what: 'access keys', limit: MOST_TOKENS, where: 'one account' });
     const token = `${TOKEN_PREFIX}${newToken()}`;
     const at = { now: now(), expiresAt: daysFrom(now(), days) };
-    if (!insertToken(db, { id: params.id, personId: me.id, name, scope, hash: tokenHash(token), ...at }))
-      throw new AppError('id_taken', { id: params.id });
-    return { token };
+    return db.transaction(() => {
+      if (!insertToken(db, { id: params.id, personId: me.id, name, scope, hash: tokenHash(token), ...at }))
+        throw new AppError('id_taken', { id: params.id });
+      checkListLimit(db, 'tokens', me.id);
+      return { token };
+    });
   });
 
   serve(app, revokeToken, ({ me, params }) => {

@@ -4,7 +4,7 @@ import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { parseAddress } from '../ingest/network-policy';
-import { checkRoom } from '../library/room-queries';
+import { checkListLimit } from '../list-limit-queries';
 import { startJob } from '../jobs/start-job';
 import { parse } from '../parse';
 import { readId } from '../read-id';
@@ -18,11 +18,12 @@ export function feedRoutes(app: FastifyInstance, context: Context): void {
   app.get('/api/feeds', (request): Feed[] => feedsOf(db, personOf(request).id));
 
   app.post('/api/feeds', async (request): Promise<Feed> => {
-    const me = personOf(request).id; const { id, address } = parse(feedSchema, request.body);
+    const me = personOf(request).id;
+    const { id, address } = parse(feedSchema, request.body);
     const feed = await ingester.feed(parseAddress(address).href);
     db.transaction(() => {
       if (insertFeed(db, id, me, feed, now())) insertItems(db, id, feed, newId, now());
-      checkRoom(db, 'feeds', me);
+      checkListLimit(db, 'feeds', me);
       events.append({ type: 'arrivals', personId: me });
     });
     const followed = feedOf(db, me, id) ?? feedsOf(db, me).find((f) => f.address === feed.address);
@@ -31,7 +32,9 @@ export function feedRoutes(app: FastifyInstance, context: Context): void {
   });
 
   app.post('/api/feeds/:id/check', async (request): Promise<Feed> => {
-    const me = personOf(request).id; const id = readId(request); const feed = feedOf(db, me, id);
+    const me = personOf(request).id;
+    const id = readId(request);
+    const feed = feedOf(db, me, id);
     if (!feed) throw new AppError('not_found', { what: 'feed' });
     await checkFeed(context, { id, personId: me, address: feed.address });
     return feedOf(db, me, id) ?? feed;
@@ -43,22 +46,44 @@ export function feedRoutes(app: FastifyInstance, context: Context): void {
     return reply.code(204).send();
   });
 
+  arrivalRoutes(app, context);
+}
+
+/** What is new in them: kept or skipped. */
+function arrivalRoutes(app: FastifyInstance, context: Context): void {
+  const { db, newId, events } = context;
+
   app.get('/api/arrivals', (request): Arrival[] => arrivalsOf(db, personOf(request).id));
 
   /** Keeps the items named; `jobIds` are the ids of the jobs this starts, one an item. */
   app.post('/api/arrivals/accept', (request): Job[] => {
-    const me = personOf(request).id; const { ids, jobIds } = parse(settleSchema, request.body);
-    const items = ids.flatMap((id, n) => { const item = itemOf(db, me, id); return item ? [{ ...item, jobId: jobIds[n] ?? newId() }] : []; });
+    const me = personOf(request).id;
+    const { ids, jobIds } = parse(settleSchema, request.body);
+    const items = ids.flatMap((id, n) => {
+      const item = itemOf(db, me, id);
+      return item ? [{ ...item, jobId: jobIds[n] ?? newId() }] : [];
+    });
     db.transaction(() => {
       settleItems(db, me, ids, 'accepted');
       events.append({ type: 'arrivals', personId: me });
     });
-    return items.map((item) => startJob(context, { id: item.jobId, personId: me, label: item.title, input: { sourceId: newId(), address: item.address, tags: [] } }));
+    return items.map((item) =>
+      startJob(context, {
+        id: item.jobId,
+        personId: me,
+        label: item.title,
+        input: { sourceId: newId(), address: item.address, tags: [] },
+      }),
+    );
   });
 
-  for (const [path, state] of [['skip', 'skipped'], ['restore', 'new']] as const) {
+  for (const [path, state] of [
+    ['skip', 'skipped'],
+    ['restore', 'new'],
+  ] as const) {
     app.post(`/api/arrivals/${path}`, (request, reply) => {
-      const me = personOf(request).id; const { ids } = parse(settleSchema, request.body);
+      const me = personOf(request).id;
+      const { ids } = parse(settleSchema, request.body);
       db.transaction(() => {
         settleItems(db, me, ids, state);
         events.append({ type: 'arrivals', personId: me });

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import pLimit from 'p-limit';
 import { decode } from 'whatwg-encoding';
 import { charsetOf } from './decode-text';
 import type { Loader } from './loader';
@@ -25,9 +26,10 @@ export interface Asset {
 }
 
 /** What a page may bring along in all; what lies beyond is left out and counted. */
-const MOST_BYTES = 40 * 1024 * 1024;
+export const MOST_BYTES = 40 * 1024 * 1024;
 const MOST_ASSETS = 400;
-const AT_ONCE = 6;
+/** Parts that are fetched at a time. */
+export const AT_ONCE = 6;
 const KEPT_TYPES =
   /^(image\/(png|jpeg|gif|webp|avif|svg\+xml|bmp|x-icon|vnd\.microsoft\.icon)|font\/(woff2?|ttf|otf|sfnt)|application\/(font-woff2?|x-font-woff|x-font-ttf|vnd\.ms-fontobject))$/;
 
@@ -37,8 +39,7 @@ export const assetName = (hash: string): string => `asset/${hash}`;
 export class AssetCollector {
   private readonly byAddress = new Map<string, Promise<string | undefined>>();
   private readonly byHash = new Map<string, Asset>();
-  private readonly waiting: (() => void)[] = [];
-  private running = 0;
+  private readonly limit = pLimit(AT_ONCE);
   private bytes = 0;
   /** Addresses that could not be brought along. */
   readonly missing: string[] = [];
@@ -101,21 +102,11 @@ export class AssetCollector {
       if (/^(https?|cid):/.test(absolute)) this.missing.push(absolute);
       return undefined;
     }
-    await this.turn();
-    try {
-      return await this.loader.fetch(absolute, ASSET_LIMITS, accept);
-    } catch {
+    const { loader } = this;
+    return this.limit(() => loader.fetch(absolute, ASSET_LIMITS, accept)).catch(() => {
       this.missing.push(absolute);
       return undefined;
-    } finally {
-      this.running--;
-      this.waiting.shift()?.();
-    }
-  }
-
-  private async turn(): Promise<void> {
-    while (this.running >= AT_ONCE) await new Promise<void>((go) => this.waiting.push(go));
-    this.running++;
+    });
   }
 }
 

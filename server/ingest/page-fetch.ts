@@ -1,5 +1,6 @@
 import pLimit from 'p-limit';
 import { AppError } from '../errors';
+import { AT_ONCE, MOST_BYTES } from './assets';
 import type { Loader } from './loader';
 import type { NetworkPolicy } from './network-policy';
 import { ASSET_LIMITS, SafeFetcher, type FetchLimits, type Fetched } from './safe-fetch';
@@ -37,9 +38,7 @@ export class PartsAtHand implements Loader {
   }
 }
 
-const AT_ONCE = 6;
 const MOST_PARTS = 500;
-const MOST_BYTES = 40 * 1024 * 1024;
 /** After so long, what is not there yet is left out, in milliseconds. */
 const LONGEST = 45_000;
 /** Style sheets name others, which name pictures and fonts. */

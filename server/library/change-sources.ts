@@ -13,7 +13,7 @@ import {
   moveInCollection,
   takeFromCollection,
 } from './queries';
-import { checkRoom } from './room-queries';
+import { checkListLimit } from '../list-limit-queries';
 
 /**
  * Changes many sources at once, all that are there or none. What one may not do ends all; what is not there any more is
@@ -84,7 +84,7 @@ function put(
   const row = mayAddTo(context, me.id, collectionId);
   const within = Math.min(section, row.sections.length - 1);
   if (!addToCollection(db, me.id, collectionId, sourceId, within, now())) return false;
-  checkRoom(db, 'sources', collectionId);
+  checkListLimit(db, 'sources', collectionId);
   if (position !== undefined) moveInCollection(db, collectionId, sourceId, within, position);
   return true;
 }

@@ -30,7 +30,7 @@ import {
   takeFromCollection,
   updateCollection,
 } from './queries';
-import { checkRoom } from './room-queries';
+import { checkListLimit } from '../list-limit-queries';
 
 type Row = NonNullable<ReturnType<typeof collectionFor>>;
 
@@ -99,7 +99,7 @@ export function collectionRoutes(app: FastifyInstance, context: Context): void {
     db.transaction(() => {
       if (!before) {
         if (!insertCollection(db, me, id, put, context.now())) throw new AppError('id_taken', { id });
-        checkRoom(db, 'collections', me);
+        checkListLimit(db, 'collections', me);
       } else {
         if (!before.owned) throw new AppError('not_yours', { what: 'collection', owner: before.ownerName });
         if (!updateCollection(db, me, id, put))
@@ -186,7 +186,7 @@ export function collectionItemRoutes(app: FastifyInstance, context: Context): vo
             if (adds) addToCollection(db, me, row.id, id, Math.min(section, row.sections.length - 1), context.now());
             else takeFromCollection(db, row.id, id);
           }
-          checkRoom(db, 'sources', row.id);
+          checkListLimit(db, 'sources', row.id);
           collectionChanged(db, row.id);
           tell(me, row);
         });

@@ -8,7 +8,7 @@ import { readQuery } from '../find/find';
 import { parse } from '../parse';
 import { readId } from '../read-id';
 import { insertSearch, placeSearches, removeSearch, searchesOf, updateSearch } from './queries';
-import { checkRoom } from './room-queries';
+import { checkListLimit } from '../list-limit-queries';
 
 /** Searches that are kept under a name. */
 export function searchRoutes(app: FastifyInstance, context: Context): void {
@@ -25,7 +25,7 @@ export function searchRoutes(app: FastifyInstance, context: Context): void {
     db.transaction(() => {
       if (!before) {
         if (!insertSearch(db, me, id, put)) throw new AppError('id_taken', { id });
-        checkRoom(db, 'searches', me);
+        checkListLimit(db, 'searches', me);
       } else if (!updateSearch(db, me, id, put))
         throw new AppError('stale', { yours: put.version ?? 'none', current: before.version }, { current: before });
       for (const classId of new Set([put.classId, before?.classId]))

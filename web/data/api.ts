@@ -13,7 +13,7 @@ const OFFLINE: Problem = {
   code: 'offline',
   status: 0,
   title: 'No connection',
-  detail: 'The server cannot be reached. What you wrote is stored on this computer and sent as soon as it answers.',
+  detail: 'The server cannot be reached. Check the connection and try again.',
 };
 
 export const isOffline = (error: unknown): boolean => error instanceof ProblemError && error.problem.code === 'offline';

@@ -1,4 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
+import { addDays } from 'date-fns';
 import { Link } from 'react-router';
 import { request, wordsOf } from '../data/api';
 import { keys, useDeleted } from '../data/queries';
@@ -7,7 +8,6 @@ import { State } from '../ui/State';
 import { count, day } from '../ui/when';
 
 const DAYS = 30;
-const DAY_MS = 86_400_000;
 
 /** What was deleted in the last thirty days: it can be brought back with all its marks. */
 export default function DeletedPage() {
@@ -39,7 +39,7 @@ export default function DeletedPage() {
               <span className="text-[14px] text-soft">
                 deleted {day(s.deletedAt)}
                 {s.marks > 0 && `, with ${count(s.marks, 'mark')}`} · gone for good on{' '}
-                {day(new Date(Date.parse(s.deletedAt) + DAYS * DAY_MS).toISOString())}
+                {day(addDays(s.deletedAt, DAYS).toISOString())}
               </span>
               <button className="act ml-auto text-[14px]" onClick={() => back(s.id, s.title)}>
                 Bring it back

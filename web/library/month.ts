@@ -1,28 +1,21 @@
-const pad = (n: number): string => String(n).padStart(2, '0');
-const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' });
-const at = (month: string, day: number): Date =>
-  new Date(Date.UTC(Number(month.slice(0, 4)), Number(month.slice(5)) - 1, day));
+import { addMonths, eachDayOfInterval, eachWeekOfInterval, endOfMonth, endOfWeek, formatISO, parseISO } from 'date-fns';
+
+const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric' });
+/** ISO 8601. */
+const MONDAY = { weekStartsOn: 1 } as const;
+const beginOf = (month: string): Date => parseISO(`${month}-01`);
 
 /** A day where we are, as `YYYY-MM-DD`. */
-export const dayName = (date: Date): string =>
-  `${date.getFullYear()}-${pad(date.getMonth() + 1)}-${pad(date.getDate())}`;
+export const dayName = (date: Date): string => formatISO(date, { representation: 'date' });
 /** "November 2026" for `2026-11`. */
-export const monthName = (month: string): string => MONTH.format(at(month, 1));
+export const monthName = (month: string): string => MONTH.format(beginOf(month));
 /** So many months later, as `YYYY-MM`. */
-export const nextMonth = (month: string, by: number): string => {
-  const n = Number(month.slice(0, 4)) * 12 + Number(month.slice(5)) - 1 + by;
-  return `${Math.floor(n / 12)}-${pad((n % 12) + 1)}`;
-};
+export const nextMonth = (month: string, by: number): string => dayName(addMonths(beginOf(month), by)).slice(0, 7);
 
-/** The weeks of a month, from Monday to Sunday (ISO 8601), whole ones: with days of the months beside it. */
+/** The weeks of a month, from Monday to Sunday, whole ones: with days of the months beside it. */
 export function daysOfMonth(month: string): readonly (readonly string[])[] {
-  const before = (at(month, 1).getUTCDay() + 6) % 7;
-  const length = at(nextMonth(month, 1), 0).getUTCDate();
-  return Array.from({ length: Math.ceil((before + length) / 7) }, (_, week) =>
-    Array.from({ length: 7 }, (__, day) =>
-      at(month, week * 7 + day - before + 1)
-        .toISOString()
-        .slice(0, 10),
-    ),
+  const begin = beginOf(month);
+  return eachWeekOfInterval({ start: begin, end: endOfMonth(begin) }, MONDAY).map((monday) =>
+    eachDayOfInterval({ start: monday, end: endOfWeek(monday, MONDAY) }).map(dayName),
   );
 }

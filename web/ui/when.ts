@@ -1,4 +1,4 @@
-const DAY = 86_400_000;
+import { differenceInCalendarDays, isSameYear } from 'date-fns';
 
 // Made once: making one takes longer than a hundred uses.
 const CLOCK = new Intl.DateTimeFormat('en-GB', { hour: 'numeric', minute: '2-digit' });
@@ -9,7 +9,7 @@ const DATE_OF_YEAR = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: '
 /** "today 9:40", "Tue", "9 Nov", "9 Nov 2025": as short as it can be without doubt. `now` is the present. */
 export function when(iso: string, now = new Date()): string {
   const date = new Date(iso);
-  const days = Math.floor((startOfDay(now) - startOfDay(date)) / DAY);
+  const days = differenceInCalendarDays(now, date);
   if (days <= 0) return `today ${CLOCK.format(date)}`;
   if (days < 7) return WEEKDAY.format(date);
   return day(iso, now);
@@ -18,10 +18,8 @@ export function when(iso: string, now = new Date()): string {
 /** "9 Nov", with the year when it is another. */
 export function day(iso: string, now = new Date()): string {
   const date = new Date(iso);
-  return (date.getFullYear() === now.getFullYear() ? DATE : DATE_OF_YEAR).format(date);
+  return (isSameYear(date, now) ? DATE : DATE_OF_YEAR).format(date);
 }
-
-const startOfDay = (date: Date): number => new Date(date.getFullYear(), date.getMonth(), date.getDate()).getTime();
 
 /** "9 min", at least one. */
 export const minutes = (value: number): string => `${Math.max(1, Math.round(value))} min`;
