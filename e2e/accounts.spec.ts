@@ -41,8 +41,12 @@ test('a password is changed, what is signed in elsewhere ends, and a program rea
   await expectSeen(elsewhere.page.getByRole('heading', { name: 'Sign in' }));
   await elsewhere.close();
 
+  await page.context().setOffline(true);
   await page.getByLabel('New key for').fill('Notes');
-  await page.getByRole('button', { name: 'Make a key' }).click();
+  await page.keyboard.press('Enter');
+  await expectSeen(page.getByRole('alert').filter({ hasText: 'cannot be reached' }));
+  await page.context().setOffline(false);
+  await page.getByRole('button', { name: 'Make a key' }).press('Enter');
   const secret = page.locator('[data-secret]');
   await expectSeen(secret);
   const headers = { authorization: `Bearer ${await secret.textContent()}` };

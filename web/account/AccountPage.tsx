@@ -1,10 +1,12 @@
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
+import { startingKind, type KindCode } from '@avrelle/core/key';
 import { signInSchema, signUpSchema, type Me, type SignIn, type SignUp, type Welcome } from '@avrelle/core/wire';
 import { request } from '../data/api';
 import { keys } from '../data/queries';
 import { FormAlert, FormField, useSchemaForm } from '../ui/Form';
+import { Marked } from '../ui/Sign';
 
 /** Signing in, or making an account where that is allowed; the first account of an installation is its administrator's. */
 export default function AccountPage({ welcome, back }: { welcome: Welcome; back: string }) {
@@ -28,9 +30,8 @@ export default function AccountPage({ welcome, back }: { welcome: Welcome; back:
         <div>
           <p className="font-read text-[44px] font-semibold italic leading-none text-tide">Avrelle</p>
           <p className="mt-4 font-read text-[20px] leading-[30px]">
-            Keep what you read. <span className="kind-claim">Mark it</span>, write in the{' '}
-            <span className="kind-evidence">margin</span>, <span className="kind-question">ask</span>, answer, and find{' '}
-            <span className="kind-keep">every passage</span> again.
+            Keep what you read. <Kind code="claim">Mark it</Kind>, write in the <Kind code="evidence">margin</Kind>,{' '}
+            <Kind code="question">ask</Kind>, answer, and find <Kind code="keep">every passage</Kind> again.
           </p>
         </div>
         {making ? (
@@ -41,6 +42,11 @@ export default function AccountPage({ welcome, back }: { welcome: Welcome; back:
       </div>
     </main>
   );
+}
+
+/** Words as they look when marked with a kind of the starting Legend. */
+function Kind({ code, children }: { readonly code: KindCode; readonly children: string }) {
+  return <Marked look={startingKind(code)!}>{children}</Marked>;
 }
 
 const LOOK = 'grid gap-4 border-l border-strong pl-8 max-[760px]:border-l-0 max-[760px]:pl-0';

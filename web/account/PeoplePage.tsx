@@ -2,27 +2,23 @@ import { useDeferredValue, useState } from 'react';
 import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
-import { resetPassword, resumePerson, suspendPerson, type AnswerOf, type listPeople } from '@avrelle/core/api';
+import { resumePerson } from '@avrelle/core/api';
 import { accountKeys, peopleQuery } from '../data/accounts';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
-import { Confirm } from '../ui/Confirm';
 import { DataTable, type PlainColumn } from '../ui/DataTable';
 import { Menu } from '../ui/Menu';
 import { useMessages } from '../ui/Messages';
 import { State } from '../ui/State';
 import { count, day, when } from '../ui/when';
 import { useMe } from './me';
-import { Secret } from './Secret';
-
-type Account = AnswerOf<typeof listPeople>['people'][number];
+import { AccountDialogs, type Account, type AskedOfAccount } from './AccountDialogs';
 
 /** All accounts of this installation, for its administrators. */
 export default function PeoplePage() {
   const [search, setSearch] = useState('');
   const people = useInfiniteQuery({ ...peopleQuery(useDeferredValue(search)), placeholderData: (before) => before });
-  const [asked, setAsked] = useState<{ readonly what: 'suspend' | 'reset'; readonly account: Account }>();
-  const [password, setPassword] = useState<{ readonly value: string; readonly name: string }>();
+  const [asked, setAsked] = useState<AskedOfAccount>();
   const client = useQueryClient();
   const messages = useMessages();
   const renew = () => client.invalidateQueries({ queryKey: accountKeys.people });
@@ -64,48 +60,12 @@ export default function PeoplePage() {
           )}
         </State>
       </div>
-      {asked?.what === 'suspend' && (
-        <Confirm
-          title={`Suspend the account of ${asked.account.name}?`}
-          action="Suspend"
-          onClose={() => setAsked(undefined)}
-          run={() => call(suspendPerson, { params: { id: asked.account.id } }).then(renew)}
-        >
-          <p>They are signed out everywhere and cannot sign in until you open the account again.</p>
-          <p>Nothing is deleted. What they shared stays with their classes.</p>
-        </Confirm>
-      )}
-      {asked?.what === 'reset' && (
-        <Confirm
-          title={`Give ${asked.account.name} a new password?`}
-          action="Make a new password"
-          onClose={() => setAsked(undefined)}
-          run={() =>
-            call(resetPassword, { params: { id: asked.account.id } }).then((made) =>
-              setPassword({ value: made.password, name: asked.account.name }),
-            )
-          }
-        >
-          <p>Their password of now ends, they are signed out everywhere, and their access keys end.</p>
-        </Confirm>
-      )}
-      {password && (
-        <Secret
-          title={`The new password of ${password.name}`}
-          value={password.value}
-          onClose={() => setPassword(undefined)}
-        >
-          Tell them yourself; it is not shown again. They can change it under “Your account”.
-        </Secret>
-      )}
+      {asked && <AccountDialogs {...asked} onClose={() => setAsked(undefined)} onChanged={renew} />}
     </main>
   );
 }
 
-function columnsOf(
-  ask: (asked: { readonly what: 'suspend' | 'reset'; readonly account: Account }) => void,
-  resume: (account: Account) => void,
-): PlainColumn<Account>[] {
+function columnsOf(ask: (asked: AskedOfAccount) => void, resume: (account: Account) => void): PlainColumn<Account>[] {
   return [
     {
       id: 'name',

@@ -1,21 +1,19 @@
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
-import { useNavigate } from 'react-router';
-import { closeCode, deleteClass, leaveClass, renewCode, restoreClass } from '@avrelle/core/api';
+import { closeCode, renewCode } from '@avrelle/core/api';
 import type { ClassDetail } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
 import { keys } from '../data/queries';
-import { Confirm } from '../ui/Confirm';
 import { Menu } from '../ui/Menu';
 import { useMessages } from '../ui/Messages';
+import { ClassDialogs, type AskedOfClass } from './ClassDialogs';
 
 /** The code to join with, leaving, and the end of the class. */
 export function ClassMenu({ of: { id, name, role, code } }: { readonly of: ClassDetail }) {
-  const [asked, setAsked] = useState<'leave' | 'delete'>();
+  const [asked, setAsked] = useState<AskedOfClass>();
   const client = useQueryClient();
-  const navigate = useNavigate();
   const messages = useMessages();
   const params = { id };
   const renew = () => client.invalidateQueries({ queryKey: keys.classes });
@@ -24,23 +22,6 @@ export function ClassMenu({ of: { id, name, role, code } }: { readonly of: Class
       () => messages.tell(words),
       (error: unknown) => messages.warn(wordsOf(error)),
     );
-  const away = async (): Promise<void> => {
-    void navigate('/classes');
-    await client.invalidateQueries();
-  };
-  const leave = async (): Promise<void> => {
-    await call(leaveClass, { params });
-    messages.tell(`You left “${name}”.`);
-    await away();
-  };
-  const remove = async (): Promise<void> => {
-    await call(deleteClass, { params });
-    messages.tell(`“${name}” is deleted.`, {
-      label: 'Undo',
-      run: () => change(call(restoreClass, { params }), `“${name}” is back.`),
-    });
-    await away();
-  };
   return (
     <>
       <Menu words="Class">
@@ -71,18 +52,7 @@ export function ClassMenu({ of: { id, name, role, code } }: { readonly of: Class
           </DropdownMenu.Item>
         )}
       </Menu>
-      {asked === 'leave' && (
-        <Confirm title={`Leave “${name}”?`} action="Leave" onClose={() => setAsked(undefined)} run={leave}>
-          <p>You will no longer see what is read and written there, and need a code to come back.</p>
-          <p>What you wrote for the class stays there under your name. What only you see stays with you.</p>
-        </Confirm>
-      )}
-      {asked === 'delete' && (
-        <Confirm title={`Delete “${name}”?`} action="Delete" onClose={() => setAsked(undefined)} run={remove}>
-          <p>Nobody in it will see its readings and what was written for it any more. Their own sources stay theirs.</p>
-          <p>For thirty days you can bring it back from the list of your classes.</p>
-        </Confirm>
-      )}
+      {asked && <ClassDialogs asked={asked} id={id} name={name} onClose={() => setAsked(undefined)} />}
     </>
   );
 }

@@ -29,43 +29,7 @@ export function Members({ of: { id, name, role, members } }: { readonly of: Clas
     void call(changeRole, { params: { id, personId: member.id }, body: { role: to } }).then(renew, (e: unknown) =>
       messages.warn(wordsOf(e)),
     );
-  const columns: PlainColumn<Member>[] = [
-    {
-      id: 'name',
-      header: 'Name',
-      cell: ({ row: { original } }) => (
-        <>
-          {original.name}
-          {original.role !== 'student' && <span className="text-soft"> · {original.role}</span>}
-        </>
-      ),
-    },
-    { id: 'marks', header: 'Marks', cell: ({ row }) => row.original.annotations || '–' },
-    { id: 'answers', header: 'Answers', cell: ({ row }) => row.original.replies || '–' },
-    ...(role === 'teacher'
-      ? [
-          {
-            id: 'change',
-            header: () => <span className="sr-only">Change</span>,
-            cell: ({ row: { original } }) =>
-              original.id === me.id ? (
-                <span className="text-soft">you</span>
-              ) : (
-                <Menu words="Change" about={original.name}>
-                  {CLASS_ROLES.filter((to) => to !== original.role).map((to) => (
-                    <DropdownMenu.Item key={to} className="item" onSelect={() => make(original, to)}>
-                      Make {A_ROLE[to]}
-                    </DropdownMenu.Item>
-                  ))}
-                  <DropdownMenu.Item className="item" onSelect={() => setLeaving(original)}>
-                    Remove from the class…
-                  </DropdownMenu.Item>
-                </Menu>
-              ),
-          } satisfies PlainColumn<Member>,
-        ]
-      : []),
-  ];
+  const columns = [...COLUMNS, ...(role === 'teacher' ? [changeColumn(me.id, make, setLeaving)] : [])];
   return (
     <>
       <DataTable
@@ -80,7 +44,11 @@ export function Members({ of: { id, name, role, members } }: { readonly of: Clas
           title={`Remove ${leaving.name} from “${name}”?`}
           action="Remove"
           onClose={() => setLeaving(undefined)}
-          run={() => call(removeMember, { params: { id, personId: leaving.id } }).then(renew)}
+          run={async () => {
+            await call(removeMember, { params: { id, personId: leaving.id } });
+            await renew();
+            setLeaving(undefined);
+          }}
         >
           <p>They will no longer see what is read and written in the class. What they wrote for it stays there.</p>
           <p>With the code they can join again: make a new one, or let nobody join, if they should not.</p>
@@ -89,3 +57,42 @@ export function Members({ of: { id, name, role, members } }: { readonly of: Clas
     </>
   );
 }
+
+const COLUMNS: readonly PlainColumn<Member>[] = [
+  {
+    id: 'name',
+    header: 'Name',
+    cell: ({ row: { original } }) => (
+      <>
+        {original.name}
+        {original.role !== 'student' && <span className="text-soft"> · {original.role}</span>}
+      </>
+    ),
+  },
+  { id: 'marks', header: 'Marks', cell: ({ row }) => row.original.annotations || '–' },
+  { id: 'answers', header: 'Answers', cell: ({ row }) => row.original.replies || '–' },
+];
+
+const changeColumn = (
+  me: string,
+  make: (member: Member, to: Member['role']) => void,
+  remove: (member: Member) => void,
+): PlainColumn<Member> => ({
+  id: 'change',
+  header: () => <span className="sr-only">Change</span>,
+  cell: ({ row: { original } }) =>
+    original.id === me ? (
+      <span className="text-soft">you</span>
+    ) : (
+      <Menu words="Change" about={original.name}>
+        {CLASS_ROLES.filter((to) => to !== original.role).map((to) => (
+          <DropdownMenu.Item key={to} className="item" onSelect={() => make(original, to)}>
+            Make {A_ROLE[to]}
+          </DropdownMenu.Item>
+        ))}
+        <DropdownMenu.Item className="item" onSelect={() => remove(original)}>
+          Remove from the class…
+        </DropdownMenu.Item>
+      </Menu>
+    ),
+});

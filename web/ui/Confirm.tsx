@@ -9,6 +9,7 @@ interface Props {
   readonly children: ReactNode;
   readonly action: string;
   readonly onClose: () => void;
+  /** Closes it as well, once it is done. */
   readonly run: () => Promise<unknown>;
 }
 
@@ -18,7 +19,7 @@ export function Confirm({ title, children, action, onClose, run }: Props) {
   const [wrong, setWrong] = useState('');
   const confirm = (): void => {
     setBusy(true);
-    run().then(onClose, (error: unknown) => {
+    run().catch((error: unknown) => {
       setBusy(false);
       setWrong(wordsOf(error));
     });

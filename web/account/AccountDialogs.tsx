@@ -1,0 +1,53 @@
+import { useState } from 'react';
+import { resetPassword, suspendPerson, type AnswerOf, type listPeople } from '@avrelle/core/api';
+import { call } from '../data/call';
+import { Confirm } from '../ui/Confirm';
+import { Secret } from './Secret';
+
+export type Account = AnswerOf<typeof listPeople>['people'][number];
+export interface AskedOfAccount {
+  readonly what: 'suspend' | 'reset';
+  readonly account: Account;
+}
+
+interface Props extends AskedOfAccount {
+  readonly onClose: () => void;
+  readonly onChanged: () => Promise<unknown>;
+}
+
+/** What an administrator is asked before an account is suspended or given a new password, and that password. */
+export function AccountDialogs({ what, account: { id, name }, onClose, onChanged }: Props) {
+  const [password, setPassword] = useState<string>();
+  if (password !== undefined)
+    return (
+      <Secret title={`The new password of ${name}`} value={password} onClose={onClose}>
+        Tell them yourself; it is not shown again. They can change it under “Your account”.
+      </Secret>
+    );
+  if (what === 'suspend')
+    return (
+      <Confirm
+        title={`Suspend the account of ${name}?`}
+        action="Suspend"
+        onClose={onClose}
+        run={async () => {
+          await call(suspendPerson, { params: { id } });
+          await onChanged();
+          onClose();
+        }}
+      >
+        <p>They are signed out everywhere and cannot sign in until you open the account again.</p>
+        <p>Nothing is deleted. What they shared stays with their classes.</p>
+      </Confirm>
+    );
+  return (
+    <Confirm
+      title={`Give ${name} a new password?`}
+      action="Make a new password"
+      onClose={onClose}
+      run={async () => setPassword((await call(resetPassword, { params: { id } })).password)}
+    >
+      <p>Their password of now ends, they are signed out everywhere, and their access keys end.</p>
+    </Confirm>
+  );
+}
