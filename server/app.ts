@@ -27,6 +27,7 @@ import { findRoutes } from './find/routes';
 import { keyRoutes } from './key/routes';
 import { jobRoutes } from './jobs/routes';
 import { pictureRoutes } from './pictures/routes';
+import { openApiRoutes } from './openapi/routes';
 import { snapshotRoutes } from './snapshots/routes';
 import { sourceRoutes } from './sources/routes';
 import { takeinRoutes } from './takein/routes';
@@ -76,7 +77,7 @@ export async function buildApp(context: Context, onRoute?: (route: RouteOptions)
     done();
   });
   app.setErrorHandler(sendProblem);
-  for (const routes of [accountRoutes, sourceRoutes, versionRoutes, annotationRoutes, keyRoutes, noteRoutes, pictureRoutes, classRoutes, libraryRoutes, searchRoutes, tagRoutes, topicRoutes, collectionRoutes, collectionItemRoutes, findRoutes, deskRoutes, takeoutRoutes, listTakeoutRoutes, takeinRoutes, snapshotRoutes, jobRoutes, draftRoutes, listRoutes, feedRoutes, mailRoutes, eventRoutes]) routes(app, context);
+  for (const routes of [accountRoutes, sourceRoutes, versionRoutes, annotationRoutes, keyRoutes, noteRoutes, pictureRoutes, classRoutes, libraryRoutes, searchRoutes, tagRoutes, topicRoutes, collectionRoutes, collectionItemRoutes, findRoutes, deskRoutes, takeoutRoutes, listTakeoutRoutes, takeinRoutes, snapshotRoutes, jobRoutes, draftRoutes, listRoutes, feedRoutes, mailRoutes, eventRoutes, openApiRoutes]) routes(app, context);
   await serveWeb(app, context.config.webFolder);
   return app;
 }

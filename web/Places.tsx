@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { NavLink, useLocation, useNavigate, useSearchParams } from 'react-router';
 import { useMe } from './account/me';
-import { request } from './data/api';
+import { call } from './data/call';
 import { useDesk } from './data/queries';
 import { setTheme, useTheme } from './theme/use-theme';
 import { shortName } from './ui/when';
@@ -103,7 +103,7 @@ function MyMenu() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const signOut = async (): Promise<void> => {
-    await request('DELETE', '/api/session').catch(() => undefined);
+    await call('DELETE /api/session').catch(() => undefined);
     sessionStorage.clear();
     void navigate('/enter');
     client.clear();

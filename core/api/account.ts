@@ -1,43 +1,64 @@
-import { array, boolean, number, object, string } from 'yup';
-import { displayName, newPassword } from '@avrelle/core/wire';
+import { number, object, string } from 'yup';
+import {
+  nameChangeSchema,
+  passwordChangeSchema,
+  signInSchema,
+  signUpSchema,
+  TOKEN_SCOPES,
+  tokenSchema,
+  type Me,
+  type Welcome,
+} from '../wire';
 import { endpoint } from './endpoint';
+import { fields, flag, id, list, shape, text, time } from './shape';
 
-const time = () => string().required();
-const id = () => string().required();
+export const me = shape<Me>()(
+  fields({
+    id: id(),
+    name: text(),
+    email: text(),
+    role: string()
+      .oneOf(['administrator', 'member'] as const)
+      .required(),
+  }),
+);
 
-const meSchema = object({
-  id: id(),
-  name: string().required(),
-  email: string().required(),
-  role: string().oneOf(['administrator', 'member']).required(),
+/** Anybody may send these, so little is read of them. */
+const FROM_ANYBODY = 16 * 1024;
+
+export const getWelcome = endpoint('GET', '/api/welcome', {
+  who: 'public',
+  answer: shape<Welcome>()(
+    fields({ me: me.nullable().defined(), signUp: flag(), firstAccount: flag(), event: text() }),
+  ),
+});
+/** This description. */
+export const describeApi = endpoint('GET', '/api/openapi.json', { who: 'public', gives: ['application/json'] });
+export const signIn = endpoint('POST', '/api/session', {
+  who: 'public',
+  limit: FROM_ANYBODY,
+  body: signInSchema,
+  answer: me,
+});
+export const signOut = endpoint('DELETE', '/api/session', { who: 'public', limit: FROM_ANYBODY });
+export const signUp = endpoint('POST', '/api/people', {
+  who: 'public',
+  limit: FROM_ANYBODY,
+  body: signUpSchema,
+  answer: me,
 });
 
-export const passwordChangeSchema = object({
-  current: string().required('Write the password you have now.').max(200),
-  password: newPassword(),
-}).noUnknown();
-
-export const nameChangeSchema = object({ name: displayName() }).noUnknown();
-
-export const TOKEN_SCOPES = ['read', 'write'] as const;
-export const TOKEN_DAYS = [7, 30, 90, 365] as const;
-export const tokenSchema = object({
-  name: string().trim().required('Say which program it is for.').max(80),
-  scope: string().oneOf(TOKEN_SCOPES).required('Choose what the program may do.'),
-  days: number().oneOf(TOKEN_DAYS).required('Choose when it ends.'),
-}).noUnknown();
-
-const sessionSchema = object({
+const sessionSchema = fields({
   id: id(),
   /** What the browser calls itself (RFC 9110, User-Agent); '' where that is not known. */
   agent: string().defined(),
   createdAt: time(),
   seenAt: time(),
   /** The one that asks. */
-  here: boolean().required(),
+  here: flag(),
 });
 
-const tokenRowSchema = object({
+const tokenRowSchema = fields({
   id: id(),
   name: string().required(),
   scope: string().oneOf(TOKEN_SCOPES).required(),
@@ -51,30 +72,28 @@ export const changePassword = endpoint('PUT', '/api/account/password', { who: 'b
 export const changeName = endpoint('PATCH', '/api/account', {
   who: 'browser',
   body: nameChangeSchema,
-  answer: meSchema,
+  answer: me,
 });
 export const listSessions = endpoint('GET', '/api/account/sessions', {
   who: 'browser',
-  answer: array(sessionSchema).required(),
+  answer: list(sessionSchema),
 });
 export const endSession = endpoint('DELETE', '/api/account/sessions/:id', { who: 'browser' });
 /** All but the one that asks. */
 export const endOtherSessions = endpoint('DELETE', '/api/account/sessions', { who: 'browser' });
 export const listTokens = endpoint('GET', '/api/account/tokens', {
   who: 'browser',
-  answer: array(tokenRowSchema).required(),
+  answer: list(tokenRowSchema),
 });
 /** The token is in this answer and nowhere else: only its hash is stored. */
 export const createToken = endpoint('PUT', '/api/account/tokens/:id', {
   who: 'browser',
   body: tokenSchema,
-  answer: object({ token: string().required() }),
+  answer: fields({ token: id() }),
 });
 export const revokeToken = endpoint('DELETE', '/api/account/tokens/:id', { who: 'browser' });
 
-/** How many accounts come at once. */
-export const PEOPLE_AT_ONCE = 50;
-const accountRowSchema = object({
+const accountRowSchema = fields({
   id: id(),
   name: string().required(),
   email: string().required(),
@@ -82,7 +101,7 @@ const accountRowSchema = object({
   createdAt: time(),
   /** When they were last signed in, as far as it is known; null for never. */
   seenAt: string().nullable().defined(),
-  suspended: boolean().required(),
+  suspended: flag(),
   sources: number().required(),
   classes: number().required(),
 });
@@ -93,7 +112,7 @@ export const listPeople = endpoint('GET', '/api/people', {
     search: string().max(100).default(''),
     offset: number().integer().min(0).max(1_000_000).default(0),
   }).noUnknown(),
-  answer: object({ people: array(accountRowSchema).required(), total: number().required() }),
+  answer: fields({ people: list(accountRowSchema), total: number().required() }),
 });
 /** Ends their sessions; nothing of theirs is deleted, and what they shared stays with their classes. */
 export const suspendPerson = endpoint('PUT', '/api/people/:id/suspension', { who: 'administrator' });
@@ -101,5 +120,5 @@ export const resumePerson = endpoint('DELETE', '/api/people/:id/suspension', { w
 /** A new password, to be told to the person, who changes it; their sessions and tokens end. */
 export const resetPassword = endpoint('POST', '/api/people/:id/password', {
   who: 'administrator',
-  answer: object({ password: string().required() }),
+  answer: fields({ password: id() }),
 });

@@ -1,11 +1,46 @@
 import * as account from './account';
+import * as annotations from './annotations';
 import * as classes from './classes';
-import type { Endpoint } from './endpoint';
+import type { Endpoint, Method, NameOf } from './endpoint';
+import * as find from './find';
+import * as gather from './gather';
+import * as kinds from './kinds';
+import * as library from './library';
+import * as sources from './sources';
+
+const FEATURES = { account, annotations, classes, find, gather, kinds, library, sources };
+type Features = typeof FEATURES;
+type EndpointIn<Feature> = Extract<Feature[keyof Feature], Endpoint>;
+type EveryEndpoint = { [F in keyof Features]: EndpointIn<Features[F]> }[keyof Features];
+
+/** All endpoints by method and path. As a type it costs the browser nothing. */
+export type Api = { readonly [E in EveryEndpoint as NameOf<E>]: E };
 
 const isEndpoint = (value: unknown): value is Endpoint =>
   typeof value === 'object' && value !== null && 'method' in value && 'path' in value;
 
+/** An endpoint with what it is called in descriptions. */
+export interface NamedEndpoint extends Endpoint {
+  readonly operation: string;
+  readonly feature: string;
+}
+
 /** All there are, for what walks them. */
-export const ENDPOINTS: readonly Endpoint[] = [account, classes].flatMap((feature) =>
-  Object.values(feature).filter(isEndpoint),
+export const ENDPOINTS: readonly NamedEndpoint[] = Object.entries(FEATURES).flatMap(([feature, of]) =>
+  Object.entries<unknown>(of).flatMap(([operation, value]) =>
+    isEndpoint(value) ? [{ ...value, operation, feature }] : [],
+  ),
 );
+const BY_NAME = new Map(ENDPOINTS.map((endpoint) => [`${endpoint.method} ${endpoint.path}`, endpoint]));
+
+/** The endpoint of a method and path. */
+export const endpointNamed = <N extends keyof Api>(name: N): Api[N] => BY_NAME.get(name) as unknown as Api[N];
+
+/** The endpoint a request is for; a path without ids comes before one with. */
+export function endpointFor(method: Method, url: string): Endpoint | undefined {
+  const [path = ''] = url.split('?');
+  const named = BY_NAME.get(`${method} ${path}`);
+  return named ?? ENDPOINTS.find((endpoint) => endpoint.method === method && patternOf(endpoint.path).test(path));
+}
+
+const patternOf = (path: string): RegExp => new RegExp(`^${path.replace(/:\w+/g, '[^/]+').replaceAll('.', '\\.')}$`);

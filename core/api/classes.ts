@@ -1,28 +1,81 @@
-import { array, object, string } from 'yup';
+import { string } from 'yup';
+import {
+  CLASS_ROLES,
+  classPutSchema,
+  joinSchema,
+  readingsSchema,
+  roleChangeSchema,
+  type ClassDetail,
+  type ClassRow,
+  type Member,
+} from '../wire';
 import { endpoint } from './endpoint';
+import { amount, fields, id, list, shape, text, time } from './shape';
+import { classLabel, sourceRow } from './shapes/sources';
 
-export const CLASS_ROLES = ['teacher', 'assistant', 'student'] as const;
-export const roleChangeSchema = object({ role: string().oneOf(CLASS_ROLES).required() }).noUnknown();
-const labelSchema = object({ id: string().required(), name: string().required(), tint: string().required() });
+const role = () => string().oneOf(CLASS_ROLES).required();
+const row = {
+  id: id(),
+  name: text(),
+  tint: text(),
+  role: role(),
+  people: amount(),
+  sources: amount(),
+  annotations: amount(),
+};
+const member = shape<Member>()(
+  fields({ id: id(), name: text(), role: role(), annotations: amount(), replies: amount() }),
+);
+const detail = shape<ClassDetail>()(
+  fields({
+    ...row,
+    version: amount(),
+    code: string().nullable().defined(),
+    members: list(member),
+    readings: list(sourceRow),
+  }),
+);
+
+const asMember = { thing: 'class', as: 'student' } as const;
+const asAssistant = (to: string) => ({ thing: 'class', as: 'assistant', to }) as const;
+const asTeacher = (to: string) => ({ thing: 'class', as: 'teacher', to }) as const;
+
+export const listClasses = endpoint('GET', '/api/classes', { answer: list(shape<ClassRow>()(fields(row))) });
+export const getClass = endpoint('GET', '/api/classes/:id', { may: asMember, answer: detail });
+/** A new one, or a name and tint for one that is there. */
+export const putClass = endpoint('PUT', '/api/classes/:id', { body: classPutSchema, answer: classLabel });
+export const joinClass = endpoint('POST', '/api/classes/join', { body: joinSchema, answer: classLabel });
+/** Further readings, from a place on. */
+export const listReadings = endpoint('GET', '/api/classes/:id/readings', {
+  may: asMember,
+  query: readingsSchema,
+  answer: list(sourceRow),
+});
+export const addReading = endpoint('PUT', '/api/classes/:id/sources/:sourceId');
+export const removeReading = endpoint('DELETE', '/api/classes/:id/sources/:sourceId');
 
 /** What its author wrote for the class stays there. */
-export const leaveClass = endpoint('DELETE', '/api/classes/:id/membership', { who: 'signed-in' });
+export const leaveClass = endpoint('DELETE', '/api/classes/:id/membership', { may: asMember });
 export const changeRole = endpoint('PUT', '/api/classes/:id/members/:personId', {
-  who: 'signed-in',
+  may: asTeacher('change who teaches'),
   body: roleChangeSchema,
 });
-export const removeMember = endpoint('DELETE', '/api/classes/:id/members/:personId', { who: 'signed-in' });
+export const removeMember = endpoint('DELETE', '/api/classes/:id/members/:personId', {
+  may: asTeacher('remove somebody'),
+});
 /** A new code to join with; the former one ends. Opens a class that was closed. */
 export const renewCode = endpoint('POST', '/api/classes/:id/code', {
-  who: 'signed-in',
-  answer: object({ code: string().required() }),
+  may: asAssistant('make a new code'),
+  answer: fields({ code: id() }),
 });
 /** Nobody joins any more until a new code is made. */
-export const closeCode = endpoint('DELETE', '/api/classes/:id/code', { who: 'signed-in' });
+export const closeCode = endpoint('DELETE', '/api/classes/:id/code', { may: asAssistant('close the class') });
 /** For all of its members; its teachers can bring it back for thirty days. */
-export const deleteClass = endpoint('DELETE', '/api/classes/:id', { who: 'signed-in' });
-export const restoreClass = endpoint('POST', '/api/classes/:id/restore', { who: 'signed-in', answer: labelSchema });
+export const deleteClass = endpoint('DELETE', '/api/classes/:id', { may: asTeacher('delete it') });
+export const restoreClass = endpoint('POST', '/api/classes/:id/restore', {
+  may: { thing: 'deleted class', as: 'teacher' },
+  answer: classLabel,
+});
 export const listDeletedClasses = endpoint('GET', '/api/deleted-classes', {
-  who: 'signed-in',
-  answer: array(labelSchema.shape({ deletedAt: string().required() })).required(),
+  answer: list(fields({ id: id(), name: text(), tint: text(), deletedAt: time() })),
 });

@@ -1,4 +1,4 @@
-import { object, string, type InferType } from 'yup';
+import { number, object, string, type InferType } from 'yup';
 
 /** Signs that turn the direction of writing, have no width, or are not to be seen at all (Unicode, general categories Cc and Cf, and blanks that look like letters). */
 const UNSEEN = /[\p{Cc}\p{Cf}\u115F\u1160\u3164\uFFA0\u2800]/u;
@@ -13,7 +13,7 @@ export const signInSchema = object({
 }).noUnknown();
 
 /** A person's name, as others see it. */
-export const displayName = () =>
+const displayName = () =>
   string()
     .trim()
     .required('Write the name others will see beside your notes.')
@@ -23,7 +23,7 @@ export const displayName = () =>
       'A name has letters, spaces and ordinary signs; this one holds signs that cannot be seen.',
       (name) => !UNSEEN.test(name),
     );
-export const newPassword = () =>
+const newPassword = () =>
   string()
     .required('Choose a password of at least 10 characters.')
     .min(10, 'Choose a password of at least 10 characters.')
@@ -37,6 +37,21 @@ export const signUpSchema = object({
     .max(254),
   name: displayName(),
   password: newPassword(),
+}).noUnknown();
+
+export const passwordChangeSchema = object({
+  current: string().required('Write the password you have now.').max(200),
+  password: newPassword(),
+}).noUnknown();
+
+export const nameChangeSchema = object({ name: displayName() }).noUnknown();
+
+export const TOKEN_SCOPES = ['read', 'write'] as const;
+export const TOKEN_DAYS = [7, 30, 90, 365] as const;
+export const tokenSchema = object({
+  name: string().trim().required('Say which program it is for.').max(80),
+  scope: string().oneOf(TOKEN_SCOPES).required('Choose what the program may do.'),
+  days: number().oneOf(TOKEN_DAYS).required('Choose when it ends.'),
 }).noUnknown();
 
 export type SignIn = InferType<typeof signInSchema>;

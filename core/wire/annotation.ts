@@ -1,4 +1,4 @@
-import { array, boolean, lazy, mixed, number, object, string, type InferType } from 'yup';
+import { array, boolean, lazy, mixed, number, object, string, type InferType, type Schema } from 'yup';
 import type { Marked } from '../query/mark-words';
 import { isDrawnSpot } from '../ink/drawing';
 import type { Kind } from '../key/key';
@@ -57,7 +57,7 @@ const spotSchema = () =>
     typeof spot === 'object' && spot !== null && 'type' in spot && spot.type === 'drawn' ? drawnSchema : placedSchema,
   );
 
-export const anchorSchema = object({
+const anchorFields = object({
   quote: object({
     exact: string().required().max(LONGEST_QUOTE),
     prefix: string().defined().max(500),
@@ -73,6 +73,8 @@ export const anchorSchema = object({
   rival: number().integer().min(0),
   spot: spotSchema(),
 }).noUnknown();
+/** The tests of `placedSchema` say which of its fields an area, a time and a whole source have; its type cannot. */
+export const anchorSchema = anchorFields as unknown as Schema<Anchor>;
 
 /** In characters of its Markdown. */
 export const LONGEST_NOTE = 20_000;
@@ -102,7 +104,10 @@ export const annotationPatchSchema = object({
   classIds: array(idSchema().required()).max(20),
   deleted: boolean(),
   /** Other words of the source, for one that stands in its text. */
-  passage: object({ versionId: idSchema().required(), anchor: anchorSchema.required() }).noUnknown().default(undefined),
+  passage: object({ versionId: idSchema().required(), anchor: anchorSchema.required() })
+    .noUnknown()
+    .optional()
+    .default(undefined),
 }).noUnknown();
 
 /** Changes of several annotations of one's own, all of them or none. */

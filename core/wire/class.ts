@@ -14,11 +14,11 @@ export const joinSchema = object({
 }).noUnknown();
 export type ClassPut = InferType<typeof classPutSchema>;
 
-/** How many readings of a class come at once. */
-export const READINGS_AT_ONCE = 60;
 export const readingsSchema = object({ offset: number().integer().min(0).max(1_000_000).default(0) }).noUnknown();
 
-export type ClassRole = 'teacher' | 'assistant' | 'student';
+export const CLASS_ROLES = ['teacher', 'assistant', 'student'] as const;
+export type ClassRole = (typeof CLASS_ROLES)[number];
+export const roleChangeSchema = object({ role: string().oneOf(CLASS_ROLES).required() }).noUnknown();
 
 export interface ClassRow extends ClassLabel {
   readonly role: ClassRole;

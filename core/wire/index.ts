@@ -1,5 +1,6 @@
 export * from './ids';
 export * from './key';
+export * from './limits';
 export * from './account';
 export * from './source-words';
 export * from './source';

@@ -1,4 +1,4 @@
-import { array, number, object, string, type InferType } from 'yup';
+import { array, number, object, string, type InferType, type Schema } from 'yup';
 import { LINES, MOST_KINDS, PIGMENTS, startingKind, type Kind } from '../key/key';
 import { idSchema, UUID_V7 } from './ids';
 
@@ -32,7 +32,8 @@ const once =
 
 export const keyPutSchema = object({
   version: number().required().integer().min(0),
-  kinds: array(kindSchema.required())
+  /** The plain note, which its type allows, is refused. */
+  kinds: array((kindSchema as Schema<Kind>).required())
     .required()
     .min(1, 'A Key needs at least one kind.')
     .max(MOST_KINDS, `A Key may have ${MOST_KINDS} kinds, one for each digit.`)

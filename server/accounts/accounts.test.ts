@@ -117,7 +117,7 @@ test('so many accounts are made from one address, and no more for a while', asyn
         method: 'POST',
         url: '/api/people',
         remoteAddress: '10.8.8.8',
-        payload: { email: 'no address' },
+        payload: { email: 'ines@college.saltmere.test', name: 'Ines', password: 'password12' },
       })
     ).statusCode;
   const statuses = [];

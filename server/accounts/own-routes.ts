@@ -1,18 +1,8 @@
 import type { FastifyInstance } from 'fastify';
-import {
-  changeName,
-  changePassword,
-  createToken,
-  endOtherSessions,
-  endSession,
-  listSessions,
-  listTokens,
-  revokeToken,
-} from '@avrelle/core/api';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { checkListLimit } from '../list-limit-queries';
-import { serve } from '../serve';
+import { serving } from '../serve';
 import { isCommon } from './common-passwords';
 import { hashPassword, verifyPassword } from './passwords';
 import { personById, sessionsOf, setName, setPassword } from './queries';
@@ -23,8 +13,9 @@ import type { Tries } from './tries';
 /** One's own account: name and password, where one is signed in, and what other programs may do. */
 export function ownAccountRoutes(app: FastifyInstance, context: Context, tries: Tries): void {
   const { db, now, events } = context;
+  const serve = serving(app, context);
 
-  serve(app, changeName, ({ me, body }) => {
+  serve('PATCH /api/account', ({ me, body }) => {
     db.transaction(() => {
       setName(db, me.id, body.name);
       events.append({ type: 'library', personId: me.id });
@@ -32,7 +23,7 @@ export function ownAccountRoutes(app: FastifyInstance, context: Context, tries: 
     return { ...me, name: body.name };
   });
 
-  serve(app, changePassword, async ({ me, body, request }) => {
+  serve('PUT /api/account/password', async ({ me, body, request }) => {
     await tries.guard(me.email, request.ip, ['wrong_password'], async () => {
       if (!(await verifyPassword(personById(db, me.id)!.password_hash, body.current)))
         throw new AppError('wrong_password', {}, { field: 'current' });
@@ -43,7 +34,7 @@ export function ownAccountRoutes(app: FastifyInstance, context: Context, tries: 
     endSessions(context, me.id, ({ hash }) => hash !== here);
   });
 
-  serve(app, listSessions, ({ me, request }) => {
+  serve('GET /api/account/sessions', ({ me, request }) => {
     const here = sessionOf(request);
     return sessionsOf(db, me.id, now()).map(
       ({ id, agent, created_at: createdAt, seen_at: seenAt, token_hash: hash }) => ({
@@ -56,19 +47,19 @@ export function ownAccountRoutes(app: FastifyInstance, context: Context, tries: 
     );
   });
 
-  serve(app, endSession, ({ me, params }) => {
+  serve('DELETE /api/account/sessions/:id', ({ me, params }) => {
     if (endSessions(context, me.id, ({ id }) => id === params.id) === 0)
       throw new AppError('not_found', { what: 'session' });
   });
 
-  serve(app, endOtherSessions, ({ me, request }) => {
+  serve('DELETE /api/account/sessions', ({ me, request }) => {
     const here = sessionOf(request);
     endSessions(context, me.id, ({ hash }) => hash !== here);
   });
 
-  serve(app, listTokens, ({ me }) => tokensOf(db, me.id));
+  serve('GET /api/account/tokens', ({ me }) => tokensOf(db, me.id));
 
-  serve(app, createToken, ({ me, params, body: { name, scope, days } }) => {
+  serve('PUT /api/account/tokens/:id', ({ me, params, body: { name, scope, days } }) => {
     const token = `${TOKEN_PREFIX}${newToken()}`;
     const at = { now: now(), expiresAt: daysFrom(now(), days) };
     return db.transaction(() => {
@@ -79,7 +70,7 @@ export function ownAccountRoutes(app: FastifyInstance, context: Context, tries: 
     });
   });
 
-  serve(app, revokeToken, ({ me, params }) => {
+  serve('DELETE /api/account/tokens/:id', ({ me, params }) => {
     if (!removeToken(db, me.id, params.id)) throw new AppError('not_found', { what: 'access key' });
   });
 }

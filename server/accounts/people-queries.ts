@@ -1,4 +1,4 @@
-import type { AnswerOf, listPeople } from '@avrelle/core/api';
+import type { AnswerOf, Api } from '@avrelle/core/api';
 import type { Db } from '../db/database';
 
 const FOUND = "FROM person p WHERE (@like = '' OR p.name LIKE @like ESCAPE '\\' OR p.email LIKE @like ESCAPE '\\')";
@@ -10,7 +10,7 @@ const PEOPLE = `SELECT p.id, p.name, p.email, p.role, p.created_at AS createdAt,
 const COUNT = `SELECT count(*) AS n ${FOUND}`;
 const SUSPEND = 'UPDATE person SET suspended_at = ? WHERE id = ?';
 
-type PeoplePage = AnswerOf<typeof listPeople>;
+type PeoplePage = AnswerOf<Api['GET /api/people']>;
 
 /** Accounts by name; what is searched for stands in their name or address. */
 export function peoplePage(db: Db, search: string, offset: number, limit: number): PeoplePage {

@@ -1,9 +1,9 @@
 import { randomInt } from 'node:crypto';
 import type { FastifyInstance } from 'fastify';
-import { listPeople, PEOPLE_AT_ONCE, resetPassword, resumePerson, suspendPerson } from '@avrelle/core/api';
+import { PEOPLE_AT_ONCE } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import { AppError } from '../errors';
-import { serve } from '../serve';
+import { serving } from '../serve';
 import { hashPassword } from './passwords';
 import { peoplePage, setSuspended } from './people-queries';
 import { personById, setPassword } from './queries';
@@ -23,24 +23,28 @@ const spokenPassword = (): string =>
 /** All accounts, for administrators. */
 export function peopleRoutes(app: FastifyInstance, context: Context): void {
   const { db, now, streams } = context;
+  const serve = serving(app, context);
   const other = (me: string, id: string, action: string): string => {
     if (id === me) throw new AppError('own_account', { action });
     if (!personById(db, id)) throw new AppError('not_found', { what: 'account' });
     return id;
   };
 
-  serve(app, listPeople, ({ query: { search, offset } }) => peoplePage(db, search, offset, PEOPLE_AT_ONCE));
+  serve('GET /api/people', ({ query: { search, offset } }) => peoplePage(db, search, offset, PEOPLE_AT_ONCE));
 
-  serve(app, suspendPerson, ({ me, params }) => {
+  serve('PUT /api/people/:id/suspension', ({ me, params }) => {
     const id = other(me.id, params.id, 'suspend');
     setSuspended(db, id, now());
     endSessions(context, id);
     streams.endPerson(id);
   });
 
-  serve(app, resumePerson, ({ me, params }) => void setSuspended(db, other(me.id, params.id, 'open'), null));
+  serve(
+    'DELETE /api/people/:id/suspension',
+    ({ me, params }) => void setSuspended(db, other(me.id, params.id, 'open'), null),
+  );
 
-  serve(app, resetPassword, async ({ me, params }) => {
+  serve('POST /api/people/:id/password', async ({ me, params }) => {
     const id = other(me.id, params.id, 'reset the password of');
     const password = spokenPassword();
     setPassword(db, id, await hashPassword(password));

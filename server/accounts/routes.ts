@@ -1,8 +1,8 @@
 import type { FastifyInstance } from 'fastify';
-import { signInSchema, signUpSchema, type Me, type Welcome } from '@avrelle/core/wire';
+import type { Me } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import { AppError } from '../errors';
-import { parse } from '../parse';
+import { serving } from '../serve';
 import { isCommon } from './common-passwords';
 import { hashPassword, verifyNobody, verifyPassword } from './passwords';
 import { addStartingSearches } from '../library/starting-searches';
@@ -12,20 +12,17 @@ import { peopleRoutes } from './people-routes';
 import { endSession, startSession } from './session';
 import { Tries } from './tries';
 
-/** Anybody may ask, so little is read of what they send. */
-const OPEN = { config: { open: true }, bodyLimit: 16 * 1024 };
-
 export function accountRoutes(app: FastifyInstance, context: Context): void {
   const { db, config } = context;
   const tries = new Tries();
+  const serve = serving(app, context);
 
-  app.get('/api/welcome', (request): Welcome => {
+  serve('GET /api/welcome', ({ request }) => {
     const firstAccount = !hasPeople(db);
     return { me: request.person, signUp: config.signUp || firstAccount, firstAccount, event: context.events.cursor() };
   });
 
-  app.post('/api/session', OPEN, async (request, reply): Promise<Me> => {
-    const { email, password } = parse(signInSchema, request.body);
+  serve('POST /api/session', async ({ body: { email, password }, request, reply }) => {
     const person = await tries.guard(email, request.ip, ['wrong_password'], async () => {
       const found = personByEmail(db, email);
       const right = found ? await verifyPassword(found.password_hash, password) : await verifyNobody(password);
@@ -37,14 +34,10 @@ export function accountRoutes(app: FastifyInstance, context: Context): void {
     return { id: person.id, name: person.name, email: person.email, role: person.role };
   });
 
-  app.delete('/api/session', OPEN, (request, reply) => {
-    endSession(context, request, reply);
-    return reply.code(204).send();
-  });
+  serve('DELETE /api/session', ({ request, reply }) => endSession(context, request, reply));
 
-  app.post('/api/people', OPEN, async (request, reply): Promise<Me> => {
+  serve('POST /api/people', async ({ body: { email, name, password }, request, reply }) => {
     await tries.signUp(request.ip);
-    const { email, name, password } = parse(signUpSchema, request.body);
     if (!config.signUp && hasPeople(db)) throw new AppError('sign_up_closed');
     if (await isCommon(password)) throw new AppError('common_password', {}, { field: 'password' });
     const passwordHash = await hashPassword(password);

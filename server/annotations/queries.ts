@@ -9,7 +9,7 @@ import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries'
 import { setLinks } from '../notes/queries';
 import { placeOf, type PlaceRow } from './place';
 import { inlinesOf, readInlines } from './quotation-queries';
-import { sees } from './visible-queries';
+import { sees } from '../access/visible-queries';
 
 export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
   viewed_version: string;

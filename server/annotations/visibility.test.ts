@@ -12,7 +12,7 @@ import type {
 import { describe as anchorOf, indexText } from '@avrelle/core/anchor';
 import { range } from '@avrelle/core/text';
 import { startServer, type Client, type Server } from '../testing/harness';
-import { REACH, sees, seesByReach } from './visible-queries';
+import { REACH, sees, seesByReach } from '../access/visible-queries';
 
 const TEXT = 'On the marsh\n\nThe zanderling stands at the water and waits for the quiver of the tide to turn.';
 const QUOTE = 'zanderling stands';

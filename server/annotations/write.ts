@@ -2,12 +2,13 @@ import { indexText, locateAll, type Anchor } from '@avrelle/core/anchor';
 import { replyAudience } from '@avrelle/core/audience';
 import { linksIn } from '@avrelle/core/note';
 import type { Annotation, AnnotationPatch, AnnotationPut, Me, PlacePut, ReplyPut } from '@avrelle/core/wire';
-import { classLabel, classesOf, isMember, sourceAddedBy } from '../classes/queries';
+import { canRead, isMember } from '../access/access-queries';
+import { classLabel, classesOf, sourceAddedBy } from '../classes/queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { ownerOfKind } from '../key/queries';
 import { peopleMeant, setLinks } from '../notes/queries';
-import { canRead, versionOf, versionText } from '../sources/queries';
+import { versionOf, versionText } from '../sources/queries';
 import { newestId, newestVersion, place, placeByHand, setStart } from '../versions/queries';
 import {
   annotationFor,

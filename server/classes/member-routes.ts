@@ -1,18 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import type { FastifyInstance } from 'fastify';
-import {
-  changeRole,
-  closeCode,
-  deleteClass,
-  leaveClass,
-  listDeletedClasses,
-  removeMember,
-  renewCode,
-  restoreClass,
-} from '@avrelle/core/api';
 import type { Context } from '../context';
 import { AppError } from '../errors';
-import { serve } from '../serve';
+import { serving } from '../serve';
 import { joinCode } from './join-code';
 import {
   bringClassBack,
@@ -25,25 +15,19 @@ import {
   setRole,
   teachersOf,
 } from './member-queries';
-import { classLabel, roleIn } from './queries';
-import { mustTeach } from './readings';
+import { classLabel } from './queries';
+import { roleIn } from '../access/access-queries';
 
 /** What its routes go by. */
 function around({ db, events }: Context) {
   return {
-    /** Throws `teachers_only` for anybody else, assistants too. */
-    mustBeTeacher: (classId: string, personId: string, action: string): void => {
-      const role = roleIn(db, classId, personId);
-      mustTeach(role, action);
-      if (role !== 'teacher') throw new AppError('teachers_only', { role: role!, action });
-    },
     /** Throws `last_teacher` where the class would be without one. */
     mustKeepTeacher: (classId: string, personId: string): void => {
       if (roleIn(db, classId, personId) === 'teacher' && teachersOf(db, classId) === 1)
         throw new AppError('last_teacher', { className: classLabel(db, classId)!.name });
     },
-    mustBeMember: (classId: string, personId: string, what: string): void => {
-      if (!roleIn(db, classId, personId)) throw new AppError('not_found', { what });
+    mustBeMember: (classId: string, personId: string): void => {
+      if (!roleIn(db, classId, personId)) throw new AppError('not_found', { what: 'member' });
     },
     /** Also whoever is no member any more: what they see of sources and annotations goes by their classes. */
     tell: (classId: string, personId: string): void => {
@@ -56,31 +40,29 @@ function around({ db, events }: Context) {
 /** Who is in a class, and as what. */
 export function memberRoutes(app: FastifyInstance, context: Context): void {
   const { db } = context;
-  const { mustBeTeacher, mustBeMember, mustKeepTeacher, tell } = around(context);
+  const serve = serving(app, context);
+  const { mustBeMember, mustKeepTeacher, tell } = around(context);
 
-  serve(app, leaveClass, ({ me, params: { id } }) =>
+  serve('DELETE /api/classes/:id/membership', ({ me, params: { id } }) =>
     db.transaction(() => {
-      mustBeMember(id, me.id, 'class');
       mustKeepTeacher(id, me.id);
       removeMembership(db, id, me.id);
       tell(id, me.id);
     }),
   );
 
-  serve(app, changeRole, ({ me, params: { id, personId }, body: { role } }) =>
+  serve('PUT /api/classes/:id/members/:personId', ({ params: { id, personId }, body: { role } }) =>
     db.transaction(() => {
-      mustBeTeacher(id, me.id, 'change who teaches');
-      mustBeMember(id, personId, 'member');
+      mustBeMember(id, personId);
       if (role !== 'teacher') mustKeepTeacher(id, personId);
       setRole(db, id, personId, role);
       tell(id, personId);
     }),
   );
 
-  serve(app, removeMember, ({ me, params: { id, personId } }) =>
+  serve('DELETE /api/classes/:id/members/:personId', ({ params: { id, personId } }) =>
     db.transaction(() => {
-      mustBeTeacher(id, me.id, 'remove somebody');
-      mustBeMember(id, personId, 'member');
+      mustBeMember(id, personId);
       mustKeepTeacher(id, personId);
       removeMembership(db, id, personId);
       tell(id, personId);
@@ -91,11 +73,11 @@ export function memberRoutes(app: FastifyInstance, context: Context): void {
 /** By which code others join a class, its end, and its return. */
 export function classLifeRoutes(app: FastifyInstance, context: Context): void {
   const { db, now, events } = context;
-  const { mustBeTeacher, tell } = around(context);
+  const serve = serving(app, context);
+  const { tell } = around(context);
 
-  serve(app, renewCode, ({ me, params: { id } }) =>
+  serve('POST /api/classes/:id/code', ({ params: { id } }) =>
     db.transaction(() => {
-      mustTeach(roleIn(db, id, me.id), 'make a new code');
       const code = joinCode(randomBytes);
       setCode(db, id, code);
       events.append({ type: 'classes', classId: id });
@@ -103,32 +85,28 @@ export function classLifeRoutes(app: FastifyInstance, context: Context): void {
     }),
   );
 
-  serve(app, closeCode, ({ me, params: { id } }) =>
+  serve('DELETE /api/classes/:id/code', ({ params: { id } }) =>
     db.transaction(() => {
-      mustTeach(roleIn(db, id, me.id), 'close the class');
       closeClassCode(db, id);
       events.append({ type: 'classes', classId: id });
     }),
   );
 
-  serve(app, deleteClass, ({ me, params: { id } }) =>
+  serve('DELETE /api/classes/:id', ({ params: { id } }) =>
     db.transaction(() => {
-      mustBeTeacher(id, me.id, 'delete it');
       const members = memberIds(db, id);
       setClassDeleted(db, id, now());
       for (const member of members) tell(id, member);
     }),
   );
 
-  serve(app, restoreClass, ({ me, params: { id } }) =>
+  serve('POST /api/classes/:id/restore', ({ params: { id } }) =>
     db.transaction(() => {
-      if (!deletedClassesOf(db, me.id).some((deleted) => deleted.id === id))
-        throw new AppError('not_found', { what: 'class' });
       bringClassBack(db, id);
       for (const member of memberIds(db, id)) tell(id, member);
       return classLabel(db, id)!;
     }),
   );
 
-  serve(app, listDeletedClasses, ({ me }) => deletedClassesOf(db, me.id));
+  serve('GET /api/deleted-classes', ({ me }) => deletedClassesOf(db, me.id));
 }

@@ -1,7 +1,6 @@
 import type { ClassDetail, ClassLabel, ClassPut, ClassRole, ClassRow, Member } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
-const ROLE = 'SELECT role FROM membership WHERE class_id = ? AND person_id = ?';
 const COUNTS = `
   (SELECT count(*) FROM membership x WHERE x.class_id = c.id) AS people,
   (SELECT count(*) FROM class_source x JOIN source s ON s.id = x.source_id AND s.deleted_at IS NULL WHERE x.class_id = c.id) AS sources,
@@ -29,10 +28,6 @@ const READINGS =
 /** Ids of the sources of a class, the last added first. */
 export const readingsOf = (db: Db, classId: string, offset: number, limit: number): string[] =>
   db.all<{ id: string }>(READINGS, classId, limit, offset).map((r) => r.id);
-export const roleIn = (db: Db, classId: string, personId: string): ClassRole | undefined =>
-  db.get<{ role: ClassRole }>(ROLE, classId, personId)?.role;
-export const isMember = (db: Db, classId: string, personId: string): boolean =>
-  roleIn(db, classId, personId) !== undefined;
 const MEMBERSHIPS =
   'SELECT m.class_id AS classId, m.person_id AS personId FROM json_each(?) j JOIN membership m ON m.class_id = j.value';
 /** Who is in any of some classes. */

@@ -2,7 +2,8 @@ import Sqlite from 'better-sqlite3';
 import { folded, spaced } from './spaced';
 
 export type Value = string | number | bigint | Buffer | null;
-export type Params = readonly Value[];
+/** One after the other, or by their names. */
+export type Params = readonly Value[] | readonly [Readonly<Record<string, Value>>];
 
 /** The one database file, with its statements prepared once each. */
 export interface Db {

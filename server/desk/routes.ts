@@ -1,10 +1,9 @@
 import type { FastifyInstance } from 'fastify';
 import type { Desk } from '@avrelle/core/wire';
-import { personOf } from '../accounts/session';
 import type { Context } from '../context';
-import type { Asker } from '../find/asker';
+import { askerOf, type Asker } from '../find/asker';
+import { serving } from '../serve';
 import { annotationHits, readQuery, sourcePage } from '../find/find';
-import { askerOf } from '../find/routes';
 import { dayBefore } from './day-before';
 import { markedOn, notices, seeAll } from './queries';
 
@@ -19,11 +18,13 @@ const AGO = [
   ['two years', { months: 24 }],
 ] as const;
 
-export function deskRoutes(app: FastifyInstance, { db, now, events }: Context): void {
-  app.get('/api/desk', (request): Desk => {
-    const me = personOf(request).id;
-    const found = notices(db, me);
-    const asker = askerOf({ db, now }, request);
+export function deskRoutes(app: FastifyInstance, context: Context): void {
+  const { db, now, events } = context;
+  const serve = serving(app, context);
+
+  serve('GET /api/desk', ({ me, query }) => {
+    const found = notices(db, me.id);
+    const asker = askerOf(context, me.id, query);
     const some = (query: string, limit = MOST) =>
       sourcePage(db, readQuery(query), asker, { sort: 'touched', offset: 0, limit }, false);
     const fresh = some('is:to-read');
@@ -54,11 +55,9 @@ export function deskRoutes(app: FastifyInstance, { db, now, events }: Context): 
     return null;
   };
 
-  app.post('/api/desk/seen', (request, reply) => {
-    const me = personOf(request).id;
+  serve('POST /api/desk/seen', ({ me }) =>
     db.transaction(() => {
-      if (seeAll(db, me, now()) > 0) events.append({ type: 'desk', personId: me });
-    });
-    return reply.code(204).send();
-  });
+      if (seeAll(db, me.id, now()) > 0) events.append({ type: 'desk', personId: me.id });
+    }),
+  );
 }

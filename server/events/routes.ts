@@ -1,7 +1,8 @@
 import type { FastifyInstance, FastifyReply } from 'fastify';
-import { personOf, sessionIsOpen, sessionOf } from '../accounts/session';
+import { sessionIsOpen, sessionOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
+import { serving } from '../serve';
 import { told, type Told } from './messages';
 import type { EventRow } from './queries';
 
@@ -25,10 +26,9 @@ export function eventRoutes(app: FastifyInstance, context: Context): void {
     return known;
   };
 
-  app.get('/api/events', { config: { browserOnly: true } }, (request, reply) => {
-    const person = personOf(request);
+  serving(app, context).file('GET /api/events', ({ me: person, query, request, reply }) => {
     const session = sessionOf(request);
-    const cursor = request.headers['last-event-id'] ?? (request.query as Record<string, unknown>).since;
+    const cursor = request.headers['last-event-id'] ?? query.since;
     if (streams.of(person.id) >= MOST_STREAMS) throw new AppError('too_many_streams', { limit: MOST_STREAMS });
     open(reply);
     const { raw } = reply;

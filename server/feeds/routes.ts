@@ -1,25 +1,21 @@
 import type { FastifyInstance } from 'fastify';
-import { feedSchema, settleSchema, type Arrival, type Feed, type Job } from '@avrelle/core/wire';
-import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { parseAddress } from '../ingest/network-policy';
 import { checkListLimit } from '../list-limit-queries';
 import { startJob } from '../jobs/start-job';
-import { parse } from '../parse';
-import { readId } from '../read-id';
+import { serving } from '../serve';
 import { checkFeed } from './feed-watch';
 import { arrivalsOf, feedOf, feedsOf, insertFeed, insertItems, itemOf, removeFeed, settleItems } from './queries';
 
 /** Feeds one follows, and what is new in them: to be accepted or skipped. */
 export function feedRoutes(app: FastifyInstance, context: Context): void {
   const { db, now, newId, ingester, events } = context;
+  const serve = serving(app, context);
 
-  app.get('/api/feeds', (request): Feed[] => feedsOf(db, personOf(request).id));
+  serve('GET /api/feeds', ({ me }) => feedsOf(db, me.id));
 
-  app.post('/api/feeds', async (request): Promise<Feed> => {
-    const me = personOf(request).id;
-    const { id, address } = parse(feedSchema, request.body);
+  serve('POST /api/feeds', async ({ me: { id: me }, body: { id, address } }) => {
     const feed = await ingester.feed(parseAddress(address).href);
     db.transaction(() => {
       if (insertFeed(db, id, me, feed, now())) insertItems(db, id, feed, newId, now());
@@ -31,19 +27,15 @@ export function feedRoutes(app: FastifyInstance, context: Context): void {
     return followed;
   });
 
-  app.post('/api/feeds/:id/check', async (request): Promise<Feed> => {
-    const me = personOf(request).id;
-    const id = readId(request);
-    const feed = feedOf(db, me, id);
-    if (!feed) throw new AppError('not_found', { what: 'feed' });
-    await checkFeed(context, { id, personId: me, address: feed.address });
-    return feedOf(db, me, id) ?? feed;
+  serve('POST /api/feeds/:id/check', async ({ me, params: { id } }) => {
+    const feed = feedOf(db, me.id, id)!;
+    await checkFeed(context, { id, personId: me.id, address: feed.address });
+    return feedOf(db, me.id, id) ?? feed;
   });
 
-  app.delete('/api/feeds/:id', (request, reply) => {
-    if (!removeFeed(db, personOf(request).id, readId(request))) throw new AppError('not_found', { what: 'feed' });
-    events.append({ type: 'arrivals', personId: personOf(request).id });
-    return reply.code(204).send();
+  serve('DELETE /api/feeds/:id', ({ me, params }) => {
+    removeFeed(db, me.id, params.id);
+    events.append({ type: 'arrivals', personId: me.id });
   });
 
   arrivalRoutes(app, context);
@@ -52,13 +44,11 @@ export function feedRoutes(app: FastifyInstance, context: Context): void {
 /** What is new in them: kept or skipped. */
 function arrivalRoutes(app: FastifyInstance, context: Context): void {
   const { db, newId, events } = context;
+  const serve = serving(app, context);
 
-  app.get('/api/arrivals', (request): Arrival[] => arrivalsOf(db, personOf(request).id));
+  serve('GET /api/arrivals', ({ me }) => arrivalsOf(db, me.id));
 
-  /** Keeps the items named; `jobIds` are the ids of the jobs this starts, one an item. */
-  app.post('/api/arrivals/accept', (request): Job[] => {
-    const me = personOf(request).id;
-    const { ids, jobIds } = parse(settleSchema, request.body);
+  serve('POST /api/arrivals/accept', ({ me: { id: me }, body: { ids, jobIds } }) => {
     const items = ids.flatMap((id, n) => {
       const item = itemOf(db, me, id);
       return item ? [{ ...item, jobId: jobIds[n] ?? newId() }] : [];
@@ -77,18 +67,11 @@ function arrivalRoutes(app: FastifyInstance, context: Context): void {
     );
   });
 
-  for (const [path, state] of [
-    ['skip', 'skipped'],
-    ['restore', 'new'],
-  ] as const) {
-    app.post(`/api/arrivals/${path}`, (request, reply) => {
-      const me = personOf(request).id;
-      const { ids } = parse(settleSchema, request.body);
-      db.transaction(() => {
-        settleItems(db, me, ids, state);
-        events.append({ type: 'arrivals', personId: me });
-      });
-      return reply.code(204).send();
+  const settle = (me: string, ids: readonly string[], state: 'skipped' | 'new'): void =>
+    db.transaction(() => {
+      settleItems(db, me, ids, state);
+      events.append({ type: 'arrivals', personId: me });
     });
-  }
+  serve('POST /api/arrivals/skip', ({ me, body }) => settle(me.id, body.ids, 'skipped'));
+  serve('POST /api/arrivals/restore', ({ me, body }) => settle(me.id, body.ids, 'new'));
 }

@@ -1,5 +1,5 @@
 import type { NameField, Query, Term } from '@avrelle/core/query';
-import { sees } from '../annotations/visible-queries';
+import { sees } from '../access/visible-queries';
 import type { Asker } from './asker';
 import { condition, dayOf, isCollected, isNamed, named, ofSource, onDays, tagged, UNPLACED } from './common-queries';
 import type { Values } from './values';

@@ -1,7 +1,7 @@
 import type { Db } from '../db/database';
 import { boundsOf, type DateField, type Query, type Term } from '@avrelle/core/query';
 import { KIND_WORDS, READING_STATES, SOURCE_KINDS, STATE_NAMES } from '@avrelle/core/wire';
-import { sees } from '../annotations/visible-queries';
+import { sees } from '../access/visible-queries';
 import { folded } from '../db/spaced';
 import type { Asker } from './asker';
 import { within, type Values } from './values';

@@ -3,7 +3,7 @@ import { asksWords } from '@avrelle/core/query';
 import type { AnnotationSort, SourceSort } from '@avrelle/core/wire';
 import type { Db, Value } from '../db/database';
 import { inlinesOf } from '../annotations/quotation-queries';
-import { REACH, sees, seesByReach } from '../annotations/visible-queries';
+import { REACH, sees, seesByReach } from '../access/visible-queries';
 import { KIND_LOOK, type KindRow } from '../key/queries';
 import { annotationCondition, besideWords, necessaryWords } from './annotation-queries';
 import type { Asker } from './asker';

@@ -1,5 +1,5 @@
 import type { NameField, Query, Term } from '@avrelle/core/query';
-import { REACH, sees, seesByReach } from '../annotations/visible-queries';
+import { REACH, sees, seesByReach } from '../access/visible-queries';
 import type { Asker } from './asker';
 import { condition, dayOf, isNamed, named, ofSource, onDays, tagged, UNPLACED } from './common-queries';
 import type { Values } from './values';

@@ -1,26 +1,22 @@
 import type { FastifyInstance } from 'fastify';
 import type { Kind } from '@avrelle/core/key';
-import { keyPutSchema, replaceKindSchema, type Keys, type Me, type OwnedKey, type Replaced } from '@avrelle/core/wire';
-import { personOf } from '../accounts/session';
-import { classesOf, roleIn } from '../classes/queries';
+import type { Keys, Me, OwnedKey } from '@avrelle/core/wire';
+import { can } from '../access/access';
+import { classesOf } from '../classes/queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
-import { parse } from '../parse';
-import { readId } from '../read-id';
+import { serving } from '../serve';
 import { keyVersion, kindsOf, ownerOfKind, replaceKind, storeKey, toReplace, usesOf } from './queries';
 
 /** A person's own Key and those of their classes; `:id` is the person or the class. */
 export function keyRoutes(app: FastifyInstance, context: Context): void {
   const { db, events, now } = context;
+  const serve = serving(app, context);
 
-  app.get('/api/keys', (request): Keys => keysFor(context, personOf(request)));
+  serve('GET /api/keys', ({ me }) => keysFor(context, me));
 
-  app.put('/api/keys/:id', (request): OwnedKey => {
-    const me = personOf(request);
-    const id = readId(request);
-    const put = parse(keyPutSchema, request.body);
-    return db.transaction(() => {
-      mustOwn(context, me, id);
+  serve('PUT /api/keys/:id', ({ me, params: { id }, body: put }) =>
+    db.transaction(() => {
       const version = keyVersion(db, id);
       if (put.version !== version)
         throw new AppError('stale', { yours: put.version, current: version }, { current: ownedKey(context, me, id) });
@@ -33,23 +29,18 @@ export function keyRoutes(app: FastifyInstance, context: Context): void {
       storeKey(db, id, kinds);
       tell(context, me, id);
       return ownedKey(context, me, id);
-    });
-  });
+    }),
+  );
 
-  /** Every annotation of one kind becomes one of another of the same Key. */
-  app.post('/api/keys/:id/replace', (request): Replaced => {
-    const me = personOf(request);
-    const id = readId(request);
-    const { from, to, ids } = parse(replaceKindSchema, request.body);
-    return db.transaction(() => {
-      mustOwn(context, me, id);
+  serve('POST /api/keys/:id/replace', ({ me, params: { id }, body: { from, to, ids } }) =>
+    db.transaction(() => {
       if (to !== 'note' && ownerOfKind(db, me.id, to) !== id) throw new AppError('unknown_kind', { code: to });
       const found = toReplace(db, id, from, ids);
       for (const { id: annotationId } of found) replaceKind(db, annotationId, to, id, now());
       for (const sourceId of new Set(found.map((a) => a.source_id))) events.append({ type: 'source', sourceId });
       return { ids: found.map((a) => a.id) };
-    });
-  });
+    }),
+  );
 }
 
 function keysFor(context: Context, me: Me): Keys {
@@ -67,15 +58,8 @@ function ownedKey({ db }: Context, me: Me, ownerId: string, className?: string):
     kinds: mine ? kindsOf(db, ownerId) : kindsOf(db, ownerId, []),
     uses: usesOf(db, ownerId),
     version: keyVersion(db, ownerId),
-    mayEdit: mine || roleIn(db, ownerId, me.id) !== 'student',
+    mayEdit: can(db, me.id, { thing: 'kinds', as: 'owner' }, ownerId),
   };
-}
-
-function mustOwn({ db }: Context, me: Me, ownerId: string): void {
-  if (ownerId === me.id) return;
-  const role = roleIn(db, ownerId, me.id);
-  if (!role) throw new AppError('not_found', { what: 'Key' });
-  if (role === 'student') throw new AppError('teachers_only', { role, action: 'change its Key' });
 }
 
 /** The starting kinds are everybody's own; in a class's Key every kind is one of its own, so that its code tells whose it is. */

@@ -1,10 +1,12 @@
 import type { Me, SourceChange, SourceChangesMade } from '@avrelle/core/wire';
 import { addSourceTo, takeSourceFrom } from '../classes/readings';
 import type { Context } from '../context';
+import type { Db } from '../db/database';
 import { AppError } from '../errors';
-import { addTags, canRead, setDeleted, shelve, stateOf, takeTags, wasOwned } from '../sources/queries';
-import { mustOwn } from '../sources/routes';
-import { mayAddTo, tellOfCollection } from './collections';
+import { mustBe, mustOwnSource } from '../access/access';
+import { canRead, wasOwned } from '../access/access-queries';
+import { addTags, setDeleted, shelve, stateOf, takeTags } from '../sources/queries';
+import { tellOfCollection } from './collections';
 import {
   addToCollection,
   collectionChanged,
@@ -50,7 +52,7 @@ function changeOne(context: Context, me: Me, change: SourceChange): Partial<Sour
   const { id, state, ifState, deleted } = change;
   const back: Partial<SourceChange> = {};
   if (deleted !== undefined) {
-    if (deleted) mustOwn(context, me.id, id);
+    if (deleted) mustOwnSource(context.db, me.id, id);
     if (deleted || wasOwned(db, me.id, id)) {
       setDeleted(db, id, deleted ? now() : null);
       back.deleted = !deleted;
@@ -81,8 +83,8 @@ function put(
   { collectionId, section, position }: NonNullable<SourceChange['putInto']>,
 ): boolean {
   const { db, now } = context;
-  const row = mayAddTo(context, me.id, collectionId);
-  const within = Math.min(section, row.sections.length - 1);
+  mustContribute(db, me.id, collectionId);
+  const within = Math.min(section, collectionFor(db, me.id, collectionId)!.sections.length - 1);
   if (!addToCollection(db, me.id, collectionId, sourceId, within, now())) return false;
   checkListLimit(db, 'sources', collectionId);
   if (position !== undefined) moveInCollection(db, collectionId, sourceId, within, position);
@@ -91,9 +93,12 @@ function put(
 
 /** Where it stood; undefined where it was not in it. */
 function take(context: Context, me: Me, sourceId: string, collectionId: string): SourceChange['putInto'] {
-  mayAddTo(context, me.id, collectionId);
+  mustContribute(context.db, me.id, collectionId);
   const at = itemIn(context.db, collectionId, sourceId);
   if (!at) return undefined;
   takeFromCollection(context.db, collectionId, sourceId);
   return { collectionId, ...at };
 }
+
+const mustContribute = (db: Db, me: string, collectionId: string): void =>
+  mustBe(db, me, { thing: 'collection', as: 'contributor' }, collectionId);

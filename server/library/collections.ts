@@ -1,19 +1,11 @@
-import type { FastifyInstance, FastifyRequest } from 'fastify';
-import {
-  collectionOrderSchema,
-  collectionPutSchema,
-  collectionSourcesSchema,
-  orderSchema,
-  type CollectionDetail,
-  type CollectionPut,
-} from '@avrelle/core/wire';
-import { personOf } from '../accounts/session';
-import { isMember } from '../classes/queries';
+import type { FastifyInstance } from 'fastify';
+import type { CollectionDetail, CollectionPut } from '@avrelle/core/wire';
+import { mustReadSource } from '../access/access';
+import { isMember } from '../access/access-queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
-import { parse } from '../parse';
-import { readId } from '../read-id';
-import { canRead, sourceRowsOf } from '../sources/queries';
+import { serving } from '../serve';
+import { sourceRowsOf } from '../sources/queries';
 import {
   addToCollection,
   collectionChanged,
@@ -32,36 +24,21 @@ import {
 } from './queries';
 import { checkListLimit } from '../list-limit-queries';
 
-type Row = NonNullable<ReturnType<typeof collectionFor>>;
-
-/** What all of their routes go by. */
-function around(context: Context) {
-  const { db } = context;
-  const tell = (me: string, row: { readonly classId: string | null }): void => tellOfCollection(context, me, row);
-  const found = (request: FastifyRequest): { me: string; row: Row } => {
-    const me = personOf(request).id;
-    const row = collectionFor(db, me, readId(request));
-    if (!row) throw new AppError('not_found', { what: 'collection' });
-    return { me, row };
+/** A collection with what is in it, for somebody who may see it. */
+function collectionDetail({ db }: Context, me: string, id: string): CollectionDetail {
+  const row = collectionFor(db, me, id)!;
+  const items = itemsOf(db, id);
+  const sections = new Map(items.map((i) => [i.id, i.section]));
+  const rows = sourceRowsOf(
+    db,
+    me,
+    items.map((i) => i.id),
+  );
+  return {
+    ...row,
+    items: rows.map((source) => ({ source, section: sections.get(source.id)! })),
+    hidden: items.length - rows.length,
   };
-  const detail = (me: string, id: string): CollectionDetail => {
-    const row = collectionFor(db, me, id)!;
-    const items = itemsOf(db, id);
-    const sections = new Map(items.map((i) => [i.id, i.section]));
-    const rows = sourceRowsOf(
-      db,
-      me,
-      items.map((i) => i.id),
-    );
-    return {
-      ...row,
-      items: rows.map((source) => ({ source, section: sections.get(source.id)! })),
-      hidden: items.length - rows.length,
-    };
-  };
-  const mayAdd = ({ me, row }: { me: string; row: Row }): void => void mayAddTo(context, me, row.id);
-
-  return { tell, found, detail, mayAdd };
 }
 
 /** Its owner, and the class it is shared with. */
@@ -71,129 +48,98 @@ export const tellOfCollection = (
   { classId }: { readonly classId: string | null },
 ): void => events.append({ type: 'library', personId: me, ...(classId ? { classId } : {}) });
 
-/** The collection, for its owner, and for the class where they may add to it. Throws `not_found`, `not_yours`. */
-export function mayAddTo({ db }: Context, me: string, id: string): Row {
-  const row = collectionFor(db, me, id);
-  if (!row || (!row.owned && (!row.classId || !isMember(db, row.classId, me))))
-    throw new AppError('not_found', { what: 'collection' });
-  if (!row.owned && row.may !== 'add') throw new AppError('not_yours', { what: 'collection', owner: row.ownerName });
-  return row;
-}
-
 /** Collections: making, sharing and removing them. */
 export function collectionRoutes(app: FastifyInstance, context: Context): void {
-  const { db } = context;
-  const { tell, found, detail } = around(context);
+  const { db, now } = context;
+  const serve = serving(app, context);
+  const detail = (me: string, id: string): CollectionDetail => collectionDetail(context, me, id);
 
-  app.get('/api/collections/:id', (request): CollectionDetail => {
-    const { me, row } = found(request);
-    return detail(me, row.id);
-  });
+  serve('GET /api/collections/:id', ({ me, params }) => detail(me.id, params.id));
 
-  app.put('/api/collections/:id', (request): CollectionDetail => {
-    const me = personOf(request).id;
-    const id = readId(request);
-    const put = parse(collectionPutSchema, request.body);
+  serve('PUT /api/collections/:id', ({ me: { id: me }, params: { id }, body: put }) => {
     const before = collectionFor(db, me, id);
     checkPlace(context, me, id, put);
     db.transaction(() => {
       if (!before) {
-        if (!insertCollection(db, me, id, put, context.now())) throw new AppError('id_taken', { id });
+        if (!insertCollection(db, me, id, put, now())) throw new AppError('id_taken', { id });
         checkListLimit(db, 'collections', me);
       } else {
         if (!before.owned) throw new AppError('not_yours', { what: 'collection', owner: before.ownerName });
         if (!updateCollection(db, me, id, put))
           throw new AppError('stale', { yours: put.version ?? 'none', current: before.version }, { current: before });
-        if (before.classId && before.classId !== put.classId) tell(me, before);
+        if (before.classId && before.classId !== put.classId) tellOfCollection(context, me, before);
       }
-      tell(me, { classId: put.classId ?? null });
+      tellOfCollection(context, me, { classId: put.classId ?? null });
     });
     return detail(me, id);
   });
 
-  app.delete('/api/collections/:id', (request, reply) => {
-    const { me, row } = found(request);
-    if (!row.owned) throw new AppError('not_yours', { what: 'collection', owner: row.ownerName });
+  serve('DELETE /api/collections/:id', ({ me: { id: me }, params: { id } }) => {
+    const row = collectionFor(db, me, id)!;
     db.transaction(() => {
-      deleteCollection(db, me, row.id, context.now());
-      tell(me, row);
+      deleteCollection(db, me, id, now());
+      tellOfCollection(context, me, row);
     });
-    return reply.code(204).send();
   });
 
-  app.post('/api/collections/:id/restore', (request): CollectionDetail => {
-    const me = personOf(request).id;
-    const id = readId(request);
-    return db.transaction(() => {
+  serve('POST /api/collections/:id/restore', ({ me: { id: me }, params: { id } }) =>
+    db.transaction(() => {
       if (!restoreCollection(db, me, id)) throw new AppError('not_found', { what: 'collection' });
       const back = detail(me, id);
-      tell(me, back);
+      tellOfCollection(context, me, back);
       return back;
-    });
-  });
+    }),
+  );
 
-  app.put('/api/collections', (request, reply) => {
-    const me = personOf(request).id;
-    const { ids } = parse(orderSchema, request.body);
+  serve('PUT /api/collections', ({ me, body: { ids } }) =>
     db.transaction(() => {
-      placeCollections(db, me, ids);
-      tell(me, { classId: null });
-    });
-    return reply.code(204).send();
-  });
+      placeCollections(db, me.id, ids);
+      tellOfCollection(context, me.id, { classId: null });
+    }),
+  );
 }
 
 /** What is in them, and in which order. */
 export function collectionItemRoutes(app: FastifyInstance, context: Context): void {
-  const { db } = context;
-  const { tell, found, detail, mayAdd } = around(context);
+  const { db, now } = context;
+  const serve = serving(app, context);
 
-  app.get('/api/sources/:id/collections', (request): string[] => {
-    const me = personOf(request).id;
-    const id = readId(request);
-    if (!canRead(db, me, id)) throw new AppError('not_found', { what: 'source' });
-    return collectionsHolding(db, me, id);
-  });
+  serve('GET /api/sources/:id/collections', ({ me, params }) => collectionsHolding(db, me.id, params.id));
 
-  app.put('/api/collections/:id/order', (request): CollectionDetail => {
-    const who = found(request);
-    const { me, row } = who;
-    const order = parse(collectionOrderSchema, request.body);
-    mayAdd(who);
+  serve('PUT /api/collections/:id/order', ({ me: { id: me }, params: { id }, body: order }) => {
+    const row = collectionFor(db, me, id)!;
     db.transaction(() => {
-      if (!orderCollection(db, row.id, order))
-        throw new AppError('stale', { yours: order.version, current: row.version }, { current: detail(me, row.id) });
-      tell(me, row);
+      if (!orderCollection(db, id, order))
+        throw new AppError(
+          'stale',
+          { yours: order.version, current: row.version },
+          { current: collectionDetail(context, me, id) },
+        );
+      tellOfCollection(context, me, row);
     });
-    return detail(me, row.id);
+    return collectionDetail(context, me, id);
   });
 
-  for (const [method, adds] of [
-    ['POST', true],
-    ['DELETE', false],
-  ] as const) {
-    app.route({
-      method,
-      url: '/api/collections/:id/sources',
-      handler: (request): CollectionDetail => {
-        const who = found(request);
-        const { me, row } = who;
-        const { sourceIds, section } = parse(collectionSourcesSchema, request.body);
-        mayAdd(who);
-        db.transaction(() => {
-          for (const id of sourceIds) {
-            if (!canRead(db, me, id)) throw new AppError('not_found', { what: 'source' });
-            if (adds) addToCollection(db, me, row.id, id, Math.min(section, row.sections.length - 1), context.now());
-            else takeFromCollection(db, row.id, id);
-          }
-          checkListLimit(db, 'sources', row.id);
-          collectionChanged(db, row.id);
-          tell(me, row);
-        });
-        return detail(me, row.id);
-      },
+  const change = (me: string, id: string, sourceIds: readonly string[], each: (sourceId: string) => void) =>
+    db.transaction(() => {
+      for (const sourceId of sourceIds) {
+        mustReadSource(db, me, sourceId);
+        each(sourceId);
+      }
+      checkListLimit(db, 'sources', id);
+      collectionChanged(db, id);
+      tellOfCollection(context, me, collectionFor(db, me, id)!);
+      return collectionDetail(context, me, id);
     });
-  }
+  serve('POST /api/collections/:id/sources', ({ me, params: { id }, body: { sourceIds, section } }) => {
+    const last = collectionFor(db, me.id, id)!.sections.length - 1;
+    return change(me.id, id, sourceIds, (sourceId) =>
+      addToCollection(db, me.id, id, sourceId, Math.min(section, last), now()),
+    );
+  });
+  serve('DELETE /api/collections/:id/sources', ({ me, params: { id }, body: { sourceIds } }) =>
+    change(me.id, id, sourceIds, (sourceId) => takeFromCollection(db, id, sourceId)),
+  );
 }
 
 /** One level deep, among one's own; shared only with a class one is in. */

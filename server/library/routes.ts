@@ -1,20 +1,10 @@
 import type { FastifyInstance } from 'fastify';
-import {
-  READING_STATES,
-  sourceChangesSchema,
-  type DeletedSource,
-  type LibraryOutline,
-  type ReadingState,
-  type SavedSearch,
-  type SourceChangesMade,
-} from '@avrelle/core/wire';
-import { personOf } from '../accounts/session';
+import { READING_STATES, type ReadingState, type SavedSearch } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import { AppError } from '../errors';
-import type { Asker } from '../find/asker';
+import { askerOf, type Asker } from '../find/asker';
 import { countSources, readQuery } from '../find/find';
-import { askerOf } from '../find/routes';
-import { parse } from '../parse';
+import { serving } from '../serve';
 import { changeSources } from './change-sources';
 import { KEPT_DAYS } from './remove-expired';
 import { collectionsOf, deletedOf, searchesOf, stateCounts } from './queries';
@@ -23,11 +13,11 @@ import { tagCounts } from './tag-queries';
 /** The Library beside its list of sources: what there is of everything, and changes to many at once. */
 export function libraryRoutes(app: FastifyInstance, context: Context): void {
   const { db } = context;
+  const serve = serving(app, context);
   const since = (): string => new Date(Date.parse(context.now()) - KEPT_DAYS * 86_400_000).toISOString();
 
-  app.get('/api/library', (request): LibraryOutline => {
-    const asker = askerOf(context, request);
-    const { me } = asker;
+  serve('GET /api/library', ({ me: { id: me }, query }) => {
+    const asker = askerOf(context, me, query);
     const states = Object.fromEntries(READING_STATES.map((s) => [s, 0])) as Record<ReadingState, number>;
     for (const row of stateCounts(db, me)) states[row.state] = row.count;
     return {
@@ -44,11 +34,9 @@ export function libraryRoutes(app: FastifyInstance, context: Context): void {
     };
   });
 
-  app.post('/api/sources/changes', (request): SourceChangesMade =>
-    changeSources(context, personOf(request), parse(sourceChangesSchema, request.body).changes),
-  );
+  serve('POST /api/sources/changes', ({ me, body }) => changeSources(context, me, body.changes));
 
-  app.get('/api/sources/deleted', (request): DeletedSource[] => deletedOf(db, personOf(request).id, since()));
+  serve('GET /api/sources/deleted', ({ me }) => deletedOf(db, me.id, since()));
 }
 
 /** Null for a query that cannot be read any more. */

@@ -1,12 +1,10 @@
 import type { FastifyInstance } from 'fastify';
 import { suggestTags } from '@avrelle/core/gather';
-import { TAG, tagChangeSchema, tagTintSchema, type TagPreview } from '@avrelle/core/wire';
-import { personOf } from '../accounts/session';
+import { TAG } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
-import { parse } from '../parse';
-import { readId } from '../read-id';
+import { serving } from '../serve';
 import { sourceDetail, versionText } from '../sources/queries';
 import { topicsBeneath } from './topic-queries';
 import { moveTopics } from './topics';
@@ -15,40 +13,31 @@ import { changeTag, hasTag, renamed, setTint, tagsBeneath, tagUses, tintsOf, use
 /** One's own tags as such: renamed, merged, moved, tinted, taken away. */
 export function tagRoutes(app: FastifyInstance, context: Context): void {
   const { db, events } = context;
+  const serve = serving(app, context);
 
-  /** From what the source says, and from habit; those it bears are left out. */
-  app.get('/api/sources/:id/tag-suggestions', (request): readonly string[] => {
-    const me = personOf(request).id;
-    const source = sourceDetail(db, me, readId(request));
-    if (!source) throw new AppError('not_found', { what: 'source' });
-    const bears = new Set(source.tags);
-    const used = usedTags(db, me, source.id).filter((t) => !bears.has(t.tag));
-    return suggestTags({ title: source.title, text: versionText(db, source.versionId)!.stream }, used);
+  serve('GET /api/sources/:id/tag-suggestions', ({ me, params }) => {
+    const source = sourceDetail(db, me.id, params.id)!;
+    const has = new Set(source.tags);
+    const used = usedTags(db, me.id, source.id).filter((t) => !has.has(t.tag));
+    return [...suggestTags({ title: source.title, text: versionText(db, source.versionId)!.stream }, used)];
   });
 
-  app.post('/api/tags/preview', (request): TagPreview => {
-    const me = personOf(request).id;
-    const { from, to = '' } = parse(tagChangeSchema, request.body);
+  serve('POST /api/tags/preview', ({ me: { id: me }, body: { from, to } }) => {
     checkNames(db, me, from, to);
     return { ...tagUses(db, me, from), beneath: tagsBeneath(db, me, from), merges: merged(db, me, from, to) };
   });
 
-  app.get('/api/tags/tints', (request): Readonly<Record<string, string>> => tintsOf(db, personOf(request).id));
+  serve('GET /api/tags/tints', ({ me }) => tintsOf(db, me.id));
 
-  app.put('/api/tags/tint', (request, reply) => {
-    const me = personOf(request).id;
-    const { tag, tint } = parse(tagTintSchema, request.body);
+  serve('PUT /api/tags/tint', ({ me, body: { tag, tint } }) =>
     db.transaction(() => {
-      setTint(db, me, tag, tint);
-      events.append({ type: 'library', personId: me });
-    });
-    return reply.code(204).send();
-  });
+      setTint(db, me.id, tag, tint);
+      events.append({ type: 'library', personId: me.id });
+    }),
+  );
 
-  app.post('/api/tags/change', (request, reply) => {
-    const me = personOf(request).id;
-    const { from, to = '', merge } = parse(tagChangeSchema, request.body);
-    if (to === from) return reply.code(204).send();
+  serve('POST /api/tags/change', ({ me: { id: me }, body: { from, to, merge } }) => {
+    if (to === from) return;
     checkNames(db, me, from, to);
     db.transaction(() => {
       const two = merged(db, me, from, to);
@@ -60,7 +49,6 @@ export function tagRoutes(app: FastifyInstance, context: Context): void {
         events.append({ type: 'annotation', annotationId: id, sourceId, personId: me });
       events.append({ type: 'library', personId: me });
     });
-    return reply.code(204).send();
   });
 }
 

@@ -1,11 +1,10 @@
 import type { FastifyInstance } from 'fastify';
 import { linksIn, parseLinkAddress } from '@avrelle/core/note';
-import { TAG, topicPutSchema, type TopicNews, type TopicPage } from '@avrelle/core/wire';
-import { personOf } from '../accounts/session';
+import type { TopicPage } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
-import { parse } from '../parse';
+import { serving } from '../serve';
 import {
   pairsOf,
   relatedTags,
@@ -18,19 +17,9 @@ import {
 } from './topic-queries';
 
 /** A page of one's own about a tag. `?tag=`: a tag may hold slashes. */
-export function topicRoutes(app: FastifyInstance, { db, now }: Context): void {
-  const tagOf = (query: unknown): string => {
-    const tag = String((query as { tag?: unknown }).tag ?? '').toLowerCase();
-    if (!TAG.test(tag))
-      throw new AppError(
-        'invalid',
-        {
-          message: `Name the tag of the page: letters, digits, - _ and /, at most 60 characters. “${tag.slice(0, 60)}” is none.`,
-        },
-        { field: 'tag' },
-      );
-    return tag;
-  };
+export function topicRoutes(app: FastifyInstance, context: Context): void {
+  const { db, now } = context;
+  const serve = serving(app, context);
   const page = (me: string, tag: string): TopicPage => {
     const related = relatedTags(db, me, tag);
     return {
@@ -44,20 +33,15 @@ export function topicRoutes(app: FastifyInstance, { db, now }: Context): void {
     };
   };
 
-  app.get('/api/topics', (request): TopicPage => page(personOf(request).id, tagOf(request.query)));
+  serve('GET /api/topics', ({ me, query: { tag } }) => page(me.id, tag));
 
   /** Empty where nothing was written yet. */
-  app.get('/api/topics/news', (request): TopicNews => {
-    const me = personOf(request).id;
-    const tag = tagOf(request.query);
-    const written = topicOf(db, me, tag);
-    return written ? topicNews(db, me, tag, written.writtenAt) : { sourceIds: [], annotationIds: [] };
+  serve('GET /api/topics/news', ({ me, query: { tag } }) => {
+    const written = topicOf(db, me.id, tag);
+    return written ? topicNews(db, me.id, tag, written.writtenAt) : { sourceIds: [], annotationIds: [] };
   });
 
-  app.put('/api/topics', (request): TopicPage => {
-    const me = personOf(request).id;
-    const tag = tagOf(request.query);
-    const { version, text } = parse(topicPutSchema, request.body);
+  serve('PUT /api/topics', ({ me: { id: me }, query: { tag }, body: { version, text } }) => {
     db.transaction(() => {
       if (!writeTopic(db, me, tag, version, text, linksIn(text), now()))
         throw new AppError(
@@ -69,10 +53,9 @@ export function topicRoutes(app: FastifyInstance, { db, now }: Context): void {
     return page(me, tag);
   });
 
-  /** `?to=avrelle:annotation/ID`, or a source: the tags whose pages of mine lead there. */
-  app.get('/api/links/topics', (request): string[] => {
-    const link = parseLinkAddress((request.query as { to?: string }).to ?? '');
-    return link ? topicsLeadingTo(db, personOf(request).id, link) : [];
+  serve('GET /api/links/topics', ({ me, query }) => {
+    const link = parseLinkAddress(query.to);
+    return link ? topicsLeadingTo(db, me.id, link) : [];
   });
 }
 

@@ -1,29 +1,25 @@
-import type { FastifyInstance, FastifyRequest } from 'fastify';
+import type { FastifyInstance } from 'fastify';
 import { addressesIn } from '@avrelle/core/gather';
-import { batchPatchSchema, batchSchema, MOST_ADDRESSES, type Batch } from '@avrelle/core/wire';
+import { MOST_ADDRESSES, type Batch } from '@avrelle/core/wire';
 import Papa from 'papaparse';
-import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { insertJob, requeueFailedOf } from '../jobs/queries';
-import { parse } from '../parse';
-import { readId } from '../read-id';
+import { serving } from '../serve';
 import { batchOf, insertBatch, pauseBatch, recentBatches, removeBatch } from './queries';
 
 /** Many addresses as one piece of work: made, paused, gone on with, tried again, taken away. */
 export function listRoutes(app: FastifyInstance, context: Context): void {
   const { db, now, newId, jobs, events } = context;
-  const mine = (request: FastifyRequest): Batch => {
-    const batch = batchOf(db, personOf(request).id, readId(request));
-    if (!batch) throw new AppError('not_found', { what: 'list' });
-    return batch;
+  const serve = serving(app, context);
+  const changed = (me: string, id: string): Batch => {
+    jobs.kick();
+    return batchOf(db, me, id)!;
   };
 
-  app.get('/api/lists', (request): Batch[] => recentBatches(db, personOf(request).id));
+  serve('GET /api/lists', ({ me }) => recentBatches(db, me.id));
 
-  app.post('/api/lists', (request): Batch => {
-    const me = personOf(request).id;
-    const { id, text, name, tags, amount } = parse(batchSchema, request.body);
+  serve('POST /api/lists', ({ me: { id: me }, body: { id, text, name, tags, amount } }) => {
     const addresses = /\.csv$/i.test(name)
       ? [...new Set(Papa.parse<string[]>(text).data.flat().flatMap(addressesIn))]
       : addressesIn(text);
@@ -51,30 +47,22 @@ export function listRoutes(app: FastifyInstance, context: Context): void {
     return batchOf(db, me, id) ?? taken(id);
   });
 
-  app.patch('/api/lists/:id', (request): Batch => {
-    const batch = mine(request);
-    const { paused } = parse(batchPatchSchema, request.body);
-    pauseBatch(db, batch.id, paused);
-    jobs.kick();
-    return mine(request);
+  serve('PATCH /api/lists/:id', ({ me, params: { id }, body: { paused } }) => {
+    pauseBatch(db, id, paused);
+    return changed(me.id, id);
   });
 
-  app.post('/api/lists/:id/again', (request): Batch => {
-    const batch = mine(request);
-    requeueFailedOf(db, batch.id);
-    jobs.kick();
-    return mine(request);
+  serve('POST /api/lists/:id/again', ({ me, params: { id } }) => {
+    requeueFailedOf(db, id);
+    return changed(me.id, id);
   });
 
-  /** What of it waits is not fetched any more; what was kept stays. */
-  app.delete('/api/lists/:id', (request, reply) => {
-    const batch = mine(request);
-    if (!removeBatch(db, personOf(request).id, batch.id)) {
-      pauseBatch(db, batch.id, true);
-      throw new AppError('still_running', { label: batch.label });
+  serve('DELETE /api/lists/:id', ({ me, params: { id } }) => {
+    if (!removeBatch(db, me.id, id)) {
+      pauseBatch(db, id, true);
+      throw new AppError('still_running', { label: batchOf(db, me.id, id)!.label });
     }
-    events.append({ type: 'arrivals', personId: personOf(request).id });
-    return reply.code(204).send();
+    events.append({ type: 'arrivals', personId: me.id });
   });
 }
 

@@ -1,27 +1,24 @@
 import type { FastifyInstance } from 'fastify';
 import { parseLinkAddress } from '@avrelle/core/note';
-import type { Linked, Person, StoredPicture } from '@avrelle/core/wire';
-import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { readBlob, storeBlob } from '../db/blobs';
 import { AppError } from '../errors';
 import { recognise } from '../ingest/recognise';
-import { readId } from '../read-id';
+import { serving } from '../serve';
 import { sealedAsset } from '../snapshots/sealed';
-import { canRead } from '../sources/queries';
 import { tagCounts } from '../library/tag-queries';
 import { linkedTo, maySeePicture, putPicture, readersOf } from './queries';
 
-const PICTURE_LIMIT = 10 * 1024 * 1024;
 /** What every browser shows and no script can hide in. */
 const SHOWN = /^image\/(png|jpeg|gif|webp|avif)$/;
 
 /** What notes are made of beside words: pictures, people, and links in both directions. */
-export function noteRoutes(app: FastifyInstance, { db, now, room }: Context): void {
+export function noteRoutes(app: FastifyInstance, context: Context): void {
+  const { db, now, room } = context;
+  const serve = serving(app, context);
   app.addContentTypeParser(/^image\//, { parseAs: 'buffer' }, (_request, body, done) => done(null, body));
 
-  app.post('/api/pictures', { bodyLimit: PICTURE_LIMIT }, async (request): Promise<StoredPicture> => {
-    const me = personOf(request);
+  serve('POST /api/pictures', async ({ me, request }) => {
     const bytes = request.body as Buffer;
     if (!Buffer.isBuffer(bytes)) throw new AppError('no_file');
     room.check(me.id, bytes.byteLength);
@@ -39,18 +36,14 @@ export function noteRoutes(app: FastifyInstance, { db, now, room }: Context): vo
     });
   });
 
-  app.get('/pictures/:hash', (request, reply) => {
-    const me = personOf(request);
-    const { hash } = request.params as { hash: string };
+  serve.file('GET /pictures/:hash', ({ me, params: { hash }, reply }) => {
     const blob = maySeePicture(db, me.id, hash) ? readBlob(db, hash) : undefined;
     if (!blob) throw new AppError('not_found', { what: 'picture' });
     return sealedAsset(reply, blob);
   });
 
-  /** `?to=avrelle:annotation/ID`, or a source: whatever of mine or my classes leads there. */
-  app.get('/api/links', (request): Linked[] => {
-    const me = personOf(request);
-    const link = parseLinkAddress((request.query as { to?: string }).to ?? '');
+  serve('GET /api/links', ({ me, query }) => {
+    const link = parseLinkAddress(query.to);
     if (link?.type !== 'annotation' && link?.type !== 'source')
       throw new AppError('invalid', {
         message: 'Name what the links lead to, as avrelle:annotation/ID or avrelle:source/ID.',
@@ -58,12 +51,7 @@ export function noteRoutes(app: FastifyInstance, { db, now, room }: Context): vo
     return linkedTo(db, me.id, link);
   });
 
-  app.get('/api/sources/:id/readers', (request): Person[] => {
-    const me = personOf(request);
-    const id = readId(request);
-    if (!canRead(db, me.id, id)) throw new AppError('not_found', { what: 'source' });
-    return readersOf(db, me.id, id);
-  });
+  serve('GET /api/sources/:id/readers', ({ me, params }) => readersOf(db, me.id, params.id));
 
-  app.get('/api/tags', (request): string[] => tagCounts(db, personOf(request).id).map((t) => t.tag));
+  serve('GET /api/tags', ({ me }) => tagCounts(db, me.id).map((t) => t.tag));
 }

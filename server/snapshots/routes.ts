@@ -1,46 +1,37 @@
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
-import { personOf } from '../accounts/session';
 import type { Context } from '../context';
 import { readBlob, readBlobRange, sizeOfBlob } from '../db/blobs';
 import { AppError } from '../errors';
-import { readId } from '../read-id';
-import { canRead, versionOf } from '../sources/queries';
+import { serving } from '../serve';
+import { versionOf } from '../sources/queries';
 import { fileOf, hasAsset, leadOf } from './queries';
 import { readRange } from './read-range';
 import { sealed, sealedAsset } from './sealed';
 
 /** Captured pages and the files they were made of. */
-export function snapshotRoutes(app: FastifyInstance, { db }: Context): void {
-  const version = (request: FastifyRequest) => {
-    const found = versionOf(db, readId(request));
-    if (!found || !canRead(db, personOf(request).id, found.source_id))
-      throw new AppError('not_found', { what: 'version' });
-    return found;
-  };
+export function snapshotRoutes(app: FastifyInstance, context: Context): void {
+  const { db } = context;
+  const serve = serving(app, context);
 
-  app.get('/snapshots/:id/', (request, reply) =>
-    sealed(request, reply, readBlob(db, version(request).snapshot_hash)!.bytes),
+  serve.file('GET /snapshots/:id/', ({ params, request, reply }) =>
+    sealed(request, reply, readBlob(db, versionOf(db, params.id)!.snapshot_hash)!.bytes),
   );
 
-  app.get('/snapshots/:id/asset/:hash', (request, reply) => {
-    version(request);
-    const { hash } = request.params as { hash: string };
-    const blob = hasAsset(db, readId(request), hash) ? readBlob(db, hash) : undefined;
+  serve.file('GET /snapshots/:id/asset/:hash', ({ params: { id, hash }, reply }) => {
+    const blob = hasAsset(db, id, hash) ? readBlob(db, hash) : undefined;
     if (!blob) throw new AppError('not_found', { what: 'picture' });
     return sealedAsset(reply, blob);
   });
 
-  /** The file a version was made of: whole, or the range asked for (RFC 9110, 14), read from the database without the rest. */
-  app.get('/files/:id', (request, reply) => {
-    version(request);
-    const file = fileOf(db, readId(request));
+  /** A range is read from the database without the rest. */
+  serve.file('GET /files/:id', ({ params, request, reply }) => {
+    const file = fileOf(db, params.id);
     if (!file) throw new AppError('not_found', { what: 'file' });
     return sendRange(request, reply, file.hash, file.media_type);
   });
 
-  app.get('/api/sources/:id/lead', (request, reply) => {
-    const id = readId(request);
-    const hash = canRead(db, personOf(request).id, id) ? leadOf(db, id) : undefined;
+  serve.file('GET /api/sources/:id/lead', ({ params, reply }) => {
+    const hash = leadOf(db, params.id);
     if (!hash) throw new AppError('not_found', { what: 'picture' });
     return sealedAsset(reply, readBlob(db, hash)!);
   });

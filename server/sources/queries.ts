@@ -15,7 +15,7 @@ import { plainWords } from '@avrelle/core/markdown';
 import { markQuote } from '@avrelle/core/query';
 import { shareRead, type Spans } from '@avrelle/core/reading';
 import { inlinesOf, readInlines } from '../annotations/quotation-queries';
-import { REACH, seesByReach } from '../annotations/visible-queries';
+import { REACH, seesByReach } from '../access/visible-queries';
 import type { Db } from '../db/database';
 import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries';
 
@@ -84,9 +84,6 @@ const EXCERPTS = `
 const CLASSES_WITH = `
   SELECT cs.source_id, c.id, c.name, c.tint FROM json_each(@ids) j CROSS JOIN class_source cs ON cs.source_id = j.value JOIN class c ON c.id = cs.class_id JOIN membership m ON m.class_id = c.id AND m.person_id = @me
   ORDER BY c.name`;
-const VISIBLE = 'SELECT 1 AS one FROM source_visible WHERE person_id = ? AND source_id = ?';
-const OWNER =
-  'SELECT p.id, p.name FROM source s JOIN person p ON p.id = s.owner_id WHERE s.id = ? AND s.deleted_at IS NULL';
 const TEXT_OF = 'SELECT t.stream, t.outline FROM version_text t WHERE t.version_id = ?';
 const VERSION_SOURCE =
   'SELECT v.source_id, v.snapshot_hash, v.kept_at, v.address, s.title FROM source_version v JOIN source s ON s.id = v.source_id WHERE v.id = ?';
@@ -100,7 +97,6 @@ const PATCH =
 const RETITLE =
   'UPDATE version_text SET title = @title, about = @about, remark = @remark WHERE version_id IN (SELECT id FROM source_version WHERE source_id = @id)';
 const SET_DELETED = 'UPDATE source SET deleted_at = ? WHERE id = ?';
-const DELETED_OF = 'SELECT 1 AS one FROM source WHERE id = ? AND owner_id = ? AND deleted_at IS NOT NULL';
 const KEEP_TAGS =
   'DELETE FROM source_tag WHERE person_id = ? AND source_id = ? AND tag NOT IN (SELECT value FROM json_each(?))';
 const ADD_TAG =
@@ -226,9 +222,6 @@ const READERS = 'SELECT DISTINCT person_id FROM source_visible WHERE source_id =
 /** Ids of all who may read a source. */
 export const readersOf = (db: Db, sourceId: string): string[] =>
   db.all<{ person_id: string }>(READERS, sourceId).map((r) => r.person_id);
-export const canRead = (db: Db, personId: string, sourceId: string): boolean =>
-  db.get(VISIBLE, personId, sourceId) !== undefined;
-export const ownerOf = (db: Db, sourceId: string) => db.get<{ id: string; name: string }>(OWNER, sourceId);
 export const versionText = (db: Db, versionId: string) =>
   db.get<{ stream: string; outline: string }>(TEXT_OF, versionId);
 export const versionOf = (db: Db, versionId: string) =>
@@ -250,9 +243,6 @@ export function describeBefore(db: Db, sourceId: string): KeptBefore | null {
   return row ? { sourceId, title: row.title, keptAt: row.kept_at, mine: row.mine } : null;
 }
 export const setDeleted = (db: Db, id: string, at: string | null): number => db.run(SET_DELETED, at, id);
-/** True for a source this person owned and deleted. */
-export const wasOwned = (db: Db, personId: string, sourceId: string): boolean =>
-  db.get(DELETED_OF, sourceId, personId) !== undefined;
 
 /** False when the row is at another version by now. */
 export function patchSource(

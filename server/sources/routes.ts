@@ -1,88 +1,71 @@
-import type { FastifyInstance, FastifyRequest } from 'fastify';
+import type { FastifyInstance } from 'fastify';
 import type { Spans } from '@avrelle/core/reading';
 import { mainText, type Outline } from '@avrelle/core/text';
-import { shelfSchema, sourcePatchSchema, sourceTagsSchema, type Ease, type ReadingState, type SourceDetail, type SourceText } from '@avrelle/core/wire';
-import { personOf } from '../accounts/session';
+import type { SourceDetail } from '@avrelle/core/wire';
 import type { Context } from '../context';
+import type { Db } from '../db/database';
 import { AppError } from '../errors';
-import { parse } from '../parse';
-import { readId } from '../read-id';
-import { versionIdIn } from '../versions/version-in';
+import { serving } from '../serve';
+import { versionIdOf } from '../versions/version-id';
 import { readingEase } from './ease';
-import { canRead, ownerOf, patchSource, replaceTags, setDeleted, shelve, sourceDetail, versionText, wasOwned } from './queries';
+import { patchSource, replaceTags, setDeleted, shelve, sourceDetail, versionText } from './queries';
 
+/** One source: what it is, its words, and what a person has to do with it. */
 export function sourceRoutes(app: FastifyInstance, context: Context): void {
-  const { db, events } = context;
+  const { db, events, now } = context;
+  const serve = serving(app, context);
 
-  app.get('/api/sources/:id', (request): SourceDetail => detail(context, request));
+  serve('GET /api/sources/:id', ({ me, params, query }) => detail(db, me.id, params.id, query.version));
 
-  app.get('/api/sources/:id/text', (request): SourceText => {
-    const source = detail(context, request);
-    const text = versionText(db, source.versionId)!;
-    return { versionId: source.versionId, text: text.stream, outline: JSON.parse(text.outline) as SourceText['outline'] };
+  serve('GET /api/sources/:id/text', ({ me, params, query }) => {
+    const { versionId } = detail(db, me.id, params.id, query.version);
+    const { stream, outline } = versionText(db, versionId)!;
+    return { versionId, text: stream, outline: JSON.parse(outline) as Outline };
   });
 
-  app.get('/api/sources/:id/ease', (request): Ease | null => {
-    const { versionId, language } = detail(context, request); const { stream, outline } = versionText(db, versionId)!;
+  serve('GET /api/sources/:id/ease', ({ me, params, query }) => {
+    const { versionId, language } = detail(db, me.id, params.id, query.version);
+    const { stream, outline } = versionText(db, versionId)!;
     return readingEase(mainText(stream, JSON.parse(outline) as Outline), language) ?? null;
   });
 
-  app.patch('/api/sources/:id', (request): SourceDetail => {
-    const me = personOf(request); const id = readId(request); const patch = parse(sourcePatchSchema, request.body);
-    const before = detail(context, request);
-    mustOwn(context, me.id, id);
-    const { version, ...to } = { ...before, ...patch };
-    db.transaction(() => {
-      if (!patchSource(db, id, version, { ...to, publishedAt: to.publishedAt || null })) throw new AppError('stale', { yours: patch.version, current: before.version }, { current: before });
+  serve('PATCH /api/sources/:id', ({ me, params: { id }, body }) => {
+    const before = detail(db, me.id, id);
+    const { version, ...to } = { ...before, ...body };
+    return db.transaction(() => {
+      if (!patchSource(db, id, version, { ...to, publishedAt: to.publishedAt || null }))
+        throw new AppError('stale', { yours: body.version, current: before.version }, { current: before });
       events.append({ type: 'library', personId: me.id, sourceId: id });
+      return detail(db, me.id, id);
     });
-    return sourceDetail(db, me.id, id)!;
   });
 
-  app.put('/api/sources/:id/tags', (request): SourceDetail => {
-    const me = personOf(request); const source = detail(context, request); const { tags } = parse(sourceTagsSchema, request.body);
+  serve('PUT /api/sources/:id/tags', ({ me, params: { id }, body: { tags } }) =>
     db.transaction(() => {
-      replaceTags(db, me.id, source.id, tags, context.now());
-      events.append({ type: 'library', personId: me.id, sourceId: source.id });
-    });
-    return sourceDetail(db, me.id, source.id)!;
-  });
+      replaceTags(db, me.id, id, tags, now());
+      events.append({ type: 'library', personId: me.id, sourceId: id });
+      return detail(db, me.id, id);
+    }),
+  );
 
-  app.put('/api/sources/:id/shelf', (request, reply) => {
-    const me = personOf(request); const source = detail(context, request); const to = parse(shelfSchema, request.body);
+  serve('PUT /api/sources/:id/shelf', ({ me, params: { id }, body: { versionId, state, position, spans } }) => {
+    const counts = versionId === undefined || versionId === detail(db, me.id, id).versionId;
+    const read = counts ? { position, spans: spans as Spans | undefined } : {};
     db.transaction(() => {
-      const counts = to.versionId === undefined || to.versionId === source.versionId;
-      shelve(db, me.id, source.id, { state: to.state as ReadingState | undefined, ...(counts ? { position: to.position, spans: to.spans as Spans | undefined } : {}) }, context.now());
-      if (to.state) events.append({ type: 'library', personId: me.id, sourceId: source.id });
+      shelve(db, me.id, id, { state, ...read }, now());
+      if (state) events.append({ type: 'library', personId: me.id, sourceId: id });
     });
-    return reply.code(204).send();
   });
 
-  for (const [method, restores] of [['DELETE', false], ['POST', true]] as const) {
-    app.route({
-      method, url: restores ? '/api/sources/:id/restore' : '/api/sources/:id',
-      handler: (request, reply) => {
-        const me = personOf(request); const id = readId(request);
-        if (restores ? !wasOwned(db, me.id, id) : !canRead(db, me.id, id)) throw new AppError('not_found', { what: 'source' });
-        if (!restores) mustOwn(context, me.id, id);
-        db.transaction(() => {
-          setDeleted(db, id, restores ? null : context.now());
-          events.append({ type: 'library', personId: me.id, sourceId: id });
-        });
-        return reply.code(204).send();
-      },
+  const setGone = (me: string, id: string, at: string | null): void =>
+    db.transaction(() => {
+      setDeleted(db, id, at);
+      events.append({ type: 'library', personId: me, sourceId: id });
     });
-  }
+  serve('DELETE /api/sources/:id', ({ me, params }) => setGone(me.id, params.id, now()));
+  serve('POST /api/sources/:id/restore', ({ me, params }) => setGone(me.id, params.id, null));
 }
 
-function detail({ db }: Context, request: FastifyRequest): SourceDetail {
-  const me = personOf(request).id; const id = readId(request);
-  const found = canRead(db, me, id) ? sourceDetail(db, me, id, versionIdIn({ db }, request, id)) : undefined;
-  if (!found) throw new AppError('not_found', { what: 'source' });
-  return found;
-}
-
-export function mustOwn({ db }: Context, personId: string, sourceId: string): void {
-  const owner = ownerOf(db, sourceId);
-  if (owner?.id !== personId) throw new AppError('not_yours', { what: 'source', owner: owner?.name ?? 'somebody else' });
-}
+/** A source that the asker may read, in one of its versions. */
+const detail = (db: Db, me: string, id: string, version?: string): SourceDetail =>
+  sourceDetail(db, me, id, versionIdOf(db, id, version))!;

@@ -2,58 +2,79 @@ import { createHash } from 'node:crypto';
 import type { FastifyInstance } from 'fastify';
 import { indexText } from '@avrelle/core/anchor';
 import type { Outline } from '@avrelle/core/text';
-import { UUID_V7, type BroughtIn } from '@avrelle/core/wire';
-import { personOf } from '../accounts/session';
+import { UUID_V7, type BroughtIn, type Me, type SourceDetail } from '@avrelle/core/wire';
 import { annotationFor, authorOf, insertAnnotation, ownAnnotation, updateAnnotation } from '../annotations/queries';
 import type { Context } from '../context';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
 import { kindsOf } from '../key/queries';
-import { readId } from '../read-id';
+import { serving } from '../serve';
 import { sourceDetail, versionText } from '../sources/queries';
-import { annotationsIn, readWebAnnotation } from './web-annotations';
+import { annotationsIn, readWebAnnotation, type Brought } from './web-annotations';
 
 const MOST = 2_000;
 
 export function takeinRoutes(app: FastifyInstance, context: Context): void {
-  const { db, now, events } = context;
+  const { db } = context;
+  app.addContentTypeParser('application/ld+json', { parseAs: 'string' }, app.getDefaultJsonParser('error', 'error'));
 
-  /** W3C annotations of another program become the sender's own, seen by them alone. The same file twice adds nothing; what was deleted since comes back. */
-  app.post('/api/sources/:id/annotations.jsonld', (request): BroughtIn => {
-    const me = personOf(request); const source = sourceDetail(db, me.id, readId(request));
-    if (!source) throw new AppError('not_found', { what: 'source' });
+  serving(app, context)('POST /api/sources/:id/annotations.jsonld', ({ me, params, request }) => {
     const given = annotationsIn(request.body);
-    if (given.length > MOST) throw new AppError('invalid', { message: `The file holds ${given.length} annotations; at most ${MOST} can be brought in at once.` });
-    const text = versionText(db, source.versionId)!; const index = indexText(text.stream, JSON.parse(text.outline) as Outline); const kinds = kindsOf(db, me.id);
-    const read = given.map((one) => readWebAnnotation(index, kinds, one, me.name)); const refused: { number: number; why: string }[] = [];
-    const counts = { brought: 0, already: 0 }; const ids = new Map<string, string>();
-    db.transaction(() => {
-      const into = { sourceId: source.id, versionId: source.versionId, authorId: me.id, classIds: [] };
-      const told = (id: string): void => events.append({ type: 'annotation', annotationId: id, sourceId: source.id, personId: me.id });
-      // Marks first: an answer may stand before what it answers.
-      const inOrder = read.map((one, n) => ({ one, number: n + 1 })).sort((a, b) => Number(a.one.ok && a.one.type === 'reply') - Number(b.one.ok && b.one.type === 'reply'));
-      for (const { one, number } of inOrder) {
-        if (!one.ok) { refused.push({ number, why: one.why }); continue; }
-        const id = idFor(db, me.id, source.id, one.name);
-        ids.set(one.name, id);
-        if (authorOf(db, id) === me.id) {
-          if (bringBack(db, me.id, id, now())) told(id);
-          counts.already++;
-          continue;
-        }
-        if (one.type === 'mark') insertAnnotation(db, { ...one, ...into, id, rootId: null, parentId: null }, now());
-        else {
-          const parent = annotationFor(db, me.id, ids.get(one.to) ?? one.to);
-          if (!parent || parent.sourceId !== source.id) { refused.push({ number, why: 'It answers an annotation that is neither in the file nor here.' }); continue; }
-          insertAnnotation(db, { ...into, id, kind: 'note', note: one.note, tags: [], anchor: null, rootId: parent.rootId ?? parent.id, parentId: parent.id, classIds: [] }, now());
-        }
-        told(id);
-        counts.brought++;
-      }
-    });
-    return { ...counts, refused: refused.sort((a, b) => a.number - b.number) };
+    if (given.length > MOST)
+      throw new AppError('invalid', {
+        message: `The file holds ${given.length} annotations; at most ${MOST} can be brought in at once.`,
+      });
+    const source = sourceDetail(db, me.id, params.id)!;
+    const text = versionText(db, source.versionId)!;
+    const index = indexText(text.stream, JSON.parse(text.outline) as Outline);
+    const kinds = kindsOf(db, me.id);
+    const read = given.map((one) => readWebAnnotation(index, kinds, one, me.name));
+    return db.transaction(() => bringIn(context, me, source, read));
   });
 }
+
+/** Call within a transaction. */
+function bringIn({ db, now, events }: Context, me: Me, source: SourceDetail, read: readonly Brought[]): BroughtIn {
+  const refused: { number: number; why: string }[] = [];
+  const counts = { brought: 0, already: 0 };
+  const ids = new Map<string, string>();
+  const into = { sourceId: source.id, versionId: source.versionId, authorId: me.id, classIds: [] };
+  const tell = (id: string): void =>
+    events.append({ type: 'annotation', annotationId: id, sourceId: source.id, personId: me.id });
+  for (const { one, number } of marksFirst(read)) {
+    if (!one.ok) {
+      refused.push({ number, why: one.why });
+      continue;
+    }
+    const id = idFor(db, me.id, source.id, one.name);
+    ids.set(one.name, id);
+    if (authorOf(db, id) === me.id) {
+      if (bringBack(db, me.id, id, now())) tell(id);
+      counts.already++;
+      continue;
+    }
+    if (one.type === 'mark') insertAnnotation(db, { ...one, ...into, id, rootId: null, parentId: null }, now());
+    else {
+      const parent = annotationFor(db, me.id, ids.get(one.to) ?? one.to);
+      if (!parent || parent.sourceId !== source.id) {
+        refused.push({ number, why: 'It answers an annotation that is neither in the file nor here.' });
+        continue;
+      }
+      const reply = { kind: 'note', note: one.note, tags: [], anchor: null } as const;
+      const thread = { rootId: parent.rootId ?? parent.id, parentId: parent.id };
+      insertAnnotation(db, { ...into, ...reply, ...thread, id }, now());
+    }
+    tell(id);
+    counts.brought++;
+  }
+  return { ...counts, refused: refused.sort((a, b) => a.number - b.number) };
+}
+
+/** Numbered as they stand in the file; an answer may stand there before what it answers. */
+const marksFirst = (read: readonly Brought[]) =>
+  read
+    .map((one, n) => ({ one, number: n + 1 }))
+    .sort((a, b) => Number(a.one.ok && a.one.type === 'reply') - Number(b.one.ok && b.one.type === 'reply'));
 
 /**
  * The id an annotation of a file has here: its own where that is free or this person's, else one that follows from whose,
@@ -72,5 +93,7 @@ function idFor(db: Db, me: string, sourceId: string, name: string): string {
 /** What its author had deleted comes back with the file; false where it was there. */
 function bringBack(db: Db, me: string, id: string, now: string): boolean {
   const own = ownAnnotation(db, me, id);
-  return own !== undefined && own.deleted_at !== null && updateAnnotation(db, id, own.version, { kind: own.kind, kindOwner: own.kind_owner, note: own.note, deletedAt: null }, now);
+  if (own === undefined || own.deleted_at === null) return false;
+  const { version, kind, kind_owner: kindOwner, note } = own;
+  return updateAnnotation(db, id, version, { kind, kindOwner, note, deletedAt: null }, now);
 }

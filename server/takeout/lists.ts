@@ -1,17 +1,17 @@
 import { setImmediate } from 'node:timers/promises';
-import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import type { FastifyInstance, FastifyReply } from 'fastify';
 import JSZip from 'jszip';
 import Papa from 'papaparse';
 import { bookmarksFile, fileNameOf, opmlFile } from '@avrelle/core/export';
-import { KIND_WORDS, STATE_WORDS, takeOutSchema, type SourceRow } from '@avrelle/core/wire';
-import { personOf } from '../accounts/session';
+import type { Api, QueryOf } from '@avrelle/core/api';
+import { KIND_WORDS, STATE_WORDS, type SourceRow } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import { feedsOf } from '../feeds/queries';
 import { findSources, readQuery } from '../find/find';
-import { askerOf, queryOf } from '../find/routes';
-import { parse } from '../parse';
+import { askerOf } from '../find/asker';
+import { serving } from '../serve';
 import { sourceRowsOf } from '../sources/queries';
-import { attachment, notesOf } from './routes';
+import { attachment, notesOf, originOf } from './routes';
 
 const MOST = 100_000;
 const AT_ONCE = 500;
@@ -19,9 +19,10 @@ const AT_ONCE = 500;
 /** The sources a search finds, or those chosen, as a table, as bookmarks or with their study notes, and the feeds one follows: for other programs. */
 export function listTakeoutRoutes(app: FastifyInstance, context: Context): void {
   const { db } = context;
-  const found = (request: FastifyRequest): SourceRow[] => {
-    const asker = askerOf(context, request);
-    const { ids } = findSources(db, readQuery(queryOf(request).q), asker, { sort: 'title', offset: 0, limit: MOST });
+  const serve = serving(app, context);
+  const found = (me: string, query: QueryOf<Api['GET /api/sources.csv']>): SourceRow[] => {
+    const asker = askerOf(context, me, query);
+    const { ids } = findSources(db, readQuery(query.q), asker, { sort: 'title', offset: 0, limit: MOST });
     return Array.from({ length: Math.ceil(ids.length / AT_ONCE) }, (_, n) =>
       sourceRowsOf(db, asker.me, ids.slice(n * AT_ONCE, (n + 1) * AT_ONCE)),
     ).flat();
@@ -33,28 +34,26 @@ export function listTakeoutRoutes(app: FastifyInstance, context: Context): void 
   const bookmarks = (reply: FastifyReply, rows: readonly SourceRow[]) =>
     file(reply, 'text/html; charset=utf-8', 'bookmarks.html').send(bookmarksFile('Library', rows));
 
-  app.get('/api/sources.csv', (request, reply) => csv(reply, found(request)));
-  app.get('/api/sources/bookmarks.html', (request, reply) => bookmarks(reply, found(request)));
+  serve.file('GET /api/sources.csv', ({ me, query, reply }) => csv(reply, found(me.id, query)));
+  serve.file('GET /api/sources/bookmarks.html', ({ me, query, reply }) => bookmarks(reply, found(me.id, query)));
 
-  app.post('/api/sources/take-out', async (request, reply) => {
-    const me = personOf(request).id;
-    const { sourceIds, as } = parse(takeOutSchema, request.body);
-    const rows = sourceRowsOf(db, me, sourceIds);
+  serve.file('POST /api/sources/take-out', async ({ me, body: { sourceIds, as }, request, reply }) => {
+    const rows = sourceRowsOf(db, me.id, sourceIds);
     if (as === 'csv') return csv(reply, rows);
     if (as === 'bookmarks') return bookmarks(reply, rows);
     const archive = new JSZip();
     for (const { id, title } of rows) {
       // Others are answered in between.
       await setImmediate();
-      archive.file(freeName(archive, fileNameOf(title)), notesOf(context, request, id, 'mine').words);
+      archive.file(freeName(archive, fileNameOf(title)), notesOf(context, me, id, 'mine', originOf(request)).words);
     }
     return file(reply, 'application/zip', 'study-notes.zip').send(
       await archive.generateAsync({ type: 'nodebuffer', compression: 'DEFLATE' }),
     );
   });
 
-  app.get('/api/feeds.opml', (request, reply) => {
-    const feeds = feedsOf(db, personOf(request).id);
+  serve.file('GET /api/feeds.opml', ({ me, reply }) => {
+    const feeds = feedsOf(db, me.id);
     return file(reply, 'text/x-opml; charset=utf-8', 'feeds.opml').send(opmlFile('Feeds', feeds, context.now()));
   });
 }

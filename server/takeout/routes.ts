@@ -14,28 +14,25 @@ import { fileNameOf, studyNotes, toWebAnnotation, type TakenMark } from '@avrell
 import { toSvg } from '@avrelle/core/ink';
 import { outward } from '@avrelle/core/note';
 import type { Outline } from '@avrelle/core/text';
-import type { Annotation, SourceDetail } from '@avrelle/core/wire';
-import { personOf } from '../accounts/session';
+import type { Annotation, Me, SourceDetail } from '@avrelle/core/wire';
 import { annotationsOf } from '../annotations/queries';
 import type { Context } from '../context';
-import { AppError } from '../errors';
-import { readId } from '../read-id';
+import { serving } from '../serve';
 import { sourceDetail, versionText } from '../sources/queries';
 
-/** `?whose=mine` (the default) or `all`: one's own, or everybody's that one sees. */
 export function takeoutRoutes(app: FastifyInstance, context: Context): void {
-  app.get('/api/sources/:id/study-notes.md', (request, reply) => {
-    const { id, whose } = asked(request);
-    const { source, words } = notesOf(context, request, id, whose);
+  const serve = serving(app, context);
+
+  serve.file('GET /api/sources/:id/study-notes.md', ({ me, params, query: { whose }, request, reply }) => {
+    const { source, words } = notesOf(context, me, params.id, whose, originOf(request));
     void reply
       .type('text/markdown; charset=utf-8')
       .header('content-disposition', attachment(`${fileNameOf(source.title)}.md`));
     return words;
   });
 
-  app.get('/api/sources/:id/annotations.jsonld', (request, reply) => {
-    const { id, whose } = asked(request);
-    const { source, marks } = gather(context, request, id, whose);
+  serve.file('GET /api/sources/:id/annotations.jsonld', ({ me, params, query: { whose }, reply }) => {
+    const { source, marks } = gather(context, me.id, params.id, whose);
     const text = versionText(context.db, source.versionId)!;
     const index = indexText(text.stream, JSON.parse(text.outline) as Outline);
     void reply
@@ -49,23 +46,18 @@ export function takeoutRoutes(app: FastifyInstance, context: Context): void {
   });
 }
 
-const asked = (request: FastifyRequest): { id: string; whose: Whose } => ({
-  id: readId(request),
-  whose: (request.query as { whose?: string }).whose === 'all' ? 'all' : 'mine',
-});
+export const originOf = ({ protocol, host }: FastifyRequest): string => `${protocol}://${host}`;
 
-/** The study notes of a source, in Markdown. */
+/** The study notes of a source that somebody may read, in Markdown; addresses in them begin with `origin`. */
 export function notesOf(
   context: Context,
-  request: FastifyRequest,
+  me: Me,
   id: string,
   whose: Whose,
+  origin: string,
 ): { readonly source: SourceDetail; readonly words: string } {
-  const { me, source, marks } = gather(context, request, id, whose);
-  return {
-    source,
-    words: studyNotes(source, taken(marks, `${request.protocol}://${request.host}`), context.now(), me.name),
-  };
+  const { source, marks } = gather(context, me.id, id, whose);
+  return { source, words: studyNotes(source, taken(marks, origin), context.now(), me.name) };
 }
 
 /** RFC 6266: an ASCII name for old programs, the real one beside it. */
@@ -76,17 +68,15 @@ type Whose = 'mine' | 'all';
 
 function gather(
   { db }: Context,
-  request: FastifyRequest,
+  me: string,
   id: string,
   whose: Whose,
-): { me: { name: string }; source: SourceDetail; marks: Annotation[] } {
-  const me = personOf(request);
-  const source = sourceDetail(db, me.id, id);
-  if (!source) throw new AppError('not_found', { what: 'source' });
-  const all = annotationsOf(db, me.id, source.id).filter((a) => !a.deleted);
-  if (whose === 'all') return { me, source, marks: all };
-  const mine = new Set(all.filter((a) => a.author.id === me.id && a.rootId === null).map((a) => a.id));
-  return { me, source, marks: all.filter((a) => mine.has(a.rootId ?? a.id)) };
+): { readonly source: SourceDetail; readonly marks: Annotation[] } {
+  const source = sourceDetail(db, me, id)!;
+  const all = annotationsOf(db, me, source.id).filter((a) => !a.deleted);
+  if (whose === 'all') return { source, marks: all };
+  const mine = new Set(all.filter((a) => a.author.id === me && a.rootId === null).map((a) => a.id));
+  return { source, marks: all.filter((a) => mine.has(a.rootId ?? a.id)) };
 }
 
 /** Where it stands in this version; one that is lost here is told by its words alone. */

@@ -6,7 +6,7 @@ import type { Job, Me } from '@avrelle/core/wire';
 import { buildApp } from '../app';
 import { readConfig } from '../config';
 import type { Context } from '../context';
-import { ENDPOINTS, isFor, type Method } from '@avrelle/core/api';
+import { endpointFor, type Method } from '@avrelle/core/api';
 import { openDatabase, type Db } from '../db/database';
 import { directIngester, type Ingester } from '../ingest/ingester';
 import { openContext } from '../open-context';
@@ -77,7 +77,7 @@ export async function startServer(options: { db?: Db; ingester?: Ingester; env?:
 
 /** What the contract says an answer is, it has to be, to the type. */
 function checkAnswer(method: Method, url: string, answer: unknown): void {
-  ENDPOINTS.find((endpoint) => isFor(endpoint, method, url))?.answer?.validateSync(answer, { strict: true });
+  endpointFor(method, url)?.answer?.validateSync(answer, { strict: true });
 }
 
 async function upload(app: FastifyInstance, cookie: string, files: readonly (readonly [name: string, bytes: Uint8Array])[], fields: Readonly<Record<string, string>>): Promise<Finished> {

@@ -119,8 +119,12 @@ test('the old version stands as it stood', async () => {
     state: 'exact',
     start: FIRST.indexOf('The bank'),
   });
-  for (const asked of ['9', 'x', '-1'])
-    expect((await owner.send('GET', `/api/sources/${sourceId}/text?version=${asked}`)).status).toBe(404);
+  for (const [asked, status] of [
+    ['9', 404],
+    ['x', 400],
+    ['-1', 400],
+  ] as const)
+    expect((await owner.send('GET', `/api/sources/${sourceId}/text?version=${asked}`)).status).toBe(status);
 });
 
 test('what changed is told in words of both texts', async () => {

@@ -1,16 +1,9 @@
 import { useState } from 'react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { v7 } from 'uuid';
-import {
-  createToken,
-  revokeToken,
-  TOKEN_DAYS,
-  tokenSchema,
-  type AnswerOf,
-  type BodyOf,
-  type listTokens,
-} from '@avrelle/core/api';
-import { accountKeys, tokensQuery } from '../data/accounts';
+import type { AnswerOf, Api, BodyOf } from '@avrelle/core/api';
+import { TOKEN_DAYS, tokenSchema } from '@avrelle/core/wire';
+import { renew, tokensQuery } from '../data/queries';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
 import { DataTable, type PlainColumn } from '../ui/DataTable';
@@ -20,7 +13,7 @@ import { Secret } from './Secret';
 import { State } from '../ui/State';
 import { day, when } from '../ui/when';
 
-type Row = AnswerOf<typeof listTokens>[number];
+type Row = AnswerOf<Api['GET /api/account/tokens']>[number];
 
 const LENGTHS: Readonly<Record<(typeof TOKEN_DAYS)[number], string>> = {
   7: 'in a week',
@@ -35,10 +28,9 @@ export function AccessKeys() {
   const client = useQueryClient();
   const messages = useMessages();
   const [made, setMade] = useState<string>();
-  const renew = () => client.invalidateQueries({ queryKey: accountKeys.tokens });
   const revoke = useMutation({
-    mutationFn: (id: string) => call(revokeToken, { params: { id } }),
-    onSuccess: renew,
+    mutationFn: (id: string) => call('DELETE /api/account/tokens/:id', { params: { id } }),
+    onSuccess: () => renew(client, 'tokens'),
     onError: (error) => messages.warn(wordsOf(error)),
   });
   const columns: PlainColumn<Row>[] = [
@@ -72,7 +64,7 @@ export function AccessKeys() {
       <NewKey
         onMade={(token) => {
           setMade(token);
-          void renew();
+          void renew(client, 'tokens');
         }}
       />
       {made && (
@@ -85,11 +77,11 @@ export function AccessKeys() {
 }
 
 function NewKey({ onMade }: { readonly onMade: (token: string) => void }) {
-  const { form, submit, busy } = useSchemaForm<BodyOf<typeof createToken>>(
+  const { form, submit, busy } = useSchemaForm<BodyOf<Api['PUT /api/account/tokens/:id']>>(
     tokenSchema,
     { name: '', scope: 'read', days: 30 },
     async (body) => {
-      const { token } = await call(createToken, { params: { id: v7() }, body });
+      const { token } = await call('PUT /api/account/tokens/:id', { params: { id: v7() }, body });
       form.reset();
       onMade(token);
     },

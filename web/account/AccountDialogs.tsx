@@ -1,10 +1,10 @@
 import { useState } from 'react';
-import { resetPassword, suspendPerson, type AnswerOf, type listPeople } from '@avrelle/core/api';
+import type { AnswerOf, Api } from '@avrelle/core/api';
 import { call } from '../data/call';
 import { Confirm } from '../ui/Confirm';
 import { Secret } from './Secret';
 
-export type Account = AnswerOf<typeof listPeople>['people'][number];
+export type Account = AnswerOf<Api['GET /api/people']>['people'][number];
 export interface AskedOfAccount {
   readonly what: 'suspend' | 'reset';
   readonly account: Account;
@@ -31,7 +31,7 @@ export function AccountDialogs({ what, account: { id, name }, onClose, onChanged
         action="Suspend"
         onClose={onClose}
         run={async () => {
-          await call(suspendPerson, { params: { id } });
+          await call('PUT /api/people/:id/suspension', { params: { id } });
           await onChanged();
           onClose();
         }}
@@ -45,7 +45,7 @@ export function AccountDialogs({ what, account: { id, name }, onClose, onChanged
       title={`Give ${name} a new password?`}
       action="Make a new password"
       onClose={onClose}
-      run={async () => setPassword((await call(resetPassword, { params: { id } })).password)}
+      run={async () => setPassword((await call('POST /api/people/:id/password', { params: { id } })).password)}
     >
       <p>Their password of now ends, they are signed out everywhere, and their access keys end.</p>
     </Confirm>

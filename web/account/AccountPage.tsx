@@ -3,8 +3,8 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { startingKind, type KindCode } from '@avrelle/core/key';
 import { signInSchema, signUpSchema, type Me, type SignIn, type SignUp, type Welcome } from '@avrelle/core/wire';
-import { request } from '../data/api';
-import { keys } from '../data/queries';
+import { call } from '../data/call';
+import { renew } from '../data/queries';
 import { FormAlert, FormField, useSchemaForm } from '../ui/Form';
 import { Marked } from '../ui/Sign';
 
@@ -13,10 +13,10 @@ export default function AccountPage({ welcome, back }: { welcome: Welcome; back:
   const [making, setMaking] = useState(welcome.firstAccount);
   const client = useQueryClient();
   const navigate = useNavigate();
-  const enter = async (path: string, values: SignIn | SignUp): Promise<void> => {
-    await request<Me>('POST', path, values);
+  const enter = async (asked: Promise<Me>): Promise<void> => {
+    await asked;
     void navigate(back);
-    await client.invalidateQueries({ queryKey: keys.welcome });
+    await renew(client, 'welcome');
   };
   const swap =
     welcome.signUp && !welcome.firstAccount ? (
@@ -35,9 +35,13 @@ export default function AccountPage({ welcome, back }: { welcome: Welcome; back:
           </p>
         </div>
         {making ? (
-          <SignUpForm first={welcome.firstAccount} send={(values) => enter('/api/people', values)} swap={swap} />
+          <SignUpForm
+            first={welcome.firstAccount}
+            send={(body) => enter(call('POST /api/people', { body }))}
+            swap={swap}
+          />
         ) : (
-          <SignInForm send={(values) => enter('/api/session', values)} swap={swap} />
+          <SignInForm send={(body) => enter(call('POST /api/session', { body }))} swap={swap} />
         )}
       </div>
     </main>

@@ -2,8 +2,7 @@ import { useDeferredValue, useState } from 'react';
 import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
-import { resumePerson } from '@avrelle/core/api';
-import { accountKeys, peopleQuery } from '../data/accounts';
+import { peopleQuery, renew } from '../data/queries';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
 import { DataTable, type PlainColumn } from '../ui/DataTable';
@@ -21,9 +20,11 @@ export default function PeoplePage() {
   const [asked, setAsked] = useState<AskedOfAccount>();
   const client = useQueryClient();
   const messages = useMessages();
-  const renew = () => client.invalidateQueries({ queryKey: accountKeys.people });
+  const fresh = () => renew(client, 'people');
   const resume = (account: Account): void =>
-    void call(resumePerson, { params: { id: account.id } }).then(renew, (e: unknown) => messages.warn(wordsOf(e)));
+    void call('DELETE /api/people/:id/suspension', { params: { id: account.id } }).then(fresh, (e: unknown) =>
+      messages.warn(wordsOf(e)),
+    );
   const rows = people.data?.pages.flatMap((page) => page.people) ?? [];
   return (
     <main className="grid min-h-0 grid-rows-[auto_1fr] bg-sheet">
@@ -60,7 +61,7 @@ export default function PeoplePage() {
           )}
         </State>
       </div>
-      {asked && <AccountDialogs {...asked} onClose={() => setAsked(undefined)} onChanged={renew} />}
+      {asked && <AccountDialogs {...asked} onClose={() => setAsked(undefined)} onChanged={fresh} />}
     </main>
   );
 }

@@ -1,18 +1,10 @@
 import type { ReactNode } from 'react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import {
-  changeName,
-  changePassword,
-  endOtherSessions,
-  endSession,
-  nameChangeSchema,
-  passwordChangeSchema,
-} from '@avrelle/core/api';
-import { accountKeys, sessionsQuery } from '../data/accounts';
+import { nameChangeSchema, passwordChangeSchema } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
-import { keys } from '../data/queries';
+import { renew, sessionsQuery } from '../data/queries';
 import { FormAlert, FormField, useSchemaForm } from '../ui/Form';
 import { useMessages } from '../ui/Messages';
 import { State } from '../ui/State';
@@ -89,8 +81,8 @@ function NameForm() {
   const client = useQueryClient();
   const messages = useMessages();
   const { form, submit, busy } = useSchemaForm(nameChangeSchema, { name: me.name }, async (body) => {
-    await call(changeName, { body });
-    await client.invalidateQueries({ queryKey: keys.welcome });
+    await call('PATCH /api/account', { body });
+    await renew(client, 'welcome');
     messages.tell('Your name is changed.');
   });
   return (
@@ -108,9 +100,9 @@ function PasswordForm() {
   const client = useQueryClient();
   const messages = useMessages();
   const { form, submit, busy } = useSchemaForm(passwordChangeSchema, { current: '', password: '' }, async (body) => {
-    await call(changePassword, { body });
+    await call('PUT /api/account/password', { body });
     form.reset();
-    await client.invalidateQueries({ queryKey: accountKeys.sessions });
+    await renew(client, 'sessions');
     messages.tell('Your password is changed.');
   });
   return (
@@ -137,8 +129,10 @@ function Sessions() {
   const messages = useMessages();
   const end = useMutation({
     mutationFn: (id: string | 'others') =>
-      id === 'others' ? call(endOtherSessions, {}) : call(endSession, { params: { id } }),
-    onSuccess: () => client.invalidateQueries({ queryKey: accountKeys.sessions }),
+      id === 'others'
+        ? call('DELETE /api/account/sessions')
+        : call('DELETE /api/account/sessions/:id', { params: { id } }),
+    onSuccess: () => renew(client, 'sessions'),
     onError: (error) => messages.warn(wordsOf(error)),
   });
   return (

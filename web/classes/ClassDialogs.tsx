@@ -1,6 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import { deleteClass, leaveClass, restoreClass } from '@avrelle/core/api';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
 import { Confirm } from '../ui/Confirm';
@@ -26,19 +25,19 @@ export function ClassDialogs({ asked, id, name, onClose }: Props) {
     await client.invalidateQueries();
   };
   const leave = async (): Promise<void> => {
-    await call(leaveClass, { params });
+    await call('DELETE /api/classes/:id/membership', { params });
     messages.tell(`You left “${name}”.`);
     await away();
   };
   const bringBack = (): void =>
-    void call(restoreClass, { params })
+    void call('POST /api/classes/:id/restore', { params })
       .then(() => client.invalidateQueries())
       .then(
         () => messages.tell(`“${name}” is back.`),
         (error: unknown) => messages.warn(wordsOf(error)),
       );
   const remove = async (): Promise<void> => {
-    await call(deleteClass, { params });
+    await call('DELETE /api/classes/:id', { params });
     messages.tell(`“${name}” is deleted.`, { label: 'Undo', run: bringBack });
     await away();
   };

@@ -1,11 +1,10 @@
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
-import { closeCode, renewCode } from '@avrelle/core/api';
 import type { ClassDetail } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
-import { keys } from '../data/queries';
+import { renew } from '../data/queries';
 import { Menu } from '../ui/Menu';
 import { useMessages } from '../ui/Messages';
 import { ClassDialogs, type AskedOfClass } from './ClassDialogs';
@@ -16,9 +15,9 @@ export function ClassMenu({ of: { id, name, role, code } }: { readonly of: Class
   const client = useQueryClient();
   const messages = useMessages();
   const params = { id };
-  const renew = () => client.invalidateQueries({ queryKey: keys.classes });
+  const fresh = () => renew(client, 'classes');
   const change = (work: Promise<unknown>, words: string): void =>
-    void work.then(renew).then(
+    void work.then(fresh).then(
       () => messages.tell(words),
       (error: unknown) => messages.warn(wordsOf(error)),
     );
@@ -29,14 +28,16 @@ export function ClassMenu({ of: { id, name, role, code } }: { readonly of: Class
           <>
             <DropdownMenu.Item
               className="item"
-              onSelect={() => change(call(renewCode, { params }), 'There is a new code; the one before has ended.')}
+              onSelect={() =>
+                change(call('POST /api/classes/:id/code', { params }), 'There is a new code; the one before has ended.')
+              }
             >
               {code ? 'Make a new code' : 'Let others join again'}
             </DropdownMenu.Item>
             {code && (
               <DropdownMenu.Item
                 className="item"
-                onSelect={() => change(call(closeCode, { params }), 'Nobody can join now.')}
+                onSelect={() => change(call('DELETE /api/classes/:id/code', { params }), 'Nobody can join now.')}
               >
                 Let nobody join any more
               </DropdownMenu.Item>

@@ -3,8 +3,9 @@ import { useParams } from 'react-router';
 import { ClassMenu } from './ClassMenu';
 import { Members } from './Members';
 import { READINGS_AT_ONCE, type SourceRow as Row } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
-import { keys, useClass, useMoreReadings } from '../data/queries';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { renew, useClass, useMoreReadings } from '../data/queries';
 import { SourceRow } from '../ui/SourceRow';
 import { State } from '../ui/State';
 import { Tint } from '../ui/Tint';
@@ -95,16 +96,15 @@ export default function ClassPage() {
 function TakeAway({ classId, source }: { classId: string; source: Row }) {
   const messages = useMessages();
   const client = useQueryClient();
-  const send = (method: 'PUT' | 'DELETE') =>
-    request(method, `/api/classes/${classId}/sources/${source.id}`, method === 'PUT' ? {} : undefined).then(() =>
-      client.invalidateQueries({ queryKey: keys.classes }),
-    );
+  const params = { id: classId, sourceId: source.id };
+  const fresh = () => renew(client, 'classes');
+  const warn = (error: unknown) => messages.warn(wordsOf(error));
+  const putBack = () => void call('PUT /api/classes/:id/sources/:sourceId', { params }).then(fresh).catch(warn);
   const take = () =>
-    send('DELETE').then(
-      () =>
-        messages.tell(`The class no longer reads “${source.title}”.`, { label: 'Undo', run: () => void send('PUT') }),
-      (error: unknown) => messages.warn(wordsOf(error)),
-    );
+    call('DELETE /api/classes/:id/sources/:sourceId', { params })
+      .then(fresh)
+      .then(() => messages.tell(`The class no longer reads “${source.title}”.`, { label: 'Undo', run: putBack }))
+      .catch(warn);
   return (
     <button
       className="ml-auto block text-right text-[13px] text-faint hover:text-ink"

@@ -3,8 +3,9 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { v7 } from 'uuid';
 import { TINTS, type ClassLabel } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
-import { keys, useClasses } from '../data/queries';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { renew, useClasses } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { State } from '../ui/State';
 import { Tint } from '../ui/Tint';
@@ -17,11 +18,11 @@ export default function ClassesPage() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [wrong, setWrong] = useState<{ form: 'join' | 'make'; words: string }>();
-  const [tint, setTint] = useState<string>(TINTS[0]);
+  const [tint, setTint] = useState<(typeof TINTS)[number]>(TINTS[0]);
   const go = async (form: 'join' | 'make', work: Promise<ClassLabel>): Promise<void> => {
     try {
       const { id } = await work;
-      await client.invalidateQueries({ queryKey: keys.classes });
+      await renew(client, 'classes');
       void navigate(`/classes/${id}`);
     } catch (error) {
       setWrong({ form, words: wordsOf(error) });
@@ -71,7 +72,7 @@ export default function ClassesPage() {
         >
           <form
             noValidate
-            onSubmit={(e) => void go('join', request('POST', '/api/classes/join', { code: value(e, 'code') }))}
+            onSubmit={(e) => void go('join', call('POST /api/classes/join', { body: { code: value(e, 'code') } }))}
           >
             <h2 className="text-[17px]">Join a class</h2>
             <label className="mt-2 grid gap-1 text-[14px] text-soft">
@@ -92,7 +93,12 @@ export default function ClassesPage() {
           </form>
           <form
             noValidate
-            onSubmit={(e) => void go('make', request('PUT', `/api/classes/${v7()}`, { name: value(e, 'name'), tint }))}
+            onSubmit={(e) =>
+              void go(
+                'make',
+                call('PUT /api/classes/:id', { params: { id: v7() }, body: { name: value(e, 'name'), tint } }),
+              )
+            }
           >
             <h2 className="text-[17px]">Make a class</h2>
             <label className="mt-2 grid gap-1 text-[14px] text-soft">

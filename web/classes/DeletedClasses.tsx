@@ -1,20 +1,19 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { listDeletedClasses, restoreClass } from '@avrelle/core/api';
+import { useQueryClient } from '@tanstack/react-query';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
-import { keys } from '../data/queries';
+import { useDeletedClasses } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 import { Tint } from '../ui/Tint';
 import { day } from '../ui/when';
 
 /** Classes that one taught and that were deleted, for as long as they can be brought back. */
 export function DeletedClasses() {
-  const deleted = useQuery({ queryKey: [...keys.classes, 'deleted'], queryFn: () => call(listDeletedClasses, {}) });
+  const deleted = useDeletedClasses();
   const client = useQueryClient();
   const messages = useMessages();
   if (!deleted.data || deleted.data.length === 0) return null;
   const bringBack = (id: string): void =>
-    void call(restoreClass, { params: { id } }).then(
+    void call('POST /api/classes/:id/restore', { params: { id } }).then(
       () => client.invalidateQueries(),
       (error: unknown) => messages.warn(wordsOf(error)),
     );

@@ -1,12 +1,12 @@
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
-import { changeRole, CLASS_ROLES, removeMember } from '@avrelle/core/api';
+import { CLASS_ROLES } from '@avrelle/core/wire';
 import type { ClassDetail, Member } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
-import { keys } from '../data/queries';
+import { renew } from '../data/queries';
 import { Confirm } from '../ui/Confirm';
 import { DataTable, type PlainColumn } from '../ui/DataTable';
 import { Menu } from '../ui/Menu';
@@ -24,11 +24,12 @@ export function Members({ of: { id, name, role, members } }: { readonly of: Clas
   const [leaving, setLeaving] = useState<Member>();
   const client = useQueryClient();
   const messages = useMessages();
-  const renew = () => client.invalidateQueries({ queryKey: keys.classes });
+  const fresh = () => renew(client, 'classes');
   const make = (member: Member, to: Member['role']): void =>
-    void call(changeRole, { params: { id, personId: member.id }, body: { role: to } }).then(renew, (e: unknown) =>
-      messages.warn(wordsOf(e)),
-    );
+    void call('PUT /api/classes/:id/members/:personId', {
+      params: { id, personId: member.id },
+      body: { role: to },
+    }).then(fresh, (e: unknown) => messages.warn(wordsOf(e)));
   const columns = [...COLUMNS, ...(role === 'teacher' ? [changeColumn(me.id, make, setLeaving)] : [])];
   return (
     <>
@@ -45,8 +46,8 @@ export function Members({ of: { id, name, role, members } }: { readonly of: Clas
           action="Remove"
           onClose={() => setLeaving(undefined)}
           run={async () => {
-            await call(removeMember, { params: { id, personId: leaving.id } });
-            await renew();
+            await call('DELETE /api/classes/:id/members/:personId', { params: { id, personId: leaving.id } });
+            await fresh();
             setLeaving(undefined);
           }}
         >

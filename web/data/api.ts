@@ -20,14 +20,9 @@ export const isOffline = (error: unknown): boolean => error instanceof ProblemEr
 
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 
-/** Sends JSON, gives JSON. Rejects with a ProblemError, also when there is no connection. */
+/** Sends JSON or a file, gives JSON or text. Rejects with a ProblemError, also when there is no connection. */
 export async function request<T>(method: Method, url: string, body?: unknown): Promise<T> {
-  const isForm = body instanceof FormData || body instanceof Blob;
-  const response = await answered(url, {
-    method,
-    ...(body === undefined ? {} : { body: isForm ? body : JSON.stringify(body) }),
-    ...(body === undefined || isForm ? {} : { headers: { 'content-type': 'application/json' } }),
-  });
+  const response = await answered(method, url, body);
   // A page that a network shows before it lets anybody through is no answer of ours.
   if (isPage(response)) throw new ProblemError(OFFLINE);
   if (response.status === 204) return undefined as T;
@@ -37,35 +32,29 @@ export async function request<T>(method: Method, url: string, body?: unknown): P
 const isPage = (response: Response): boolean => (response.headers.get('content-type') ?? '').includes('text/html');
 const isJson = (response: Response): boolean => (response.headers.get('content-type') ?? '').includes('json');
 
-async function answered(url: string, asked: RequestInit): Promise<Response> {
-  const response = await fetch(url, { ...asked, credentials: 'same-origin' }).catch(() => {
+/** Rejects with a ProblemError where the server refuses, and where there is no connection. */
+export async function answered(method: Method, url: string, body?: unknown): Promise<Response> {
+  const isFile = body instanceof FormData || body instanceof Blob;
+  const response = await fetch(url, {
+    method,
+    credentials: 'same-origin',
+    ...(body === undefined ? {} : { body: isFile ? body : JSON.stringify(body) }),
+    ...(body === undefined || isFile ? {} : { headers: { 'content-type': 'application/json' } }),
+  }).catch(() => {
     throw new ProblemError(OFFLINE);
   });
-  if (!response.ok)
-    throw new ProblemError(
-      isJson(response)
-        ? ((await response.json()) as Problem)
-        : {
-            ...OFFLINE,
-            code: 'broken',
-            title: 'The server answered oddly',
-            detail: `The server answered ${response.status}. Reload the page and try again.`,
-          },
-    );
-  return response;
+  if (response.ok) return response;
+  if (isJson(response)) throw new ProblemError((await response.json()) as Problem);
+  throw new ProblemError({
+    ...OFFLINE,
+    code: 'broken',
+    title: 'The server answered oddly',
+    detail: `The server answered ${response.status}. Reload the page and try again.`,
+  });
 }
 
-/** Sends one file as it is, under its own type. */
-export const sendFile = <T>(url: string, file: Blob, method: 'POST' | 'PUT' = 'POST'): Promise<T> =>
-  request<T>(method, url, file);
-
-/** Asks for a file and hands it over to be saved. */
-export async function saveFile(url: string, body: unknown, name: string): Promise<void> {
-  const response = await answered(url, {
-    method: 'POST',
-    body: JSON.stringify(body),
-    headers: { 'content-type': 'application/json' },
-  });
+/** Hands a file that was asked for over to be saved. */
+export async function saveResponse(response: Response, name: string): Promise<void> {
   const address = URL.createObjectURL(await response.blob());
   Object.assign(document.createElement('a'), { href: address, download: name }).click();
   setTimeout(() => URL.revokeObjectURL(address), 60_000);

@@ -1,5 +1,4 @@
-import type { SourceDetail, SourceText } from '@avrelle/core/wire';
-import { request } from './api';
+import { call } from './call';
 import { annotationsQuery, classesQuery, client, keys, sourceQuery, welcomeQuery } from './queries';
 
 /** What the reading view of the source at hand will need is asked for at once, while its code is still on its way. */
@@ -8,10 +7,10 @@ export function begin({ pathname, search }: Location): void {
   if (!id || new URLSearchParams(search).has('version')) return;
   void client.prefetchQuery(welcomeQuery);
   void client.prefetchQuery(classesQuery);
-  const text = request<SourceText>('GET', `/api/sources/${id}/text`);
+  const text = call('GET /api/sources/:id/text', { params: { id } });
   text.catch(() => undefined);
   client
-    .fetchQuery<SourceDetail>(sourceQuery(id))
+    .fetchQuery(sourceQuery(id))
     .then(({ versionId }) => {
       // Many of them take a while; one can read meanwhile.
       void client.prefetchQuery(annotationsQuery(id));

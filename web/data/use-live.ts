@@ -5,7 +5,8 @@ import type { Batch, Job, StreamEvent } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from './annotation-cache';
 import { withJob } from './jobs';
 import { liveStream, type Heard } from './live-stream';
-import { keys } from './queries';
+import { keys } from './keys';
+import { renew } from './stale';
 import { heed, soon } from './soon';
 
 /** Listens to the event stream while a person is signed in, from the cursor `since` on. True while the connection stands. */
@@ -38,7 +39,7 @@ function hear(client: QueryClient, heard: Heard): void {
       return void client.invalidateQueries();
     // Perhaps because the session has ended.
     case 'closed':
-      return void client.invalidateQueries({ queryKey: keys.welcome });
+      return void renew(client, 'welcome');
     // Another database is there now: nothing on this page may be what is there. What is half-written is stored.
     case 'restart':
       return location.reload();
@@ -49,38 +50,22 @@ function hear(client: QueryClient, heard: Heard): void {
 export function receive(client: QueryClient, event: StreamEvent): void {
   switch (event.type) {
     case 'annotation': {
-      if (linksIn(event.annotation.note).length > 0) void client.invalidateQueries({ queryKey: ['links'] });
+      if (linksIn(event.annotation.note).length > 0) void renew(client, 'links');
       return patch(client, keys.annotations(event.annotation.sourceId), () => showAnnotation(client, event.annotation));
     }
     case 'gone':
       return patch(client, keys.annotations(event.sourceId), () =>
         hideAnnotation(client, event.sourceId, event.annotationId),
       );
-    case 'library':
-      return void Promise.all([
-        client.invalidateQueries({ queryKey: keys.library }),
-        client.invalidateQueries({ queryKey: ['source'] }),
-        client.invalidateQueries({ queryKey: keys.desk }),
-        client.invalidateQueries({ queryKey: keys.tints }),
-      ]);
     case 'source':
-      return void ['source', 'annotations', 'versions', 'library'].map((key) =>
-        client.invalidateQueries({ queryKey: key === 'library' ? [key] : [key, event.sourceId] }),
-      );
-    case 'arrivals':
-      return void [keys.arrivals, keys.feeds, keys.lists].map((queryKey) => client.invalidateQueries({ queryKey }));
-    case 'desk':
-      return void client.invalidateQueries({ queryKey: keys.desk });
+      return void renew(client, 'source', event.sourceId);
     case 'key':
-      return void ['keys', 'annotations', 'library', 'found'].map((key) =>
-        client.invalidateQueries({ queryKey: [key] }),
-      );
+      return void renew(client, 'kinds');
+    case 'library':
+    case 'arrivals':
+    case 'desk':
     case 'classes':
-      return void Promise.all(
-        ['classes', 'keys', 'library', 'source', 'annotations', 'desk'].map((key) =>
-          client.invalidateQueries({ queryKey: [key] }),
-        ),
-      );
+      return void renew(client, event.type);
     case 'job':
       return receiveJob(client, event.job);
   }
@@ -103,5 +88,5 @@ function receiveJob(client: QueryClient, job: Job): void {
     );
   if (client.getQueryData(keys.jobs))
     patch(client, keys.jobs, () => client.setQueryData<Job[]>(keys.jobs, (jobs) => jobs && withJob(jobs, job)));
-  else void client.invalidateQueries({ queryKey: keys.jobs });
+  else void renew(client, 'jobs');
 }

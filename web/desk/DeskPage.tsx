@@ -3,8 +3,8 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { Desk, DeskNotice, SourceRow as Row } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
-import { request } from '../data/api';
-import { keys, useDesk } from '../data/queries';
+import { call } from '../data/call';
+import { renew, useDesk } from '../data/queries';
 import { MarkedText } from '../ui/MarkedText';
 import { Sign } from '../ui/Sign';
 import { Strand } from '../ui/Strand';
@@ -137,8 +137,8 @@ function Shelf({
 function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; unseen: number; name: string }) {
   const client = useQueryClient();
   const seen = () =>
-    void request('POST', '/api/desk/seen', {}).then(
-      () => client.invalidateQueries({ queryKey: keys.desk }),
+    void call('POST /api/desk/seen').then(
+      () => renew(client, 'desk'),
       () => undefined,
     );
   return (

@@ -1,8 +1,9 @@
 import { DropdownMenu } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Annotation, AnnotationHit } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
-import { useClasses, useKeys } from '../data/queries';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { renew, useClasses, useKeys } from '../data/queries';
 import { Menu } from '../ui/Menu';
 import { useMessages } from '../ui/Messages';
 import { Sign } from '../ui/Sign';
@@ -25,9 +26,8 @@ export function ChosenMarks({ marks, onDone }: { marks: readonly AnnotationHit[]
   const roots = marks.filter((m) => !m.rootId);
   const send = (
     changes: readonly ({ readonly id: string; readonly version: number } & Fields)[],
-  ): Promise<readonly Annotation[]> => request<Annotation[]>('POST', '/api/annotations/changes', { changes });
-  const fresh = (): void =>
-    void ['found', 'annotations', 'library'].map((key) => client.invalidateQueries({ queryKey: [key] }));
+  ): Promise<readonly Annotation[]> => call('POST /api/annotations/changes', { body: { changes } });
+  const fresh = (): void => void renew(client, 'marks');
   const change = async (
     of: readonly AnnotationHit[],
     to: (mark: AnnotationHit) => Fields,

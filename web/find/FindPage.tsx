@@ -28,7 +28,7 @@ export default function FindPage() {
   const found = of === 'annotations' ? parts.data?.pages[0] : first.data;
   const hits = useMemo(() => parts.data?.pages.flatMap((p) => p.annotations) ?? [], [parts.data]);
   const groups = useMemo(() => parts.data?.pages.flatMap((p) => p.groups) ?? [], [parts.data]);
-  const sources = useSources({ q: asked, limit: of === 'sources' ? Math.min(200, limit) : 1, passages: true });
+  const sources = useSources({ q: asked, limit: of === 'sources' ? Math.min(200, limit) : 1, passages: 'yes' });
   const to = (change: Record<string, string | undefined>): void =>
     setParams(
       (before) => {

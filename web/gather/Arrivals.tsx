@@ -1,9 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query';
 import type { Arrival, Job } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
-import { request, wordsOf } from '../data/api';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
 import { withJob } from '../data/jobs';
-import { keys, useArrivals } from '../data/queries';
+import { keys, renew, useArrivals } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 import { count, day } from '../ui/when';
 
@@ -15,35 +16,27 @@ export function Arrivals() {
   const without = (gone: readonly Arrival[]): void => {
     client.setQueryData<Arrival[]>(keys.arrivals, (all) => all?.filter((a) => !gone.some((g) => g.id === a.id)));
   };
-  const settle = (path: string, items: readonly Arrival[], jobIds: readonly string[] = []) =>
-    request<Job[] | undefined>('POST', `/api/arrivals/${path}`, {
-      ids: items.map((i) => i.id),
-      ...(jobIds.length ? { jobIds } : {}),
-    }).catch((e: unknown) => {
-      messages.warn(wordsOf(e));
-      void client.invalidateQueries({ queryKey: keys.arrivals });
-      return undefined;
-    });
+  const fresh = () => renew(client, 'arrivals');
+  const warn = (error: unknown): void => {
+    messages.warn(wordsOf(error));
+    void fresh();
+  };
+  const idsOf = (items: readonly Arrival[]) => items.map((i) => i.id);
   const keep = (items: readonly Arrival[]): void => {
     without(items);
-    void settle(
-      'accept',
-      items,
-      items.map(() => v7()),
-    ).then((jobs) => {
-      if (jobs) {
-        client.setQueryData<Job[]>(keys.jobs, (all) => jobs.reduce(withJob, all ?? []));
-        messages.tell(`${count(jobs.length, 'page is', 'pages are')} being kept.`);
-      }
-    });
+    const body = { ids: idsOf(items), jobIds: items.map(() => v7()) };
+    void call('POST /api/arrivals/accept', { body }).then((jobs) => {
+      client.setQueryData<Job[]>(keys.jobs, (all) => jobs.reduce(withJob, all ?? []));
+      messages.tell(`${count(jobs.length, 'page is', 'pages are')} being kept.`);
+    }, warn);
   };
   const skip = (items: readonly Arrival[]): void => {
     without(items);
-    void settle('skip', items).then(() =>
-      messages.tell(`${count(items.length, 'page')} skipped.`, {
-        label: 'Undo',
-        run: () => void settle('restore', items).then(() => client.invalidateQueries({ queryKey: keys.arrivals })),
-      }),
+    const body = { ids: idsOf(items) };
+    const undo = () => void call('POST /api/arrivals/restore', { body }).then(fresh, warn);
+    void call('POST /api/arrivals/skip', { body }).then(
+      () => messages.tell(`${count(items.length, 'page')} skipped.`, { label: 'Undo', run: undo }),
+      warn,
     );
   };
   if (arrivals.length === 0) return null;

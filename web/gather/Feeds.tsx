@@ -2,8 +2,9 @@ import { useRef, useState, type FormEvent } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
-import { request, wordsOf } from '../data/api';
-import { keys, useFeeds } from '../data/queries';
+import { wordsOf } from '../data/api';
+import { call, hrefOf } from '../data/call';
+import { renew, useFeeds } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { useMessages } from '../ui/Messages';
 import { when } from '../ui/when';
@@ -17,12 +18,11 @@ export function Feeds() {
   const [address, setAddress] = useState('');
   const [wrong, setWrong] = useState('');
   const [busy, setBusy] = useState(false);
-  const fresh = () =>
-    Promise.all([keys.feeds, keys.arrivals].map((queryKey) => client.invalidateQueries({ queryKey })));
+  const fresh = () => renew(client, 'arrivals');
   const follow = (event: FormEvent): void => {
     event.preventDefault();
     setBusy(true);
-    request<Feed>('POST', '/api/feeds', { id: v7(), address })
+    call('POST /api/feeds', { body: { id: v7(), address } })
       .then(
         (feed) => {
           setAddress('');
@@ -43,7 +43,7 @@ export function Feeds() {
       return setWrong(`“${chosen.name}” names no feeds: an OPML file has outlines with an xmlUrl.`);
     setBusy(true);
     for (const each of addresses)
-      await request<Feed>('POST', '/api/feeds', { id: v7(), address: each }).catch((error: unknown) =>
+      await call('POST /api/feeds', { body: { id: v7(), address: each } }).catch((error: unknown) =>
         failed.push(`${each}: ${wordsOf(error)}`),
       );
     setBusy(false);
@@ -51,17 +51,15 @@ export function Feeds() {
     messages.tell(`${addresses.length - failed.length} of ${addresses.length} feeds followed.`);
     await fresh();
   };
-  const send = (method: 'POST' | 'DELETE', feed: Feed, path = ''): void =>
-    void request(method, `/api/feeds/${feed.id}${path}`, method === 'POST' ? {} : undefined).then(
-      fresh,
-      (error: unknown) => messages.warn(wordsOf(error)),
-    );
+  const warn = (error: unknown): void => messages.warn(wordsOf(error));
+  const check = ({ id }: Feed): void => void call('POST /api/feeds/:id/check', { params: { id } }).then(fresh, warn);
+  const leave = ({ id }: Feed): void => void call('DELETE /api/feeds/:id', { params: { id } }).then(fresh, warn);
   return (
     <section aria-label="Feeds" className="border-b border-rule px-6 pb-6 pt-4 max-[900px]:px-4">
       <div className="flex items-baseline gap-4">
         <h2 className="text-[18px]">Feeds</h2>
         {feeds.length > 0 && (
-          <a className="act ml-auto text-[13px]" href="/api/feeds.opml" download>
+          <a className="act ml-auto text-[13px]" href={hrefOf('GET /api/feeds.opml')} download>
             Take out (OPML)
           </a>
         )}
@@ -111,10 +109,10 @@ export function Feeds() {
             </p>
             {feed.error && <p className="text-brick">{feed.error}</p>}
             <p className="flex gap-4">
-              <button className="act" onClick={() => send('POST', feed, '/check')}>
+              <button className="act" onClick={() => check(feed)}>
                 Look now
               </button>
-              <button className="text-soft hover:text-ink" onClick={() => send('DELETE', feed)}>
+              <button className="text-soft hover:text-ink" onClick={() => leave(feed)}>
                 Stop following
               </button>
             </p>

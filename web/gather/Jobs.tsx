@@ -2,7 +2,7 @@ import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import type { Job } from '@avrelle/core/wire';
-import { request } from '../data/api';
+import { call } from '../data/call';
 import { begunAgain, withJob } from '../data/jobs';
 import { keys, useJobs } from '../data/queries';
 import { count, day } from '../ui/when';
@@ -26,12 +26,12 @@ export function Jobs({ keeping }: { keeping: Keeping }) {
   };
   const dismiss = (job: Job): void => {
     put((all) => all.filter((j) => j.id !== job.id));
-    void request('DELETE', `/api/jobs/${job.id}`).catch(() => undefined);
+    void call('DELETE /api/jobs/:id', { params: { id: job.id } }).catch(() => undefined);
   };
   /** Begins from the start at once: the answer may come after the events of how it ended. */
   const again = (job: Job, how: Again = {}): void => {
     put((all) => all.map((j) => (j.id === job.id ? begunAgain(job) : j)));
-    request<Job>('POST', `/api/jobs/${job.id}/again`, how).then(
+    call('POST /api/jobs/:id/again', { params: { id: job.id }, body: how }).then(
       (fresh) => put((all) => withJob(all, fresh)),
       () => put((all) => all.map((j) => (j.id === job.id ? job : j))),
     );

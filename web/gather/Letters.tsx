@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
-import type { Intake } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
 import { keys, useIntake } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 
@@ -11,7 +11,7 @@ export function Letters() {
   const intake = useIntake().data;
   if (!intake) return null;
   const renew = (): void =>
-    void request<Intake>('POST', '/api/intake/renew', {}).then(
+    void call('POST /api/intake/renew').then(
       (fresh) => {
         client.setQueryData(keys.intake, fresh);
         messages.tell('This is your new address. The old one takes nothing in any more.');

@@ -4,9 +4,10 @@ import { Link } from 'react-router';
 import { addressesIn } from '@avrelle/core/gather';
 import type { Batch, Job } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
-import { request, wordsOf } from '../data/api';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
 import { begunAgain, mergedBatch } from '../data/jobs';
-import { keys, useLists } from '../data/queries';
+import { keys, renew, useLists } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
@@ -20,13 +21,13 @@ export function Lists() {
   const file = useRef<HTMLInputElement>(null);
   const found = addressesIn(text).length;
   const start = (given: string, name: string): void => {
-    request<Batch>('POST', '/api/lists', { id: v7(), text: given, name }).then(
+    call('POST /api/lists', { body: { id: v7(), text: given, name } }).then(
       (batch) => {
         setText('');
         setWrong('');
         client.setQueryData<Batch[]>(keys.lists, (all) => [batch, ...(all ?? []).filter((b) => b.id !== batch.id)]);
         // Some of it may have ended before the answer came.
-        void client.invalidateQueries({ queryKey: keys.lists });
+        void renew(client, 'arrivals');
       },
       (error: unknown) => setWrong(wordsOf(error)),
     );
@@ -95,26 +96,27 @@ function List({ batch }: { batch: Batch }) {
   const failed = batch.jobs.filter((j) => j.state === 'failed').length;
   const all = batch.jobs.length;
   const running = done < all;
-  const send = (method: 'PATCH' | 'POST' | 'DELETE', path = '', body?: object): void => {
-    if (path === '/again')
-      client.setQueryData<Batch[]>(keys.lists, (lists) =>
-        lists?.map((b) =>
-          b.id === batch.id ? { ...b, jobs: b.jobs.map((j) => (j.state === 'failed' ? begunAgain(j) : j)) } : b,
-        ),
-      );
-    request<Batch | undefined>(method, `/api/lists/${batch.id}${path}`, body).then(
-      (fresh) =>
-        client.setQueryData<Batch[]>(keys.lists, (lists) =>
-          fresh
-            ? lists?.map((b) => (b.id === fresh.id ? mergedBatch(b, fresh) : b))
-            : lists?.filter((b) => b.id !== batch.id),
-        ),
-      (error: unknown) => {
-        messages.warn(wordsOf(error));
-        void client.invalidateQueries({ queryKey: keys.lists });
-      },
-    );
+  const params = { id: batch.id };
+  const show = (change: (lists: readonly Batch[]) => readonly Batch[]): void =>
+    void client.setQueryData<readonly Batch[]>(keys.lists, (lists) => lists && change(lists));
+  const warn = (error: unknown): void => {
+    messages.warn(wordsOf(error));
+    void renew(client, 'arrivals');
   };
+  const showFresh = (fresh: Batch): void =>
+    show((lists) => lists.map((b) => (b.id === fresh.id ? mergedBatch(b, fresh) : b)));
+  const pause = (paused: boolean): void =>
+    void call('PATCH /api/lists/:id', { params, body: { paused } }).then(showFresh, warn);
+  const again = (): void => {
+    const tried = batch.jobs.map((j) => (j.state === 'failed' ? begunAgain(j) : j));
+    show((lists) => lists.map((b) => (b.id === batch.id ? { ...b, jobs: tried } : b)));
+    void call('POST /api/lists/:id/again', { params }).then(showFresh, warn);
+  };
+  const takeAway = (): void =>
+    void call('DELETE /api/lists/:id', { params }).then(
+      () => show((lists) => lists.filter((b) => b.id !== batch.id)),
+      warn,
+    );
   return (
     <section aria-label={`List ${batch.label}`} className="mt-6 border-t border-strong pt-2 text-[14px]">
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
@@ -125,16 +127,16 @@ function List({ batch }: { batch: Batch }) {
         </span>
         <span className="ml-auto flex gap-4">
           {running && (
-            <button className="act" onClick={() => send('PATCH', '', { paused: !batch.paused })}>
+            <button className="act" onClick={() => pause(!batch.paused)}>
               {batch.paused ? 'Go on' : 'Pause'}
             </button>
           )}
           {failed > 0 && (
-            <button className="act" onClick={() => send('POST', '/again', {})}>
+            <button className="act" onClick={() => again()}>
               Try the failed again
             </button>
           )}
-          <button className="text-soft hover:text-ink" onClick={() => send('DELETE')} title="What was kept stays">
+          <button className="text-soft hover:text-ink" onClick={() => takeAway()} title="What was kept stays">
             Take the list away
           </button>
         </span>

@@ -3,7 +3,8 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate, useParams } from 'react-router';
 import type { Amount, Draft, Job } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
-import { request, wordsOf } from '../data/api';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
 import { withJob } from '../data/jobs';
 import { keys, useDraft } from '../data/queries';
 import { useMessages } from '../ui/Messages';
@@ -58,8 +59,8 @@ function Look({ draft }: { draft: Draft }) {
   }, [frame, undo]);
 
   const leave = (): void => {
-    void request('DELETE', `/api/drafts/${draft.id}`).catch(() => undefined);
-    void request('DELETE', `/api/jobs/${draft.id}`).catch(() => undefined);
+    void call('DELETE /api/drafts/:id', { params: { id: draft.id } }).catch(() => undefined);
+    void call('DELETE /api/jobs/:id', { params: { id: draft.id } }).catch(() => undefined);
     client.setQueryData<Job[]>(keys.jobs, (jobs) => jobs?.filter((j) => j.id !== draft.id));
     void navigate('/library');
   };
@@ -69,17 +70,20 @@ function Look({ draft }: { draft: Draft }) {
       const job =
         amount === 'picture'
           ? await sendPicture(wanted)
-          : await request<Job>('POST', `/api/drafts/${draft.id}/keep`, {
-              id: v7(),
-              amount,
-              width,
-              removed,
-              passage: amount === 'passage' && passage ? { start: passage.start, end: passage.end } : null,
-              title: wanted.title,
-              author: wanted.author,
-              tags: wanted.tags,
-              remark: wanted.remark,
-              apart: wanted.apart,
+          : await call('POST /api/drafts/:id/keep', {
+              params: { id: draft.id },
+              body: {
+                id: v7(),
+                amount,
+                width,
+                removed,
+                passage: amount === 'passage' && passage ? { start: passage.start, end: passage.end } : null,
+                title: wanted.title,
+                author: wanted.author,
+                tags: wanted.tags,
+                remark: wanted.remark,
+                apart: wanted.apart,
+              },
             });
       client.setQueryData<Job[]>(keys.jobs, (jobs) =>
         withJob(
@@ -88,7 +92,7 @@ function Look({ draft }: { draft: Draft }) {
         ),
       );
       messages.tell('Being kept.');
-      void request('DELETE', `/api/jobs/${draft.id}`).catch(() => undefined);
+      void call('DELETE /api/jobs/:id', { params: { id: draft.id } }).catch(() => undefined);
       void navigate('/library');
     } catch (error) {
       setWrong(wordsOf(error));
@@ -103,8 +107,8 @@ function Look({ draft }: { draft: Draft }) {
     form.append('remark', remark);
     form.append('apart', 'yes');
     form.append('file', picture, `${title.replace(/[/\\]/g, ' ')}.png`);
-    const job = await request<Job>('POST', `/api/uploads/${v7()}`, form);
-    void request('DELETE', `/api/drafts/${draft.id}`).catch(() => undefined);
+    const job = await call('POST /api/uploads/:id', { params: { id: v7() }, file: form });
+    void call('DELETE /api/drafts/:id', { params: { id: draft.id } }).catch(() => undefined);
     return job;
   };
   return (

@@ -3,7 +3,8 @@ import { useQueryClient } from '@tanstack/react-query';
 import { formatTextDirective, readAddress } from '@avrelle/core/anchor';
 import type { Job } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
-import { request, wordsOf } from '../data/api';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
 import { withJob } from '../data/jobs';
 import { keys } from '../data/queries';
 
@@ -32,7 +33,7 @@ export function useKeeping() {
     const id = v7();
     const { address, directives } = readAddress(given);
     if (directives[0]) setPassages((before) => new Map(before).set(id, formatTextDirective(directives[0]!)));
-    return start(request<Job>('POST', '/api/keep', { id, address, ...more }));
+    return start(call('POST /api/keep', { body: { id, address, ...more } }));
   };
   return {
     wrong,
@@ -41,7 +42,9 @@ export function useKeeping() {
     start,
     keep,
     upload: (files: Iterable<File>) =>
-      Promise.all(uploads(files).map((form) => start(request<Job>('POST', `/api/uploads/${v7()}`, form)))),
+      Promise.all(
+        uploads(files).map((form) => start(call('POST /api/uploads/:id', { params: { id: v7() }, file: form }))),
+      ),
   };
 }
 

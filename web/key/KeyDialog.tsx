@@ -13,9 +13,10 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { v7 } from 'uuid';
 import { freeLook, KEY, MOST_KINDS, moveKind, type Kind } from '@avrelle/core/key';
-import type { Keys, OwnedKey, Replaced } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
-import { keys, useKeys } from '../data/queries';
+import type { Keys, OwnedKey } from '@avrelle/core/wire';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { keys, renew, useKeys } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { count } from '../ui/when';
 import { KindRow } from './KindRow';
@@ -83,8 +84,7 @@ function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const fresh = (): void =>
-    void ['keys', 'annotations', 'library', 'found'].map((key) => client.invalidateQueries({ queryKey: [key] }));
+  const fresh = (): void => void renew(client, 'kinds');
   const change = (code: string, to: Partial<Kind>): void => {
     setWrong('');
     setKinds((all) => all.map((k) => (k.code === code ? { ...k, ...to } : k)));
@@ -105,10 +105,13 @@ function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
       );
   };
   const replace = (from: Kind, to: Kind, ids?: readonly string[]): void => {
-    request<Replaced>('POST', `/api/keys/${owned.ownerId}/replace`, {
-      from: from.code,
-      to: to.code,
-      ...(ids ? { ids } : {}),
+    call('POST /api/keys/:id/replace', {
+      params: { id: owned.ownerId },
+      body: {
+        from: from.code,
+        to: to.code,
+        ...(ids ? { ids } : {}),
+      },
     }).then(
       ({ ids: changed }) => {
         fresh();
@@ -121,7 +124,7 @@ function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
     );
   };
   const save = (): void => {
-    request<OwnedKey>('PUT', `/api/keys/${owned.ownerId}`, { version: owned.version, kinds }).then(
+    call('PUT /api/keys/:id', { params: { id: owned.ownerId }, body: { version: owned.version, kinds } }).then(
       (stored) => {
         client.setQueryData<Keys>(
           keys.keys,

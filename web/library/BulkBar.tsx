@@ -1,6 +1,7 @@
 import { DropdownMenu } from 'radix-ui';
 import { READING_STATES, STATE_WORDS, type ClassRow, type CollectionRow } from '@avrelle/core/wire';
-import { saveFile, wordsOf } from '../data/api';
+import { wordsOf } from '../data/api';
+import { save } from '../data/call';
 import { Menu } from '../ui/Menu';
 import { useMessages } from '../ui/Messages';
 import { TagForm } from '../ui/TagForm';
@@ -77,7 +78,7 @@ export default function BulkBar({ chosen, changing, collections, classes, total,
             key={as}
             className="item"
             onSelect={() =>
-              void saveFile('/api/sources/take-out', { sourceIds: rows.map((r) => r.id), as }, name).catch(
+              void save(name, 'POST /api/sources/take-out', { body: { sourceIds: rows.map((r) => r.id), as } }).catch(
                 (error: unknown) => messages.warn(wordsOf(error)),
               )
             }

@@ -3,8 +3,9 @@ import { Dialog } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
 import { v7 } from 'uuid';
 import type { CollectionRow } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
-import { keys, useClasses, useOutline } from '../data/queries';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { renew, useClasses, useOutline } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { DialogFrame } from '../ui/DialogFrame';
 import { useMessages } from '../ui/Messages';
@@ -32,7 +33,7 @@ export default function CollectionDialog({
   const send = async (work: Promise<unknown>, then: () => void): Promise<void> => {
     try {
       await work;
-      await client.invalidateQueries({ queryKey: keys.library });
+      await renew(client, 'library');
       then();
     } catch (error) {
       setWrong(wordsOf(error));
@@ -42,12 +43,12 @@ export default function CollectionDialog({
     const { id, name } = collection!;
     const within = inside > 0 ? ', and so does what stands inside it' : '';
     const restore = async (): Promise<void> => {
-      await request('POST', `/api/collections/${id}/restore`, {});
-      await client.invalidateQueries({ queryKey: keys.library });
+      await call('POST /api/collections/:id/restore', { params: { id } });
+      await renew(client, 'library');
       messages.tell(`“${name}” is back.`);
     };
     const undo = (): void => void restore().catch((error: unknown) => messages.warn(wordsOf(error)));
-    await send(request('DELETE', `/api/collections/${id}`), () => {
+    await send(call('DELETE /api/collections/:id', { params: { id } }), () => {
       messages.tell(`“${name}” deleted; its sources stay${within}.`, { label: 'Undo', run: undo });
       onRemoved?.();
     });
@@ -61,12 +62,15 @@ export default function CollectionDialog({
     } = Object.fromEntries(new FormData(event.currentTarget)) as Record<string, string>;
     const id = collection?.id ?? v7();
     void send(
-      request('PUT', `/api/collections/${id}`, {
-        name,
-        parentId: parentId || null,
-        classId: classId || null,
-        may,
-        ...(collection ? { version: collection.version } : {}),
+      call('PUT /api/collections/:id', {
+        params: { id },
+        body: {
+          name,
+          parentId: parentId || null,
+          classId: classId || null,
+          may: may === 'add' ? 'add' : 'read',
+          ...(collection ? { version: collection.version } : {}),
+        },
       }),
       () => (onMade ?? onClose)(id),
     );

@@ -18,8 +18,9 @@ import { CSS } from '@dnd-kit/utilities';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { CollectionDetail, SourceChange, SourceRow as Row } from '@avrelle/core/wire';
-import { ProblemError, request, wordsOf } from '../data/api';
-import { keys, useCollection } from '../data/queries';
+import { ProblemError, wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { keys, renew, useCollection } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 import { leftOf, marksOf } from '../ui/SourceRow';
 import { State } from '../ui/State';
@@ -99,17 +100,20 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
   );
   const put = (detail: CollectionDetail): void => {
     client.setQueryData(keys.collection(c.id), detail);
-    void client.invalidateQueries({ queryKey: keys.outline });
+    void renew(client, 'outline');
   };
   const store = async (next: Arrangement): Promise<void> => {
     setNow(next);
     try {
       put(
-        await request<CollectionDetail>('PUT', `/api/collections/${c.id}/order`, {
-          version: c.version,
-          sections: next.sections,
-          was: next.was ?? [...next.sections.keys()],
-          items: next.groups.flatMap((ids, n) => ids.map((sourceId) => ({ sourceId, section: n - 1 }))),
+        await call('PUT /api/collections/:id/order', {
+          params: { id: c.id },
+          body: {
+            version: c.version,
+            sections: next.sections,
+            was: next.was ?? [...next.sections.keys()],
+            items: next.groups.flatMap((ids, n) => ids.map((sourceId) => ({ sourceId, section: n - 1 }))),
+          },
         }),
       );
     } catch (error) {
@@ -126,7 +130,7 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
     const send = async (changes: readonly SourceChange[]): Promise<readonly SourceChange[]> => {
       const { undo } = await changeSources(changes);
       await client.invalidateQueries({ queryKey: keys.collection(c.id) });
-      void client.invalidateQueries({ queryKey: keys.outline });
+      void renew(client, 'outline');
       return undo;
     };
     const failed = (error: unknown): void => messages.warn(wordsOf(error));

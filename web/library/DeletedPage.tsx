@@ -1,8 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { addDays } from 'date-fns';
 import { Link } from 'react-router';
-import { request, wordsOf } from '../data/api';
-import { keys, useDeleted } from '../data/queries';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { renew, useDeleted } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 import { State } from '../ui/State';
 import { count, day } from '../ui/when';
@@ -15,10 +16,10 @@ export default function DeletedPage() {
   const messages = useMessages();
   const deleted = useDeleted(true);
   const back = (id: string, title: string): void =>
-    void request('POST', `/api/sources/${id}/restore`, {}).then(
+    void call('POST /api/sources/:id/restore', { params: { id } }).then(
       () => {
         messages.tell(`“${title}” is back.`);
-        return client.invalidateQueries({ queryKey: keys.library });
+        return renew(client, 'library');
       },
       (error: unknown) => messages.warn(wordsOf(error)),
     );

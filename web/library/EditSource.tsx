@@ -3,8 +3,9 @@ import { Dialog } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
 import { citation } from '@avrelle/core/gather';
 import type { SourceDetail, SourceRow } from '@avrelle/core/wire';
-import { ProblemError, request, wordsOf } from '../data/api';
-import { keys, useEase } from '../data/queries';
+import { ProblemError, wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { renew, useEase } from '../data/queries';
 import { tagsIn } from '../gather/tags-in';
 import { Alert } from '../ui/Alert';
 import { useMessages } from '../ui/Messages';
@@ -70,13 +71,15 @@ export default function EditSource({ source, onClose }: { source: SourceRow; onC
     );
     try {
       if (source.owned && Object.keys(changed).length)
-        await request('PATCH', `/api/sources/${source.id}`, { version: theirs?.version ?? source.version, ...changed });
+        await call('PATCH /api/sources/:id', {
+          params: { id: source.id },
+          body: { version: theirs?.version ?? source.version, ...changed },
+        });
       const wanted = tagsIn(tags);
       const addTags = wanted.filter((t) => !source.tags.includes(t));
       const takeTags = source.tags.filter((t) => !wanted.includes(t));
       if (addTags.length + takeTags.length > 0) await changeSources([{ id: source.id, addTags, takeTags }]);
-      void client.invalidateQueries({ queryKey: ['source', source.id] });
-      await client.invalidateQueries({ queryKey: keys.library });
+      await renew(client, 'library');
       onClose();
     } catch (error) {
       setWrong({ words: wordsOf(error), field: error instanceof ProblemError ? error.problem.field : undefined });

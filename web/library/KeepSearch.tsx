@@ -3,8 +3,9 @@ import { Dialog } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
 import { v7 } from 'uuid';
 import type { SavedSearch } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
-import { keys, useClasses } from '../data/queries';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { renew, useClasses } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { DialogFrame } from '../ui/DialogFrame';
 import { useMessages } from '../ui/Messages';
@@ -26,7 +27,7 @@ export default function KeepSearch({
   const done = async (work: Promise<unknown>, words: string): Promise<void> => {
     try {
       await work;
-      await client.invalidateQueries({ queryKey: keys.outline });
+      await renew(client, 'outline');
       messages.tell(words);
       onClose();
     } catch (error) {
@@ -41,11 +42,14 @@ export default function KeepSearch({
       classId = '',
     } = Object.fromEntries(new FormData(event.currentTarget)) as Record<string, string>;
     void done(
-      request('PUT', `/api/searches/${search?.id ?? v7()}`, {
-        name,
-        query,
-        classId: classId || null,
-        ...(search ? { version: search.version } : {}),
+      call('PUT /api/searches/:id', {
+        params: { id: search?.id ?? v7() },
+        body: {
+          name,
+          query,
+          classId: classId || null,
+          ...(search ? { version: search.version } : {}),
+        },
       }),
       `“${name}” stands beside the Library.`,
     );
@@ -87,7 +91,10 @@ export default function KeepSearch({
               type="button"
               className="ml-auto text-brick"
               onClick={() =>
-                void done(request('DELETE', `/api/searches/${search.id}`), `“${search.name}” is kept no longer.`)
+                void done(
+                  call('DELETE /api/searches/:id', { params: { id: search.id } }),
+                  `“${search.name}” is kept no longer.`,
+                )
               }
             >
               Give it up

@@ -19,6 +19,7 @@ import { useChosen } from './use-chosen';
 import { StillShown } from './StillShown';
 import { useReadable } from './use-readable';
 import { useSourceList } from './use-source-list';
+import { hrefOf } from '../data/call';
 
 // What one begins with is there at once; the rest comes when it is asked for.
 const BulkBar = lazy(() => import('./BulkBar'));
@@ -79,7 +80,7 @@ export default function LibraryPage() {
           {(view === 'detailed' || view === 'compact') && <button aria-pressed={choosing} className="act hidden max-[900px]:block" onClick={() => { setChoosing(!choosing); chosen.none(); }}>{choosing ? 'Done choosing' : 'Choose'}</button>}
           <span aria-live="polite">{!list.isPending && !list.error && (q ? `${list.total} of ${outline?.all ?? '…'}` : count(list.total, 'source'))}</span>
           {view !== 'calendar' && <Menu words={SORT_WORDS[sort ?? (hasWords ? 'best' : 'touched')]}>{SOURCE_SORTS.filter((s) => hasWords || s !== 'best').map((s) => <DropdownMenu.Item key={s} className="item" onSelect={() => to({ sort: s })}>{SORT_WORDS[s]}</DropdownMenu.Item>)}</Menu>}
-          {list.total > 0 && <Menu words="Take out">{([['sources.csv', 'As a table (CSV)'], ['sources/bookmarks.html', 'As bookmarks']] as const).map(([path, words]) => <DropdownMenu.Item key={path} className="item" asChild><a href={`/api/${path}?${new URLSearchParams({ q: asked, ...here() })}`} download>{words}</a></DropdownMenu.Item>)}</Menu>}
+          {list.total > 0 && <Menu words="Take out">{([['GET /api/sources.csv', 'As a table (CSV)'], ['GET /api/sources/bookmarks.html', 'As bookmarks']] as const).map(([name, words]) => <DropdownMenu.Item key={name} className="item" asChild><a href={hrefOf(name, { query: { q: asked, ...here() } })} download>{words}</a></DropdownMenu.Item>)}</Menu>}
           {q && <><button className="act" onClick={() => onQuery('')}>Show all</button><button className="act" onClick={() => setAsking({ search: undefined })}>Keep this search</button></>}
           {faulty && <StillShown q={q} asked={asked} onMend={onQuery} />}
           {tag && <Link className="act" to={`/topic?${new URLSearchParams({ tag })}`}>The page about #{tag}</Link>}

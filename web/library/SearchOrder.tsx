@@ -10,8 +10,9 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import { useQueryClient } from '@tanstack/react-query';
 import type { SavedSearch } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
-import { keys } from '../data/queries';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { renew } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 
 /** Kept searches in an order of one's own, by dragging or by keys; those of a class come after them. */
@@ -33,8 +34,8 @@ export default function SearchOrder({
   const ordered = order ? order.flatMap((id) => own.find((s) => s.id === id) ?? []) : own;
   const move = async (ids: readonly string[]): Promise<void> => {
     setOrder(ids);
-    await request('PUT', '/api/searches', { ids }).catch((error: unknown) => messages.warn(wordsOf(error)));
-    await client.invalidateQueries({ queryKey: keys.outline });
+    await call('PUT /api/searches', { body: { ids } }).catch((error: unknown) => messages.warn(wordsOf(error)));
+    await renew(client, 'outline');
     setOrder(undefined);
   };
   return (

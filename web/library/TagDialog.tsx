@@ -3,8 +3,9 @@ import { Dialog } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { TINTS, type TagPreview } from '@avrelle/core/wire';
-import { ProblemError, request, wordsOf } from '../data/api';
-import { keys, useTints } from '../data/queries';
+import { ProblemError, wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { renew, useTints } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { DialogFrame } from '../ui/DialogFrame';
 import { useMessages } from '../ui/Messages';
@@ -112,7 +113,7 @@ function usePreview(tag: string, name: string): { preview: TagPreview | undefine
   useEffect(() => {
     let here = true;
     const ask = async (): Promise<void> => {
-      const found = await request<TagPreview>('POST', '/api/tags/preview', { from: tag, to: name }).catch(wordsOf);
+      const found = await call('POST /api/tags/preview', { body: { from: tag, to: name } }).catch(wordsOf);
       if (!here) return;
       setUnfit(typeof found === 'string' ? found : '');
       if (typeof found !== 'string') setShown({ name, preview: found });
@@ -134,9 +135,8 @@ function useChange(tag: string, onClose: Closing, onInUse: () => void) {
   const [wrong, setWrong] = useState('');
   const change = async (to: string, merge: boolean): Promise<void> => {
     try {
-      await request('POST', '/api/tags/change', { from: tag, to, merge });
-      const stale = ['library', 'found', 'tags', 'annotations'];
-      await Promise.all(stale.map((key) => client.invalidateQueries({ queryKey: [key] })));
+      await call('POST /api/tags/change', { body: { from: tag, to, merge } });
+      await renew(client, 'tags');
       messages.tell(to ? `#${tag} is #${to}.` : `#${tag} is gone.`);
       onClose(to);
     } catch (error) {
@@ -151,10 +151,10 @@ function Ribbon({ tag }: { tag: string }) {
   const client = useQueryClient();
   const ribbon = useTints(true).data?.[tag] ?? null;
   const [wrong, setWrong] = useState('');
-  const set = async (tint: string | null): Promise<void> => {
+  const set = async (tint: (typeof TINTS)[number] | null): Promise<void> => {
     try {
-      await request('PUT', '/api/tags/tint', { tag, tint });
-      await client.invalidateQueries({ queryKey: keys.tints });
+      await call('PUT /api/tags/tint', { body: { tag, tint } });
+      await renew(client, 'tints');
     } catch (error) {
       setWrong(wordsOf(error));
     }

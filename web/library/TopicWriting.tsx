@@ -2,7 +2,8 @@ import { Suspense, useCallback, useEffect, useRef, useState } from 'react';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import type { TopicPage } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
-import { isOffline, ProblemError, request, wordsOf } from '../data/api';
+import { isOffline, ProblemError, wordsOf } from '../data/api';
+import { call } from '../data/call';
 import { keys } from '../data/queries';
 import { lazily } from '../ui/lazily';
 import { when } from '../ui/when';
@@ -92,8 +93,7 @@ function saverOf(client: QueryClient, personId: string, topic: TopicPage): PageS
 
 async function sendTopic(client: QueryClient, tag: string, { text, version }: StoredPage): Promise<Sent> {
   try {
-    const address = `/api/topics?${new URLSearchParams({ tag })}`;
-    const stored = await request<TopicPage>('PUT', address, { version, text });
+    const stored = await call('PUT /api/topics', { query: { tag }, body: { version, text } });
     client.setQueryData(keys.topic(tag), stored);
     return { type: 'stored', page: stored };
   } catch (error) {

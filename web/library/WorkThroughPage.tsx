@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { useQueryClient } from '@tanstack/react-query';
 import { KIND_WORDS, STATE_WORDS, type FoundSource, type ReadingState, type SourceChange, type SourceChangesMade } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
-import { keys, useOutline, useSources } from '../data/queries';
+import { renew, useOutline, useSources } from '../data/queries';
 import { tagsIn } from '../gather/tags-in';
 import { MarkedText } from '../ui/MarkedText';
 import { useMessages } from '../ui/Messages';
@@ -28,7 +28,7 @@ function withoutStep(steps: readonly Step[], step: Step): readonly Step[] {
 
 /** New arrivals one at a time, by single keys: does it still matter, and where does it belong? */
 export default function WorkThroughPage() {
-  const waiting = useSources({ q: 'is:to-read', sort: 'saved', limit: MOST, passages: true }); const [queue, setQueue] = useState<readonly FoundSource[]>(); const [total, setTotal] = useState(0);
+  const waiting = useSources({ q: 'is:to-read', sort: 'saved', limit: MOST, passages: 'yes' }); const [queue, setQueue] = useState<readonly FoundSource[]>(); const [total, setTotal] = useState(0);
   // What is decided on leaves the list at hand, not the one that is worked through.
   if (!queue && waiting.data) { setQueue(waiting.data.sources); setTotal(waiting.data.total); }
   if (!queue) return <main><State of={waiting} /></main>;
@@ -43,13 +43,13 @@ function Work({ queue, total }: { queue: readonly FoundSource[]; total: number }
     const step: Step = { at: next, ...(change && source ? { change: { id: source.id, ...change }, made: changeSources([{ id: source.id, ...change }]) } : {}) };
     setSteps((before) => [...before, step]);
     setAsking(undefined);
-    step.made?.catch((error: unknown) => { messages.warn(wordsOf(error)); setSteps((before) => withoutStep(before, step)); }).finally(() => void client.invalidateQueries({ queryKey: keys.outline }));
+    step.made?.catch((error: unknown) => { messages.warn(wordsOf(error)); setSteps((before) => withoutStep(before, step)); }).finally(() => void renew(client, 'outline'));
   };
   const undo = (): void => {
     const last = steps.at(-1);
     if (!last) return;
     setSteps(steps.slice(0, -1));
-    last.made?.then(async ({ undo: back }) => { if (back.length > 0) await changeSources(back); }).catch((error: unknown) => messages.warn(wordsOf(error))).finally(() => void client.invalidateQueries({ queryKey: keys.outline }));
+    last.made?.then(async ({ undo: back }) => { if (back.length > 0) await changeSources(back); }).catch((error: unknown) => messages.warn(wordsOf(error))).finally(() => void renew(client, 'outline'));
   };
   const tagsOf = (s: FoundSource): readonly string[] => [...new Set([...s.tags, ...steps.flatMap(({ change }) => (change?.id === s.id ? (change.addTags ?? []) : []))])];
   /** Past the source at hand: to the next, or to where one was before an earlier one came back. */

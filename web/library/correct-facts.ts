@@ -1,5 +1,4 @@
 import type { SourceDetail } from '@avrelle/core/wire';
-import type { request } from '../data/api';
 
 export type Fact = 'title' | 'author' | 'site' | 'publishedAt' | 'language';
 export type Facts = Partial<Record<Fact, string>>;
@@ -9,6 +8,12 @@ export interface Correctable extends Readonly<Record<Exclude<Fact, 'publishedAt'
   readonly id: string;
   readonly version: number;
   readonly publishedAt: string | null;
+}
+
+/** Where facts are. Writing throws what the server refuses. */
+export interface FactStore {
+  read(id: string): Promise<SourceDetail>;
+  write(id: string, facts: Facts & { readonly version: number }): Promise<SourceDetail>;
 }
 
 /** Corrects facts; gives what takes the correction back. Throws what the server refuses. */
@@ -21,11 +26,11 @@ const valuesOf = (source: Correctable, of: readonly string[]): Facts =>
  * Corrections of one source are sent one after the other, each upon the version the one before made. What takes one back
  * goes by the facts themselves, not by the version: later corrections of other facts stay.
  */
-export function factCorrector(send: typeof request): CorrectFacts {
+export function factCorrector({ read, write }: FactStore): CorrectFacts {
   const turns = new Map<string, Promise<unknown>>();
   const versions = new Map<string, number>();
   const patch = async (id: string, version: number, facts: Facts): Promise<SourceDetail> => {
-    const stored = await send<SourceDetail>('PATCH', `/api/sources/${id}`, { version, ...facts });
+    const stored = await write(id, { version, ...facts });
     versions.set(id, stored.version);
     return stored;
   };
@@ -37,7 +42,7 @@ export function factCorrector(send: typeof request): CorrectFacts {
     return turn;
   };
   const takeBack = async (id: string, written: Facts, before: Facts): Promise<void> => {
-    const now = await send<SourceDetail>('GET', `/api/sources/${id}`);
+    const now = await read(id);
     const names = Object.keys(written) as Fact[];
     const there = valuesOf(now, names);
     if (names.some((fact) => there[fact] !== written[fact]))

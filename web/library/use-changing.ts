@@ -7,10 +7,12 @@ import {
   type SourceChangesMade,
   type SourceRow,
 } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { renew } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
-import { factCorrector, type Facts } from './correct-facts';
+import { factCorrector, type Facts, type FactStore } from './correct-facts';
 
 export interface Changing {
   state(rows: readonly SourceRow[], state: ReadingState): Promise<boolean>;
@@ -28,11 +30,16 @@ export interface Changing {
   share(rows: readonly SourceRow[], shared: { readonly id: string; readonly name: string }): Promise<boolean>;
 }
 
+const FACTS: FactStore = {
+  read: (id) => call('GET /api/sources/:id', { params: { id } }),
+  write: (id, body) => call('PATCH /api/sources/:id', { params: { id }, body }),
+};
+
 /** Changes to one source or many: at once, told in words, with a way back that takes back just what was changed. */
 export function useChanging(): Changing {
   const client = useQueryClient();
   const messages = useMessages();
-  const correct = useMemo(() => factCorrector(request), []);
+  const correct = useMemo(() => factCorrector(FACTS), []);
   /** `work` gives what takes it back. */
   const send = async (work: () => Promise<Undo>, words: string): Promise<boolean> => {
     try {
@@ -54,7 +61,7 @@ export function useChanging(): Changing {
       messages.warn(wordsOf(error));
       return false;
     } finally {
-      for (const key of ['library', 'source', 'classes']) void client.invalidateQueries({ queryKey: [key] });
+      void renew(client, 'sources');
     }
   };
   const all = (rows: readonly SourceRow[], to: Omit<SourceChange, 'id'>, words: string): Promise<boolean> =>
@@ -99,4 +106,4 @@ const named = (rows: readonly SourceRow[]): string =>
 
 /** Sends what is to be added, taken or set; gives what takes it back. */
 export const changeSources = (changes: readonly SourceChange[]): Promise<SourceChangesMade> =>
-  request<SourceChangesMade>('POST', '/api/sources/changes', { changes });
+  call('POST /api/sources/changes', { body: { changes } });

@@ -1,17 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import { Navigate, useParams } from 'react-router';
-import type { Annotation } from '@avrelle/core/wire';
-import { request } from '../data/api';
+import { annotationQuery } from '../data/queries';
 import { State } from '../ui/State';
 
 /** Where a link of a note leads: to a source, or to an annotation in its source. */
 export default function LeadPage() {
   const { type, id = '' } = useParams();
-  const annotation = useQuery({
-    queryKey: ['annotation', id],
-    queryFn: () => request<Annotation>('GET', `/api/annotations/${id}`),
-    enabled: type === 'annotation',
-  });
+  const annotation = useQuery({ ...annotationQuery(id), enabled: type === 'annotation' });
   if (type === 'source') return <Navigate replace to={`/source/${id}`} />;
   if (annotation.data)
     return (

@@ -5,7 +5,8 @@ import StarterKit from '@tiptap/starter-kit';
 import { Popover } from 'radix-ui';
 import { linkAddress, tagsIn } from '@avrelle/core/note';
 import { LONGEST_NOTE, type StoredPicture } from '@avrelle/core/wire';
-import { sendFile, wordsOf as wordsOfError } from '../data/api';
+import { wordsOf as wordsOfError } from '../data/api';
+import { call } from '../data/call';
 import { useReaders, useTags } from '../data/queries';
 import { completion, type Completing } from './completion';
 import { LinkPanel } from './LinkPanel';
@@ -90,7 +91,7 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
           .run();
         ended('');
       };
-      sendFile<StoredPicture>('/api/pictures', file).then(put, (error: unknown) => ended(wordsOfError(error)));
+      call('POST /api/pictures', { file }).then(put, (error: unknown) => ended(wordsOfError(error)));
     }
     return pictures.length > 0;
   };

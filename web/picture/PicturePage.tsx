@@ -3,7 +3,8 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { SourceDetail } from '@avrelle/core/wire';
-import { sendFile, wordsOf } from '../data/api';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
 import { keys, useSource } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { useMessages } from '../ui/Messages';
@@ -97,20 +98,17 @@ function Editing({ source, picture }: { source: SourceDetail; picture: string })
   const keep = async (): Promise<void> => {
     setBusy(true);
     try {
-      const query = new URLSearchParams({
+      const query = {
         from: picture,
-        x: String(left.x / whole.width),
-        y: String(left.y / whole.height),
-        width: String(left.width / whole.width),
-        height: String(left.height / whole.height),
-      });
+        x: left.x / whole.width,
+        y: left.y / whole.height,
+        width: left.width / whole.width,
+        height: left.height / whole.height,
+      };
+      const file = await asPng(made!, left);
       client.setQueryData(
         keys.source(source.id),
-        await sendFile<SourceDetail>(
-          `/api/sources/${source.id}/picture?${query.toString()}`,
-          await asPng(made!, left),
-          'PUT',
-        ),
+        await call('PUT /api/sources/:id/picture', { params: { id: source.id }, query, file }),
       );
       await client.invalidateQueries();
       messages.tell('The picture is kept as it is now; the former one is gone.');

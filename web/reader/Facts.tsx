@@ -2,7 +2,8 @@ import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Job, SourceDetail } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
-import { request, wordsOf } from '../data/api';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
 import { withJob } from '../data/jobs';
 import { keys } from '../data/queries';
 import { useMessages } from '../ui/Messages';
@@ -16,7 +17,7 @@ export function Facts({ source }: { source: SourceDetail }) {
   const [away, setAway] = useState(false);
   const { scripted, remote = 0, scanned = 0, pages = 0 } = source.facts;
   const fetchPictures = (): void =>
-    void request<Job>('POST', `/api/sources/${source.id}/again`, { id: v7(), remote: true }).then(
+    void call('POST /api/sources/:id/again', { params: { id: source.id }, body: { id: v7(), remote: true } }).then(
       (job) => {
         client.setQueryData<Job[]>(keys.jobs, (jobs) => withJob(jobs ?? [], job));
         messages.tell('The pictures are being fetched; they come as a new version.');

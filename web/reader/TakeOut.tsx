@@ -1,9 +1,9 @@
 import { Popover } from 'radix-ui';
 import { useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import type { BroughtIn } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
-import { keys } from '../data/queries';
+import { wordsOf } from '../data/api';
+import { call, callForText, hrefOf } from '../data/call';
+import { renew } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
@@ -15,13 +15,13 @@ function BringIn({ sourceId, onWrong }: { sourceId: string; onWrong: (words: str
   const file = useRef<HTMLInputElement>(null);
   const bring = async (chosen: File): Promise<void> => {
     try {
-      const given: unknown = JSON.parse(await chosen.text());
-      const { brought, already, refused } = await request<BroughtIn>(
-        'POST',
-        `/api/sources/${sourceId}/annotations.jsonld`,
-        given,
-      );
-      await client.invalidateQueries({ queryKey: keys.annotations(sourceId) });
+      const given = await chosen.text();
+      JSON.parse(given);
+      const { brought, already, refused } = await call('POST /api/sources/:id/annotations.jsonld', {
+        params: { id: sourceId },
+        file: new Blob([given], { type: 'application/ld+json' }),
+      });
+      await renew(client, 'annotations', sourceId);
       messages.tell(`${count(brought, 'annotation')} brought in${already ? `, ${already} there before` : ''}.`);
       onWrong(
         refused.length
@@ -63,10 +63,10 @@ export function TakeOut({ sourceId }: { sourceId: string }) {
   const [whose, setWhose] = useState<'mine' | 'all'>('mine');
   const [wrong, setWrong] = useState('');
   const messages = useMessages();
-  const address = `/api/sources/${sourceId}/study-notes.md?whose=${whose}`;
+  const given = { params: { id: sourceId }, query: { whose } };
   const copy = async (): Promise<void> => {
     try {
-      await navigator.clipboard.writeText(await request<string>('GET', address));
+      await navigator.clipboard.writeText(await callForText('GET /api/sources/:id/study-notes.md', given));
       setWrong('');
       messages.tell('Study notes copied. Paste them wherever you write.');
     } catch (error) {
@@ -111,12 +111,12 @@ export function TakeOut({ sourceId }: { sourceId: string }) {
             <button className="press" onClick={() => void copy()}>
               Copy
             </button>
-            <a className="act" href={address} download>
+            <a className="act" href={hrefOf('GET /api/sources/:id/study-notes.md', given)} download>
               Save as file
             </a>
             <a
               className="ml-auto text-[13px] text-soft underline underline-offset-2"
-              href={`/api/sources/${sourceId}/annotations.jsonld?whose=${whose}`}
+              href={hrefOf('GET /api/sources/:id/annotations.jsonld', given)}
               download
               title="W3C Web Annotation, JSON-LD"
             >

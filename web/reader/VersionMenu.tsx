@@ -4,7 +4,8 @@ import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { v7 } from 'uuid';
 import { ENCODINGS, type Encoding, type Job, type SourceDetail } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
 import { withJob } from '../data/jobs';
 import { keys, useJobs, useVersions } from '../data/queries';
 import { useMessages } from '../ui/Messages';
@@ -33,7 +34,7 @@ export function VersionMenu({ source }: { source: SourceDetail }) {
       const form = new FormData();
       form.append('source', source.id);
       form.append(recording && /\.(vtt|srt|txt)$/i.test(chosen.name) ? 'transcript' : 'file', chosen);
-      return request<Job>('POST', `/api/uploads/${id}`, form);
+      return call('POST /api/uploads/:id', { params: { id }, file: form });
     });
   return (
     <>
@@ -64,7 +65,9 @@ export function VersionMenu({ source }: { source: SourceDetail }) {
             {source.owned && source.address && (
               <DropdownMenu.Item
                 className="item"
-                onSelect={() => begin((id) => request<Job>('POST', `/api/sources/${source.id}/again`, { id }))}
+                onSelect={() =>
+                  begin((id) => call('POST /api/sources/:id/again', { params: { id: source.id }, body: { id } }))
+                }
               >
                 <span className="w-4" />
                 Keep again, as it is now
@@ -80,7 +83,9 @@ export function VersionMenu({ source }: { source: SourceDetail }) {
               <ReadAgainAs
                 source={source}
                 onChoose={(encoding) =>
-                  begin((id) => request<Job>('POST', `/api/sources/${source.id}/again`, { id, encoding }))
+                  begin((id) =>
+                    call('POST /api/sources/:id/again', { params: { id: source.id }, body: { id, encoding } }),
+                  )
                 }
               />
             )}

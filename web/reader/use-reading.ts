@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { dwellOn, type Dwell, type Spans } from '@avrelle/core/reading';
 import type { SourceDetail } from '@avrelle/core/wire';
-import { request } from '../data/api';
+import { call } from '../data/call';
 import type { PlacedBlock } from './use-layout';
 
 const TICK = 1_000;
@@ -49,12 +49,15 @@ export function useReading(
       const now = state.current!;
       if (now.spans === now.saved && now.position === now.savedPosition) return;
       state.current = { ...now, saved: now.spans, savedPosition: now.position };
-      const started = source!.state === 'to_read' && now.spans.length > 0 ? { state: 'reading' } : {};
-      request('PUT', `/api/sources/${id}/shelf`, {
-        versionId: source!.versionId,
-        spans: now.spans,
-        position: now.position,
-        ...started,
+      const started = source!.state === 'to_read' && now.spans.length > 0 ? { state: 'reading' as const } : {};
+      call('PUT /api/sources/:id/shelf', {
+        params: { id },
+        body: {
+          versionId: source!.versionId,
+          spans: now.spans,
+          position: now.position,
+          ...started,
+        },
       }).catch(() => {
         if (state.current) state.current = { ...state.current, saved: [] };
       });

@@ -1,7 +1,8 @@
 import { useCallback, useMemo } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { ClassRow, SourceDetail } from '@avrelle/core/wire';
-import { request, wordsOf } from '../data/api';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
 import { keys } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 
@@ -17,7 +18,7 @@ export function useSharing(source: SourceDetail, classes: readonly ClassRow[]) {
       try {
         for (const id of classIds) {
           if (having.has(id)) continue;
-          await request('PUT', `/api/classes/${id}/sources/${source.id}`, {});
+          await call('PUT /api/classes/:id/sources/:sourceId', { params: { id, sourceId: source.id } });
           messages.tell(`${classes.find((c) => c.id === id)?.name ?? 'The class'} can read this source now.`);
         }
         await client.invalidateQueries({ queryKey: keys.source(source.id) });

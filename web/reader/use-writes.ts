@@ -6,7 +6,7 @@ import { annotationsIn, hideAnnotation, showAnnotation } from '../data/annotatio
 import { ProblemError, wordsOf } from '../data/api';
 import { outbox, type Write as Sent } from '../data/outbox';
 import { rebase } from '../data/outbox/rebase';
-import { keys } from '../data/queries';
+import { renew } from '../data/queries';
 import { now } from '../data/soon';
 import { useMessages } from '../ui/Messages';
 import { shownAs, type Fields } from './changes';
@@ -79,7 +79,7 @@ export function useWrites(source: SourceDetail, kindOf: (code: KindCode) => Kind
             : undefined;
         if (current) showAnnotation(client, current);
         messages.warn(wordsOf(error));
-        void client.invalidateQueries({ queryKey: keys.annotations(source.id) });
+        void renew(client, 'annotations', source.id);
         return false;
       }
     },

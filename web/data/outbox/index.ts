@@ -1,10 +1,11 @@
 import { v7 } from 'uuid';
 import type { Annotation } from '@avrelle/core/wire';
-import { ProblemError, request } from '../api';
+import { ProblemError } from '../api';
 import { keepWords } from '../unfinished';
 import { Outbox, type Ended } from './outbox';
 import { SafeOutbox, StoredOutbox } from './store';
 import type { Entry, Write } from './write';
+import { call } from '../call';
 
 export type { Entry, Write, AnnotationChange } from './write';
 
@@ -23,22 +24,30 @@ const channel = typeof BroadcastChannel === 'function' ? new BroadcastChannel(LO
 async function send(write: Write): Promise<readonly Annotation[]> {
   switch (write.type) {
     case 'create':
-      return [await request<Annotation>('PUT', `/api/annotations/${write.id}`, write.put)];
+      return [await call('PUT /api/annotations/:id', { params: { id: write.id }, body: write.put })];
     case 'reply':
       return [
-        await request<Annotation>('PUT', `/api/replies/${write.id}`, { parentId: write.parentId, note: write.note }),
+        await call('PUT /api/replies/:id', {
+          params: { id: write.id },
+          body: { parentId: write.parentId, note: write.note },
+        }),
       ];
     case 'place':
       return [
-        await request<Annotation>('PUT', `/api/annotations/${write.id}/place`, {
-          versionId: write.versionId,
-          start: write.place?.start ?? null,
-          end: write.place?.end ?? null,
+        await call('PUT /api/annotations/:id/place', {
+          params: { id: write.id },
+          body: {
+            versionId: write.versionId,
+            start: write.place?.start ?? null,
+            end: write.place?.end ?? null,
+          },
         }),
       ];
     case 'change':
-      return request<Annotation[]>('POST', '/api/annotations/changes', {
-        changes: write.changes.map(({ id, version, fields }) => ({ id, version, ...fields })),
+      return call('POST /api/annotations/changes', {
+        body: {
+          changes: write.changes.map(({ id, version, fields }) => ({ id, version, ...fields })),
+        },
       });
   }
 }

@@ -1,0 +1,72 @@
+import type { Standing, Thing } from '@avrelle/core/api';
+import type { ClassRole } from '@avrelle/core/wire';
+import type { Db } from '../db/database';
+
+/** Of a thing, what `@me` is to it and whose it is; no row where it is nothing to them. Deleted things have none. */
+interface Row {
+  readonly standing: Standing;
+  readonly owner: string;
+}
+
+const SOURCE = `
+  SELECT CASE WHEN s.owner_id = @me THEN 'owner' ELSE 'reader' END AS standing, p.name AS owner
+  FROM source s JOIN person p ON p.id = s.owner_id
+  WHERE s.id = @id AND EXISTS (SELECT 1 FROM source_visible w WHERE w.person_id = @me AND w.source_id = s.id)`;
+const DELETED_SOURCE = `
+  SELECT 'owner' AS standing, '' AS owner FROM source
+  WHERE id = @id AND owner_id = @me AND deleted_at IS NOT NULL`;
+const VERSION = `
+  SELECT 'reader' AS standing, '' AS owner FROM source_version v
+  WHERE v.id = @id AND EXISTS (SELECT 1 FROM source_visible w WHERE w.person_id = @me AND w.source_id = v.source_id)`;
+const COLLECTION = `
+  SELECT CASE WHEN c.owner_id = @me THEN 'owner' WHEN c.may = 'add' THEN 'contributor' ELSE 'reader' END AS standing,
+    p.name AS owner
+  FROM collection c JOIN person p ON p.id = c.owner_id
+  WHERE c.id = @id AND EXISTS (
+    SELECT 1 FROM collection_visible w WHERE w.person_id = @me AND w.collection_id = c.id)`;
+const SAVED_SEARCH = `
+  SELECT CASE WHEN s.owner_id = @me THEN 'owner' ELSE 'reader' END AS standing, p.name AS owner
+  FROM saved_search s JOIN person p ON p.id = s.owner_id
+  WHERE s.id = @id AND (s.owner_id = @me OR EXISTS (
+    SELECT 1 FROM membership m WHERE m.class_id = s.class_id AND m.person_id = @me))`;
+const CLASS = `SELECT role AS standing, '' AS owner FROM membership WHERE class_id = @id AND person_id = @me`;
+/** The members of a deleted class are set aside with what they were. */
+const DELETED_CLASS = `
+  SELECT 'teacher' AS standing, '' AS owner FROM class c JOIN former_membership m ON m.class_id = c.id
+  WHERE c.id = @id AND m.person_id = @me AND m.role = 'teacher' AND c.deleted_at IS NOT NULL`;
+const KINDS = `
+  SELECT 'owner' AS standing, '' AS owner WHERE @id = @me
+  UNION ALL
+  SELECT CASE WHEN role = 'student' THEN 'reader' ELSE 'owner' END, '' FROM membership
+  WHERE class_id = @id AND person_id = @me`;
+const own = (table: 'job' | 'draft' | 'feed' | 'batch'): string =>
+  `SELECT 'owner' AS standing, '' AS owner FROM ${table} WHERE id = @id AND person_id = @me`;
+
+const OF: Readonly<Record<Thing, string>> = {
+  source: SOURCE,
+  'deleted source': DELETED_SOURCE,
+  version: VERSION,
+  collection: COLLECTION,
+  'saved search': SAVED_SEARCH,
+  class: CLASS,
+  'deleted class': DELETED_CLASS,
+  kinds: KINDS,
+  job: own('job'),
+  draft: own('draft'),
+  feed: own('feed'),
+  list: own('batch'),
+};
+
+/** What somebody is to a thing; undefined where it is nothing to them. */
+export const standingOf = (db: Db, thing: Thing, me: string, id: string): Row | undefined =>
+  db.get<Row>(OF[thing], { me, id });
+
+export const canRead = (db: Db, personId: string, sourceId: string): boolean =>
+  standingOf(db, 'source', personId, sourceId) !== undefined;
+/** True for a source this person owned and deleted. */
+export const wasOwned = (db: Db, personId: string, sourceId: string): boolean =>
+  standingOf(db, 'deleted source', personId, sourceId) !== undefined;
+export const roleIn = (db: Db, classId: string, personId: string): ClassRole | undefined =>
+  standingOf(db, 'class', personId, classId)?.standing as ClassRole | undefined;
+export const isMember = (db: Db, classId: string, personId: string): boolean =>
+  roleIn(db, classId, personId) !== undefined;

@@ -1,0 +1,120 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { v7 } from 'uuid';
+import type { SourceDetail } from '@avrelle/core/wire';
+import { insertAnnotation } from '../annotations/queries';
+import { setDeleted } from '../sources/queries';
+import { startServer, type Server } from '../testing/harness';
+import { canRead } from './access-queries';
+import { seesAnnotation, seesSource, type AnnotationInWorld, type World } from './rule';
+import { REACH, sees, seesByReach } from './visible-queries';
+
+const NOW = '2026-10-02T08:00:00.000Z';
+const ANNOTATIONS = 8;
+let server: Server;
+let people: string[];
+let classes: string[];
+let sources: { id: string; ownerId: string; versionId: string }[];
+
+beforeAll(async () => {
+  server = await startServer();
+  const clients = await Promise.all(['One', 'Two', 'Three', 'Four'].map((name) => server.person(name)));
+  people = clients.map((c) => c.me.id);
+  classes = [v7(), v7(), v7()];
+  for (const id of classes) await clients[0]!.send('PUT', `/api/classes/${id}`, { name: 'Field Course', tint: 'moss' });
+  sources = [];
+  for (const client of clients.slice(0, 2)) {
+    const id = await client.keepText('tide', 'The tide turns at seven.');
+    const { versionId } = (await client.send<SourceDetail>('GET', `/api/sources/${id}`)).body;
+    sources.push({ id, versionId, ownerId: client.me.id });
+  }
+});
+afterAll(() => server.close());
+
+/** Any memberships, readings, deletions and annotations of these people, classes and sources. */
+const worlds = (): fc.Arbitrary<World> => {
+  const annotation = fc.record({
+    authorId: fc.constantFrom(...people),
+    sourceId: fc.constantFrom(...sources.map((s) => s.id)),
+    answers: fc.option(fc.nat({ max: ANNOTATIONS - 1 })),
+    classIds: fc.subarray(classes),
+    deleted: fc.boolean(),
+  });
+  return fc
+    .record({
+      members: fc.subarray(classes.flatMap((classId) => people.map((personId) => ({ classId, personId })))),
+      readings: fc.subarray(classes.flatMap((classId) => sources.map(({ id }) => ({ classId, sourceId: id })))),
+      deleted: fc.subarray(sources),
+      written: fc.array(annotation, { minLength: 1, maxLength: ANNOTATIONS }),
+    })
+    .map(({ members, readings, deleted, written }) => ({
+      members,
+      readings,
+      sources: sources.map((s) => ({ ...s, deleted: deleted.includes(s) })),
+      annotations: threads(written),
+    }));
+};
+
+interface Written extends Omit<AnnotationInWorld, 'id' | 'rootId'> {
+  readonly answers: number | null;
+}
+
+/** An answer is to an earlier one that stands in the text, of the same source. */
+function threads(written: readonly Written[]): readonly AnnotationInWorld[] {
+  const made: AnnotationInWorld[] = [];
+  for (const { answers, ...one } of written) {
+    const root = answers === null ? undefined : made[answers];
+    const isRoot = root === undefined || root.rootId !== null;
+    made.push({ ...one, id: v7(), rootId: isRoot ? null : root.id, sourceId: isRoot ? one.sourceId : root.sourceId });
+  }
+  return made;
+}
+
+/** Stores a world, asks, and leaves the database as it was. */
+function inWorld<T>(world: World, ask: () => T): T {
+  const { db } = server.context;
+  db.raw.exec('SAVEPOINT world');
+  try {
+    db.run('DELETE FROM membership');
+    for (const { classId, personId } of world.members)
+      db.run('INSERT INTO membership VALUES (?, ?, ?, ?)', classId, personId, 'student', NOW);
+    for (const { classId, sourceId } of world.readings)
+      db.run(
+        'INSERT INTO class_source (class_id, source_id, added_by, added_at) VALUES (?, ?, ?, ?)',
+        classId,
+        sourceId,
+        people[0]!,
+        NOW,
+      );
+    for (const { id, deleted } of world.sources) setDeleted(db, id, deleted ? NOW : null);
+    for (const a of world.annotations) {
+      const { versionId } = sources.find((s) => s.id === a.sourceId)!;
+      const rest = { versionId, kind: 'note', note: 'A note.', tags: [], anchor: null, parentId: a.rootId };
+      insertAnnotation(db, { ...a, ...rest }, NOW);
+      if (a.deleted) db.run('UPDATE annotation SET deleted_at = ? WHERE id = ?', NOW, a.id);
+    }
+    return ask();
+  } finally {
+    db.raw.exec('ROLLBACK TO world; RELEASE world');
+  }
+}
+
+test('the database sees what the rule says, whoever asks, in any world', () => {
+  const { db } = server.context;
+  const seen = (condition: string, me: string): string[] =>
+    db.all<{ id: string }>(`SELECT x.id FROM annotation x WHERE ${condition}`, { me }).map((r) => r.id);
+  const byReach = `x.seq IN (WITH reach AS (${REACH}) SELECT a.seq FROM annotation a WHERE ${seesByReach('a', 'reach')})`;
+  fc.assert(
+    fc.property(worlds(), (world) =>
+      inWorld(world, () => {
+        for (const me of people) {
+          const expected = world.annotations.filter((a) => seesAnnotation(world, me, a)).map((a) => a.id);
+          expect(new Set(seen(sees('x'), me))).toEqual(new Set(expected));
+          expect(new Set(seen(byReach, me))).toEqual(new Set(expected));
+          for (const { id } of world.sources) expect(canRead(db, me, id)).toBe(seesSource(world, me, id));
+        }
+      }),
+    ),
+    { numRuns: 200 },
+  );
+});

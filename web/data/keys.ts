@@ -1,0 +1,44 @@
+import type { Api, SentQueryOf } from '@avrelle/core/api';
+
+export type SourcesAsked = SentQueryOf<Api['GET /api/sources']>;
+export type AnnotationsAsked = SentQueryOf<Api['GET /api/annotations']>;
+
+/** By which answers are known again. */
+export const keys = {
+  welcome: ['welcome'] as const,
+  sessions: ['account', 'sessions'] as const,
+  tokens: ['account', 'tokens'] as const,
+  people: ['people'] as const,
+  /** Everything that lists sources. */
+  library: ['library'] as const,
+  outline: ['library', 'outline'] as const,
+  sources: (asked: SourcesAsked) => ['library', 'sources', asked] as const,
+  deleted: ['library', 'deleted'] as const,
+  collection: (id: string) => ['library', 'collection', id] as const,
+  found: (asked: AnnotationsAsked) => ['found', asked] as const,
+  /** Of a version by its number; the newest without. */
+  source: (id: string, version?: number) =>
+    version === undefined ? (['source', id] as const) : (['source', id, version] as const),
+  versions: (id: string) => ['versions', id] as const,
+  changes: (id: string, from: string, to: string) => ['changes', id, from, to] as const,
+  text: (id: string, versionId: string) => ['text', id, versionId] as const,
+  annotations: (sourceId: string, version?: number) =>
+    version === undefined ? (['annotations', sourceId] as const) : (['annotations', sourceId, version] as const),
+  keys: ['keys'] as const,
+  classes: ['classes'] as const,
+  class: (id: string) => ['classes', id] as const,
+  deletedClasses: ['classes', 'deleted'] as const,
+  tags: ['tags'] as const,
+  tints: ['tags', 'tints'] as const,
+  readers: (sourceId: string) => ['readers', sourceId] as const,
+  topic: (tag: string) => ['topics', tag] as const,
+  leading: (to: string) => ['topics', 'leading', to] as const,
+  links: (to: string) => ['links', to] as const,
+  desk: ['desk'] as const,
+  jobs: ['jobs'] as const,
+  arrivals: ['arrivals'] as const,
+  lists: ['lists'] as const,
+  feeds: ['feeds'] as const,
+  intake: ['intake'] as const,
+  draft: (id: string) => ['draft', id] as const,
+};

@@ -1,0 +1,36 @@
+import type { QueryClient, QueryKey } from '@tanstack/react-query';
+import { keys } from './keys';
+
+/** What a change of something makes stale: every answer whose key begins so. `id` is the source it is about. */
+const STALE = {
+  /** Sources of mine, how they are ordered, and what is said of them. */
+  library: () => [keys.library, ['source'], keys.desk, keys.tints],
+  /** The same, and which class reads them. */
+  sources: () => [keys.library, ['source'], keys.classes],
+  outline: () => [keys.outline],
+  /** One source and its versions. */
+  source: (id: string) => [keys.source(id), keys.annotations(id), keys.versions(id), keys.library],
+  annotations: (id: string) => [keys.annotations(id)],
+  /** Many annotations, of many sources. */
+  marks: () => [['found'], ['annotations'], keys.library],
+  kinds: () => [keys.keys, ['annotations'], keys.library, ['found']],
+  /** Which classes there are and who is in them: by them goes what one sees. */
+  classes: () => [keys.classes, keys.keys, keys.library, ['source'], ['annotations'], keys.desk],
+  tags: () => [keys.library, keys.tags, keys.tints, ['topics'], ['source'], ['annotations'], ['found']],
+  tints: () => [keys.tints],
+  links: () => [['links']],
+  desk: () => [keys.desk],
+  arrivals: () => [keys.arrivals, keys.feeds, keys.lists],
+  jobs: () => [keys.jobs],
+  welcome: () => [keys.welcome],
+  sessions: () => [keys.sessions],
+  tokens: () => [keys.tokens],
+  people: () => [keys.people],
+} satisfies Readonly<Record<string, (id: string) => readonly QueryKey[]>>;
+
+export type Change = keyof typeof STALE;
+
+/** Asks anew for what a change made stale, where it is shown; resolves when that has come. */
+export const renew = async (client: QueryClient, change: Change, id = ''): Promise<void> => {
+  await Promise.all(STALE[change](id).map((queryKey) => client.invalidateQueries({ queryKey })));
+};
