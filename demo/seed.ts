@@ -10,9 +10,19 @@ import type { DrawnSpot } from '@avrelle/core/ink';
 import { KEY } from '@avrelle/core/key';
 import { seeded } from '@avrelle/core/random';
 import { range, sentences } from '@avrelle/core/text';
-import type { Annotation, AnnotationPut, ClassDetail, CollectionDetail, Intake, Job, SourceDetail, SourceText } from '@avrelle/core/wire';
+import type {
+  Annotation,
+  AnnotationPut,
+  ClassDetail,
+  CollectionDetail,
+  Intake,
+  Job,
+  SourceDetail,
+  SourceText,
+} from '@avrelle/core/wire';
 import { DRAWINGS } from './drawings';
 import { MARKS, type AudienceKey, type DemoMark, type SourceKey } from './marks';
+import { INES_READ, SLUICE, SOURCES } from './sources';
 import { emailOf, PASSWORD, STUDENTS, TEACHER, type DemoPerson } from './people';
 
 const DAY = 86_400_000;
@@ -31,34 +41,19 @@ export class DemoClock {
   }
 }
 
-interface Kept { readonly source: SourceDetail; readonly text: SourceText }
-
-/** A page with editions: the first is kept and annotated, the second kept beside it, the newest is there to be kept. */
-const SLUICE = 'harbour.saltmere.test/sluice-nine';
-
-const SOURCES: readonly { key: SourceKey; by: string; from: string; daysAgo: number; tags: string[]; classes: ('A' | 'B')[] }[] = [
-  { key: 'pegs', by: 'aldous', from: 'http://pegs.saltmere.test/handbook', daysAgo: 17, tags: ['fieldwork', 'method'], classes: ['A', 'B'] },
-  { key: 'lavender', by: 'ines', from: 'sea-lavender.md', daysAgo: 15, tags: ['plants'], classes: [] },
-  { key: 'keeper', by: 'aldous', from: 'last-keeper.txt', daysAgo: 14, tags: ['sluices', 'oral-history'], classes: ['B'] },
-  { key: 'marsh', by: 'aldous', from: 'http://review.saltmere.test/marsh-that-walks-inland', daysAgo: 12, tags: ['accretion', 'week4'], classes: ['A', 'B'] },
-  { key: 'creek', by: 'aldous', from: 'http://creek.saltmere.test/five-drawings', daysAgo: 9, tags: ['fieldwork'], classes: ['B'] },
-  { key: 'sluice', by: 'ines', from: `http://${SLUICE}`, daysAgo: 11, tags: ['sluices', 'retreat'], classes: ['B'] },
-  { key: 'packet', by: 'aldous', from: 'http://packet.saltmere.test/who-pays', daysAgo: 8, tags: ['retreat'], classes: ['B'] },
-  { key: 'lagoon', by: 'ines', from: 'http://lagoon.saltmere.test/almyro-livadi', daysAgo: 5, tags: ['elsewhere'], classes: [] },
-  { key: 'walk', by: 'aldous', from: 'walk-along-the-bank.ogg', daysAgo: 6, tags: ['oral-history'], classes: ['B'] },
-  { key: 'booklet', by: 'ines', from: 'walkers-booklet.epub', daysAgo: 6, tags: ['oral-history'], classes: [] },
-  { key: 'report', by: 'aldous', from: 'http://survey.saltmere.test/state-of-the-marsh-2025.pdf', daysAgo: 4, tags: ['accretion', 'week5'], classes: ['A', 'B'] },
-  { key: 'readings', by: 'ines', from: 'peg-readings-2025.csv', daysAgo: 3, tags: ['method'], classes: [] },
-  { key: 'dawn', by: 'ines', from: 'sluice-nine-at-dawn.png', daysAgo: 3, tags: ['sluices'], classes: [] },
-  { key: 'thread', by: 'ines', from: 'http://posts.saltmere.test/line-e', daysAgo: 2, tags: ['fieldwork'], classes: [] },
-  { key: 'dredger', by: 'ines', from: 'http://harbour.saltmere.test/dredger', daysAgo: 2, tags: ['dredging'], classes: [] },
-];
-
-/** What Ines has read, as a share of each text from its beginning, and where it stands on her shelf. */
-const INES_READ: readonly (readonly [SourceKey, 'reading' | 'finished', number])[] = [['lavender', 'finished', 1], ['creek', 'reading', 0.72], ['pegs', 'reading', 0.41], ['keeper', 'reading', 0.2], ['marsh', 'reading', 0.34]];
+interface Kept {
+  readonly source: SourceDetail;
+  readonly text: SourceText;
+}
 
 /** Fills an empty database with Saltmere College, through the routes a browser uses. */
-export async function seed(app: FastifyInstance, clock: DemoClock, files: string, web: LittleWeb, mailPort?: number): Promise<void> {
+export async function seed(
+  app: FastifyInstance,
+  clock: DemoClock,
+  files: string,
+  web: LittleWeb,
+  mailPort?: number,
+): Promise<void> {
   const seeder = new Seeder(app, clock, files, mailPort);
   web.show(SLUICE, 1);
   await seeder.people();
@@ -81,12 +76,22 @@ class Seeder {
   private readonly kept = new Map<SourceKey, Kept>();
   private random = seeded(1994);
 
-  constructor(private readonly app: FastifyInstance, private readonly clock: DemoClock, private readonly files: string, private readonly mailPort: number | undefined) {}
+  constructor(
+    private readonly app: FastifyInstance,
+    private readonly clock: DemoClock,
+    private readonly files: string,
+    private readonly mailPort: number | undefined,
+  ) {}
 
   async people(): Promise<void> {
     this.clock.set(29);
     for (const [n, { key, name }] of [TEACHER, ...STUDENTS].entries()) {
-      const answer = await this.app.inject({ method: 'POST', url: '/api/people', remoteAddress: `10.9.0.${n}`, payload: { email: emailOf(key), name, password: PASSWORD } });
+      const answer = await this.app.inject({
+        method: 'POST',
+        url: '/api/people',
+        remoteAddress: `10.9.0.${n}`,
+        payload: { email: emailOf(key), name, password: PASSWORD },
+      });
       if (answer.statusCode !== 200) throw new Error(answer.body);
       this.cookies.set(key, String(answer.headers['set-cookie']).split(';')[0]!);
     }
@@ -94,11 +99,15 @@ class Seeder {
 
   async classes(): Promise<void> {
     this.clock.set(28);
-    for (const [letter, tint] of [['A', 'moss'], ['B', 'tide']] as const) {
+    for (const [letter, tint] of [
+      ['A', 'moss'],
+      ['B', 'tide'],
+    ] as const) {
       const id = (this.classIds[letter] = v7());
       await this.send('aldous', 'PUT', `/api/classes/${id}`, { name: `Field Course ${letter}`, tint });
       const { code } = await this.send<ClassDetail>('aldous', 'GET', `/api/classes/${id}`);
-      for (const person of STUDENTS.filter((s: DemoPerson) => s.classes.includes(letter))) await this.send(person.key, 'POST', '/api/classes/join', { code });
+      for (const person of STUDENTS.filter((s: DemoPerson) => s.classes.includes(letter)))
+        await this.send(person.key, 'POST', '/api/classes/join', { code });
     }
   }
 
@@ -106,8 +115,12 @@ class Seeder {
     for (const { key, by, from, daysAgo, tags, classes } of SOURCES) {
       this.clock.set(daysAgo, 9);
       const id = from.startsWith('http') ? await this.keep(by, from, tags) : await this.upload(by, from, tags);
-      for (const letter of classes) await this.send(by, 'PUT', `/api/classes/${this.classIds[letter]}/sources/${id}`, {});
-      this.kept.set(key, { source: await this.send<SourceDetail>(by, 'GET', `/api/sources/${id}`), text: await this.send<SourceText>(by, 'GET', `/api/sources/${id}/text`) });
+      for (const letter of classes)
+        await this.send(by, 'PUT', `/api/classes/${this.classIds[letter]}/sources/${id}`, {});
+      this.kept.set(key, {
+        source: await this.send<SourceDetail>(by, 'GET', `/api/sources/${id}`),
+        text: await this.send<SourceText>(by, 'GET', `/api/sources/${id}/text`),
+      });
     }
   }
 
@@ -115,7 +128,11 @@ class Seeder {
     const authored = MARKS.map((mark) => ({ mark, at: this.find(mark) }));
     const bare = this.bareMarks();
     for (const { mark, at } of [...authored, ...bare].sort((a, b) => b.mark.daysAgo - a.mark.daysAgo)) {
-      this.clock.set(mark.daysAgo, mark.daysAgo === 0 ? 8 : 8 + Math.floor(this.random() * 11), Math.floor(this.random() * 60));
+      this.clock.set(
+        mark.daysAgo,
+        mark.daysAgo === 0 ? 8 : 8 + Math.floor(this.random() * 11),
+        Math.floor(this.random() * 60),
+      );
       let parent = await this.put(mark, at);
       for (const [n, [by, note]] of (mark.replies ?? []).entries()) {
         this.clock.set(Math.max(0, mark.daysAgo - 1), 9 + n, Math.floor(this.random() * 60));
@@ -136,7 +153,11 @@ class Seeder {
       const { source } = this.kept.get(key)!;
       const end = Math.floor(source.length * share);
       this.clock.set(1, 15 + n);
-      await this.send('ines', 'PUT', `/api/sources/${source.id}/shelf`, { state, spans: [[0, end]], position: share === 1 ? 0 : this.lineBefore(key, end) });
+      await this.send('ines', 'PUT', `/api/sources/${source.id}/shelf`, {
+        state,
+        spans: [[0, end]],
+        position: share === 1 ? 0 : this.lineBefore(key, end),
+      });
     }
     this.clock.set(3);
     await this.send('ines', 'POST', '/api/desk/seen', {});
@@ -152,20 +173,45 @@ class Seeder {
   /** Collections, kept searches and ribbons of tags: of Ines, and one of the teacher for a class. */
   async order(): Promise<void> {
     this.clock.set(1, 8);
-    await this.collect('aldous', { name: 'Field course, week by week', classId: this.classIds.B!, may: 'add' }, [['Before we go', ['pegs', 'marsh']], ['On the bank', ['walk', 'creek']], ['Afterwards', ['report', 'packet']]]);
+    await this.collect('aldous', { name: 'Field course, week by week', classId: this.classIds.B!, may: 'add' }, [
+      ['Before we go', ['pegs', 'marsh']],
+      ['On the bank', ['walk', 'creek']],
+      ['Afterwards', ['report', 'packet']],
+    ]);
     await this.send('aldous', 'PUT', `/api/searches/${v7()}`, { name: 'Week 4', query: 'tag:week4', classId: null });
-    const essay = await this.collect('ines', { name: 'Essay: managed retreat' }, [['Who pays', ['packet', 'sluice']], ['What moves', ['marsh', 'report']]]);
+    const essay = await this.collect('ines', { name: 'Essay: managed retreat' }, [
+      ['Who pays', ['packet', 'sluice']],
+      ['What moves', ['marsh', 'report']],
+    ]);
     await this.collect('ines', { name: 'Voices for it', parentId: essay }, [['', ['keeper', 'walk', 'booklet']]]);
     await this.collect('ines', { name: 'Plants of the pans' }, [['', ['lavender']]]);
-    await this.send('ines', 'PUT', `/api/searches/${v7()}`, { name: 'Doubts and questions', query: 'kind:doubt OR kind:question', classId: this.classIds.B });
-    for (const [tag, tint] of [['essay', 'clay'], ['accretion', 'moss'], ['oral-history', 'heather']]) await this.send('ines', 'PUT', '/api/tags/tint', { tag, tint });
+    await this.send('ines', 'PUT', `/api/searches/${v7()}`, {
+      name: 'Doubts and questions',
+      query: 'kind:doubt OR kind:question',
+      classId: this.classIds.B,
+    });
+    for (const [tag, tint] of [
+      ['essay', 'clay'],
+      ['accretion', 'moss'],
+      ['oral-history', 'heather'],
+    ])
+      await this.send('ines', 'PUT', '/api/tags/tint', { tag, tint });
   }
 
-  private async collect(by: string, put: object, sections: readonly (readonly [string, readonly SourceKey[]])[]): Promise<string> {
-    const id = v7(); const named = sections.filter(([name]) => name).map(([name]) => name);
+  private async collect(
+    by: string,
+    put: object,
+    sections: readonly (readonly [string, readonly SourceKey[]])[],
+  ): Promise<string> {
+    const id = v7();
+    const named = sections.filter(([name]) => name).map(([name]) => name);
     await this.send(by, 'PUT', `/api/collections/${id}`, put);
-    const items = sections.flatMap(([name, keys]) => keys.map((key) => ({ sourceId: this.kept.get(key)!.source.id, section: named.indexOf(name) })));
-    const { version } = await this.send<CollectionDetail>(by, 'POST', `/api/collections/${id}/sources`, { sourceIds: items.map((i) => i.sourceId) });
+    const items = sections.flatMap(([name, keys]) =>
+      keys.map((key) => ({ sourceId: this.kept.get(key)!.source.id, section: named.indexOf(name) })),
+    );
+    const { version } = await this.send<CollectionDetail>(by, 'POST', `/api/collections/${id}/sources`, {
+      sourceIds: items.map((i) => i.sourceId),
+    });
     await this.send(by, 'PUT', `/api/collections/${id}/order`, { version, sections: named, items });
     return id;
   }
@@ -173,10 +219,16 @@ class Seeder {
   /** Ines follows two feeds, and has a letter come in now and then. */
   async arrivals(): Promise<void> {
     this.clock.set(1, 7);
-    for (const address of ['http://packet.saltmere.test/letters', 'http://harbour.saltmere.test/notices.atom']) await this.send('ines', 'POST', '/api/feeds', { id: v7(), address });
+    for (const address of ['http://packet.saltmere.test/letters', 'http://harbour.saltmere.test/notices.atom'])
+      await this.send('ines', 'POST', '/api/feeds', { id: v7(), address });
     const { address } = await this.send<Intake>('ines', 'GET', '/api/intake');
     if (address && this.mailPort !== undefined) await sendLetter(this.mailPort, { ...LETTER, to: address });
-    while ((await this.send<Job[]>('ines', 'GET', '/api/jobs')).some((job) => job.state === 'queued' || job.state === 'running')) await new Promise((later) => setTimeout(later, 20));
+    while (
+      (await this.send<Job[]>('ines', 'GET', '/api/jobs')).some(
+        (job) => job.state === 'queued' || job.state === 'running',
+      )
+    )
+      await new Promise((later) => setTimeout(later, 20));
   }
 
   private lineBefore(key: SourceKey, at: number): number {
@@ -190,11 +242,32 @@ class Seeder {
   }
 
   private async upload(by: string, name: string, tags: string[]): Promise<string> {
-    const id = v7(); const boundary = 'saltmere'; const words = name.replace(/\.ogg$/, '.vtt');
-    const part = (head: string, body: Uint8Array): Buffer => Buffer.concat([Buffer.from(`--${boundary}\r\ncontent-disposition: form-data; ${head}\r\n\r\n`), body, Buffer.from('\r\n')]);
-    const file = (each: string): Buffer => part(`name="file"; filename="${each}"\r\ncontent-type: application/octet-stream`, fs.readFileSync(path.join(this.files, each)));
-    const payload = Buffer.concat([part('name="tags"', Buffer.from(tags.join(' '))), file(name), ...(words === name ? [] : [file(words)]), Buffer.from(`--${boundary}--\r\n`)]);
-    const answer = await this.app.inject({ method: 'POST', url: `/api/uploads/${id}`, headers: { cookie: this.cookies.get(by)!, 'content-type': `multipart/form-data; boundary=${boundary}` }, payload });
+    const id = v7();
+    const boundary = 'saltmere';
+    const words = name.replace(/\.ogg$/, '.vtt');
+    const part = (head: string, body: Uint8Array): Buffer =>
+      Buffer.concat([
+        Buffer.from(`--${boundary}\r\ncontent-disposition: form-data; ${head}\r\n\r\n`),
+        body,
+        Buffer.from('\r\n'),
+      ]);
+    const file = (each: string): Buffer =>
+      part(
+        `name="file"; filename="${each}"\r\ncontent-type: application/octet-stream`,
+        fs.readFileSync(path.join(this.files, each)),
+      );
+    const payload = Buffer.concat([
+      part('name="tags"', Buffer.from(tags.join(' '))),
+      file(name),
+      ...(words === name ? [] : [file(words)]),
+      Buffer.from(`--${boundary}--\r\n`),
+    ]);
+    const answer = await this.app.inject({
+      method: 'POST',
+      url: `/api/uploads/${id}`,
+      headers: { cookie: this.cookies.get(by)!, 'content-type': `multipart/form-data; boundary=${boundary}` },
+      payload,
+    });
     if (answer.statusCode !== 200) throw new Error(answer.body);
     return this.done(by, id);
   }
@@ -215,10 +288,22 @@ class Seeder {
   }
 
   private async put(mark: DemoMark, { start, end }: { start: number; end: number }, spot?: DrawnSpot): Promise<string> {
-    const { source, text } = this.kept.get(mark.source)!; const id = v7();
+    const { source, text } = this.kept.get(mark.source)!;
+    const id = v7();
     const classIds = mark.for === 'me' ? [] : [...mark.for].map((letter) => this.classIds[letter as 'A' | 'B']);
     const tags = (mark.tags ?? '').split(' ').filter(Boolean);
-    const put: AnnotationPut = { sourceId: source.id, versionId: source.versionId, kind: mark.kind, note: mark.note ?? '', tags, anchor: { ...describe(indexText(text.text, text.outline), range(start, end)), ...(spot ? { spot } : {}) } as AnnotationPut['anchor'], classIds };
+    const put: AnnotationPut = {
+      sourceId: source.id,
+      versionId: source.versionId,
+      kind: mark.kind,
+      note: mark.note ?? '',
+      tags,
+      anchor: {
+        ...describe(indexText(text.text, text.outline), range(start, end)),
+        ...(spot ? { spot } : {}),
+      } as AnnotationPut['anchor'],
+      classIds,
+    };
     await this.send(mark.by, 'PUT', `/api/annotations/${id}`, put);
     return id;
   }
@@ -226,14 +311,35 @@ class Seeder {
   /** Highlights without words, by everybody, thicker where a text begins and at some passages that draw them. */
   private bareMarks(): { mark: DemoMark; at: { start: number; end: number } }[] {
     const made: { mark: DemoMark; at: { start: number; end: number } }[] = [];
-    for (const [source, letter, each] of [['marsh', 'B', 5], ['marsh', 'A', 4], ['pegs', 'B', 3], ['packet', 'B', 2], ['keeper', 'B', 1], ['creek', 'B', 1]] as const) {
+    for (const [source, letter, each] of [
+      ['marsh', 'B', 5],
+      ['marsh', 'A', 4],
+      ['pegs', 'B', 3],
+      ['packet', 'B', 2],
+      ['keeper', 'B', 1],
+      ['creek', 'B', 1],
+    ] as const) {
       const { text, outline } = this.kept.get(source)!.text;
-      const body = sentences(text).filter((s) => s.end - s.start > 45 && outline.some((b) => !b.aside && b.role === 'paragraph' && b.start <= s.start && s.end <= b.end));
+      const body = sentences(text).filter(
+        (s) =>
+          s.end - s.start > 45 &&
+          outline.some((b) => !b.aside && b.role === 'paragraph' && b.start <= s.start && s.end <= b.end),
+      );
       for (const person of STUDENTS.filter((s) => s.classes.includes(letter) && s.key !== 'wim' && s.key !== 'jory')) {
         for (let n = 0; n < each; n++) {
           const sentence = body[Math.floor(this.random() ** 1.3 * body.length)]!;
           const kind = KEY[Math.floor(this.random() ** 1.4 * KEY.length)]!.code;
-          made.push({ mark: { source, by: person.key, kind, quote: '', for: letter as AudienceKey, daysAgo: 1 + Math.floor(this.random() * 6) }, at: this.phrase(text, sentence) });
+          made.push({
+            mark: {
+              source,
+              by: person.key,
+              kind,
+              quote: '',
+              for: letter as AudienceKey,
+              daysAgo: 1 + Math.floor(this.random() * 6),
+            },
+            at: this.phrase(text, sentence),
+          });
         }
       }
     }
@@ -248,7 +354,13 @@ class Seeder {
   }
 
   private async send<T>(by: string, method: 'GET' | 'POST' | 'PUT', url: string, payload?: object): Promise<T> {
-    const answer = await this.app.inject({ method, url, headers: { cookie: this.cookies.get(by)! }, remoteAddress: `10.9.1.${[...this.cookies.keys()].indexOf(by)}`, ...(payload ? { payload } : {}) });
+    const answer = await this.app.inject({
+      method,
+      url,
+      headers: { cookie: this.cookies.get(by)! },
+      remoteAddress: `10.9.1.${[...this.cookies.keys()].indexOf(by)}`,
+      ...(payload ? { payload } : {}),
+    });
     if (answer.statusCode >= 400) throw new Error(`${method} ${url}: ${answer.body}`);
     return (answer.statusCode === 204 ? undefined : answer.json()) as T;
   }

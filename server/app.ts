@@ -38,11 +38,12 @@ import { webPages } from './web-pages';
 
 const BODY_LIMIT = 4 * 1024 * 1024;
 /** Our own pages load nothing from anywhere else; snapshots have a stricter policy of their own. */
-const POLICY = "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; font-src 'self' data:; connect-src 'self'; frame-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'";
+const POLICY =
+  "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; font-src 'self' data:; connect-src 'self'; frame-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'";
 
-/** `onRoute` is told of every route; for tests that walk all of them. */
 /** Nothing of ours asks for any of these. */
-const PERMISSIONS = 'camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), bluetooth=(), interest-cohort=()';
+const PERMISSIONS =
+  'camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), bluetooth=(), interest-cohort=()';
 
 declare module 'fastify' {
   interface FastifyContextConfig {
@@ -53,33 +54,79 @@ declare module 'fastify' {
   }
 }
 
+const ROUTES = [
+  accountRoutes,
+  sourceRoutes,
+  versionRoutes,
+  annotationRoutes,
+  keyRoutes,
+  noteRoutes,
+  pictureRoutes,
+  classRoutes,
+  libraryRoutes,
+  searchRoutes,
+  tagRoutes,
+  topicRoutes,
+  collectionRoutes,
+  collectionItemRoutes,
+  findRoutes,
+  deskRoutes,
+  takeoutRoutes,
+  listTakeoutRoutes,
+  takeinRoutes,
+  snapshotRoutes,
+  jobRoutes,
+  draftRoutes,
+  listRoutes,
+  feedRoutes,
+  mailRoutes,
+  eventRoutes,
+  openApiRoutes,
+];
+
+/** `onRoute` is told of every route; for tests that walk all of them. */
 export async function buildApp(context: Context, onRoute?: (route: RouteOptions) => void): Promise<FastifyInstance> {
-  const app = Fastify({ logger: false, bodyLimit: BODY_LIMIT, trustProxy: context.config.trustProxy, forceCloseConnections: true, routerOptions: { querystringParser: (text) => Object.fromEntries(new URLSearchParams(text)) } });
+  const app = Fastify({
+    logger: false,
+    bodyLimit: BODY_LIMIT,
+    trustProxy: context.config.trustProxy,
+    forceCloseConnections: true,
+    routerOptions: { querystringParser: (text) => Object.fromEntries(new URLSearchParams(text)) },
+  });
   if (onRoute) app.addHook('onRoute', onRoute);
   await app.register(cookie);
   await app.register(multipart);
   app.decorateRequest('person', null);
   app.decorateRequest('scope', null);
+  addHooks(app, context);
+  app.setErrorHandler(sendProblem);
+  for (const routes of ROUTES) routes(app, context);
+  await serveWeb(app, context.config.webFolder);
+  return app;
+}
+
+function addHooks(app: FastifyInstance, context: Context): void {
   app.addHook('onRequest', (request, _reply, done) => {
     if (request.method !== 'GET' && request.method !== 'HEAD') checkOrigin(request.headers.origin, request.host);
     readAsker(context, request);
     checkScope(request);
     // Before anything is read of what a stranger sends.
     const sends = request.method !== 'GET' && request.method !== 'HEAD';
-    if (sends && !request.is404 && request.person === null && !request.routeOptions.config.open) throw new AppError('signed_out');
+    if (sends && !request.is404 && request.person === null && !request.routeOptions.config.open)
+      throw new AppError('signed_out');
     done();
   });
   app.addHook('onSend', (request, reply, _payload, done) => {
     if (!reply.hasHeader('content-security-policy')) reply.header('content-security-policy', POLICY);
     if (request.url.startsWith('/api/') && !reply.hasHeader('cache-control')) reply.header('cache-control', 'no-store');
     if (context.config.secureCookies) reply.header('strict-transport-security', 'max-age=31536000');
-    reply.header('x-content-type-options', 'nosniff').header('referrer-policy', 'same-origin').header('permissions-policy', PERMISSIONS).header('cross-origin-opener-policy', 'same-origin');
+    reply
+      .header('x-content-type-options', 'nosniff')
+      .header('referrer-policy', 'same-origin')
+      .header('permissions-policy', PERMISSIONS)
+      .header('cross-origin-opener-policy', 'same-origin');
     done();
   });
-  app.setErrorHandler(sendProblem);
-  for (const routes of [accountRoutes, sourceRoutes, versionRoutes, annotationRoutes, keyRoutes, noteRoutes, pictureRoutes, classRoutes, libraryRoutes, searchRoutes, tagRoutes, topicRoutes, collectionRoutes, collectionItemRoutes, findRoutes, deskRoutes, takeoutRoutes, listTakeoutRoutes, takeinRoutes, snapshotRoutes, jobRoutes, draftRoutes, listRoutes, feedRoutes, mailRoutes, eventRoutes, openApiRoutes]) routes(app, context);
-  await serveWeb(app, context.config.webFolder);
-  return app;
 }
 
 /** What the token of a program does not reach. */
@@ -97,15 +144,31 @@ function checkOrigin(origin: string | undefined, host: string): void {
 
 async function serveWeb(app: FastifyInstance, folder: string): Promise<void> {
   const root = path.resolve(folder);
-  const built = fs.existsSync(path.join(root, 'index.html')); const page = built ? webPages(root) : () => '';
+  const built = fs.existsSync(path.join(root, 'index.html'));
+  const page = built ? webPages(root) : () => '';
   if (built) {
-    await app.register(fastifyStatic, { root, wildcard: false, index: false, cacheControl: false, preCompressed: true, setHeaders: (reply, file) => {
-      reply.setHeader('cache-control', file.includes(`${path.sep}assets${path.sep}`) ? 'public, max-age=31536000, immutable' : 'no-cache');
-    } });
+    await app.register(fastifyStatic, {
+      root,
+      wildcard: false,
+      index: false,
+      cacheControl: false,
+      preCompressed: true,
+      setHeaders: (reply, file) => {
+        reply.setHeader(
+          'cache-control',
+          file.includes(`${path.sep}assets${path.sep}`) ? 'public, max-age=31536000, immutable' : 'no-cache',
+        );
+      },
+    });
   }
   app.setNotFoundHandler((request, reply) => {
-    const isPage = built && request.method === 'GET' && !/^\/(api|snapshots|drafts|files|pictures|assets)\//.test(request.url);
-    if (isPage) return reply.header('cache-control', 'no-cache').type('text/html').send(page(request.url.split('?')[0]!, request.person !== null && !('version' in (request.query as object))));
+    const isPage =
+      built && request.method === 'GET' && !/^\/(api|snapshots|drafts|files|pictures|assets)\//.test(request.url);
+    if (isPage)
+      return reply
+        .header('cache-control', 'no-cache')
+        .type('text/html')
+        .send(page(request.url.split('?')[0]!, request.person !== null && !('version' in (request.query as object))));
     return sendProblem(new AppError('not_found', { what: 'page' }), request, reply);
   });
 }

@@ -4,8 +4,8 @@ import type { Encoding } from '@avrelle/core/wire';
 import { readBlob, storeBlob } from '../db/blobs';
 import type { Db } from '../db/database';
 import { follow, type Follow, type Followed } from '../versions/follow';
-import { fetchFeed, parseFeedOrPage, type ReadFeed } from './feed';
-import { fetchPage, ingest, type Ingested, type IngestInput, type Progress } from './ingest';
+import type { ReadFeed } from './feed';
+import type { Ingested, IngestInput, Progress } from './ingest';
 import type { NetworkPolicy } from './network-policy';
 import { resolveInput, type JobFiles } from './stored-input';
 
@@ -35,9 +35,13 @@ export interface Ingester {
   close(): Promise<void>;
 }
 
-/** Ingests in the calling thread: for the command line and tests. Files are read from `db`. */
+/**
+ * Ingests in the calling thread: for the command line and tests. Files are read from `db`. What reads files of every
+ * kind is loaded with the first of them.
+ */
 export const directIngester = (policy: NetworkPolicy, db?: Db): Ingester => ({
   run: async (ask, progress) => {
+    const { fetchPage, ingest } = await import('./ingest');
     if (ask.type === 'address')
       return ingest({ ...ask, got: await fetchPage(ask, policy, progress) }, policy, progress);
     return ingest(
@@ -48,7 +52,10 @@ export const directIngester = (policy: NetworkPolicy, db?: Db): Ingester => ({
   },
   follow: (asked) => Promise.resolve(follow(asked)),
   compare: (before, after) => Promise.resolve(compare(indexText(before), indexText(after))),
-  feed: (address) => fetchFeed(address, policy, parseFeedOrPage),
+  feed: async (address) => {
+    const { fetchFeed, parseFeedOrPage } = await import('./feed');
+    return fetchFeed(address, policy, parseFeedOrPage);
+  },
   store: async (file, mediaType) => {
     const bytes = await fs.readFile(file);
     return db!.transaction(() => storeBlob(db!, bytes, mediaType));

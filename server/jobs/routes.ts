@@ -43,9 +43,7 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
     return jobOf(db, me.id, id)!;
   });
 
-  serve('GET /api/jobs', ({ me }) =>
-    recentJobs(db, me.id, new Date(Date.parse(now()) - SHOWN_FOR).toISOString()),
-  );
+  serve('GET /api/jobs', ({ me }) => recentJobs(db, me.id, new Date(Date.parse(now()) - SHOWN_FOR).toISOString()));
   serve('GET /api/jobs/:id', ({ me, params }) => jobOf(db, me.id, params.id)!);
   serve('DELETE /api/jobs/:id', ({ me, params }) => void dismissJob(db, me.id, params.id));
 }

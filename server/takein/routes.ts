@@ -85,7 +85,9 @@ function idFor(db: Db, me: string, sourceId: string, name: string): string {
     const author = authorOf(db, name);
     if (author === undefined || (author === me && annotationFor(db, me, name)?.sourceId === sourceId)) return name;
   }
-  const hex = createHash('sha256').update(JSON.stringify([me, sourceId, name])).digest('hex');
+  const hex = createHash('sha256')
+    .update(JSON.stringify([me, sourceId, name]))
+    .digest('hex');
   // The form of a version 7 UUID (RFC 9562, 5.7), without a time.
   return `00000000-0000-7${hex.slice(0, 3)}-8${hex.slice(3, 6)}-${hex.slice(6, 18)}`;
 }

@@ -15,14 +15,18 @@ const SOURCE: Correctable = {
 function server() {
   let source = SOURCE;
   const patch = (facts: Facts): Correctable => (source = { ...source, ...facts, version: source.version + 1 });
-  const send = async (method: string, _url: string, body?: unknown): Promise<unknown> => {
-    await new Promise(setImmediate);
-    if (method === 'GET') return source;
-    const { version, ...facts } = body as { version: number } & Facts;
-    if (version !== source.version) throw new Error('stale');
-    return patch(facts);
-  };
-  return { correct: factCorrector(send as never), patch, now: () => source };
+  const correct = factCorrector({
+    read: async () => {
+      await new Promise(setImmediate);
+      return source;
+    },
+    write: async (_id, { version, ...facts }) => {
+      await new Promise(setImmediate);
+      if (version !== source.version) throw new Error('stale');
+      return patch(facts);
+    },
+  });
+  return { correct, patch, now: () => source };
 }
 
 test('corrections made one after the other without waiting are all kept, and each can be taken back alone', async () => {

@@ -1,5 +1,3 @@
-import type { SourceDetail } from '@avrelle/core/wire';
-
 export type Fact = 'title' | 'author' | 'site' | 'publishedAt' | 'language';
 export type Facts = Partial<Record<Fact, string>>;
 
@@ -12,8 +10,8 @@ export interface Correctable extends Readonly<Record<Exclude<Fact, 'publishedAt'
 
 /** Where facts are. Writing throws what the server refuses. */
 export interface FactStore {
-  read(id: string): Promise<SourceDetail>;
-  write(id: string, facts: Facts & { readonly version: number }): Promise<SourceDetail>;
+  read(id: string): Promise<Correctable>;
+  write(id: string, facts: Facts & { readonly version: number }): Promise<Correctable>;
 }
 
 /** Corrects facts; gives what takes the correction back. Throws what the server refuses. */
@@ -29,7 +27,7 @@ const valuesOf = (source: Correctable, of: readonly string[]): Facts =>
 export function factCorrector({ read, write }: FactStore): CorrectFacts {
   const turns = new Map<string, Promise<unknown>>();
   const versions = new Map<string, number>();
-  const patch = async (id: string, version: number, facts: Facts): Promise<SourceDetail> => {
+  const patch = async (id: string, version: number, facts: Facts): Promise<Correctable> => {
     const stored = await write(id, { version, ...facts });
     versions.set(id, stored.version);
     return stored;
