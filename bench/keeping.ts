@@ -1,5 +1,6 @@
 import http from 'node:http';
-import { ingest, type Ingested } from '../server/ingest/ingest';
+import type { Ingested } from '../server/ingest/ingested';
+import { ingest } from '../server/ingest/ingest';
 import { atMost, prose, seeded, time, type Bench, type Result } from './measure';
 
 /** A page of about 2 MB with 60 pictures from a server on this machine. */

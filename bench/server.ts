@@ -16,7 +16,7 @@ import { LARGE, seedLarge } from '../demo/large';
 import type { Asker } from '../server/find/asker';
 import { annotationPage, readQuery, sourcePage } from '../server/find/find';
 import { myClasses } from '../server/find/queries';
-import type { Ingested } from '../server/ingest/ingest';
+import type { Ingested } from '../server/ingest/ingested';
 import { directIngester } from '../server/ingest/ingester';
 import { openContext } from '../server/open-context';
 import { sourceDetail } from '../server/sources/queries';

@@ -63,3 +63,26 @@ test('SQL stands in queries files and the database folder alone', () => {
   );
   expect(wrong).toEqual([]);
 });
+
+/** The file an import leads to; undefined when it leads out of the repository. */
+function fileOf(file: string, target: string, known: ReadonlySet<string>): string | undefined {
+  const base = target.startsWith('@avrelle/')
+    ? `${target.slice('@avrelle/'.length)}/index`
+    : path.normalize(path.join(path.dirname(file), target));
+  return ['', '.ts', '.tsx', '/index.ts'].map((ending) => base + ending).find((f) => known.has(f));
+}
+
+test('no file imports itself by way of others, not even its types', () => {
+  const all = [...Object.keys(MAY_IMPORT), 'demo', 'bench', 'e2e'].flatMap(files);
+  const known = new Set(all);
+  const leads = new Map(
+    all.map((file) => [file, new Set(importsOf(file).flatMap((target) => fileOf(file, target, known) ?? []))]),
+  );
+  // What imports only what is left out is in no circle, and is left out in turn.
+  for (let before = -1; before !== leads.size;) {
+    before = leads.size;
+    for (const [file, to] of leads) if (![...to].some((f) => leads.has(f))) leads.delete(file);
+  }
+  expect([...leads.keys()]).toEqual([]);
+  expect(all.length).toBeGreaterThan(400);
+});

@@ -5,7 +5,7 @@ import { insertPerson } from '../server/accounts/queries';
 import { insertAnnotation } from '../server/annotations/queries';
 import { addClassSource, insertClass, joinClass } from '../server/classes/queries';
 import type { Context } from '../server/context';
-import type { Ingested } from '../server/ingest/ingest';
+import type { Ingested } from '../server/ingest/ingested';
 import { replaceTags, shelve, sourceDetail } from '../server/sources/queries';
 import { storeSource } from '../server/sources/store';
 import { prose, word } from './make/prose';

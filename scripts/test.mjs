@@ -5,6 +5,8 @@ import { build, debian, install } from './prepare.mjs';
 
 install();
 const total = { passed: 0, failed: 0 };
+/** Browser tests that may pass the second time only: a machine that stands still for half a minute fails a test that is right. */
+const MOST_FLAKY = 1;
 const add = (name, passed, failed) => {
   total.passed += passed;
   total.failed += failed;
@@ -20,13 +22,16 @@ const beside = (command, args) =>
 const readJson = (file) => (fs.existsSync(file) ? JSON.parse(fs.readFileSync(file, 'utf8')) : undefined);
 
 fs.mkdirSync('test-results', { recursive: true });
-// Side by side: each uses one core.
-const [lint, types] = await Promise.all([
-  beside('npm', ['run', '--silent', 'lint']),
-  beside('npx', ['tsc', '--noEmit', '-p', 'tsconfig.json']),
+// Side by side: the rules that know types take one core for as long as all the others take together.
+const [rules, others] = await Promise.all([
+  beside('npx', ['eslint', '.']),
+  (async () => ({
+    types: await beside('npx', ['tsc', '--noEmit', '-p', 'tsconfig.json']),
+    layout: await beside('npx', ['prettier', '--check', '--log-level', 'warn', '.']),
+    unused: await beside('npx', ['knip', '--no-config-hints']),
+  }))(),
 ]);
-add('lint', Number(lint), Number(!lint));
-add('types', Number(types), Number(!types));
+for (const [name, passed] of Object.entries({ lint: rules, ...others })) add(name, Number(passed), Number(!passed));
 
 // Programs of others that some checks are made against; without them those are skipped by name.
 for (const [program, name] of [
@@ -59,7 +64,10 @@ if (debian('chromium', 'chromium')) {
   fs.rmSync(browserFile, { force: true });
   const ran = step('npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts']);
   const stats = readJson(browserFile)?.stats;
-  add('browser', (stats?.expected ?? 0) + (stats?.flaky ?? 0), (stats?.unexpected ?? 0) + (stats || ran ? 0 : 1));
+  const { expected = 0, flaky = 0, unexpected = 0 } = stats ?? {};
+  add('browser', expected + flaky, unexpected + (stats || ran ? 0 : 1));
+  console.log(`browser, passed only the second time: ${flaky} (at most ${MOST_FLAKY})`);
+  if (flaky > MOST_FLAKY) add('more flaky browser tests than there may be', 0, 1);
 } else {
   add('browser', 0, 1);
 }

@@ -1,7 +1,8 @@
 import { v7 } from 'uuid';
 import type { Config } from './config';
 import { Room } from './accounts/room';
-import type { Clock, Context } from './context';
+import type { Clock } from './clock';
+import type { Context } from './context';
 import { openDatabase, type Db } from './db/database';
 import { migrate } from './db/migrate';
 import { EventLog } from './events/event-log';

@@ -1,5 +1,6 @@
 import type { DrawnSpot, Tool } from '../ink/drawing';
 import { clockTime } from '../text/locator';
+import type { Surface } from './surface';
 
 /**
  * What is no words: an area of a page or picture, a moment of a recording, something drawn. It is tied to the words nearest to
@@ -15,8 +16,7 @@ export interface WholeSpot {
 /** Shares of the width and height of what it lies on, 0 to 1, from the top left. A pin has no width and height. */
 export interface AreaSpot {
   readonly type: 'area';
-  /** A page of a PDF by its number, from 1, or a picture by its content (SHA-256, hex). */
-  readonly on: { readonly page: number } | { readonly picture: string };
+  readonly on: Surface;
   readonly x: number;
   readonly y: number;
   readonly width: number;

@@ -1,5 +1,5 @@
 import { PIGMENTS } from '../key/key';
-import type { AreaSpot } from '../anchor/spot';
+import type { Surface } from '../anchor/surface';
 
 export const TOOLS = ['pen', 'broad', 'line', 'arrow', 'box', 'ellipse', 'text', 'sign'] as const;
 export type Tool = (typeof TOOLS)[number];
@@ -30,7 +30,7 @@ export type Tied =
     }
   /** Points as `[x, y, pressure]`. */
   | { readonly to: 'lines'; readonly strokes: readonly (readonly InkPoint[])[] }
-  | { readonly to: 'picture'; readonly on: AreaSpot['on']; readonly strokes: readonly (readonly InkPoint[])[] };
+  | { readonly to: 'picture'; readonly on: Surface; readonly strokes: readonly (readonly InkPoint[])[] };
 
 /** Pressure is 0 to 1; 0.5 where the device tells none. */
 export type InkPoint = readonly [x: number, y: number, pressure: number];

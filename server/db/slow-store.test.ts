@@ -8,7 +8,7 @@ import { openDatabase, type Db } from './database';
 import { migrate } from './migrate';
 import { storeFile, storeIngested } from './slow-store';
 import { removeLeftChunks, removeOrphans } from './unused';
-import type { Ingested } from '../ingest/ingest';
+import type { Ingested } from '../ingest/ingested';
 
 function opened(): Db {
   const db = openDatabase(':memory:');

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import fs from 'node:fs';
 import { setTimeout as pause } from 'node:timers/promises';
-import type { Ingested } from '../ingest/ingest';
+import type { Ingested } from '../ingest/ingested';
 import { CHUNK, hashOf } from './blobs';
 import type { Db } from './database';
 

@@ -1,7 +1,8 @@
 import type { FastifyInstance } from 'fastify';
 import type { Desk } from '@avrelle/core/wire';
 import type { Context } from '../context';
-import { askerOf, type Asker } from '../find/asker';
+import type { Asker } from '../find/asker';
+import { askerOf } from '../find/asker-of';
 import { serving } from '../serve';
 import { annotationHits, readQuery, sourcePage } from '../find/find';
 import { dayBefore } from './day-before';

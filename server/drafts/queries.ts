@@ -2,7 +2,7 @@ import { readBlob } from '../db/blobs';
 import { removeUnused } from '../db/unused';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
-import type { Ingested } from '../ingest/ingest';
+import type { Ingested } from '../ingest/ingested';
 import { storeFiles } from '../sources/insert-queries';
 
 const INSERT =

@@ -1,4 +1,4 @@
-import type { Clock } from '../context';
+import type { Clock } from '../clock';
 import type { Db } from '../db/database';
 import { epochOf } from '../db/epoch';
 import { appendEvent, eventsSince, newestSeq, type EventRow, type NewEvent } from './queries';

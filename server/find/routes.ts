@@ -1,7 +1,7 @@
 import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
 import { serving } from '../serve';
-import { askerOf } from './asker';
+import { askerOf } from './asker-of';
 import { annotationPage, readQuery, sourcePage } from './find';
 
 export function findRoutes(app: FastifyInstance, context: Context): void {

@@ -1,7 +1,7 @@
 import chardet from 'chardet';
 import { decode, labelToName } from 'whatwg-encoding';
 import { AppError } from '../errors';
-import type { Got } from './made';
+import type { Got } from './got';
 
 /** Control characters that no text file holds (all of C0 but tab, newlines and form feed). */
 // eslint-disable-next-line no-control-regex -- looking for exactly these

@@ -5,7 +5,8 @@ import { contentOf, nodesOf, select, type PageTree } from './page-tree';
 import { baseOf, decodeHtml, parseHtml } from './parse-html';
 import { readDate } from './metadata';
 import type { NetworkPolicy } from './network-policy';
-import { SafeFetcher, type Fetched } from './safe-fetch';
+import { SafeFetcher } from './safe-fetch';
+import type { Fetched } from './loader';
 
 export interface FeedItem {
   /** By what an item is known again: its id, else its address. */

@@ -1,27 +1,14 @@
 import fs from 'node:fs/promises';
 import { compare, indexText, type Change } from '@avrelle/core/anchor';
-import type { Encoding } from '@avrelle/core/wire';
 import { readBlob, storeBlob } from '../db/blobs';
 import type { Db } from '../db/database';
 import { follow, type Follow, type Followed } from '../versions/follow';
 import type { ReadFeed } from './feed';
-import type { Ingested, IngestInput, Progress } from './ingest';
+import type { Ingested, Progress } from './ingested';
 import type { NetworkPolicy } from './network-policy';
-import { resolveInput, type JobFiles } from './stored-input';
+import { resolveInput, type Ask } from './stored-input';
 
-/** What is to be taken in, as a job has it: files are named by their hashes in the database. */
-export type Ask =
-  | Extract<IngestInput, { type: 'address' }>
-  | {
-      readonly type: 'file';
-      readonly name: string;
-      readonly files: JobFiles;
-      readonly password?: string | undefined;
-      readonly remote?: boolean | undefined;
-      /** What the text is written in, whatever it seems to be. */
-      readonly encoding?: Encoding | undefined;
-    }
-  | Extract<IngestInput, { type: 'shape' }>;
+export type { Ask } from './stored-input';
 
 export interface Ingester {
   run(ask: Ask, progress: Progress): Promise<Ingested>;

@@ -1,6 +1,22 @@
 import { AppError } from '../errors';
 import { decoded } from './decoded';
-import type { FetchLimits, Fetched } from './safe-fetch';
+
+export interface Fetched {
+  /** Where the redirects ended. */
+  readonly address: string;
+  /** The `Content-Type` header as sent, '' when there was none. */
+  readonly contentType: string;
+  readonly bytes: Uint8Array;
+}
+
+export interface FetchLimits {
+  /** Of the decoded body. */
+  readonly bytes: number;
+  readonly milliseconds: number;
+  readonly redirects: number;
+  /** What holds instead for anything that says it is neither text nor HTML. */
+  readonly file?: { readonly bytes: number; readonly milliseconds: number };
+}
 
 /** Whence a page's pictures, styles and fonts come: the web, or the files that came with it. */
 export interface Loader {

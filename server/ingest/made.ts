@@ -1,20 +1,8 @@
-import type { Encoding, SourceFacts, SourceKind } from '@avrelle/core/wire';
+import type { SourceFacts, SourceKind } from '@avrelle/core/wire';
 import type { AssetCollector } from './assets';
+import type { Got } from './got';
 import type { Loader } from './loader';
 import type { Metadata } from './metadata';
-
-/** Bytes as they came, before anything is known of them. */
-export interface Got {
-  readonly bytes: Uint8Array;
-  /** File name, or the last part of the address. */
-  readonly name: string;
-  /** As sent; '' for a file. */
-  readonly contentType: string;
-  /** Where it was fetched from, redirects followed; null for a file. */
-  readonly address: string | null;
-  /** What it is written in, as its reader says; before everything that it seems to be. */
-  readonly encoding?: Encoding | undefined;
-}
 
 /** The file a version was made of, kept beside it. */
 export interface KeptFile {

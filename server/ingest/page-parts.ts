@@ -1,5 +1,4 @@
 import { html as standard } from 'parse5';
-import type { AssetCollector } from './assets';
 import { decoded } from './decoded';
 import {
   appendNodes,
@@ -84,8 +83,13 @@ const MOST_DRAWN = 100_000;
 const isSvg = fits('svg');
 const DRAWN = ['transform', 'fill', 'stroke', 'class', 'style'];
 
+interface MarkupSource {
+  /** Markup of another file, read; undefined where it cannot be had. */
+  loadMarkup(absolute: string): Promise<PageTree | undefined>;
+}
+
 /** SVG pictures that use a symbol of the page or of a file of symbols hold it themselves. */
-export async function standAlone(tree: PageTree, base: string, collector: AssetCollector): Promise<void> {
+export async function standAlone(tree: PageTree, base: string, collector: MarkupSource): Promise<void> {
   const uses = select(tree, 'svg use');
   if (uses.length === 0) return;
   const here = byId(tree);

@@ -1,7 +1,7 @@
 import { fileTypeFromBuffer } from 'file-type';
 import { AppError } from '../errors';
 import { isMarkedText, looksBinary } from './decode-text';
-import type { Got } from './made';
+import type { Got } from './got';
 
 export type Format =
   | 'html'

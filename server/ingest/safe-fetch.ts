@@ -2,25 +2,8 @@ import dns from 'node:dns';
 import net from 'node:net';
 import { Agent, buildConnector, fetch, type Dispatcher, type Response } from 'undici';
 import { AppError } from '../errors';
-import type { Loader } from './loader';
+import type { Fetched, FetchLimits, Loader } from './loader';
 import { checkAddress, mappedPlace, parseAddress, type NetworkPolicy } from './network-policy';
-
-export interface Fetched {
-  /** Where the redirects ended. */
-  readonly address: string;
-  /** The `Content-Type` header as sent, '' when there was none. */
-  readonly contentType: string;
-  readonly bytes: Uint8Array;
-}
-
-export interface FetchLimits {
-  /** Of the decoded body. */
-  readonly bytes: number;
-  readonly milliseconds: number;
-  readonly redirects: number;
-  /** What holds instead for anything that says it is neither text nor HTML. */
-  readonly file?: { readonly bytes: number; readonly milliseconds: number };
-}
 
 export const PAGE_LIMITS: FetchLimits = {
   bytes: 20 * 1024 * 1024,

@@ -1,8 +1,7 @@
 import { ASIDE_ATTRIBUTE, mainText, readingMinutes, readTree, toTree } from '@avrelle/core/text';
-import type { Amount } from '@avrelle/core/wire';
 import { AppError } from '../errors';
 import { Text } from 'domhandler';
-import type { Ingested } from './ingest';
+import type { Choices, Ingested } from './ingested';
 import { asTextTree, lightTree, LightNode } from './light-tree';
 import {
   appendNodes,
@@ -18,16 +17,6 @@ import {
   type PageNode,
   type PageTree,
 } from './page-tree';
-
-/** How much of a page is kept, and how. */
-export interface Choices {
-  readonly amount: Amount;
-  readonly width?: number | null;
-  /** Elements taken out, by their path in the snapshot (child indices from the root element, elements only). */
-  readonly removed?: readonly string[];
-  /** In the text stream; for the amount `passage`. */
-  readonly passage?: { readonly start: number; readonly end: number } | null;
-}
 
 /** What is kept of a page as it was fetched. Its snapshot is written anew, so the stream is read from it anew. */
 export function shape(whole: Ingested, { amount, width = null, removed = [], passage }: Choices): Ingested {

@@ -1,5 +1,5 @@
-import type { Ask } from './ingester';
-import type { IngestInput } from './ingest';
+import type { Encoding } from '@avrelle/core/wire';
+import type { IngestInput } from './ingested';
 
 export interface JobFiles {
   /** Hash of the file. */
@@ -7,6 +7,20 @@ export interface JobFiles {
   /** The words of a recording. */
   readonly transcript?: { readonly name: string; readonly hash: string } | undefined;
 }
+
+/** What is to be taken in, as a job has it: files are named by their hashes in the database. */
+export type Ask =
+  | Extract<IngestInput, { type: 'address' }>
+  | {
+      readonly type: 'file';
+      readonly name: string;
+      readonly files: JobFiles;
+      readonly password?: string | undefined;
+      readonly remote?: boolean | undefined;
+      /** What the text is written in, whatever it seems to be. */
+      readonly encoding?: Encoding | undefined;
+    }
+  | Extract<IngestInput, { type: 'shape' }>;
 
 /** What is to be taken in, with its bytes at hand. */
 export function resolveInput(

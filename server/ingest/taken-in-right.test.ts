@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { AppError } from '../errors';
 import { docx, mhtml, PIXEL, warc, zip } from '../testing/files';
-import { ingest, type Ingested } from './ingest';
+import type { Ingested } from './ingested';
+import { ingest } from './ingest';
 
 const OPEN = { names: [], privateHosts: [] };
 const file = (name: string, content: string | Uint8Array): Promise<Ingested> =>

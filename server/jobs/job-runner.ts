@@ -1,10 +1,10 @@
-import type { Clock } from '../context';
+import type { Clock } from '../clock';
 import type { Db } from '../db/database';
 import { loadDraft, removeDraft, storeDraft } from '../drafts/queries';
 import { AppError, toProblem } from '../errors';
 import { removeLeftChunks } from '../db/unused';
 import type { EventLog } from '../events/event-log';
-import type { Ingested } from '../ingest/ingest';
+import type { Ingested } from '../ingest/ingested';
 import type { Ask, Ingester } from '../ingest/ingester';
 import { storeSource } from '../sources/store';
 import { prepareVersion, storeVersion } from '../versions/store';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
-import type { Ingested } from '../ingest/ingest';
+import type { Ingested } from '../ingest/ingested';
 import { directIngester, type Ingester } from '../ingest/ingester';
 import { JobRunner } from './job-runner';
 import { insertJob, jobOf } from './queries';

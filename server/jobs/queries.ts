@@ -1,7 +1,7 @@
 import type { Encoding, Job, JobState, Problem } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { removeUnused } from '../db/unused';
-import type { Choices } from '../ingest/shape';
+import type { Choices } from '../ingest/ingested';
 import { describeBefore } from '../sources/queries';
 
 interface Row {

@@ -1,7 +1,7 @@
 import { insertInlines } from '../annotations/quotation-queries';
 import { storeBlob } from '../db/blobs';
 import type { Db } from '../db/database';
-import type { Ingested, StoredFiles } from '../ingest/ingest';
+import type { Ingested, StoredFiles } from '../ingest/ingested';
 
 const INSERT_SOURCE = `INSERT INTO source (id, owner_id, kind, amount, title, author, site, address, canonical, description, language, published_at, doi, lead_hash, remark, kept_at, current_version, minutes, length)
   VALUES (@id, @owner, @kind, @amount, @title, @author, @site, @address, @canonical, @description, @language, @published, @doi, @lead, @remark, @at, @version, @minutes, @length)`;

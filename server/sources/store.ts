@@ -1,5 +1,5 @@
-import type { Context } from '../context';
-import type { Ingested } from '../ingest/ingest';
+import type { Writing } from '../writing';
+import type { Ingested } from '../ingest/ingested';
 import { insertSource, insertVersion, storeFiles } from './insert-queries';
 import { keptBefore, replaceTags, shelve } from './queries';
 
@@ -15,7 +15,7 @@ export interface ToStore {
 
 /** Stores a source with its first version, whole or not at all; what the owner kept before is given back instead. */
 export function storeSource(
-  { db, now, newId, events }: Pick<Context, 'db' | 'now' | 'newId' | 'events'>,
+  { db, now, newId, events }: Writing,
   { id, ownerId, tags, remark = '', apart = false, ingested }: ToStore,
 ): { readonly sourceId: string; readonly already: boolean } {
   return db.transaction(() => {

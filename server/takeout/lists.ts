@@ -8,7 +8,7 @@ import { KIND_WORDS, STATE_WORDS, type SourceRow } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import { feedsOf } from '../feeds/queries';
 import { findSources, readQuery } from '../find/find';
-import { askerOf } from '../find/asker';
+import { askerOf } from '../find/asker-of';
 import { serving } from '../serve';
 import { sourceRowsOf } from '../sources/queries';
 import { attachment, notesOf, originOf } from './routes';

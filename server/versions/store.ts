@@ -1,19 +1,17 @@
-import type { Context } from '../context';
+import type { Writing } from '../writing';
 import { AppError } from '../errors';
-import type { Ingested } from '../ingest/ingest';
+import type { Ingested } from '../ingest/ingested';
 import { hashOf } from '../db/blobs';
 import { insertVersion, storeFiles } from '../sources/insert-queries';
 import { follow, type Follow, type Followed } from './follow';
 import { marksIn, newestVersion, place, readsOf, setCurrent, setRead, type Newest } from './queries';
-
-type World = Pick<Context, 'db' | 'now' | 'newId' | 'events'>;
 
 export type Prepared =
   | { readonly changed: false; readonly newest: Newest }
   | { readonly changed: true; readonly newest: Newest; readonly follow: Follow };
 
 /** What is to be followed from the newest version to what was kept just now. Throws `not_found` when the source is gone. */
-export function prepareVersion({ db }: Pick<Context, 'db'>, sourceId: string, ingested: Ingested): Prepared {
+export function prepareVersion({ db }: Pick<Writing, 'db'>, sourceId: string, ingested: Ingested): Prepared {
   const newest = newestVersion(db, sourceId);
   if (!newest) throw new AppError('not_found', { what: 'source' });
   const { kind, stored, snapshot } = ingested;
@@ -38,7 +36,7 @@ export function prepareVersion({ db }: Pick<Context, 'db'>, sourceId: string, in
 
 /** Stores a new version beside the others with everything's place in it. Call within a transaction. */
 export function storeVersion(
-  { db, now, newId, events }: World,
+  { db, now, newId, events }: Writing,
   sourceId: string,
   ingested: Ingested,
   { newest, follow: asked }: Extract<Prepared, { changed: true }>,

@@ -29,7 +29,7 @@ import { Legend } from './Legend';
 import { MarginColumn } from './margin/MarginColumn';
 import { SourceLinks } from './margin/LinkedFrom';
 import { MarginHead } from './margin/MarginHead';
-import type { NoteActions } from './margin/NoteCard';
+import type { NoteActions } from './margin/note-actions';
 import { useChoosing } from './margin/use-choosing';
 import { Notices } from './Notices';
 import type { StreamRange } from './page-frame';

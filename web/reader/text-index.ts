@@ -1,6 +1,6 @@
 import { indexText, type TextIndex } from '@avrelle/core/anchor';
 import { sentences, type Outline } from '@avrelle/core/text';
-import type { PlacedBlock } from './use-layout';
+import type { Extent } from './page-frame';
 
 const known = new WeakMap<object, TextIndex>();
 const parted = new WeakMap<object, ReturnType<typeof sentences>>();
@@ -23,7 +23,7 @@ export function sentencesOf(source: { readonly text: string }, language: string)
 export function spokenSentences(
   source: { readonly text: string },
   language: string,
-  blocks: readonly PlacedBlock[],
+  blocks: readonly Extent[],
 ): ReturnType<typeof sentences> {
   let at = 0;
   return sentencesOf(source, language).filter((s) => {

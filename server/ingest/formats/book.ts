@@ -3,7 +3,8 @@ import { AssetCollector, makeSelfContained } from '../assets';
 import { decoded } from '../decoded';
 import { escapeHtml } from '../documents';
 import { NOWHERE, PartLoader, typeOfName } from '../loader';
-import type { Got, Reader, ReadyPage } from '../made';
+import type { Got } from '../got';
+import type { Reader, ReadyPage } from '../made';
 import { readDate, readDoi, type Metadata } from '../metadata';
 import {
   appendNodes,

@@ -1,7 +1,8 @@
 import { savedFrom } from './saved-pages';
 import { readThread } from './thread';
 import { hashOf } from '../../db/blobs';
-import type { Got, RawPage, Reader } from '../made';
+import type { Got } from '../got';
+import type { RawPage, Reader } from '../made';
 import { htmlEncoding, parseHtml } from '../parse-html';
 import { NOWHERE } from '../loader';
 

@@ -1,7 +1,8 @@
 import { AssetCollector } from '../assets';
 import { escapeHtml } from '../documents';
 import { AppError } from '../../errors';
-import { titleOf, type Got, type ReadyPage } from '../made';
+import type { Got } from '../got';
+import { titleOf, type ReadyPage } from '../made';
 
 /** A picture alone: its name above it, so that there is something to hold on to in the text. */
 export function readPicture(got: Got, mediaType: string): ReadyPage {

@@ -1,5 +1,6 @@
 import { AppError } from '../../errors';
-import type { Got, Made, Tools } from '../made';
+import type { Got } from '../got';
+import type { Made, Tools } from '../made';
 import { recognise } from '../recognise';
 import { readBook } from './book';
 import { readHtml } from './html';

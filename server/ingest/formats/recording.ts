@@ -4,7 +4,8 @@ import { AppError } from '../../errors';
 import { AssetCollector } from '../assets';
 import { decodeText } from '../decode-text';
 import { escapeHtml } from '../documents';
-import { titleOf, type Got, type ReadyPage, type Tools } from '../made';
+import type { Got } from '../got';
+import { titleOf, type ReadyPage, type Tools } from '../made';
 
 /** Words with the time they are spoken, in seconds. */
 export interface Cue {

@@ -3,7 +3,8 @@ import { simpleParser, type SimpleParserOptions } from 'mailparser';
 import { WARCParser } from 'warcio';
 import { AppError } from '../../errors';
 import { NOWHERE, PartLoader, typeOfName, type Part } from '../loader';
-import type { Got, RawPage, Reader } from '../made';
+import type { Got } from '../got';
+import type { RawPage, Reader } from '../made';
 import { ARCHIVE_LIMITS, unzip } from '../unzip';
 
 const none = (got: Got): AppError => new AppError('no_page_inside', { name: got.name }, { field: 'file' });

@@ -3,7 +3,8 @@ import { hashOf } from '../../db/blobs';
 import { AppError } from '../../errors';
 import { readText } from '../decode-text';
 import { escapeHtml, markdownToHtml, page, textToHtml } from '../documents';
-import { titleOf, type Got, type Made, type Reader } from '../made';
+import type { Got } from '../got';
+import { titleOf, type Made, type Reader } from '../made';
 
 export const readMarkdown: Reader = (got) => {
   const { text, encoding } = readText(got);

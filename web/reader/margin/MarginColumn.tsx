@@ -7,7 +7,8 @@ import { hasWords, ordered, type Order, type Thread } from '../shown';
 import type { Place } from '../use-layout';
 import type { Draft } from '../use-marking';
 import { isNear, Margin, sameMap, type MarginItem, type Seen } from './Margin';
-import { NoteCard, type NoteActions } from './NoteCard';
+import type { NoteActions } from './note-actions';
+import { NoteCard } from './NoteCard';
 import { NoteForm, type NoteValues } from './NoteForm';
 import { Ties, type Tie } from './Ties';
 

@@ -1,18 +1,16 @@
-import { memo, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
-import { isPin, spotName, type AreaSpot, type Spot } from '@avrelle/core/anchor';
+import { memo, Suspense, useEffect, useRef, useState } from 'react';
+import { isPin, spotName, type Spot } from '@avrelle/core/anchor';
 import { plainWords } from '@avrelle/core/markdown';
 import type { Annotation } from '@avrelle/core/wire';
-import type { Purpose, Slot } from '../../data/unfinished';
 import { lazily } from '../../ui/lazily';
 import { Quote } from '../../ui/Quote';
 import { Sign } from '../../ui/Sign';
 import { TagNames } from '../../ui/TagNames';
 import { count, shortName, when } from '../../ui/when';
-import type { Fields } from '../changes';
 import { fateOf, type Thread } from '../shown';
-import type { Step } from '../use-marks';
 import { KindMenu } from './KindMenu';
 import { LinkedFrom } from './LinkedFrom';
+import type { NoteActions } from './note-actions';
 import { NoteForm, type NoteValues } from './NoteForm';
 import { PlaceLine } from './PlaceLine';
 import { Reply } from './Reply';
@@ -20,32 +18,6 @@ import { ReplyForm } from './ReplyForm';
 
 /** The words of an open note. */
 export const NoteText = lazily(() => import('../../note/NoteText'));
-
-export interface NoteActions {
-  toggle(id: string): void;
-  /** Begun on the annotation as it is given; false when it did not hold. */
-  change(annotation: Annotation, fields: Fields, words: string): Promise<false | Step>;
-  remove(annotations: readonly Annotation[]): void;
-  /** Lets its author show on the page where it belongs. */
-  choosePlace(annotation: Annotation): void;
-  /** Copies an address that leads to its passage on the page it was kept from; absent where the source has none. */
-  readonly copyAddress?: (annotation: Annotation) => void;
-  /** Plays the recording from a moment; absent where there is none. */
-  readonly playFrom?: (seconds: number) => void;
-  /** Gives an area of a page or picture, with its marks, as PNG. */
-  downloadArea(spot: AreaSpot): void;
-  reply(parent: Annotation, note: string): Promise<boolean>;
-  /** Who sees it: words for others, a menu for its author. */
-  audienceOf(annotation: Annotation): ReactNode;
-  /** Goes to an annotation of this source; false where it is of another. */
-  follow(annotationId: string): boolean;
-  /** Says that words were discarded, with a way back. */
-  discarded(restore: () => void): void;
-  /** Where unfinished words are kept. */
-  slot(purpose: Purpose): Slot;
-  /** Takes it among those chosen, or out of them. */
-  choose(id: string): void;
-}
 
 interface Props {
   readonly thread: Thread;

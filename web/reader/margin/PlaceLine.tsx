@@ -1,6 +1,6 @@
 import { Quote } from '../../ui/Quote';
 import type { Annotation } from '@avrelle/core/wire';
-import type { NoteActions } from './NoteCard';
+import type { NoteActions } from './note-actions';
 import { fateOf } from '../shown';
 
 /** Under an open note: that its words have changed since, or that its place is not sure; its author settles it. */

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Annotation } from '@avrelle/core/wire';
 import { shortName, when } from '../../ui/when';
-import type { NoteActions } from './NoteCard';
+import type { NoteActions } from './note-actions';
 import { ReplyForm } from './ReplyForm';
 
 /** An answer in a thread; its author can write it anew or take it back. */

@@ -1,7 +1,7 @@
 import { escapeHtml } from '../../documents';
 import { ASIDE_ATTRIBUTE } from '@avrelle/core/text';
 import { joined, type Paragraph } from './paragraphs';
-import type { PdfPage } from './read-pdf';
+import type { PdfPage } from './pdf-page';
 
 /**
  * `--u` is one point; the reading view sets it by the zoom. A word's box stands on its baseline, its width is set by

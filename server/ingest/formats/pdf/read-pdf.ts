@@ -4,21 +4,15 @@ import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist';
 import type { TextItem } from 'pdfjs-dist/types/src/display/api';
 import { AppError } from '../../../errors';
 import { AssetCollector } from '../../assets';
-import { titleOf, type Got, type Reader, type ReadyPage } from '../../made';
+import type { Got } from '../../got';
+import { titleOf, type Reader, type ReadyPage } from '../../made';
 import { readDate, readDoi, type Metadata } from '../../metadata';
 import { joined, markAsideLines, markHeadings, paragraphsOf, type Bookmark, type Paragraph } from './paragraphs';
 import { PAGE_CSS, pageHtml } from './page-html';
+import type { PdfPage } from './pdf-page';
 import { readingOrder, type Run } from './reading-order';
 
 const MOST_PAGES = 2_000;
-
-export interface PdfPage {
-  /** In points. */
-  readonly width: number;
-  readonly height: number;
-  readonly label: string;
-  readonly paragraphs: readonly Paragraph[];
-}
 
 /** PDF (ISO 32000): each page a section whose words stand where the file sets them, in the order they are read. */
 export const readPdf: Reader = async (got, { password, progress }): Promise<ReadyPage> => {
