@@ -190,7 +190,7 @@ export const wordsIn = (field: Locator): Promise<string> =>
  * That a person sees it, scrolling where it must be: what fits into the window lies in it wholly, and nothing lies over its
  * middle. What is drawn where no scrolling leads is not seen, however visible it is to a program.
  */
-export async function expectSeen(found: Locator, timeout = 20_000): Promise<void> {
+export async function expectSeen(found: Locator, timeout = 10_000): Promise<void> {
   await expect(found).toBeVisible({ timeout });
   // What is drawn anew meanwhile is looked at once more.
   const look = async (): Promise<string> => {

@@ -5,7 +5,7 @@ import type { Kind } from '../key/key';
 import type { Anchor, Candidate, Located } from '../anchor/anchor';
 import { idSchema } from './ids';
 import { kindCodeSchema } from './key';
-import { tagsSchema, type KeptBefore } from './source';
+import { tagsSchema } from './source';
 
 const LONGEST_QUOTE = 20_000;
 const MOST_CHANGES = 5_000;
@@ -159,51 +159,4 @@ export interface Annotation {
   readonly version: number;
   /** Its author took it back after it had been answered: what is left is that it was there. */
   readonly deleted?: true;
-}
-
-/** Sent over the event stream; `gone` names what the viewer may see no longer. */
-export type StreamEvent =
-  | { readonly type: 'annotation'; readonly annotation: Annotation }
-  | { readonly type: 'gone'; readonly annotationId: string; readonly sourceId: string }
-  | { readonly type: 'source'; readonly sourceId: string }
-  | { readonly type: 'library' }
-  | { readonly type: 'desk' }
-  | { readonly type: 'arrivals' }
-  | { readonly type: 'classes' }
-  | { readonly type: 'key' }
-  | { readonly type: 'job'; readonly job: Job };
-
-export type JobState = 'queued' | 'running' | 'done' | 'failed';
-
-export interface Job {
-  readonly id: string;
-  readonly state: JobState;
-  /** What is being done now, in words. */
-  readonly step: string;
-  /** 0 to 1. */
-  readonly progress: number;
-  readonly sourceId: string | null;
-  /** True where the page had been kept before and was only found again. */
-  readonly already: boolean;
-  readonly error: Problem | null;
-  readonly label: string;
-  /** The list it is one of. */
-  readonly batchId: string | null;
-  /** True where it was fetched to be looked at: its draft has the job's id. */
-  readonly look: boolean;
-  /** What had been kept before, where `already`. */
-  readonly before: KeptBefore | null;
-}
-
-/** RFC 9457 problem details. */
-export interface Problem {
-  readonly type: string;
-  readonly title: string;
-  readonly status: number;
-  readonly detail: string;
-  readonly code: string;
-  /** The field at fault, where one is. */
-  readonly field?: string;
-  /** On a stale write: what stands now, so that nothing written is lost. */
-  readonly current?: unknown;
 }

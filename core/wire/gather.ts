@@ -1,7 +1,7 @@
 import { array, boolean, object, string } from 'yup';
 import { idSchema } from './ids';
 import { tagsSchema } from './source';
-import type { Job } from './annotation';
+import type { Job } from './job';
 
 export const MOST_ADDRESSES = 500;
 

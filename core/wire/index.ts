@@ -1,14 +1,120 @@
-export * from './ids';
-export * from './key';
-export * from './limits';
-export * from './account';
-export * from './source-words';
-export * from './source';
-export * from './annotation';
-export * from './class';
-export * from './note';
-export * from './find';
-export * from './library';
-export * from './version';
-export * from './gather';
-export { ENCODINGS, isEncoding, type Encoding } from './encodings';
+/** The shapes that cross the network, with the schemas of what is sent. `core/api` says which endpoint takes and gives what. */
+export { UUID_V7, idSchema } from './ids';
+export type { Problem } from './problem';
+export { PEOPLE_AT_ONCE, READINGS_AT_ONCE } from './limits';
+export {
+  signInSchema,
+  signUpSchema,
+  passwordChangeSchema,
+  nameChangeSchema,
+  TOKEN_SCOPES,
+  TOKEN_DAYS,
+  tokenSchema,
+} from './account';
+export type { SignIn, SignUp, Person, Me, Welcome } from './account';
+export {
+  READING_STATES,
+  STATE_WORDS,
+  STATE_NAMES,
+  SOURCE_KINDS,
+  KIND_WORDS,
+  AMOUNTS,
+  AMOUNT_WORDS,
+  WIDTHS,
+  TAG,
+  NO_TAG,
+} from './source-words';
+export type { ReadingState, SourceKind, Amount } from './source-words';
+export {
+  tagsSchema,
+  keepSchema,
+  uploadFieldsSchema,
+  keepDraftSchema,
+  sourcePatchSchema,
+  sourceTagsSchema,
+  shelfSchema,
+  pictureEditSchema,
+} from './source';
+export type {
+  SourceFacts,
+  Draft,
+  KeptBefore,
+  Ease,
+  KeepRequest,
+  ShelfPatch,
+  StrandMark,
+  Strand,
+  ClassLabel,
+  Excerpt,
+  SourceRow,
+  SourceDetail,
+  SourceText,
+} from './source';
+export { placeSchema, againSchema, retrySchema } from './version';
+export type { PlacePut, VersionRow, Comparison, BroughtIn } from './version';
+export { ENCODINGS, isEncoding } from './encodings';
+export type { Encoding } from './encodings';
+export { kindCodeSchema, keyPutSchema, replaceKindSchema } from './key';
+export type { KeyPut, OwnedKey, Keys, Replaced } from './key';
+export {
+  anchorSchema,
+  LONGEST_NOTE,
+  annotationPutSchema,
+  replyPutSchema,
+  annotationPatchSchema,
+  annotationChangesSchema,
+} from './annotation';
+export type { AnnotationPut, AnnotationPatch, ReplyPut, AnnotationPlace, Annotation } from './annotation';
+export type { Linked, StoredPicture } from './note';
+export { TINTS, classPutSchema, joinSchema, readingsSchema, CLASS_ROLES, roleChangeSchema } from './class';
+export type { ClassPut, ClassRole, ClassRow, Member, ClassDetail } from './class';
+export {
+  MAY,
+  collectionPutSchema,
+  collectionOrderSchema,
+  collectionSourcesSchema,
+  TAKE_OUT_AS,
+  takeOutSchema,
+  savedSearchSchema,
+  orderSchema,
+  sourceChangesSchema,
+  tagChangeSchema,
+  tagTintSchema,
+  LONGEST_TOPIC,
+  topicPutSchema,
+} from './library';
+export type {
+  LibraryOutline,
+  TagCount,
+  CollectionPut,
+  CollectionOrder,
+  CollectionRow,
+  CollectionDetail,
+  SavedSearch,
+  SourceChange,
+  SourceChangesMade,
+  TagPreview,
+  TagPair,
+  RelatedTag,
+  TopicPage,
+  TopicNews,
+  DeletedSource,
+} from './library';
+export { SOURCE_SORTS, ANNOTATION_SORTS, ANNOTATION_GROUPINGS } from './find';
+export type {
+  SourceSort,
+  AnnotationGrouping,
+  AnnotationSort,
+  Passage,
+  FoundSource,
+  SourcePage,
+  AnnotationHit,
+  AnnotationGroup,
+  AnnotationPage,
+  DeskNotice,
+  Desk,
+} from './find';
+export { MOST_ADDRESSES, batchSchema, batchPatchSchema, feedSchema, settleSchema } from './gather';
+export type { Batch, Feed, Arrival, Intake } from './gather';
+export type { JobState, Job } from './job';
+export type { StreamEvent } from './stream-event';

@@ -1,0 +1,14 @@
+import type { Annotation } from './annotation';
+import type { Job } from './job';
+
+/** Sent over the event stream; `gone` names what the viewer may see no longer. */
+export type StreamEvent =
+  | { readonly type: 'annotation'; readonly annotation: Annotation }
+  | { readonly type: 'gone'; readonly annotationId: string; readonly sourceId: string }
+  | { readonly type: 'source'; readonly sourceId: string }
+  | { readonly type: 'library' }
+  | { readonly type: 'desk' }
+  | { readonly type: 'arrivals' }
+  | { readonly type: 'classes' }
+  | { readonly type: 'key' }
+  | { readonly type: 'job'; readonly job: Job };
