@@ -39,15 +39,14 @@ export function truthOf(to: Int32Array, start: number, end: number): Truth {
     if (here.count > best.count) best = here;
   }
   const kept = best.count / length;
-  const fate =
-    kept === 1 && best.last - best.first + 1 === length
-      ? 'kept'
-      : kept >= EDITED
-        ? 'edited'
-        : kept === 0
-          ? 'removed'
-          : 'torn';
+  const whole = kept === 1 && best.last - best.first + 1 === length;
+  const fate = whole ? 'kept' : fateOf(kept);
   return { fate, start: best.first, end: best.last + 1 };
+}
+
+function fateOf(kept: number): Exclude<Fate, 'kept'> {
+  if (kept >= EDITED) return 'edited';
+  return kept === 0 ? 'removed' : 'torn';
 }
 
 /** An edited passage is right where the place holds this much of what is left of it, and is not half as long again. */

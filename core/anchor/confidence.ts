@@ -46,5 +46,7 @@ export function confidenceOf(e: Evidence, { of = 2, rival = 0 }: Remembered): nu
  * moved. By their length in units; shorter ones come about by chance.
  */
 export function confidenceOfMoved(length: number): number {
-  return length >= 32 ? 0.97 : length >= 16 ? 0.93 : length >= 8 ? 0.8 : 0;
+  if (length >= 32) return 0.97;
+  if (length >= 16) return 0.93;
+  return length >= 8 ? 0.8 : 0;
 }

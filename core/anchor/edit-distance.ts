@@ -81,7 +81,8 @@ function advance(
     let ph = mv | ~(xh | pv);
     let mh = pv & xh;
     const high = b === blocks - 1 ? top : 1 << 31;
-    const out = (ph & high) !== 0 ? 1 : (mh & high) !== 0 ? -1 : 0;
+    const fallen = (mh & high) !== 0 ? -1 : 0;
+    const out = (ph & high) !== 0 ? 1 : fallen;
     ph <<= 1;
     mh <<= 1;
     if (carry < 0) mh |= 1;

@@ -40,16 +40,16 @@ function plainOf(character: string): string {
   return character === '\u2044' ? '/' : character;
 }
 
+function codeOf(folded: string): number {
+  if (folded === '') return DROPPED;
+  if (folded === ' ') return SPACE;
+  const unit = folded.charCodeAt(0);
+  return folded.length === 1 && unit > SEVERAL ? unit : SEVERAL;
+}
+
 function learn(unit: number): number {
   const folded = foldOne(String.fromCharCode(unit));
-  const code =
-    folded === ''
-      ? DROPPED
-      : folded === ' '
-        ? SPACE
-        : folded.length === 1 && folded.charCodeAt(0) > SEVERAL
-          ? folded.charCodeAt(0)
-          : SEVERAL;
+  const code = codeOf(folded);
   if (code === SEVERAL) several.set(unit, folded);
   table[unit] = code;
   return code;

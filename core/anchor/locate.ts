@@ -62,7 +62,8 @@ export function judge(
     return { state: 'lost', confidence: 0, candidates: candidatesFor(index, alignment, quoted, undefined) };
   const range = inText(index, best, exact);
   const same = range.end - range.start === exact.length && index.text.startsWith(exact, range.start);
-  const state = !same ? 'edited' : range.start === start ? 'exact' : 'shifted';
+  const unmoved = range.start === start ? 'exact' : 'shifted';
+  const state = same ? unmoved : 'edited';
   const confidence = Math.round(best.confidence * 1000) / 1000;
   return {
     state,

@@ -39,16 +39,14 @@ export function remap(before: TextIndex, after: TextIndex, ranges: readonly Span
       repeats: of,
     });
     const parts = partsOf(alignment, quoted).map(({ begin, stop }) => inText(after, { begin, end: stop }, ''));
-    const touched =
-      parts.length === 0
-        ? 'removed'
-        : parts.length > 1
-          ? 'split'
-          : located.state === 'exact' || located.state === 'shifted'
-            ? 'unchanged'
-            : 'edited';
-    return { touched, parts, located };
+    return { touched: touchedBy(parts.length, located), parts, located };
   });
+}
+
+function touchedBy(parts: number, { state }: Located): Remapped['touched'] {
+  if (parts === 0) return 'removed';
+  if (parts > 1) return 'split';
+  return state === 'exact' || state === 'shifted' ? 'unchanged' : 'edited';
 }
 
 /** Text put in between that parts a passage, in units; and how small a part is chance. */

@@ -256,16 +256,15 @@ export function boxAround(strokes: Strokes): InkBox | undefined {
 }
 
 const round = (value: number, digits = 3): number => Math.round(value * 10 ** digits) / 10 ** digits;
-const encode = (value: number, from: number, to: number, unit: number): number =>
-  round(
-    value < from
-      ? (value - from) / unit
-      : value > to
-        ? 1 + (value - to) / unit
-        : (value - from) / Math.max(1e-6, to - from),
-  );
-const decode = (value: number, from: number, to: number, unit: number): number =>
-  value < 0 ? from + value * unit : value > 1 ? to + (value - 1) * unit : from + value * (to - from);
+function encode(value: number, from: number, to: number, unit: number): number {
+  if (value < from) return round((value - from) / unit);
+  if (value > to) return round(1 + (value - to) / unit);
+  return round((value - from) / Math.max(1e-6, to - from));
+}
+function decode(value: number, from: number, to: number, unit: number): number {
+  if (value < 0) return from + value * unit;
+  return value > 1 ? to + (value - 1) * unit : from + value * (to - from);
+}
 const encodeIn = ([x, y, p]: InkPoint, box: InkBox, unit: number): InkPoint => [
   encode(x, box.left, box.left + box.width, unit),
   encode(y, box.top, box.top + box.height, unit),

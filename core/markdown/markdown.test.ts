@@ -72,12 +72,10 @@ describe('quotations', () => {
   });
 
   test('read back, they have the same words', () => {
-    const wordsOf = (node: Nodes): string =>
-      'children' in node
-        ? node.children.map(wordsOf).join('')
-        : 'value' in node && node.type !== 'html'
-          ? node.value
-          : '';
+    const wordsOf = (node: Nodes): string => {
+      if ('children' in node) return node.children.map(wordsOf).join('');
+      return 'value' in node && node.type !== 'html' ? node.value : '';
+    };
     const quote = fc
       .stringMatching(/^[a-zA-Z0-9*_`[\]()<>.!$ -]{1,30}$/)
       .map((text) => text.trim().replace(/\s+/g, ' '))

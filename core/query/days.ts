@@ -6,8 +6,10 @@ const YEAR = /^(\d{4})$/;
 const pad = (n: number): string => String(n).padStart(2, '0');
 const isLeap = (year: number): boolean => (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0;
 /** Days of a month, January being 1 (Gregorian calendar). */
-const daysOf = (year: number, month: number): number =>
-  month === 2 ? (isLeap(year) ? 29 : 28) : [4, 6, 9, 11].includes(month) ? 30 : 31;
+function daysOf(year: number, month: number): number {
+  if (month === 2) return isLeap(year) ? 29 : 28;
+  return [4, 6, 9, 11].includes(month) ? 30 : 31;
+}
 
 /** A day, a month or a year as the days from its first to its last (ISO 8601 dates); undefined for what is none. */
 function span(word: string): { from: string; to: string } | undefined {
@@ -57,7 +59,9 @@ export function boundsOf(days: Days, today: string): { readonly from: string; re
 
 /** As it is typed: read again, it is the same. */
 export function writeDays(days: Days): string {
-  if ('last' in days)
-    return days.last === 1 ? (days.unit === 'day' ? 'today' : `last ${days.unit}`) : `last ${days.last} ${days.unit}s`;
+  if ('last' in days) {
+    if (days.last > 1) return `last ${days.last} ${days.unit}s`;
+    return days.unit === 'day' ? 'today' : `last ${days.unit}`;
+  }
   return days.from === days.to ? days.from : `${days.from}..${days.to}`;
 }

@@ -110,7 +110,8 @@ describe('a query and the form for those who do not type one are the same', () =
     ];
     const parts = (typed: string): string[] => {
       const p = parseQuery(typed);
-      const of = !p.ok || !p.query ? [] : p.query.type === 'all' ? p.query.of : [p.query];
+      if (!p.ok || !p.query) return [];
+      const of = p.query.type === 'all' ? p.query.of : [p.query];
       return of.map((q) => JSON.stringify(q, (k, v: unknown) => (k === 'start' || k === 'end' ? undefined : v))).sort();
     };
     fc.assert(

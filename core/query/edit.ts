@@ -3,8 +3,10 @@ import { NAMES, type NameField, type Query, type Term } from './query';
 import { writeQuery } from './write';
 
 /** Parts of which all must hold. */
-const partsOf = (query: Query | undefined): readonly Query[] =>
-  !query ? [] : query.type === 'all' ? query.of : [query];
+function partsOf(query: Query | undefined): readonly Query[] {
+  if (!query) return [];
+  return query.type === 'all' ? query.of : [query];
+}
 const joined = (parts: readonly Query[]): string =>
   parts.length === 0 ? '' : writeQuery(parts.length === 1 ? parts[0]! : { type: 'all', of: parts });
 /** As it stands beside other parts: alternatives keep to themselves. */
@@ -89,30 +91,52 @@ export function formOf(typed: string): PlainForm | undefined {
   if (!parsed.ok) return undefined;
   const form: Record<keyof PlainForm, string> = { ...EMPTY_FORM };
   const rest: Query[] = [];
-  const put = (field: keyof PlainForm, value: string): boolean => form[field] === '' && (form[field] = value) === value;
   for (const part of partsOf(parsed.query)) {
-    const words = plainWords(part);
-    const without = part.type === 'not' ? plainWords(part.of) : undefined;
-    const fits = words
-      ? words.scope && words.scope !== 'text'
-        ? put(words.scope, words.typed)
-        : !words.scope && Boolean((form.words = `${form.words} ${words.typed}`.trim()))
-      : without && !without.scope
-        ? Boolean((form.without = `${form.without} ${without.typed}`.trim()))
-        : part.type === 'name' && (FORM_NAMES as readonly string[]).includes(part.field)
-          ? put(part.field as (typeof FORM_NAMES)[number], part.value)
-          : part.type === 'number' && part.field === 'minutes' && part.least === undefined && part.open === undefined
-            ? put('minutes', String(part.most))
-            : part.type === 'date' &&
-              part.field === 'saved' &&
-              part.operator === '=' &&
-              'last' in part.days &&
-              part.days.unit === 'day' &&
-              put('days', String(part.days.last));
-    if (!fits) rest.push(part);
+    if (!fill(form, part)) rest.push(part);
   }
   return { ...form, rest: rest.length === 1 ? beside(joined(rest)) : joined(rest) };
 }
+
+/** Puts a part of a query into the field that is for it; false where there is none, or it is filled already. */
+function fill(form: Record<keyof PlainForm, string>, part: Query): boolean {
+  const put = (field: keyof PlainForm, value: string): boolean => {
+    if (form[field] !== '') return false;
+    form[field] = value;
+    return true;
+  };
+  const add = (field: 'words' | 'without', value: string): boolean => {
+    form[field] = `${form[field]} ${value}`.trim();
+    return true;
+  };
+  switch (part.type) {
+    case 'words': {
+      const { scope, typed } = plainWords(part)!;
+      return scope === undefined ? add('words', typed) : scope !== 'text' && put(scope, typed);
+    }
+    case 'not': {
+      const without = plainWords(part.of);
+      return without !== undefined && without.scope === undefined && add('without', without.typed);
+    }
+    case 'name':
+      return isFormName(part.field) && put(part.field, part.value);
+    case 'number':
+      return (
+        part.field === 'minutes' &&
+        part.least === undefined &&
+        part.open === undefined &&
+        put('minutes', String(part.most))
+      );
+    case 'date': {
+      const days = part.field === 'saved' && part.operator === '=' && 'last' in part.days ? part.days : undefined;
+      return days?.unit === 'day' && put('days', String(days.last));
+    }
+    default:
+      return false;
+  }
+}
+
+const isFormName = (field: string): field is (typeof FORM_NAMES)[number] =>
+  (FORM_NAMES as readonly string[]).includes(field);
 
 /** Words as they stand in a field of a form. */
 function plainWords(
@@ -120,11 +144,8 @@ function plainWords(
 ): { readonly typed: string; readonly scope?: 'title' | 'text' | 'note' | 'quote' } | undefined {
   if (part.type !== 'words') return undefined;
   const { scope, ...bare } = part;
-  return scope
-    ? part.phrase
-      ? { typed: `"${part.words}"`, scope }
-      : { typed: part.words, scope }
-    : { typed: writeQuery(bare) };
+  if (!scope) return { typed: writeQuery(bare) };
+  return { typed: part.phrase ? `"${part.words}"` : part.words, scope };
 }
 
 /** What is filled in, as a query. */

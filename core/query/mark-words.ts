@@ -17,9 +17,9 @@ function expression(words: readonly Pick<Words, 'words' | 'phrase'>[]): RegExp |
       ?.map((part) => part.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
     if (!parts) return [];
     const free = SPACELESS.test(typed);
-    return [
-      `${free ? '' : '(?<![\\p{L}\\p{N}])'}${parts.join('[^\\p{L}\\p{N}]+')}${free ? '' : phrase ? '(?![\\p{L}\\p{N}])' : '[\\p{L}\\p{N}]*'}`,
-    ];
+    const joined = parts.join('[^\\p{L}\\p{N}]+');
+    const end = phrase ? '(?![\\p{L}\\p{N}])' : '[\\p{L}\\p{N}]*';
+    return [free ? joined : `(?<![\\p{L}\\p{N}])${joined}${end}`];
   });
   return each.length ? new RegExp(each.join('|'), 'gu') : undefined;
 }

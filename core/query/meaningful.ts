@@ -10,11 +10,8 @@ export function meaningful(query: Query | undefined): Query | undefined {
     case 'all':
     case 'any': {
       const of = query.of.flatMap((part) => meaningful(part) ?? []);
-      return of.length === query.of.length && of.every((part, n) => part === query.of[n])
-        ? query
-        : of.length > 1
-          ? { ...query, of }
-          : of[0];
+      if (of.length === query.of.length && of.every((part, n) => part === query.of[n])) return query;
+      return of.length > 1 ? { ...query, of } : of[0];
     }
     case 'not': {
       const of = meaningful(query.of);

@@ -37,15 +37,8 @@ function endPoint(runs: readonly Run[], at: number): TreePoint | undefined {
 
 function inside(run: Run, at: number): TreePoint {
   const ahead = at - run.start;
-  return {
-    node: run.node,
-    offset:
-      run.end - run.start === run.nodeEnd - run.nodeStart
-        ? run.nodeStart + ahead
-        : ahead > 0
-          ? run.nodeEnd
-          : run.nodeStart,
-  };
+  const folded = ahead > 0 ? run.nodeEnd : run.nodeStart;
+  return { node: run.node, offset: isPlain(run) ? run.nodeStart + ahead : folded };
 }
 
 /** The two tree points that hold the stream range `[start, end)`, or undefined when it holds no character of the tree. */
@@ -102,9 +95,13 @@ export class TreeMap {
   }
 }
 
+/** Its units match one to one. */
+const isPlain = (run: Run): boolean => run.end - run.start === run.nodeEnd - run.nodeStart;
+
 function within(run: Run, at: number): number {
   const ahead = at - run.nodeStart;
-  return run.end - run.start === run.nodeEnd - run.nodeStart ? run.start + ahead : ahead > 0 ? run.end : run.start;
+  if (isPlain(run)) return run.start + ahead;
+  return ahead > 0 ? run.end : run.start;
 }
 
 const next = (node: TextNodeLike): TextNodeLike | null => node.firstChild ?? following(node);

@@ -30,8 +30,10 @@ interface Path {
   readonly before: Path | undefined;
 }
 
-const written = (path: Path | undefined): string =>
-  path ? (path.before ? `${written(path.before)}/${path.index}` : String(path.index)) : '';
+function written(path: Path | undefined): string {
+  if (!path) return '';
+  return path.before ? `${written(path.before)}/${path.index}` : String(path.index);
+}
 
 interface Frame {
   readonly role: BlockRole;
@@ -152,8 +154,8 @@ class Reader {
     if (!BLOCKS.has(name)) return aside === frame.aside && svg === frame.svg ? frame : { ...frame, aside, svg };
     this.breakBlock(name);
     const locator = readLocator(node) ?? frame.locator;
-    const role =
-      roleOf(name) ?? (locator && 'from' in locator ? 'cue' : name === 'p' ? inherited(frame.role) : frame.role);
+    const around = name === 'p' ? inherited(frame.role) : frame.role;
+    const role = roleOf(name) ?? (locator && 'from' in locator ? 'cue' : around);
     const level = headingLevel(name) ?? (role === 'heading' ? frame.level : undefined);
     return { role, level, path, aside, preserve: frame.preserve || PRESERVING.has(name), locator, svg };
   }

@@ -16,13 +16,11 @@ export interface PlaceRow {
 export function placeOf(row: PlaceRow, anchor: Anchor, madeOn: string, viewed: string): AnnotationPlace | null {
   if (anchor.spot?.type === 'whole')
     return { versionId: viewed, state: 'exact', start: 0, end: 1, confidence: 1, candidates: [], byHand: false };
+  if (row.state === null && madeOn !== viewed) return null;
   const found =
     row.state === null
-      ? madeOn === viewed
-        ? { state: 'exact' as const, start: anchor.position.start, end: anchor.position.end, confidence: 1 }
-        : undefined
+      ? { state: 'exact' as const, start: anchor.position.start, end: anchor.position.end, confidence: 1 }
       : { state: row.state, start: row.start, end: row.stop, confidence: row.confidence ?? 0 };
-  if (!found) return null;
   const byHand = row.hand_start !== null;
   return {
     versionId: viewed,

@@ -41,9 +41,8 @@ test('names stand in the order of the Unicode collation once case and accents ar
     'Naxos',
   ];
   const collator = new Intl.Collator('und', { sensitivity: 'base' });
-  expect(names.toSorted((a, b) => (folded(a) < folded(b) ? -1 : folded(a) > folded(b) ? 1 : 0)).map(folded)).toEqual(
-    names.toSorted(collator.compare).map(folded),
-  );
+  // By code units, as the database compares.
+  expect(names.map(folded).toSorted()).toEqual(names.toSorted(collator.compare).map(folded));
 });
 
 test('the index of words and the program fold letters alike, wherever marks stand', () => {

@@ -15,7 +15,7 @@ export function necessaryWords(query: Query | undefined): string | undefined {
   switch (query.type) {
     case 'all': {
       const parts = query.of.flatMap((part) => necessaryWords(part) ?? []);
-      return parts.length === 0 ? undefined : parts.length === 1 ? parts[0] : `(${parts.join(' AND ')})`;
+      return parts.length > 1 ? `(${parts.join(' AND ')})` : parts[0];
     }
     case 'any': {
       const parts = query.of.map(necessaryWords);

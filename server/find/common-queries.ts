@@ -89,11 +89,9 @@ export function ofSource(term: Term, { today }: Asker, values: Values): string |
             : undefined;
         }
         case 'has':
-          return term.value === 'file'
-            ? 'EXISTS (SELECT 1 FROM source_version f WHERE f.id = s.current_version AND f.file_hash IS NOT NULL)'
-            : term.value === 'remark'
-              ? "(s.owner_id = @me AND s.remark <> '')"
-              : undefined;
+          if (term.value === 'file')
+            return 'EXISTS (SELECT 1 FROM source_version f WHERE f.id = s.current_version AND f.file_hash IS NOT NULL)';
+          return term.value === 'remark' ? "(s.owner_id = @me AND s.remark <> '')" : undefined;
         default:
           return undefined;
       }

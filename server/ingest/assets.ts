@@ -153,12 +153,10 @@ async function takeStyles(
   const sheets = await Promise.all(
     owners.map(async (owner) => {
       const { media = '', href = '' } = owner.attribs;
-      const sheet =
-        owner.name === 'style'
-          ? { css: contentOf(owner), address: base }
-          : URL.canParse(href, base)
-            ? await collector.loadSheet(new URL(href, base).href)
-            : undefined;
+      const linked = owner.name !== 'style' && URL.canParse(href, base);
+      const sheet = linked
+        ? await collector.loadSheet(new URL(href, base).href)
+        : ownSheet(owner, base);
       return (
         sheet && {
           css: await selfContainedCss(sheet.css, sheet.address, collector.resolve, collector.loadSheet),
@@ -233,3 +231,6 @@ function styleAttributes(tree: PageTree, base: string, collector: AssetCollector
       attribs.style = await selfContainedDeclarations(attribs.style!, base, collector.resolve);
     });
 }
+
+const ownSheet = (owner: PageElement, base: string) =>
+  owner.name === 'style' ? { css: contentOf(owner), address: base } : undefined;

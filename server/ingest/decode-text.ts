@@ -47,15 +47,10 @@ export function readText({
   if (bytes.byteLength > MOST_TEXT * 1024 * 1024)
     throw new AppError('too_large', { address: name, limit: MOST_TEXT }, { field: 'file' });
   const mark = markOf(bytes);
-  const found = said ? said : mark ? mark[1] : encodingOf(bytes, contentType);
-  const text =
-    found === undefined
-      ? undefined
-      : said
-        ? decode(bytes, said)
-        : mark
-          ? withMark(bytes.subarray(mark[0]), mark[1])
-          : decode(bytes, found);
+  const found = said ?? mark?.[1] ?? encodingOf(bytes, contentType);
+  const read = (encoding: string): string | undefined =>
+    mark && !said ? withMark(bytes.subarray(mark[0]), mark[1]) : decode(bytes, encoding);
+  const text = found && read(found);
   if (text === undefined || found === undefined) {
     if (looksBinary(bytes)) throw new AppError('not_text', { name }, { field: 'file' });
     throw new AppError('wrong_encoding', { name, encoding: 'UTF-8', at: firstBadByte(bytes) }, { field: 'file' });

@@ -31,8 +31,11 @@ export function markdownToHtml(markdown: string, name: string): string {
   });
   const html = toHtml(toHast(tree, { allowDangerousHtml: true }), { allowDangerousHtml: true });
   const heading = /^#\s+(.+)$/m.exec(body)?.[1];
-  const value = (key: string): string =>
-    typeof front[key] === 'string' ? front[key] : front[key] instanceof Date ? front[key].toISOString() : '';
+  const value = (key: string): string => {
+    const said = front[key];
+    if (said instanceof Date) return said.toISOString();
+    return typeof said === 'string' ? said : '';
+  };
   const metas = [
     ['author', value('author')],
     ['og:site_name', value('site')],

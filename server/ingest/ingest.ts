@@ -250,13 +250,7 @@ function finish(page: Clean, known: Partial<Metadata>, got: Got, address: string
     minutes: readingMinutes(main),
     file: page.file ?? null,
     facts: { ...page.facts, ...(missing.length ? { missing: missing.length } : {}) },
-    fingerprint:
-      page.identity ??
-      (page.file
-        ? `sha256:${hashOf(page.file.bytes)}`
-        : main.length >= LEAST_TO_KNOW
-          ? `text:${hashOf(Buffer.from(main))}`
-          : ''),
+    fingerprint: page.identity ?? fingerprintOf(page.file?.bytes, main),
     canonical: address === null ? null : canonicalAddress(sameSite(meta.canonical, address) ?? address),
   };
 }
@@ -273,8 +267,15 @@ const bareHost = (address: string): string => new URL(address).hostname.replace(
 const sameSite = (canonical: string | null, address: string): string | null =>
   canonical && bareHost(canonical) === bareHost(address) ? canonical : null;
 
+/** By its file, else by a main text that is long enough to tell. */
+function fingerprintOf(file: Uint8Array | undefined, main: string): string {
+  if (file) return `sha256:${hashOf(file)}`;
+  return main.length >= LEAST_TO_KNOW ? `text:${hashOf(Buffer.from(main))}` : '';
+}
+
 function completed(meta: Partial<Metadata>, got: Got, address: string | null): Metadata {
-  const site = meta.site && meta.site !== 'file.invalid' ? meta.site : address === null ? '' : bareHost(address);
+  const host = address === null ? '' : bareHost(address);
+  const site = meta.site && meta.site !== 'file.invalid' ? meta.site : host;
   return {
     title: meta.title || got.name,
     author: meta.author ?? '',

@@ -33,10 +33,12 @@ export class LightNode implements TextNodeLike {
   ) {}
 
   get nodeType(): number {
-    return isTag(this.node) ? 1 : isText(this.node) ? 3 : 8;
+    if (isTag(this.node)) return 1;
+    return isText(this.node) ? 3 : 8;
   }
   get nodeName(): string {
-    return isTag(this.node) ? this.node.name : isText(this.node) ? '#text' : '#comment';
+    if (isTag(this.node)) return this.node.name;
+    return isText(this.node) ? '#text' : '#comment';
   }
   get nodeValue(): string | null {
     return isText(this.node) ? this.node.data : null;

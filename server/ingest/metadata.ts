@@ -177,7 +177,10 @@ const isSign = fits('.headerlink, .anchor, .permalink, [aria-hidden=true]');
 
 function wordsWithout(element: PageElement, leftOut: (inner: PageElement) => boolean): string {
   return element.children
-    .map((child) => (!('attribs' in child) ? contentOf(child) : leftOut(child) ? '' : wordsWithout(child, leftOut)))
+    .map((child) => {
+      if (!('attribs' in child)) return contentOf(child);
+      return leftOut(child) ? '' : wordsWithout(child, leftOut);
+    })
     .join('');
 }
 

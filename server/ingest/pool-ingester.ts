@@ -49,8 +49,10 @@ export interface Step {
   readonly share: number;
 }
 
-const nameOf = (ask: Ask): string =>
-  ask.type === 'address' ? ask.address : ask.type === 'file' ? ask.name : ask.ingested.meta.title;
+function nameOf(ask: Ask): string {
+  if (ask.type === 'address') return ask.address;
+  return ask.type === 'file' ? ask.name : ask.ingested.meta.title;
+}
 
 export interface PoolOptions {
   /** After so long a task is given up, and its thread ended, in milliseconds. */

@@ -90,13 +90,12 @@ function allowed(element: PageElement): PageTree {
   const tree: Root = { type: 'root', children: element.children.flatMap(toHast) };
   const found = sanitize(tree, ALLOWED);
   const kept = new Document([]);
-  appendNodes(
-    kept,
-    ('children' in found ? (found.type === 'root' ? found.children : [found]) : [found]).flatMap(fromHast),
-  );
+  const nodes = found.type === 'root' ? found.children : [found];
+  appendNodes(kept, nodes.flatMap(fromHast));
   return kept;
 }
 
+const NAMESPACES: Readonly<Record<string, standard.NS>> = { svg: standard.NS.SVG, math: standard.NS.MATHML };
 const SPACES: Readonly<Record<string, string>> = { [standard.NS.SVG]: 'svg:', [standard.NS.MATHML]: 'math:' };
 
 function toHast(node: PageNode): ElementContent[] {
@@ -119,7 +118,7 @@ function fromHast(node: Root['children'][number]): PageNode[] {
   const element = newElement(
     name!,
     node.properties as Record<string, string>,
-    space === 'svg' ? standard.NS.SVG : space === 'math' ? standard.NS.MATHML : standard.NS.HTML,
+    NAMESPACES[space ?? ''] ?? standard.NS.HTML,
   );
   appendNodes(element, node.children.flatMap(fromHast));
   return [element];

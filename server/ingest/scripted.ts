@@ -20,6 +20,9 @@ export function looksScripted(tree: PageTree): boolean {
 
 function wordsOf(element: PageElement): string {
   return element.children
-    .map((child) => (!('attribs' in child) ? contentOf(child) : isBesides(child) ? '' : wordsOf(child)))
+    .map((child) => {
+      if (!('attribs' in child)) return contentOf(child);
+      return isBesides(child) ? '' : wordsOf(child);
+    })
     .join('');
 }

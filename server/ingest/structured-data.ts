@@ -74,15 +74,16 @@ function candidates(data: unknown): Record<string, unknown>[] {
 const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 const text = (value: unknown): string => (typeof value === 'string' ? value : '');
-const names = (value: unknown): string =>
-  Array.isArray(value)
-    ? value.map(names).filter(Boolean).join('; ')
-    : isRecord(value)
-      ? text(value.name) || [text(value.givenName), text(value.familyName)].filter(Boolean).join(' ')
-      : text(value);
+function names(value: unknown): string {
+  if (Array.isArray(value)) return value.map(names).filter(Boolean).join('; ');
+  if (!isRecord(value)) return text(value);
+  return text(value.name) || [text(value.givenName), text(value.familyName)].filter(Boolean).join(' ');
+}
 const identifiers = (thing: Record<string, unknown>): string[] =>
   [thing.identifier, thing.sameAs, thing['@id']]
     .flat()
     .map((value) => (isRecord(value) ? text(value.value) : text(value)));
-const pictureOf = (value: unknown): string =>
-  Array.isArray(value) ? pictureOf(value[0]) : isRecord(value) ? text(value.url) : text(value);
+function pictureOf(value: unknown): string {
+  if (Array.isArray(value)) return pictureOf(value[0]);
+  return text(isRecord(value) ? value.url : value);
+}

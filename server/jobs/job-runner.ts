@@ -104,11 +104,7 @@ export class JobRunner {
         await ingester.run(this.inputOf(job), (step, share) => this.tell(job, step, share)),
       );
       if (this.stopped) return;
-      const store = job.input.look
-        ? () => this.draft(job, ingested)
-        : job.input.again
-          ? await this.again(job, ingested)
-          : () => this.first(job, ingested);
+      const store = await this.storing(job, ingested);
       if (this.stopped) return;
       db.transaction(() => {
         finishJob(db, job.id, { state: 'done', error: null, ...store() }, now());
@@ -121,8 +117,15 @@ export class JobRunner {
     }
   }
 
+  /** How what was taken in is stored, ready to be done in one transaction. */
+  private async storing(job: StoredJob, ingested: Ingested): Promise<() => Outcome> {
+    if (job.input.look) return () => this.draft(job, ingested);
+    return job.input.again ? this.again(job, ingested) : () => this.first(job, ingested);
+  }
+
   private corrected({ input: { draft, author } }: StoredJob, ingested: Ingested): Ingested {
-    const said = draft ? { title: draft.title, author: draft.author } : author ? { author } : undefined;
+    const byReader = author ? { author } : undefined;
+    const said = draft ? { title: draft.title, author: draft.author } : byReader;
     return said ? { ...ingested, meta: { ...ingested.meta, ...said } } : ingested;
   }
 

@@ -29,8 +29,10 @@ export function annotationsIn(given: unknown): readonly unknown[] {
 
 const record = (value: unknown): Readonly<Record<string, unknown>> =>
   typeof value === 'object' && value !== null ? (value as Record<string, unknown>) : {};
-const list = (value: unknown): readonly unknown[] =>
-  value === undefined ? [] : Array.isArray(value) ? value : [value];
+function list(value: unknown): readonly unknown[] {
+  if (value === undefined) return [];
+  return Array.isArray(value) ? value : [value];
+}
 
 const LONGEST_NOTE = 20_000;
 
@@ -118,5 +120,7 @@ function kindFor(kinds: readonly Kind[], classes: readonly string[], motivation:
   const known = [...kinds, PLAIN_NOTE].find(
     ({ code, name }) => names.includes(name.toLowerCase()) || names.includes(code),
   );
-  return known?.code ?? (list(motivation).includes('questioning') ? 'question' : note ? 'note' : 'keep');
+  if (known) return known.code;
+  if (list(motivation).includes('questioning')) return 'question';
+  return note ? 'note' : 'keep';
 }

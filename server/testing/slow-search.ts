@@ -239,14 +239,7 @@ function ofSource(s: Source, marks: readonly Mark[], term: Term, today: string):
       }
     // eslint-disable-next-line no-fallthrough -- every scope returns
     case 'number':
-      return within(
-        term.field === 'minutes'
-          ? s.minutes
-          : term.field === 'progress'
-            ? s.share * 100
-            : marks.filter((m) => !m.reply).length,
-        term,
-      );
+      return within(amountOf(s, marks, term.field), term);
     case 'date':
       return onDay(
         term.field === 'saved' ? s.kept.slice(0, 10) : s.published && `${s.published}-01-01`.slice(0, 10),
@@ -256,6 +249,11 @@ function ofSource(s: Source, marks: readonly Mark[], term: Term, today: string):
     case 'name':
       return bySource(s, marks, term.field, term.value);
   }
+}
+
+function amountOf(s: Source, marks: readonly Mark[], field: string): number {
+  if (field === 'minutes') return s.minutes;
+  return field === 'progress' ? s.share * 100 : marks.filter((m) => !m.reply).length;
 }
 
 function bySource(s: Source, marks: readonly Mark[], field: string, value: string): boolean {

@@ -40,14 +40,16 @@ function cueHtml(cue: Cue, before: Cue | undefined): string {
 
 const round = (seconds: number): number => Math.round(seconds * 1000) / 1000;
 
+function cuesOf(lines: string, name: string): readonly Cue[] {
+  if (/^WEBVTT/.test(lines)) return fromVtt(lines, name);
+  if (!/-->/.test(lines)) return fromPlainText(lines);
+  return fromVtt(`WEBVTT\n\n${lines.replace(/(\d{1,2}:\d{2}:\d{2}),(\d{3})/g, '$1.$2')}`, name);
+}
+
 /** WebVTT, SubRip, or plain text whose lines begin with a time. Throws `bad_transcript` with the line at fault. */
 export function readTranscript(text: string, name: string): readonly Cue[] {
   const lines = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n');
-  const cues = /^WEBVTT/.test(lines)
-    ? fromVtt(lines, name)
-    : /-->/.test(lines)
-      ? fromVtt(`WEBVTT\n\n${lines.replace(/(\d{1,2}:\d{2}:\d{2}),(\d{3})/g, '$1.$2')}`, name)
-      : fromPlainText(lines);
+  const cues = cuesOf(lines, name);
   if (cues.length === 0)
     throw new AppError('bad_transcript', { name, reason: 'no line of it begins with a time' }, { field: 'file' });
   return cues;
@@ -77,12 +79,11 @@ function fromVtt(text: string, name: string): Cue[] {
     .filter((cue) => cue.text !== '');
 }
 
-const textOf = (node: VttNode): string =>
-  node.type === 'text'
-    ? (node.value ?? '')
-    : node.type === 'object' && node.name === 'rt'
-      ? ''
-      : (node.children ?? []).map(textOf).join('');
+function textOf(node: VttNode): string {
+  if (node.type === 'text') return node.value ?? '';
+  if (node.type === 'object' && node.name === 'rt') return '';
+  return (node.children ?? []).map(textOf).join('');
+}
 function voiceOf(node: VttNode): string {
   if (node.name === 'v') return node.value ?? '';
   for (const child of node.children ?? []) {

@@ -57,12 +57,8 @@ const isItem = (value: unknown): value is Item => typeof value === 'object' && v
 
 function wordsOf(item: Item, property: string): string {
   const [value] = item.properties[property] ?? [];
-  const words =
-    typeof value === 'string'
-      ? value
-      : typeof value === 'object' && value !== null && 'value' in value
-        ? String(value.value)
-        : '';
+  const given = typeof value === 'object' && value !== null && 'value' in value ? String(value.value) : value;
+  const words = typeof given === 'string' ? given : '';
   return words.replace(/\s+/g, ' ').trim();
 }
 

@@ -144,11 +144,13 @@ function compoundsIn(pages: readonly (readonly Paragraph[])[]): ReadonlySet<stri
 async function bookmarksOf(document: PDFDocumentProxy): Promise<Bookmark[]> {
   type Node = NonNullable<Awaited<ReturnType<PDFDocumentProxy['getOutline']>>>[number];
   const found: Bookmark[] = [];
+  const pageOf = async (ref: unknown): Promise<number> =>
+    ref ? document.getPageIndex(ref as Parameters<PDFDocumentProxy['getPageIndex']>[0]).catch(() => -1) : -1;
   const visit = async (nodes: readonly Node[], depth: number): Promise<void> => {
     for (const node of nodes) {
       const dest = typeof node.dest === 'string' ? await document.getDestination(node.dest) : node.dest;
       const [ref] = dest ?? [];
-      const page = typeof ref === 'number' ? ref : ref ? await document.getPageIndex(ref).catch(() => -1) : -1;
+      const page = typeof ref === 'number' ? ref : await pageOf(ref);
       if (page >= 0 && found.length < 5_000) found.push({ title: node.title, page, depth });
       if (depth < 6) await visit(node.items as Node[], depth + 1);
     }
@@ -164,8 +166,10 @@ async function metadataOf(
 ): Promise<Partial<Metadata>> {
   const { info, metadata } = await document.getMetadata().catch(() => ({ info: {}, metadata: null }));
   const said = info as Record<string, unknown>;
-  const text = (value: unknown): string =>
-    (Array.isArray(value) ? value.join('; ') : typeof value === 'string' ? value : '').trim();
+  const text = (value: unknown): string => {
+    const words = Array.isArray(value) ? value.join('; ') : value;
+    return typeof words === 'string' ? words.trim() : '';
+  };
   const xmp = (name: string): string => text(metadata?.get(name) as unknown);
   const given = xmp('dc:title') || text(said.Title);
   const sensible = given && !/^(untitled|.*\.(docx?|tex|indd|pdf|dvi))/i.test(given);
