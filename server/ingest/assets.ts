@@ -154,9 +154,7 @@ async function takeStyles(
     owners.map(async (owner) => {
       const { media = '', href = '' } = owner.attribs;
       const linked = owner.name !== 'style' && URL.canParse(href, base);
-      const sheet = linked
-        ? await collector.loadSheet(new URL(href, base).href)
-        : ownSheet(owner, base);
+      const sheet = linked ? await collector.loadSheet(new URL(href, base).href) : ownSheet(owner, base);
       return (
         sheet && {
           css: await selfContainedCss(sheet.css, sheet.address, collector.resolve, collector.loadSheet),
