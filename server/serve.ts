@@ -39,12 +39,13 @@ export interface Serve {
 export function serving(app: FastifyInstance, context: Context): Serve {
   const route = (endpoint: Endpoint, handle: (asked: Asked<Endpoint>) => unknown): void => {
     const { method, path, who, limit } = endpoint;
+    const names = [...path.matchAll(/:(\w+)/g)].map(([, name]) => name!);
     app.route({
       method,
       url: path,
       ...(limit === null ? {} : { bodyLimit: limit }),
       config: { open: who === 'public', browserOnly: who === 'browser' || who === 'administrator' },
-      handler: async (request, reply) => handle(read(context, endpoint, request, reply)),
+      handler: async (request, reply) => handle(read({ context, endpoint, names }, request, reply)),
     });
   };
   const serve = <N extends keyof Api>(name: N, handle: Handler<Api[N], AnswerOf<Api[N]>>): void => {
@@ -59,13 +60,19 @@ export function serving(app: FastifyInstance, context: Context): Serve {
   return Object.assign(serve, { file });
 }
 
-function read(context: Context, endpoint: Endpoint, request: FastifyRequest, reply: FastifyReply): Asked<Endpoint> {
-  const { path, who, may, body, query } = endpoint;
+interface Route {
+  readonly context: Context;
+  readonly endpoint: Endpoint;
+  /** Of what stands in its path. */
+  readonly names: readonly string[];
+}
+
+function read({ context, endpoint, names }: Route, request: FastifyRequest, reply: FastifyReply): Asked<Endpoint> {
+  const { who, may, body, query } = endpoint;
   const me = who === 'public' ? (request.person ?? NOBODY) : personOf(request);
   if (who === 'administrator' && me.role !== 'administrator') throw new AppError('administrators_only');
   const params: Record<string, string> = {};
-  for (const [, name] of path.matchAll(/:(\w+)/g))
-    params[name!] = name === 'hash' ? readHash(request) : readId(request, name);
+  for (const name of names) params[name] = name === 'hash' ? readHash(request) : readId(request, name);
   if (may) mustBe(context.db, me.id, may, params.id!);
   return {
     me,

@@ -1,7 +1,7 @@
 import * as account from './account';
 import * as annotations from './annotations';
 import * as classes from './classes';
-import type { Endpoint, Method, NameOf } from './endpoint';
+import type { Endpoint, NameOf } from './endpoint';
 import * as find from './find';
 import * as gather from './gather';
 import * as kinds from './kinds';
@@ -35,12 +35,3 @@ const BY_NAME = new Map(ENDPOINTS.map((endpoint) => [`${endpoint.method} ${endpo
 
 /** The endpoint of a method and path. */
 export const endpointNamed = <N extends keyof Api>(name: N): Api[N] => BY_NAME.get(name) as unknown as Api[N];
-
-/** The endpoint a request is for; a path without ids comes before one with. */
-export function endpointFor(method: Method, url: string): Endpoint | undefined {
-  const [path = ''] = url.split('?');
-  const named = BY_NAME.get(`${method} ${path}`);
-  return named ?? ENDPOINTS.find((endpoint) => endpoint.method === method && patternOf(endpoint.path).test(path));
-}
-
-const patternOf = (path: string): RegExp => new RegExp(`^${path.replace(/:\w+/g, '[^/]+').replaceAll('.', '\\.')}$`);

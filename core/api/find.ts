@@ -7,9 +7,14 @@ const LONGEST_QUERY = 1_000;
 /** Most rows that come at once. */
 const MOST = 200;
 
+/** A day of the calendar, as ISO 8601 writes it. */
+const isDay = (day: string | undefined): boolean =>
+  day === undefined ||
+  (/^\d{4}-\d{2}-\d{2}$/.test(day) && new Date(`${day}T00:00Z`).toJSON()?.startsWith(day) === true);
+
 /** The day it is where they are, and how many minutes their clocks are ahead of UTC: searches by days go by them. */
 export const hereSchema = object({
-  day: string().matches(/^\d{4}-\d{2}-\d{2}$/, 'A day is written as in 2026-10-02: "${value}" is not.'),
+  day: string().test('day', 'A day is written as in 2026-10-02: "${value}" is none.', isDay),
   ahead: number()
     .integer()
     .min(-14 * 60)

@@ -3,7 +3,6 @@ import {
   collectionOrderSchema,
   collectionPutSchema,
   collectionSourcesSchema,
-  LONGEST_TOPIC,
   NO_TAG,
   orderSchema,
   savedSearchSchema,
@@ -78,6 +77,4 @@ export const putTopic = endpoint('PUT', '/api/topics', {
   query: tagSchema,
   body: topicPutSchema,
   answer: topicPage,
-  // In UTF-8, with the escapes of JSON.
-  limit: LONGEST_TOPIC * 6 + 1024,
 });

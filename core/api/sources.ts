@@ -111,7 +111,7 @@ export const suggestTagsFor = endpoint('GET', '/api/sources/:id/tag-suggestions'
 /** The collections that hold it, by their ids. */
 export const listHolding = endpoint('GET', '/api/sources/:id/collections', { may: asReader, answer: ids() });
 
-export const W3C_ANNOTATIONS = 'application/ld+json';
+const W3C_ANNOTATIONS = 'application/ld+json';
 /** One's own annotations, or everybody's that one sees. */
 export const exportNotes = endpoint('GET', '/api/sources/:id/study-notes.md', {
   may: asReader,

@@ -99,26 +99,16 @@ function makeRows(): void {
   const { snapshot_hash: hash } = db.get<{ snapshot_hash: string }>(
     'SELECT snapshot_hash FROM source_version LIMIT 1',
   )!;
-  db.run(
-    "INSERT INTO job (id, person_id, label, input, state, step, progress, created_at) VALUES (?, ?, 'Tide', '{}', 'done', '', 1, ?)",
-    ids.job!,
-    me,
-    NOW,
-  );
-  db.run(
-    "INSERT INTO draft (id, person_id, content, snapshot_hash, created_at) VALUES (?, ?, '{}', ?, ?)",
-    ids.draft!,
-    me,
-    hash,
-    NOW,
-  );
-  db.run(
-    "INSERT INTO feed (id, person_id, address, title, site, added_at, checked_at) VALUES (?, ?, 'http://tide.saltmere.test/', 'Tide', 'tide', '', ?)",
-    ids.feed!,
-    me,
-    NOW,
-  );
-  db.run("INSERT INTO batch (id, person_id, label, created_at) VALUES (?, ?, 'Tides', ?)", ids.list!, me, NOW);
+  const made: Readonly<Record<string, Readonly<Record<string, string | number>>>> = {
+    job: { id: ids.job!, label: 'Tide', input: '{}', state: 'done', step: '', progress: 1, created_at: NOW },
+    draft: { id: ids.draft!, content: '{}', snapshot_hash: hash, created_at: NOW },
+    feed: { id: ids.feed!, address: 'http://tide.saltmere.test/', title: '', site: '', added_at: NOW, checked_at: NOW },
+    batch: { id: ids.list!, label: 'Tides', created_at: NOW },
+  };
+  for (const [table, row] of Object.entries(made)) {
+    const names = [...Object.keys(row), 'person_id'];
+    db.run(`INSERT INTO ${table} (${names}) VALUES (${names.map((n) => `@${n}`)})`, { ...row, person_id: me });
+  }
 }
 
 test('everybody is to everything what the table says, and no more', () => {

@@ -393,7 +393,15 @@ test('any string is a search or a pointed error', async () => {
   expect((await me.send<Problem>('GET', `/api/sources?q=tag:${'a'.repeat(10_000)}`)).body.detail).toMatch(
     /1,000 characters, this one has 10,004/,
   );
-  for (const asked of ['offset=-1', 'sort=no', 'limit=99999', 'day=tomorrow', 'ahead=x']) {
+  for (const asked of [
+    'offset=-1',
+    'sort=no',
+    'limit=99999',
+    'day=tomorrow',
+    'day=2026-02-30',
+    'day=2026-99-99',
+    'ahead=x',
+  ]) {
     const { status, body } = await me.send<Problem>('GET', `/api/sources?${asked}`);
     expect([status, body.code, body.field]).toEqual([400, 'invalid', asked.split('=')[0]]);
   }

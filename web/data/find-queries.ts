@@ -1,6 +1,5 @@
 import { keepPreviousData, queryOptions, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { call } from './call';
-import { retryOffline } from './client';
 import { keys, type AnnotationsAsked, type SourcesAsked } from './keys';
 
 /** How many rows of a list are asked for at once. */
@@ -16,12 +15,10 @@ export const here = () => {
   };
 };
 
-// A search that cannot be read is not asked again.
 export const sourcesQuery = (asked: SourcesAsked) =>
   queryOptions({
     queryKey: keys.sources(asked),
     queryFn: () => call('GET /api/sources', { query: { ...asked, ...here() } }),
-    retry: retryOffline,
   });
 export const useSources = (asked: SourcesAsked, enabled = true) =>
   useQuery({ ...sourcesQuery(asked), placeholderData: keepPreviousData, enabled });
@@ -30,7 +27,6 @@ const foundQuery = (asked: AnnotationsAsked) =>
   queryOptions({
     queryKey: keys.found(asked),
     queryFn: () => call('GET /api/annotations', { query: { ...asked, ...here() } }),
-    retry: retryOffline,
   });
 export const useFound = (asked: AnnotationsAsked, enabled = true) =>
   useQuery({ ...foundQuery(asked), placeholderData: keepPreviousData, enabled });
@@ -40,7 +36,6 @@ export const useAllFound = (asked: AnnotationsAsked, enabled: boolean) =>
   useInfiniteQuery({
     queryKey: ['found', 'parts', asked] as const,
     enabled,
-    retry: retryOffline,
     placeholderData: keepPreviousData,
     initialPageParam: 0,
     queryFn: ({ pageParam: offset }) =>

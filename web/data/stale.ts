@@ -1,12 +1,13 @@
 import type { QueryClient, QueryKey } from '@tanstack/react-query';
 import { keys } from './keys';
 
-/** What a change of something makes stale: every answer whose key begins so. `id` is the source it is about. */
+/** What a change of something makes stale: every answer whose key begins so. `id` is the source or collection it is about. */
 const STALE = {
   /** Sources of mine, how they are ordered, and what is said of them. */
   library: () => [keys.library, ['source'], keys.desk, keys.tints],
   /** The same, and which class reads them. */
   sources: () => [keys.library, ['source'], keys.classes],
+  collection: (id: string) => [keys.collection(id)],
   outline: () => [keys.outline],
   /** One source and its versions. */
   source: (id: string) => [keys.source(id), keys.annotations(id), keys.versions(id), keys.library],

@@ -123,13 +123,13 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
           : wordsOf(error),
       );
       if (error instanceof ProblemError && error.problem.current) put(error.problem.current as CollectionDetail);
-      else void client.invalidateQueries({ queryKey: keys.collection(c.id) });
+      else void renew(client, 'collection', c.id);
     }
   };
   const take = async (source: Row): Promise<void> => {
     const send = async (changes: readonly SourceChange[]): Promise<readonly SourceChange[]> => {
       const { undo } = await changeSources(changes);
-      await client.invalidateQueries({ queryKey: keys.collection(c.id) });
+      await renew(client, 'collection', c.id);
       void renew(client, 'outline');
       return undo;
     };

@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import type { ClassRow, SourceDetail } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
-import { keys } from '../data/queries';
+import { renew } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 
 /** Which classes have the source, and giving it to further ones before anything is written for them. */
@@ -21,7 +21,7 @@ export function useSharing(source: SourceDetail, classes: readonly ClassRow[]) {
           await call('PUT /api/classes/:id/sources/:sourceId', { params: { id, sourceId: source.id } });
           messages.tell(`${classes.find((c) => c.id === id)?.name ?? 'The class'} can read this source now.`);
         }
-        await client.invalidateQueries({ queryKey: keys.source(source.id) });
+        await renew(client, 'sources');
         return true;
       } catch (error) {
         messages.warn(wordsOf(error));
