@@ -46,3 +46,23 @@ export async function time(work: () => unknown): Promise<number> {
 /** By nearest rank. */
 export const percentile = (values: readonly number[], share: number): number =>
   [...values].sort((a, b) => a - b)[Math.max(0, Math.ceil(values.length * share) - 1)]!;
+
+export const median = (values: readonly number[]): number => percentile(values, 0.5);
+
+/**
+ * Milliseconds of the same work done by us and bare, in turn (ours, bare, ours, bare …), so that a machine that swings
+ * swings for both: the medians of each and their ratio, which is what counts.
+ */
+export async function inTurn(
+  rounds: number,
+  ours: () => Promise<number>,
+  bare: () => Promise<number>,
+): Promise<{ readonly ours: number; readonly bare: number; readonly ratio: number }> {
+  const times = { ours: [] as number[], bare: [] as number[] };
+  for (let round = 0; round < rounds; round++) {
+    times.ours.push(await ours());
+    times.bare.push(await bare());
+  }
+  const both = { ours: median(times.ours), bare: median(times.bare) };
+  return { ...both, ratio: both.ours / both.bare };
+}

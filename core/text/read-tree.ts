@@ -69,7 +69,7 @@ export function readTree(root: TextNodeLike): TextStream {
 
 class Reader {
   private readonly parts: string[] = [];
-  private readonly runs: Run[] = [];
+  private readonly runs: Growing<Run>[] = [];
   private readonly outline: Block[] = [];
   private readonly inlines: Inline[] = [];
   /** Inline elements of which no word was read yet: they begin with the next. */
@@ -206,8 +206,7 @@ class Reader {
     this.writeGap();
     this.open ??= { frame, start: this.length };
     if (this.waiting.length > 0) this.beginWaiting();
-    this.addRun({ node, nodeStart: from, nodeEnd: to, start: this.length, end: this.length + piece.length });
-    this.write(piece);
+    this.addRun(node, from, to, piece);
   }
 
   private beginWaiting(): void {
@@ -218,15 +217,8 @@ class Reader {
   private writeGap(): void {
     if (!this.gap) return;
     const run = this.spaceRun;
-    if (run)
-      this.addRun({
-        node: run.node,
-        nodeStart: run.from,
-        nodeEnd: run.to,
-        start: this.length,
-        end: this.length + this.gap.length,
-      });
-    this.write(this.gap);
+    if (run) this.addRun(run.node, run.from, run.to, this.gap);
+    else this.write(this.gap);
     this.gap = '';
     this.spaceRun = undefined;
     this.rowIsNew = false;
@@ -237,18 +229,19 @@ class Reader {
     this.length += piece.length;
   }
 
-  /** Neighbouring runs of one node that match one to one become one, so that a paragraph costs one run. */
-  private addRun(run: Run): void {
+  /**
+   * Writes what stands at `[nodeStart, nodeEnd)` of a node. Neighbouring runs of one node that match one to one become
+   * one, so that a paragraph costs one run.
+   */
+  private addRun(node: TextNodeLike, nodeStart: number, nodeEnd: number, piece: string): void {
+    const start = this.length;
+    this.write(piece);
+    const run = { node, nodeStart, nodeEnd, start, end: this.length };
     const last = this.runs.at(-1);
-    const joins =
-      last &&
-      last.node === run.node &&
-      last.nodeEnd === run.nodeStart &&
-      last.end === run.start &&
-      linear(last) &&
-      linear(run);
-    if (joins) this.runs[this.runs.length - 1] = { ...last, nodeEnd: run.nodeEnd, end: run.end };
-    else this.runs.push(run);
+    if (last && follows(last, run) && linear(last) && linear(run)) {
+      last.nodeEnd = nodeEnd;
+      last.end = run.end;
+    } else this.runs.push(run);
   }
 
   private closeBlock(): void {
@@ -267,6 +260,9 @@ class Reader {
   }
 }
 
+type Growing<T> = { -readonly [Key in keyof T]: T[Key] };
+const follows = (last: Run, { node, nodeStart, start }: Run): boolean =>
+  last.node === node && last.nodeEnd === nodeStart && last.end === start;
 const linear = (run: Run): boolean => run.end - run.start === run.nodeEnd - run.nodeStart;
 /** A paragraph inside an item, cell, caption or quotation is still that; inside a heading there is none. */
 const inherited = (role: BlockRole): BlockRole => (role === 'heading' ? 'paragraph' : role);

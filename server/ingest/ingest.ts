@@ -8,7 +8,7 @@ import { escapeHtml } from './documents';
 import { NOWHERE, type Loader } from './loader';
 import { markHidden } from './hidden';
 import { asTextTree, settled } from './light-tree';
-import { isQuirky, parseTree, serializeTree, type PageTree } from './page-tree';
+import { isQuirky, serializeTree, type PageTree } from './page-tree';
 import { markAsides } from './main-text';
 import type { Got } from './got';
 import type { Ingested, IngestInput, Progress } from './ingested';
@@ -223,12 +223,12 @@ interface Clean extends ReadyPage {
 
 const LEAST_TO_KNOW = 400;
 
-/** The stream is read from the very string that is stored, parsed once more, as a browser will parse it. */
+/** The stream is read from the very tree that what is stored parses to, as in a browser. */
 function finish(page: Clean, known: Partial<Metadata>, got: Got, address: string | null): Ingested {
   const meta = completed(known, got, address);
   const { collector } = page;
-  const assembled = assemble(page, meta);
-  const { html: snapshot, tree } = settled(page.kind === 'page' ? withAsides(assembled, meta.title) : assembled);
+  const { html, tree } = settled(assemble(page, meta));
+  const snapshot = page.kind === 'page' ? withAsides(tree, meta.title) : html;
   const { text, outline, inlines } = readTree(asTextTree(tree));
   if (!text.trim()) throw new AppError('empty_page', { address: got.address ?? got.name });
   const lead = /^asset\/([0-9a-f]{64})$/.exec(meta.lead ?? '')?.[1] ?? null;
@@ -255,8 +255,8 @@ function finish(page: Clean, known: Partial<Metadata>, got: Got, address: string
   };
 }
 
-function withAsides(html: string, title: string): string {
-  const tree = parseTree(html);
+/** Attributes alone are set, so that it parses to the same tree still. */
+function withAsides(tree: PageTree, title: string): string {
   markHidden(tree);
   markAsides(tree, title);
   return serializeTree(tree);

@@ -6,6 +6,7 @@ import { decoded } from './decoded';
 import {
   childElements,
   closest,
+  contentOf,
   fits,
   has,
   nextElement,
@@ -136,37 +137,59 @@ function findAtOnce(document: Document): void {
   const element = Object.getPrototypeOf(document.documentElement) as Element;
   if (typeof element.querySelectorAll === 'function') return;
   Object.defineProperty(element, 'querySelectorAll', {
+    configurable: true,
     value(this: Element, names: string) {
-      if (!names.includes(',')) return [...this.getElementsByTagName(names)];
       const wanted = new Set(names.toUpperCase().split(','));
-      return [...this.getElementsByTagName('*')].filter(({ tagName }) => wanted.has(tagName));
+      const found: Element[] = [];
+      const visit = ({ children }: Element): void => {
+        for (let n = 0; n < children.length; n++) {
+          const child = children[n]!;
+          if (wanted.has(child.tagName)) found.push(child);
+          visit(child);
+        }
+      };
+      visit(this);
+      return found;
     },
   });
 }
 
-/** Well-formed, every element of the body with its number: the library's own small document reads nothing else. */
+/** A name of an attribute that the library's own small document can read. */
+const ATTRIBUTE = /^[a-z][\w.-]*$/i;
+const PHRASE = /^(?:abbr|b|cite|code|dfn|em|i|kbd|mark|q|s|samp|small|strong|sub|sup|tt|u|var)$/;
+/** Emphasised words and their like are to the library what their letters are: it keeps or drops what they stand in. */
+const isPlainPhrase = ({ name, attribs, children }: PageElement): boolean =>
+  PHRASE.test(name) && Object.keys(attribs).length === 0 && children.every(isText);
+
+/**
+ * Well-formed, every element of the body with its number, plain phrases as their words: the library's own small document
+ * reads nothing else.
+ */
 function forExtraction(tree: PageTree, elements: readonly PageElement[]): string {
   const numbers = new Map(elements.map((element, n) => [element, n]));
   const parts: string[] = [];
   const write = (element: PageElement): void => {
     const number = numbers.get(element);
-    const named = Object.entries(element.attribs).filter(([name]) => /^[a-z][\w.-]*$/i.test(name));
-    const attributes = [...named, ...(number === undefined ? [] : [[NUMBER, String(number)] as const])];
-    parts.push(`<${element.name}${attributes.map(([name, value]) => ` ${name}="${escaped(value)}"`).join('')}`);
+    parts.push('<', element.name);
+    for (const [name, value] of Object.entries(element.attribs))
+      if (ATTRIBUTE.test(name)) parts.push(' ', name, '="', escaped(value), '"');
+    if (number !== undefined) parts.push(` ${NUMBER}="${number}"`);
     if (element.children.length === 0) return void parts.push('/>');
     parts.push('>');
     for (const child of element.children) {
-      if (isTag(child)) write(child);
-      else if (isText(child)) parts.push(escaped(child.data));
+      if (isText(child)) parts.push(escaped(child.data));
+      else if (isTag(child) && number !== undefined && isPlainPhrase(child)) parts.push(escaped(contentOf(child)));
+      else if (isTag(child)) write(child);
     }
-    parts.push(`</${element.name}>`);
+    parts.push('</', element.name, '>');
   };
   for (const child of tree.children) if (isTag(child)) write(child);
   return parts.join('');
 }
 
 const SIGNS: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
-const escaped = (text: string): string => text.replace(/[&<>"]/g, (sign) => SIGNS[sign]!);
+const escaped = (text: string): string =>
+  /[&<>"]/.test(text) ? text.replace(/[&<>"]/g, (sign) => SIGNS[sign]!) : text;
 
 const SHORT = 240;
 const lineOf = /^(p|div|address|time|span)$/;

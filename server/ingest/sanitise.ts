@@ -25,8 +25,11 @@ import {
 import { plainEscapes } from './stylesheets';
 
 /** Contents of these go with the element; of others that are taken out, the content stays. */
-const WITH_CONTENT =
-  'script, style, template, noscript, noembed, noframes, iframe, object, embed, audio, video, base, meta, link, head, [hidden], frameset, annotation, annotation-xml';
+const WITH_CONTENT = new Set(
+  'script style template noscript noembed noframes iframe object embed audio video base meta link head frameset annotation annotation-xml foreignObject'.split(
+    ' ',
+  ),
+);
 const LISTINGS = 'xmp, listing, plaintext';
 
 /** What is left of a page, and attributes worth keeping. */
@@ -48,8 +51,7 @@ export function sanitise(tree: PageTree, base: string): CleanPage {
   keepFormulas(tree);
   // They are read otherwise than anything else; their text is shown as in a `pre`.
   for (const listing of select(body, LISTINGS)) listing.name = 'pre';
-  const goes = fits(WITH_CONTENT);
-  removeAll(within(body, (element) => goes(element) || element.name === 'foreignObject' || isUnseen(element)));
+  removeAll(within(body, (element) => WITH_CONTENT.has(element.name) || isUnseen(element)));
   const page = base.split('#')[0]!;
   for (const element of within(body)) {
     absoluteLink(element, base, page);
@@ -139,7 +141,8 @@ const LINK = /^(a|area)$/;
 /** Only of these may an element have a name: by another, it could stand in for what a document itself has (HTML Standard, 3.1.6). */
 const NAMED = /^(a|map|input|select|textarea|button|meter|output)$/;
 
-const isUnseen = ({ attribs }: PageElement): boolean => /display\s*:\s*none/i.test(attribs.style ?? '');
+const isUnseen = ({ attribs: { hidden, style } }: PageElement): boolean =>
+  hidden !== undefined || (style !== undefined && /display\s*:\s*none/i.test(style));
 
 /** As an element says it itself (HTML Standard, 3.2.6.4); '' where it says nothing. */
 function directionOf({ attribs }: PageElement): string {
