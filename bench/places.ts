@@ -224,7 +224,7 @@ export const locate: Bench = async () => {
   );
   const index = indexText(after);
   const bytes = Object.values(index.grams)
-    .concat(Object.values(index.folded) as never)
+    .concat(Object.values(index.folded))
     .reduce((sum: number, part) => sum + ((part as { byteLength?: number }).byteLength ?? 0), 0);
   const [small, large] = [longText(50_000, 1_000), longText(2_000_000, 40_000)];
   const short = await best(() => locateAll(indexText(small.after), small.anchors));

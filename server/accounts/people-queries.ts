@@ -19,10 +19,10 @@ export function peoplePage(db: Db, search: string, offset: number, limit: number
     like,
     limit,
     offset,
-  } as never);
+  });
   return {
     people: rows.map((row) => ({ ...row, suspended: row.suspended === 1 })),
-    total: db.get<{ n: number }>(COUNT, { like } as never)!.n,
+    total: db.get<{ n: number }>(COUNT, { like })!.n,
   };
 }
 

@@ -10,4 +10,4 @@ const USED = `
     UNION SELECT p.hash FROM picture p WHERE p.person_id = @person)`;
 
 /** In bytes. */
-export const usedBy = (db: Db, person: string): number => db.get<{ bytes: number }>(USED, { person } as never)!.bytes;
+export const usedBy = (db: Db, person: string): number => db.get<{ bytes: number }>(USED, { person })!.bytes;

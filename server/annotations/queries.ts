@@ -68,10 +68,10 @@ const NOTIFY =
 
 /** Every annotation on a source that this person sees, replies included, in document order, with its place in a version. */
 export const annotationsOf = (db: Db, me: string, source: string, version: string | null = null): Annotation[] =>
-  db.all<AnnotationRow>(OF_SOURCE, { me, source, version } as never).map(toWire);
+  db.all<AnnotationRow>(OF_SOURCE, { me, source, version }).map(toWire);
 
 export function annotationFor(db: Db, me: string, id: string): Annotation | undefined {
-  const row = db.get<AnnotationRow>(ONE, { me, id, version: null } as never);
+  const row = db.get<AnnotationRow>(ONE, { me, id, version: null });
   return row && toWire(row);
 }
 
@@ -81,7 +81,7 @@ export const viewersOf = (db: Db, id: string): string[] =>
   db.all<{ person_id: string }>(VIEWERS, id).map((r) => r.person_id);
 /** One's own, also when deleted. */
 export const ownAnnotation = (db: Db, me: string, id: string): AnnotationRow | undefined =>
-  db.get<AnnotationRow>(OWN, { me, id, version: null } as never);
+  db.get<AnnotationRow>(OWN, { me, id, version: null });
 export const authorOf = (db: Db, id: string): string | undefined =>
   db.get<{ author_id: string }>(EXISTS, id)?.author_id;
 export const classesFor = (db: Db, id: string): string[] =>

@@ -43,7 +43,7 @@ export function putAnnotation(context: Context, me: Me, id: string, put: Annotat
         id,
         authorId: me.id,
         kindOwner: kindOwner(context, me, put.kind),
-        anchor: put.anchor as never,
+        anchor: put.anchor,
         rootId: null,
         parentId: null,
       },

@@ -21,7 +21,7 @@ const SEE_ALL = 'UPDATE notification SET seen_at = ? WHERE person_id = ? AND see
 
 export const notices = (db: Db, me: string): DeskNotice[] =>
   db
-    .all<Omit<DeskNotice, 'seen'> & { seen: number }>(NOTICES, { me } as never)
+    .all<Omit<DeskNotice, 'seen'> & { seen: number }>(NOTICES, { me })
     .map((n) => ({ ...n, reply: plainWords(n.reply), seen: n.seen === 1 }));
 export const seeAll = (db: Db, me: string, now: string): number => db.run(SEE_ALL, now, me);
 
@@ -30,6 +30,6 @@ export function markedOn(db: Db, { me, ahead }: Asker, day: string): number[] {
   const from = Date.parse(`${day}T00:00:00Z`) - ahead * 60_000;
   const instant = (at: number): string => new Date(at).toISOString();
   return db
-    .all<{ seq: number }>(MARKED_ON, { me, from: instant(from), to: instant(from + 86_400_000) } as never)
+    .all<{ seq: number }>(MARKED_ON, { me, from: instant(from), to: instant(from + 86_400_000) })
     .map((r) => r.seq);
 }

@@ -38,13 +38,9 @@ export function draftRoutes(app: FastifyInstance, context: Context): void {
       personId: me.id,
       label: address ?? title,
       input: {
-        sourceId: context.newId(),
-        tags,
-        remark,
-        ...(address ? { address } : {}),
-        draft: { id: params.id, title, author },
-        choices: { amount, width, removed, passage },
-        ...(apart ? { apart: true as const } : {}),
+        taking: { from: 'draft', draftId: params.id, choices: { amount, width, removed, passage } },
+        becoming: { as: 'source', sourceId: context.newId(), tags, remark, ...(apart ? { apart: true as const } : {}) },
+        said: { title, author },
       },
     });
   });

@@ -87,7 +87,7 @@ export const settleItems = (
   me: string,
   ids: readonly string[],
   state: 'new' | 'accepted' | 'skipped',
-): number => db.run(SETTLE, { me, ids: JSON.stringify(ids), state } as never);
+): number => db.run(SETTLE, { me, ids: JSON.stringify(ids), state });
 export const itemOf = (db: Db, personId: string, id: string) =>
   db.get<{ id: string; address: string; title: string }>(ITEM, id, personId);
 

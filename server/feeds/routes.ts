@@ -62,7 +62,10 @@ function arrivalRoutes(app: FastifyInstance, context: Context): void {
         id: item.jobId,
         personId: me,
         label: item.title,
-        input: { sourceId: newId(), address: item.address, tags: [] },
+        input: {
+          taking: { from: 'address', address: item.address },
+          becoming: { as: 'source', sourceId: newId(), tags: [] },
+        },
       }),
     );
   });

@@ -26,8 +26,8 @@ export interface Keyed {
 /** In the order in which they are given. */
 export function keyed(db: Db, seqs: readonly number[], by: AnnotationGrouping, ahead: number): Keyed[] {
   const values = { seqs: JSON.stringify(seqs), ahead: `${ahead >= 0 ? '+' : ''}${ahead}` };
-  if (by !== 'kind') return db.all<Keyed>(KEYS[by], values as never);
-  return db.all<KindRow & { readonly seq: number }>(KINDS, values as never).map((row) => {
+  if (by !== 'kind') return db.all<Keyed>(KEYS[by], values);
+  return db.all<KindRow & { readonly seq: number }>(KINDS, values).map((row) => {
     const { name } = kindFrom(row);
     return { seq: row.seq, key: name, name };
   });

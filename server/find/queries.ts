@@ -32,7 +32,7 @@ const FEW = {
   annotation: 'SELECT 1 AS one FROM annotation_words WHERE annotation_words MATCH @words LIMIT 1 OFFSET @most',
 } as const;
 const areFew = (db: Db, of: keyof typeof FEW, words: string): boolean =>
-  db.get(FEW[of], { words, most: MOST_RANKED } as never) === undefined;
+  db.get(FEW[of], { words, most: MOST_RANKED }) === undefined;
 
 const READABLE = 's.id IN (SELECT source_id FROM source_visible WHERE person_id = @me)';
 
@@ -156,17 +156,17 @@ const MY_CLASSES = 'SELECT class_id AS id FROM membership WHERE person_id = ?';
 /** As run, of the first column alone. */
 export const column = (db: Db, { sql, values }: Statement): number[] =>
   db.raw.prepare(sql).pluck().all(values) as number[];
-export const run = <Row>(db: Db, { sql, values }: Statement): Row[] => db.all<Row>(sql, values as never);
+export const run = <Row>(db: Db, { sql, values }: Statement): Row[] => db.all<Row>(sql, values);
 export const hits = (db: Db, me: string, seqs: readonly number[]): HitRow[] =>
-  db.all<HitRow>(HITS, { me, seqs: JSON.stringify(seqs) } as never);
+  db.all<HitRow>(HITS, { me, seqs: JSON.stringify(seqs) });
 /** The texts of sources, which the caller has found readable. */
 export const streams = (db: Db, ids: readonly string[]) =>
   new Map(
     db
-      .all<{ id: string; stream: string; outline: string }>(STREAMS, { ids: JSON.stringify(ids) } as never)
+      .all<{ id: string; stream: string; outline: string }>(STREAMS, { ids: JSON.stringify(ids) })
       .map((r) => [r.id, r]),
   );
 /** All words of the indexes, whoever's, from one up to another, with how many texts and marks hold them. */
 export const wordsBetween = (db: Db, from: string, to: string) =>
-  db.all<{ term: string; uses: number }>(NEAR, { from, to } as never);
+  db.all<{ term: string; uses: number }>(NEAR, { from, to });
 export const myClasses = (db: Db, me: string): string[] => db.all<{ id: string }>(MY_CLASSES, me).map((r) => r.id);

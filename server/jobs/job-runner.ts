@@ -6,6 +6,7 @@ import { removeLeftChunks } from '../db/unused';
 import type { EventLog } from '../events/event-log';
 import type { Ingested } from '../ingest/ingested';
 import type { Ask, Ingester } from '../ingest/ingester';
+import type { Becoming, JobInput } from './job-input';
 import { storeSource } from '../sources/store';
 import { prepareVersion, storeVersion } from '../versions/store';
 import {
@@ -99,12 +100,9 @@ export class JobRunner {
   private async work(job: StoredJob): Promise<void> {
     const { db, ingester, now, events } = this.world;
     try {
-      const ingested = this.corrected(
-        job,
-        await ingester.run(this.inputOf(job), (step, share) => this.tell(job, step, share)),
-      );
+      const ingested = await ingester.run(this.asking(job), (step, share) => this.tell(job, step, share));
       if (this.stopped) return;
-      const store = await this.storing(job, ingested);
+      const store = await this.storing(job, corrected(ingested, job.input.said));
       if (this.stopped) return;
       db.transaction(() => {
         finishJob(db, job.id, { state: 'done', error: null, ...store() }, now());
@@ -118,41 +116,42 @@ export class JobRunner {
   }
 
   /** How what was taken in is stored, ready to be done in one transaction. */
-  private async storing(job: StoredJob, ingested: Ingested): Promise<() => Outcome> {
-    if (job.input.look) return () => this.draft(job, ingested);
-    return job.input.again ? this.again(job, ingested) : () => this.first(job, ingested);
+  private storing(job: StoredJob, ingested: Ingested): (() => Outcome) | Promise<() => Outcome> {
+    const { becoming, taking } = job.input;
+    switch (becoming.as) {
+      case 'draft':
+        return () => this.draft(job, ingested);
+      case 'version':
+        return this.version(job, becoming.sourceId, ingested);
+      case 'source':
+        return () => {
+          const outcome = this.source(job.personId, becoming, ingested);
+          if (taking.from === 'draft') removeDraft(this.world.db, job.personId, taking.draftId);
+          return outcome;
+        };
+    }
   }
 
-  private corrected({ input: { draft, author } }: StoredJob, ingested: Ingested): Ingested {
-    const byReader = author ? { author } : undefined;
-    const said = draft ? { title: draft.title, author: draft.author } : byReader;
-    return said ? { ...ingested, meta: { ...ingested.meta, ...said } } : ingested;
-  }
-
-  private draft(job: StoredJob, ingested: Ingested): Outcome {
-    storeDraft(this.world.db, { id: job.id, personId: job.personId, ingested, now: this.world.now() });
+  private draft({ id, personId }: StoredJob, ingested: Ingested): Outcome {
+    storeDraft(this.world.db, { id, personId, ingested, now: this.world.now() });
     return { step: 'Ready to be looked at', sourceId: null, already: false };
   }
 
-  private first({ personId: ownerId, input }: StoredJob, ingested: Ingested): Outcome {
-    const { sourceId, already } = storeSource(this.world, {
-      id: input.sourceId,
-      ownerId,
-      tags: input.tags,
-      remark: input.remark,
-      apart: input.apart,
-      ingested,
-    });
-    if (input.draft) removeDraft(this.world.db, ownerId, input.draft.id);
+  private source(
+    ownerId: string,
+    { sourceId: id, tags, remark, apart }: Extract<Becoming, { as: 'source' }>,
+    ingested: Ingested,
+  ): Outcome {
+    const { sourceId, already } = storeSource(this.world, { id, ownerId, tags, remark, apart, ingested });
     return { step: already ? 'You had kept this before' : 'Kept', sourceId, already };
   }
 
-  /** A new version: annotations are followed to it in the worker, then everything is stored at once. */
-  private async again({ id, personId, input: { sourceId } }: StoredJob, ingested: Ingested): Promise<() => Outcome> {
+  /** Annotations are followed to it in the worker, then everything is stored at once. */
+  private async version(job: StoredJob, sourceId: string, ingested: Ingested): Promise<() => Outcome> {
     const prepared = prepareVersion(this.world, sourceId, ingested);
     if (!prepared.changed)
       return () => ({ step: 'Nothing has changed since the version you have', sourceId, already: true });
-    this.tell({ id, personId }, `Finding ${prepared.follow.marks.length} annotations again`, 0.9);
+    this.tell(job, `Finding ${prepared.follow.marks.length} annotations again`, 0.9);
     const followed = await this.world.ingester.follow(prepared.follow);
     return () => {
       storeVersion(this.world, sourceId, ingested, prepared, followed);
@@ -160,20 +159,25 @@ export class JobRunner {
     };
   }
 
-  private inputOf({ id, personId, input, uploadHash }: StoredJob): Ask {
-    const { choices, transcript } = input;
-    if (input.draft)
-      return { type: 'shape', ingested: loadDraft(this.world.db, personId, input.draft.id), choices: choices! };
-    if (!uploadHash)
-      return { type: 'address', address: input.address ?? '', choices, polite: input.polite, encoding: input.encoding };
-    return {
-      type: 'file',
-      name: input.fileName ?? 'file',
-      files: { file: uploadHash, transcript },
-      password: this.passwords.get(id),
-      remote: input.remote,
-      encoding: input.encoding,
-    };
+  private asking({ id, personId, input: { taking }, uploadHash }: StoredJob): Ask {
+    switch (taking.from) {
+      case 'address': {
+        const { from: type, ...asked } = taking;
+        return { type, ...asked };
+      }
+      case 'draft':
+        return {
+          type: 'shape',
+          ingested: loadDraft(this.world.db, personId, taking.draftId),
+          choices: taking.choices,
+        };
+      case 'file': {
+        const { name, transcript, remote, encoding } = taking;
+        // Held for as long as the job may still be worked through.
+        const files = { file: uploadHash!, transcript };
+        return { type: 'file', name, files, password: this.passwords.get(id), remote, encoding };
+      }
+    }
   }
 
   private fail(job: StoredJob, error: unknown): void {
@@ -199,3 +203,6 @@ export class JobRunner {
     });
   }
 }
+
+const corrected = (ingested: Ingested, said: JobInput['said']): Ingested =>
+  said ? { ...ingested, meta: { ...ingested.meta, ...said } } : ingested;

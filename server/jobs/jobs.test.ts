@@ -3,6 +3,9 @@ import { v7 } from 'uuid';
 import type { Ingested } from '../ingest/ingested';
 import { directIngester, type Ingester } from '../ingest/ingester';
 import { JobRunner } from './job-runner';
+import { openDatabase } from '../db/database';
+import { migrate, readMigrations } from '../db/migrate';
+import { readInput, type JobInput } from './job-input';
 import { insertJob, jobOf } from './queries';
 import { startServer } from '../testing/harness';
 
@@ -72,7 +75,12 @@ test('the same request under the same id is one job', async () => {
   expect(
     insertJob(
       server.context.db,
-      { id, personId: person.me.id, label: 'x', input: { sourceId: v7(), tags: [] } },
+      {
+        id,
+        personId: person.me.id,
+        label: 'x',
+        input: { taking: { from: 'address', address: 'http://a.test/' }, becoming: { as: 'draft' } },
+      },
       '2026',
     ),
   ).toBe(false);
@@ -90,4 +98,66 @@ test('one does not see another’s jobs', async () => {
     (await other.send<unknown[]>('GET', '/api/jobs')).body,
   ]).toEqual([404, []]);
   await server.close();
+});
+
+test('jobs stored before their work was told apart in kinds are read as they were meant', () => {
+  const db = openDatabase(':memory:');
+  const migrations = readMigrations();
+  migrate(db, migrations.slice(0, 12));
+  db.run(
+    "INSERT INTO person (id, email, name, password_hash, role, created_at) VALUES ('p', 'p', 'P', 'x', 'member', '2026')",
+  );
+  const before = {
+    page: {
+      sourceId: 's',
+      address: 'http://a.test/',
+      tags: ['tide'],
+      remark: 'r',
+      polite: true,
+      choices: { amount: 'main', width: 800 },
+    },
+    file: {
+      sourceId: 's',
+      fileName: 'a.mp3',
+      tags: [],
+      author: 'A. Brandt',
+      again: true,
+      transcript: { name: 'a.vtt', hash: 'h' },
+    },
+    look: { sourceId: 's', address: 'http://a.test/', tags: [], look: true },
+    draft: {
+      sourceId: 's',
+      address: 'http://a.test/',
+      tags: [],
+      apart: true,
+      draft: { id: 'd', title: 'T', author: 'A' },
+      choices: { amount: 'whole', width: null },
+    },
+  };
+  for (const [id, input] of Object.entries(before))
+    db.run(
+      "INSERT INTO job (id, person_id, label, input, state, step, progress, created_at) VALUES (?, 'p', 'x', ?, 'queued', '', 0, '2026')",
+      id,
+      JSON.stringify(input),
+    );
+  migrate(db, migrations);
+  const read = (id: string): JobInput =>
+    readInput(db.get<{ input: string }>('SELECT input FROM job WHERE id = ?', id)!.input);
+  expect(Object.keys(before).map(read)).toEqual([
+    {
+      taking: { from: 'address', address: 'http://a.test/', polite: true, choices: { amount: 'main', width: 800 } },
+      becoming: { as: 'source', sourceId: 's', tags: ['tide'], remark: 'r' },
+    },
+    {
+      taking: { from: 'file', name: 'a.mp3', transcript: { name: 'a.vtt', hash: 'h' } },
+      becoming: { as: 'version', sourceId: 's' },
+      said: { author: 'A. Brandt' },
+    },
+    { taking: { from: 'address', address: 'http://a.test/' }, becoming: { as: 'draft' } },
+    {
+      taking: { from: 'draft', draftId: 'd', choices: { amount: 'whole' } },
+      becoming: { as: 'source', sourceId: 's', tags: [], apart: true },
+      said: { title: 'T', author: 'A' },
+    },
+  ] satisfies JobInput[]);
 });

@@ -1,8 +1,8 @@
-import type { Encoding, Job, JobState, Problem } from '@avrelle/core/wire';
+import type { Job, JobState, Problem } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { removeUnused } from '../db/unused';
-import type { Choices } from '../ingest/ingested';
 import { describeBefore } from '../sources/queries';
+import { readInput, writeInput, type Becoming, type JobInput } from './job-input';
 
 interface Row {
   id: string;
@@ -60,32 +60,6 @@ const ALL_THE_SAME =
   "UPDATE job SET input = ?, state = 'queued', step = 'Waiting', progress = 0, source_id = NULL, already = 0, ended_at = NULL WHERE id = ?";
 const DISMISS = "DELETE FROM job WHERE id = ? AND person_id = ? AND state IN ('failed', 'done')";
 
-export interface JobInput {
-  readonly sourceId: string;
-  readonly address?: string;
-  readonly fileName?: string;
-  readonly tags: readonly string[];
-  readonly remark?: string;
-  /** As its reader says; what the file itself says gives way. */
-  readonly author?: string;
-  /** To be kept as a new version of the source. */
-  readonly again?: true;
-  readonly choices?: Choices;
-  /** To be looked at first: becomes a draft, not a source. */
-  readonly look?: true;
-  readonly apart?: true;
-  /** One of a list: what sites ask of programs is heeded. */
-  readonly polite?: true;
-  /** The words of a recording. */
-  readonly transcript?: { readonly name: string; readonly hash: string };
-  /** Pictures of a letter may be fetched from strangers. */
-  readonly remote?: true;
-  /** What the text is written in, as its reader says. */
-  readonly encoding?: Encoding;
-  /** The draft to be kept, and what its reader corrected. */
-  readonly draft?: { readonly id: string; readonly title: string; readonly author: string };
-}
-
 export interface StoredJob {
   readonly id: string;
   readonly personId: string;
@@ -107,15 +81,15 @@ export interface NewJob {
 const stored = (row: Row): StoredJob => ({
   id: row.id,
   personId: row.person_id,
-  input: JSON.parse(row.input) as JobInput,
+  input: readInput(row.input),
   uploadHash: row.upload_hash,
   batchId: row.batch_id,
   host: row.host,
 });
 
 export function jobToWire(db: Db, r: Row): Job {
-  const { look, again } = JSON.parse(r.input) as JobInput;
-  const found = r.already === 1 && !again && r.source_id !== null;
+  const { as } = readInput(r.input).becoming;
+  const found = r.already === 1 && as !== 'version' && r.source_id !== null;
   return {
     id: r.id,
     state: r.state,
@@ -126,7 +100,7 @@ export function jobToWire(db: Db, r: Row): Job {
     error: r.error === null ? null : (JSON.parse(r.error) as Problem),
     label: r.label,
     batchId: r.batch_id,
-    look: look === true,
+    look: as === 'draft',
     before: found ? describeBefore(db, r.source_id!) : null,
   };
 }
@@ -142,14 +116,14 @@ export function insertJob(
       id,
       person: personId,
       label,
-      input: JSON.stringify(input),
+      input: writeInput(input),
       upload: uploadHash,
-      transcript: input.transcript?.hash ?? null,
+      transcript: input.taking.from === 'file' ? (input.taking.transcript?.hash ?? null) : null,
       batch: batch?.id ?? null,
       seq: batch?.seq ?? 0,
       host: batch?.host ?? '',
       now,
-    } as never) > 0
+    }) > 0
   );
 }
 
@@ -160,7 +134,7 @@ export function jobOf(db: Db, personId: string, id: string): Job | undefined {
 
 /** The next that is not of a list; nobody has more than `most` under way. */
 export function nextSingle(db: Db, most: number): StoredJob | undefined {
-  const row = db.get<Row>(SINGLE, { most } as never);
+  const row = db.get<Row>(SINGLE, { most });
   return row && stored(row);
 }
 export const nextListed = (db: Db): StoredJob[] => db.all<Row>(LISTED).map(stored);
@@ -178,24 +152,20 @@ export const requeueFailedOf = (db: Db, batchId: string): number => db.run(AGAIN
 export function requeueFound(db: Db, personId: string, id: string, as: 'version' | 'apart'): boolean {
   const row = db.get<Row>(ONE, id, personId);
   if (!row || row.state !== 'done' || row.already === 0 || row.source_id === null) return false;
-  const input = JSON.parse(row.input) as JobInput;
-  return (
-    db.run(
-      ALL_THE_SAME,
-      JSON.stringify({
-        ...input,
-        ...(as === 'version' ? { again: true, sourceId: row.source_id } : { apart: true }),
-      } satisfies JobInput),
-      id,
-    ) > 0
-  );
+  const input = readInput(row.input);
+  const becoming: Becoming | undefined = as === 'version' ? { as, sourceId: row.source_id } : withApart(input.becoming);
+  if (!becoming) return false;
+  return db.run(ALL_THE_SAME, writeInput({ ...input, becoming }), id) > 0;
 }
+const withApart = (becoming: Becoming): Becoming | undefined =>
+  becoming.as === 'source' ? { ...becoming, apart: true } : undefined;
+
 /** Removes ended jobs with what only they held: single ones that ended before `jobs`, those of lists before `batches`. Call within a transaction. */
 export function removeOldJobs(db: Db, jobs: string, batches: string): void {
   const old = db.all<{ id: string; upload_hash: string | null; transcript_hash: string | null }>(OLD, {
     jobs,
     batches,
-  } as never);
+  });
   for (const { id } of old) db.run(REMOVE, id);
   removeUnused(
     db,

@@ -5,11 +5,13 @@ import { mustOwnSource } from '../access/access';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { parseAddress } from '../ingest/network-policy';
+import type { Choices } from '../ingest/ingested';
 import { parse } from '../parse';
 import { serving } from '../serve';
 import { sourceDetail } from '../sources/queries';
 import { newestFile, newestVersion } from '../versions/queries';
-import { dismissJob, jobOf, recentJobs, requeueFailed, requeueFound, type JobInput } from './queries';
+import { dismissJob, jobOf, recentJobs, requeueFailed, requeueFound } from './queries';
+import type { Becoming, JobInput, Taking } from './job-input';
 import { withUpload, type Upload } from './read-upload';
 import { startJob } from './start-job';
 
@@ -22,15 +24,10 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
 
   serve('POST /api/keep', ({ me, body: { id, address, tags, remark, amount, width, look, apart } }) => {
     const url = parseAddress(address).href;
-    const input: JobInput = {
-      sourceId: newId(),
-      address: url,
-      tags,
-      remark,
-      ...(amount === 'whole' && width === null ? {} : { choices: { amount, width } }),
-      ...(look ? { look: true } : {}),
-      ...(apart ? { apart: true } : {}),
-    };
+    const becoming: Becoming = look
+      ? { as: 'draft' }
+      : { as: 'source', sourceId: newId(), tags, remark, ...(apart ? { apart: true } : {}) };
+    const input: JobInput = { taking: { from: 'address', address: url, ...wanted({ amount, width }) }, becoming };
     return startJob(context, { id, personId: me.id, label: url, input });
   });
 
@@ -58,24 +55,29 @@ function keepAgain(
   const { db } = context;
   const { address, title } = newestVersion(db, sourceId)!;
   const file = newestFile(db, sourceId);
-  const again = { sourceId, tags: [], again: true } as const;
-  const fromFile = (input: JobInput): Job =>
-    startJob(context, { id, personId: me, label: title, uploadHash: file!.hash, input });
-  if (remote && file) return fromFile({ ...again, fileName: `${title}.eml`, remote: true });
-  if (encoding && address === null && file)
-    return fromFile({ ...again, fileName: `${title}${ENDINGS[file.mediaType] ?? ''}`, encoding });
-  if (address === null) throw new AppError('no_address', { title });
+  const start = (label: string, taking: Taking): Job =>
+    startJob(context, {
+      id,
+      personId: me,
+      label,
+      uploadHash: taking.from === 'file' ? file!.hash : null,
+      input: { taking, becoming: { as: 'version', sourceId } },
+    });
+  if (remote && file) return start(title, { from: 'file', name: `${title}.eml`, remote: true });
+  if (address === null) {
+    if (!encoding || !file) throw new AppError('no_address', { title });
+    return start(title, { from: 'file', name: `${title}${ENDINGS[file.mediaType] ?? ''}`, encoding });
+  }
   // As much of it as before, for the same width; a passage has no place in another text yet.
   const { amount, width } = sourceDetail(db, me, sourceId)!;
   const kept = amount === 'main' || amount === 'link' ? amount : ('whole' as const);
-  const input: JobInput = {
-    ...again,
-    address,
-    ...(encoding ? { encoding } : {}),
-    ...(kept === 'whole' && width === null ? {} : { choices: { amount: kept, width } }),
-  };
-  return startJob(context, { id, personId: me, label: address, input });
+  const choices = wanted({ amount: kept, width });
+  return start(address, { from: 'address', address, ...(encoding ? { encoding } : {}), ...choices });
 }
+
+/** Nothing where all of it is wanted as it is. */
+const wanted = (choices: Choices): { readonly choices?: Choices } =>
+  choices.amount === 'whole' && (choices.width ?? null) === null ? {} : { choices };
 
 function takeUpload(context: Context, me: string, id: string, request: FastifyRequest): Promise<Job> {
   const { db, newId, room, ingester } = context;
@@ -90,15 +92,13 @@ function takeUpload(context: Context, me: string, id: string, request: FastifyRe
     const hash = (path: string): Promise<string> => ingester.store(path, 'application/octet-stream');
     const name = file?.name ?? recording!.title;
     const words = transcript && { name: transcript.name, hash: await hash(transcript.path) };
+    const becoming: Becoming = again
+      ? { as: 'version', sourceId: again }
+      : { as: 'source', sourceId: newId(), tags, remark, ...(apart ? { apart: true } : {}) };
     const input: JobInput = {
-      sourceId: again ?? newId(),
-      fileName: name,
-      tags,
-      remark,
-      ...(author ? { author } : {}),
-      ...(words ? { transcript: words } : {}),
-      ...(again ? { again: true } : {}),
-      ...(apart ? { apart: true } : {}),
+      taking: { from: 'file', name, ...(words ? { transcript: words } : {}) },
+      becoming,
+      ...(author ? { said: { author } } : {}),
     };
     const uploadHash = file ? await hash(file.path) : recording!.hash;
     return startJob(context, { id, personId: me, label: name, input, uploadHash }, fields.password);

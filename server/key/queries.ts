@@ -50,7 +50,7 @@ export const usesOf = (db: Db, ownerId: string): Record<string, number> =>
 export function storeKey(db: Db, ownerId: string, kinds: readonly Kind[]): void {
   db.run(SET_VERSION, ownerId);
   db.run(RETIRE, ownerId);
-  kinds.forEach((kind, position) => db.run(PUT, { ...kind, owner: ownerId, position } as never));
+  kinds.forEach((kind, position) => db.run(PUT, { ...kind, owner: ownerId, position }));
 }
 
 /** In whose Key a kind stands that this person may mark with: their own, or that of a class they are in. */
@@ -64,6 +64,6 @@ export const toReplace = (db: Db, owner: string, from: KindCode, ids: readonly s
     owner,
     from,
     ids: ids ? JSON.stringify(ids) : null,
-  } as never);
+  });
 export const replaceKind = (db: Db, id: string, to: KindCode, owner: string, now: string): void =>
   void db.run(REPLACE, to, owner, now, id);

@@ -64,27 +64,22 @@ const REMOVE_SOURCE = 'DELETE FROM source WHERE id = ?';
 const REMOVE_VERSIONS = 'DELETE FROM source_version WHERE source_id = ?';
 const REMOVE_JOBS = 'DELETE FROM job WHERE source_id = ?';
 
-type Named = Readonly<Record<string, string | number | null>>;
-const all = <T>(db: Db, sql: string, values: Named): T[] => db.all<T>(sql, values as never);
-const run = (db: Db, sql: string, values: Named): number => db.run(sql, values as never);
-
-export const stateCounts = (db: Db, me: string) =>
-  all<{ state: ReadingState; count: number }>(db, STATE_COUNTS, { me });
+export const stateCounts = (db: Db, me: string) => db.all<{ state: ReadingState; count: number }>(STATE_COUNTS, { me });
 
 type CollectionDbRow = Omit<CollectionRow, 'owned'> & { readonly owned: number };
 export const collectionsOf = (db: Db, me: string): CollectionRow[] =>
-  all<CollectionDbRow>(db, COLLECTIONS, { me }).map((c) => ({ ...c, owned: c.owned === 1 }));
+  db.all<CollectionDbRow>(COLLECTIONS, { me }).map((c) => ({ ...c, owned: c.owned === 1 }));
 export function collectionFor(
   db: Db,
   me: string,
   id: string,
 ): (CollectionRow & { readonly sections: readonly string[] }) | undefined {
-  const [row] = all<CollectionDbRow & { sections: string }>(db, COLLECTION_ONE, { me, id });
+  const [row] = db.all<CollectionDbRow & { sections: string }>(COLLECTION_ONE, { me, id });
   return row && { ...row, owned: row.owned === 1, sections: JSON.parse(row.sections) as string[] };
 }
 /** Collections that somebody sees and that hold a source. */
 export const collectionsHolding = (db: Db, me: string, source: string): string[] =>
-  all<{ id: string }>(db, HOLDING, { me, source }).map((c) => c.id);
+  db.all<{ id: string }>(HOLDING, { me, source }).map((c) => c.id);
 export const itemsOf = (db: Db, id: string) => db.all<{ id: string; section: number }>(ITEMS, id);
 export const hasCollections = (db: Db, id: string): boolean => db.get(HAS_CHILDREN, id) !== undefined;
 export const insertCollection = (
@@ -94,7 +89,7 @@ export const insertCollection = (
   { name, parentId, classId, may }: CollectionPut,
   now: string,
 ): boolean =>
-  run(db, INSERT, { id, me, name, parentId: parentId ?? null, classId: classId ?? null, may: may ?? 'read', now }) > 0;
+  db.run(INSERT, { id, me, name, parentId: parentId ?? null, classId: classId ?? null, may: may ?? 'read', now }) > 0;
 /** False when it is at another version by now. */
 export const updateCollection = (
   db: Db,
@@ -102,7 +97,7 @@ export const updateCollection = (
   id: string,
   { version, name, parentId, classId, may }: CollectionPut,
 ): boolean =>
-  run(db, UPDATE, {
+  db.run(UPDATE, {
     id,
     me,
     version: version ?? 0,
@@ -117,7 +112,7 @@ export const deleteCollection = (db: Db, me: string, id: string, now: string): b
 /** With those inside it, as it was. False where there is none of one's own. */
 export function restoreCollection(db: Db, me: string, id: string): boolean {
   if (db.get(IS_DELETED_COLLECTION, id, me) === undefined) return false;
-  run(db, SET_FREE, { id });
+  db.run(SET_FREE, { id });
   return db.run(SET_COLLECTION_DELETED, null, id, me) > 0;
 }
 export function removeExpiredCollections(db: Db, before: string): void {
@@ -157,7 +152,7 @@ export const addToCollection = (
   source: string,
   section: number,
   now: string,
-): boolean => run(db, ADD, { id, source, section, me, now }) > 0;
+): boolean => db.run(ADD, { id, source, section, me, now }) > 0;
 /** Where a source stands in a collection; undefined where it is not in it. */
 export const itemIn = (db: Db, id: string, source: string) =>
   db.get<{ section: number; position: number }>(ITEM, id, source);
@@ -180,7 +175,7 @@ export interface SearchRow {
   readonly ownerName: string;
   readonly version: number;
 }
-export const searchesOf = (db: Db, me: string): SearchRow[] => all<SearchRow>(db, SEARCHES, { me });
+export const searchesOf = (db: Db, me: string): SearchRow[] => db.all<SearchRow>(SEARCHES, { me });
 interface SearchPut {
   readonly version?: number | undefined;
   readonly name: string;
@@ -188,21 +183,21 @@ interface SearchPut {
   readonly classId?: string | null | undefined;
 }
 export const insertSearch = (db: Db, me: string, id: string, { name, query, classId = null }: SearchPut): boolean =>
-  run(db, INSERT_SEARCH, { id, me, name, query, classId }) > 0;
+  db.run(INSERT_SEARCH, { id, me, name, query, classId }) > 0;
 export const updateSearch = (
   db: Db,
   me: string,
   id: string,
   { version = 0, name, query, classId = null }: SearchPut,
-): boolean => run(db, UPDATE_SEARCH, { id, me, version, name, query, classId }) > 0;
+): boolean => db.run(UPDATE_SEARCH, { id, me, version, name, query, classId }) > 0;
 export const removeSearch = (db: Db, me: string, id: string): boolean => db.run(REMOVE_SEARCH, id, me) > 0;
 export const placeSearches = (db: Db, me: string, ids: readonly string[]): void =>
   ids.forEach((id, position) => db.run(PLACE_SEARCH, position, id, me));
 
 export const deletedOf = (db: Db, me: string, since: string): DeletedSource[] =>
-  all<DeletedSource>(db, DELETED, { me, since });
+  db.all<DeletedSource>(DELETED, { me, since });
 export const expired = (db: Db, before: string): string[] => db.all<{ id: string }>(EXPIRED, before).map((s) => s.id);
-export const filesOf = (db: Db, id: string): string[] => all<{ hash: string }>(db, FILES, { id }).map((f) => f.hash);
+export const filesOf = (db: Db, id: string): string[] => db.all<{ hash: string }>(FILES, { id }).map((f) => f.hash);
 export function removeSource(db: Db, id: string): void {
   for (const sql of [REMOVE_ANNOTATIONS, REMOVE_VERSIONS, REMOVE_SOURCE, REMOVE_JOBS]) db.run(sql, id);
 }

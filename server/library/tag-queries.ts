@@ -69,22 +69,18 @@ const DROP_TINTS = `DELETE FROM tag_tint WHERE person_id = @me AND ${BENEATH}`;
 /** What a tag becomes keeps the tint it has. */
 const KEEP_TINT = 'INSERT INTO tag_tint (person_id, tag, tint) VALUES (@me, @tag, @tint) ON CONFLICT DO NOTHING';
 
-type Named = Readonly<Record<string, string>>;
-const all = <T>(db: Db, sql: string, values: Named): T[] => db.all<T>(sql, values as never);
-const run = (db: Db, sql: string, values: Named): number => db.run(sql, values as never);
-
-export const tagCounts = (db: Db, me: string): TagCount[] => all<TagCount>(db, TAG_COUNTS, { me });
-export const usedTags = (db: Db, me: string, source: string): UsedTag[] => all<UsedTag>(db, USED_TAGS, { me, source });
+export const tagCounts = (db: Db, me: string): TagCount[] => db.all<TagCount>(TAG_COUNTS, { me });
+export const usedTags = (db: Db, me: string, source: string): UsedTag[] => db.all<UsedTag>(USED_TAGS, { me, source });
 export const tagUses = (db: Db, me: string, from: string) =>
-  all<{ sources: number; annotations: number }>(db, TAG_USES, { me, from })[0]!;
+  db.all<{ sources: number; annotations: number }>(TAG_USES, { me, from })[0]!;
 export const tagsBeneath = (db: Db, me: string, from: string): string[] =>
-  all<{ tag: string }>(db, TAGS_BENEATH, { me, from }).map((t) => t.tag);
-export const hasTag = (db: Db, me: string, tag: string): boolean => all(db, HAS_TAG, { me, tag }).length > 0;
+  db.all<{ tag: string }>(TAGS_BENEATH, { me, from }).map((t) => t.tag);
+export const hasTag = (db: Db, me: string, tag: string): boolean => db.all(HAS_TAG, { me, tag }).length > 0;
 
 export const tintsOf = (db: Db, me: string): Record<string, string> =>
-  Object.fromEntries(all<{ tag: string; tint: string }>(db, TINTS_OF, { me }).map(({ tag, tint }) => [tag, tint]));
+  Object.fromEntries(db.all<{ tag: string; tint: string }>(TINTS_OF, { me }).map(({ tag, tint }) => [tag, tint]));
 export const setTint = (db: Db, me: string, tag: string, tint: string | null): number =>
-  tint === null ? run(db, DROP_TINT, { me, tag }) : run(db, SET_TINT, { me, tag, tint });
+  tint === null ? db.run(DROP_TINT, { me, tag }) : db.run(SET_TINT, { me, tag, tint });
 
 interface Bearing {
   readonly id: string;
@@ -114,17 +110,17 @@ export function changeTag(
   to: string,
   now: string,
 ): { id: string; sourceId: string }[] {
-  const bearing = all<Bearing>(db, BEARING, { me, from });
+  const bearing = db.all<Bearing>(BEARING, { me, from });
   const there = bearing.filter((a) => a.deletedAt === null);
-  const onSources = all<Borne>(db, SOURCE_TAGS, { me, from });
-  const onMarks = all<Borne>(db, ANNOTATION_TAGS, { me, from });
-  const tints = all<{ tag: string; tint: string }>(db, TINTS_BENEATH, { me, from });
-  for (const sql of [DROP_SOURCE_TAGS, DROP_ANNOTATION_TAGS, DROP_TINTS]) run(db, sql, { me, from });
-  for (const { id, note } of bearing) run(db, WRITE_NOTE, { id, note: renameTagInNote(note, from, to), now });
+  const onSources = db.all<Borne>(SOURCE_TAGS, { me, from });
+  const onMarks = db.all<Borne>(ANNOTATION_TAGS, { me, from });
+  const tints = db.all<{ tag: string; tint: string }>(TINTS_BENEATH, { me, from });
+  for (const sql of [DROP_SOURCE_TAGS, DROP_ANNOTATION_TAGS, DROP_TINTS]) db.run(sql, { me, from });
+  for (const { id, note } of bearing) db.run(WRITE_NOTE, { id, note: renameTagInNote(note, from, to), now });
   if (to === '') return there;
-  for (const { id, tag, at } of onSources) run(db, ADD_SOURCE_TAG, { me, id, tag: renamed(tag, from, to), at });
-  for (const { id, tag, at } of onMarks) run(db, ADD_ANNOTATION_TAG, { id, tag: renamed(tag, from, to), at });
-  for (const { tag, tint } of tints) run(db, KEEP_TINT, { me, tag: renamed(tag, from, to), tint });
+  for (const { id, tag, at } of onSources) db.run(ADD_SOURCE_TAG, { me, id, tag: renamed(tag, from, to), at });
+  for (const { id, tag, at } of onMarks) db.run(ADD_ANNOTATION_TAG, { id, tag: renamed(tag, from, to), at });
+  for (const { tag, tint } of tints) db.run(KEEP_TINT, { me, tag: renamed(tag, from, to), tint });
   renameInSearches(db, me, from, to);
   return there;
 }

@@ -49,15 +49,13 @@ export interface TopicRow {
   readonly version: number;
 }
 export const topicOf = (db: Db, me: string, tag: string): TopicRow | undefined => db.get<TopicRow>(ONE, me, tag);
-export const topicsBeneath = (db: Db, me: string, from: string): TopicRow[] =>
-  db.all<TopicRow>(BENEATH, { me, from } as never);
-export const relatedTags = (db: Db, me: string, tag: string): RelatedTag[] =>
-  db.all<RelatedTag>(RELATED, { me, tag } as never);
+export const topicsBeneath = (db: Db, me: string, from: string): TopicRow[] => db.all<TopicRow>(BENEATH, { me, from });
+export const relatedTags = (db: Db, me: string, tag: string): RelatedTag[] => db.all<RelatedTag>(RELATED, { me, tag });
 export const pairsOf = (db: Db, me: string, tags: readonly string[]): TagPair[] =>
-  db.all<TagPair>(PAIRS, { me, tags: JSON.stringify(tags) } as never);
+  db.all<TagPair>(PAIRS, { me, tags: JSON.stringify(tags) });
 /** What bears the tag only since then. */
 export function topicNews(db: Db, me: string, tag: string, since: string): TopicNews {
-  const ids = (sql: string): string[] => db.all<{ id: string }>(sql, { me, tag, since } as never).map((r) => r.id);
+  const ids = (sql: string): string[] => db.all<{ id: string }>(sql, { me, tag, since }).map((r) => r.id);
   return { sourceIds: ids(FRESH_SOURCES), annotationIds: ids(FRESH_ANNOTATIONS) };
 }
 /** Tags whose pages of one's own lead to something. */

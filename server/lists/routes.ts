@@ -4,6 +4,7 @@ import { MOST_ADDRESSES, type Batch } from '@avrelle/core/wire';
 import Papa from 'papaparse';
 import type { Context } from '../context';
 import { AppError } from '../errors';
+import type { JobInput } from '../jobs/job-input';
 import { insertJob, requeueFailedOf } from '../jobs/queries';
 import { serving } from '../serve';
 import { batchOf, insertBatch, pauseBatch, recentBatches, removeBatch } from './queries';
@@ -29,12 +30,9 @@ export function listRoutes(app: FastifyInstance, context: Context): void {
     db.transaction(() => {
       if (!insertBatch(db, id, me, name || `${addresses.length} addresses`, now())) return;
       addresses.forEach((address, seq) => {
-        const input = {
-          sourceId: newId(),
-          address,
-          tags,
-          polite: true as const,
-          ...(amount === 'whole' ? {} : { choices: { amount } }),
+        const input: JobInput = {
+          taking: { from: 'address', address, polite: true, ...(amount === 'whole' ? {} : { choices: { amount } }) },
+          becoming: { as: 'source', sourceId: newId(), tags },
         };
         insertJob(
           db,

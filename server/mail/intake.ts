@@ -109,7 +109,10 @@ function takeIn({ db, now, newId, jobs, events }: Context, letter: Buffer, owner
           personId,
           label: subjectOf(letter),
           uploadHash: hash,
-          input: { sourceId: newId(), fileName: 'letter.eml', tags: [] },
+          input: {
+            taking: { from: 'file', name: 'letter.eml' },
+            becoming: { as: 'source', sourceId: newId(), tags: [] },
+          },
         },
         now(),
       );

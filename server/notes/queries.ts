@@ -31,7 +31,7 @@ export const peopleMeant = (db: Db, annotationId: string): string[] =>
 
 /** The annotations this person sees whose notes lead to something. */
 export function linkedTo(db: Db, me: string, { type, id }: NoteLink): Linked[] {
-  return db.all<KindRow & Omit<Linked, 'kind'>>(LINKED_TO, { me, type, id } as never).map((row) => ({
+  return db.all<KindRow & Omit<Linked, 'kind'>>(LINKED_TO, { me, type, id }).map((row) => ({
     id: row.id,
     sourceId: row.sourceId,
     title: row.title,
@@ -44,10 +44,10 @@ export function linkedTo(db: Db, me: string, { type, id }: NoteLink): Linked[] {
 
 /** Whom one can mean in a note on a source: its owner and the people of one's own classes that have it. */
 export const readersOf = (db: Db, me: string, source: string): Person[] =>
-  db.all<Person>(READERS, { me, source } as never);
+  db.all<Person>(READERS, { me, source });
 
 export const putPicture = (db: Db, hash: string, personId: string, now: string): void =>
   void db.run(PUT_PICTURE, hash, personId, now);
 /** One's own; else one that its owner put into a note one sees. */
 export const maySeePicture = (db: Db, me: string, hash: string): boolean =>
-  db.get(MAY_SEE_PICTURE, { me, hash } as never) !== undefined;
+  db.get(MAY_SEE_PICTURE, { me, hash }) !== undefined;

@@ -45,7 +45,7 @@ export function insertSource(db: Db, { id, ownerId, versionId, at, remark, recog
     version: versionId,
     minutes,
     length: text.length,
-  } as never);
+  });
 }
 
 export interface NewVersion {
@@ -81,7 +81,7 @@ export function insertVersion(
     version: versionId,
     stream: ingested.text,
     outline: JSON.stringify(ingested.outline),
-  } as never);
+  });
   insertInlines(db, versionId, ingested.inlines);
 }
 

@@ -110,8 +110,6 @@ const SHELVE = `
 const OLDER =
   'SELECT v.number, v.kept_at, v.width, v.facts, b.media_type, b.size, length(t.stream) AS length FROM source_version v JOIN version_text t ON t.version_id = v.id LEFT JOIN blob b ON b.hash = v.file_hash WHERE v.id = ?';
 
-const named = (db: Db) => ({ all: <T>(sql: string, values: object) => db.all<T>(sql, values as never) });
-
 /** Sources by their ids, in that order, each with what it is to that person; those they may not read are left out. */
 export const sourceRowsOf = (db: Db, me: string, ids: readonly string[]): SourceRow[] =>
   withReader(db, me, rowsOf(db, me, ids));
@@ -142,14 +140,14 @@ export function sourceDetail(db: Db, me: string, id: string, version: string | n
 }
 
 const rowsOf = (db: Db, me: string, ids: readonly string[]): Row[] =>
-  named(db).all<Row>(SOURCES, { me, ids: JSON.stringify(ids) });
+  db.all<Row>(SOURCES, { me, ids: JSON.stringify(ids) });
 
 /** What belongs to each of them is asked for all at once. */
 function withReader(db: Db, me: string, rows: readonly Row[]): SourceRow[] {
   if (rows.length === 0) return [];
   const asked = { me, ids: JSON.stringify(rows.map((r) => r.id)) };
   const of = <T extends { source_id: string }>(sql: string): ((id: string) => readonly T[]) =>
-    bySource(named(db).all<T>(sql, asked));
+    bySource(db.all<T>(sql, asked));
   const marks = of<KindRow & { source_id: string; start: number; mine: number }>(MARKS);
   const tags = of<{ source_id: string; tag: string }>(TAGS_OF);
   const excerpts = of<ExcerptRow>(EXCERPTS);
@@ -252,11 +250,9 @@ export function patchSource(
   to: Pick<SourceRow, 'title' | 'author' | 'site' | 'doi' | 'language' | 'description' | 'publishedAt' | 'remark'>,
 ): boolean {
   const { title, author, site, doi, language, description, publishedAt, remark } = to;
-  if (
-    db.run(PATCH, { title, author, site, doi, language, description, publishedAt, remark, id, version } as never) === 0
-  )
+  if (db.run(PATCH, { title, author, site, doi, language, description, publishedAt, remark, id, version }) === 0)
     return false;
-  db.run(RETITLE, { title, about: [author, site, description].join(' ').trim(), remark, id } as never);
+  db.run(RETITLE, { title, about: [author, site, description].join(' ').trim(), remark, id });
   return true;
 }
 
@@ -289,5 +285,5 @@ export function shelve(
     position: to.position ?? null,
     spans: to.spans ? JSON.stringify(to.spans) : null,
     share: to.spans ? shareRead(to.spans, db.get<{ length: number }>(LENGTH, source)?.length ?? 0) : null,
-  } as never);
+  });
 }

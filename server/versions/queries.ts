@@ -59,7 +59,7 @@ interface MarkedRow extends PlaceRow {
 
 /** Everybody's annotations as they stand in a version, deleted ones too: deleting can be undone. */
 export function marksIn(db: Db, versionId: string): Marked[] {
-  return db.all<MarkedRow>(MARKED, { version: versionId } as never).map((row): Marked => {
+  return db.all<MarkedRow>(MARKED, { version: versionId }).map((row): Marked => {
     const anchor = JSON.parse(row.anchor) as Anchor;
     const place = placeOf(row, anchor, row.version_id, row.viewed);
     return {
@@ -112,7 +112,7 @@ export function placeByHand(
     stop: to?.end ?? null,
     own_start: own.start,
     own_stop: own.end,
-  } as never);
+  });
 }
 export const setStart = (db: Db, annotationId: string, start: number): number => db.run(SET_START, start, annotationId);
 

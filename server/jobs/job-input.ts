@@ -1,0 +1,53 @@
+import type { Encoding } from '@avrelle/core/wire';
+import type { Choices } from '../ingest/ingested';
+
+/** Where a job takes from. */
+export type Taking =
+  | {
+      readonly from: 'address';
+      readonly address: string;
+      readonly choices?: Choices;
+      /** One of a list: what sites ask of programs is heeded. */
+      readonly polite?: true;
+      /** What the text is written in, as its reader says. */
+      readonly encoding?: Encoding;
+    }
+  | {
+      /** What the job was uploaded with. */
+      readonly from: 'file';
+      readonly name: string;
+      /** The words of a recording. */
+      readonly transcript?: { readonly name: string; readonly hash: string };
+      /** Pictures of a letter may be fetched from strangers. */
+      readonly remote?: true;
+      readonly encoding?: Encoding;
+    }
+  /** A page that was looked at first. */
+  | { readonly from: 'draft'; readonly draftId: string; readonly choices: Choices };
+
+/** What becomes of it. */
+export type Becoming =
+  | {
+      readonly as: 'source';
+      readonly sourceId: string;
+      readonly tags: readonly string[];
+      readonly remark?: string;
+      /** Kept although the same was kept before. */
+      readonly apart?: true;
+    }
+  /** A new version of a source that is there. */
+  | { readonly as: 'version'; readonly sourceId: string }
+  /** To be looked at first. */
+  | { readonly as: 'draft' };
+
+/** What a job is to do; stored with it as JSON. */
+export interface JobInput {
+  readonly taking: Taking;
+  readonly becoming: Becoming;
+  /** As its reader says; what it says itself gives way. */
+  readonly said?: { readonly title?: string; readonly author?: string };
+}
+
+/** The very strings that `writeInput` made, and those of migrations. */
+export const readInput = (json: string): JobInput => JSON.parse(json) as JobInput;
+export const writeInput = (input: JobInput): string => JSON.stringify(input);
