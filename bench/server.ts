@@ -97,7 +97,7 @@ export const write: Bench = async () => {
         kind: 'claim',
         note: 'A note of some words.',
         tags: ['t'],
-        anchor: anchor,
+        anchor,
         classIds: [],
       });
   });
@@ -247,7 +247,7 @@ export const tell: Bench = async () => {
       kind: 'claim',
       note: 'n',
       tags: [],
-      anchor: anchor,
+      anchor,
       classIds: [classId],
     });
     times.push(...(await all).map((at) => at - started));

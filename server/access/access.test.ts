@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
+import { writeInput } from '../jobs/job-input';
 import { ENDPOINTS, STANDINGS, type NamedEndpoint, type Thing } from '@avrelle/core/api';
 import type { ClassDetail, Problem, SourceDetail } from '@avrelle/core/wire';
 import { startServer, type Client, type Server } from '../testing/harness';
@@ -96,11 +97,13 @@ function makeRows(): void {
   const { db } = server.context;
   const me = people.owner.me.id;
   for (const name of ['job', 'draft', 'feed', 'list']) ids[name] = v7();
-  const { snapshot_hash: hash } = db.get<{ snapshot_hash: string }>(
-    'SELECT snapshot_hash FROM source_version LIMIT 1',
-  )!;
+  const { snapshotHash: hash } = db.get<{ snapshotHash: string }>('SELECT snapshot_hash FROM source_version LIMIT 1')!;
+  const input = writeInput({
+    taking: { from: 'address', address: 'http://tide.saltmere.test/' },
+    becoming: { as: 'draft' },
+  });
   const made: Readonly<Record<string, Readonly<Record<string, string | number>>>> = {
-    job: { id: ids.job!, label: 'Tide', input: '{}', state: 'done', step: '', progress: 1, created_at: NOW },
+    job: { id: ids.job!, label: 'Tide', input, state: 'done', step: '', progress: 1, created_at: NOW },
     draft: { id: ids.draft!, content: '{}', snapshot_hash: hash, created_at: NOW },
     feed: { id: ids.feed!, address: 'http://tide.saltmere.test/', title: '', site: '', added_at: NOW, checked_at: NOW },
     batch: { id: ids.list!, label: 'Tides', created_at: NOW },

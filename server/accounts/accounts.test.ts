@@ -15,10 +15,8 @@ test('the first account is the administrator’s, the next is not', async () => 
 });
 
 test('passwords are stored with argon2id, session tokens hashed', async () => {
-  const { password_hash } = server.context.db.get<{ password_hash: string }>(
-    'SELECT password_hash FROM person LIMIT 1',
-  )!;
-  expect(password_hash).toMatch(/^\$argon2id\$v=19\$m=65536,t=3,p=1\$/);
+  const { passwordHash } = server.context.db.get<{ passwordHash: string }>('SELECT password_hash FROM person LIMIT 1')!;
+  expect(passwordHash).toMatch(/^\$argon2id\$v=19\$m=65536,t=3,p=1\$/);
   const signed = await server.app.inject({
     method: 'POST',
     url: '/api/session',

@@ -25,7 +25,7 @@ export function ownAccountRoutes(app: FastifyInstance, context: Context, tries: 
 
   serve('PUT /api/account/password', async ({ me, body, request }) => {
     await tries.guard(me.email, request.ip, ['wrong_password'], async () => {
-      if (!(await verifyPassword(personById(db, me.id)!.password_hash, body.current)))
+      if (!(await verifyPassword(personById(db, me.id)!.passwordHash, body.current)))
         throw new AppError('wrong_password', {}, { field: 'current' });
     });
     if (await isCommon(body.password)) throw new AppError('common_password', {}, { field: 'password' });
@@ -36,15 +36,13 @@ export function ownAccountRoutes(app: FastifyInstance, context: Context, tries: 
 
   serve('GET /api/account/sessions', ({ me, request }) => {
     const here = sessionOf(request);
-    return sessionsOf(db, me.id, now()).map(
-      ({ id, agent, created_at: createdAt, seen_at: seenAt, token_hash: hash }) => ({
-        id,
-        agent,
-        createdAt,
-        seenAt,
-        here: hash === here,
-      }),
-    );
+    return sessionsOf(db, me.id, now()).map(({ id, agent, createdAt, seenAt, tokenHash: hash }) => ({
+      id,
+      agent,
+      createdAt,
+      seenAt,
+      here: hash === here,
+    }));
   });
 
   serve('DELETE /api/account/sessions/:id', ({ me, params }) => {

@@ -10,12 +10,12 @@ const ANY_PERSON = 'SELECT 1 AS one FROM person LIMIT 1';
 const SET_PASSWORD = 'UPDATE person SET password_hash = ? WHERE id = ?';
 const SET_NAME = 'UPDATE person SET name = ? WHERE id = ?';
 
-type WithPassword = Me & { readonly password_hash: string; readonly suspended_at: string | null };
+type WithPassword = Me & { readonly passwordHash: string; readonly suspendedAt: string | null };
 
 export const personByEmail = (db: Db, email: string) => db.get<WithPassword>(BY_EMAIL, email);
 export const personById = (db: Db, id: string) => db.get<WithPassword>(BY_ID, id);
 export const personBySession = (db: Db, tokenHash: string, now: string) =>
-  db.get<Me & { readonly seen_at: string }>(BY_SESSION, tokenHash, now);
+  db.get<Me & { readonly seenAt: string }>(BY_SESSION, tokenHash, now);
 export const hasPeople = (db: Db): boolean => db.get(ANY_PERSON) !== undefined;
 export const setPassword = (db: Db, id: string, hash: string): number => db.run(SET_PASSWORD, hash, id);
 export const setName = (db: Db, id: string, name: string): number => db.run(SET_NAME, name, id);
@@ -49,11 +49,11 @@ export const deleteSession = (db: Db, tokenHash: string): number => db.run(DELET
 export const sessionSeen = (db: Db, tokenHash: string, now: string): number => db.run(SEEN, now, tokenHash);
 
 export interface SessionRow {
-  readonly token_hash: string;
+  readonly tokenHash: string;
   readonly id: string;
   readonly agent: string;
-  readonly created_at: string;
-  readonly seen_at: string;
+  readonly createdAt: string;
+  readonly seenAt: string;
 }
 export const sessionsOf = (db: Db, personId: string, now: string): SessionRow[] =>
   db.all<SessionRow>(SESSIONS, personId, now);

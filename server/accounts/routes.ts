@@ -25,9 +25,9 @@ export function accountRoutes(app: FastifyInstance, context: Context): void {
   serve('POST /api/session', async ({ body: { email, password }, request, reply }) => {
     const person = await tries.guard(email, request.ip, ['wrong_password'], async () => {
       const found = personByEmail(db, email);
-      const right = found ? await verifyPassword(found.password_hash, password) : await verifyNobody(password);
+      const right = found ? await verifyPassword(found.passwordHash, password) : await verifyNobody(password);
       if (!found || !right) throw new AppError('wrong_password', {}, { field: 'password' });
-      if (found.suspended_at !== null) throw new AppError('suspended');
+      if (found.suspendedAt !== null) throw new AppError('suspended');
       return found;
     });
     startSession(context, request, reply, person.id);

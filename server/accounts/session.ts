@@ -63,10 +63,8 @@ export function endSessions(
   personId: string,
   ends: (session: { readonly id: string; readonly hash: string }) => boolean = () => true,
 ): number {
-  const ended = sessionsOf(context.db, personId, context.now()).filter(({ id, token_hash: hash }) =>
-    ends({ id, hash }),
-  );
-  for (const session of ended) endSessionBy(context, session.token_hash);
+  const ended = sessionsOf(context.db, personId, context.now()).filter(({ id, tokenHash: hash }) => ends({ id, hash }));
+  for (const session of ended) endSessionBy(context, session.tokenHash);
   return ended.length;
 }
 
@@ -95,7 +93,7 @@ function readSession({ db, now }: Context, request: FastifyRequest): void {
   const session = sessionOf(request);
   const found = personBySession(db, session, now());
   if (!found) return;
-  const { seen_at: seenAt, ...person } = found;
+  const { seenAt, ...person } = found;
   request.person = person;
   if (isOlder(seenAt, SEEN_EVERY, now())) sessionSeen(db, session, now());
 }

@@ -8,8 +8,8 @@ export interface PlaceRow {
   readonly stop: number | null;
   readonly confidence: number | null;
   readonly candidates: string | null;
-  readonly hand_start: number | null;
-  readonly hand_stop: number | null;
+  readonly handStart: number | null;
+  readonly handStop: number | null;
 }
 
 /** Where an annotation stands in the version viewed: what its author said, else what was found, else where it was made. What means the whole source stands at its beginning. */
@@ -21,11 +21,11 @@ export function placeOf(row: PlaceRow, anchor: Anchor, madeOn: string, viewed: s
     row.state === null
       ? { state: 'exact' as const, start: anchor.position.start, end: anchor.position.end, confidence: 1 }
       : { state: row.state, start: row.start, end: row.stop, confidence: row.confidence ?? 0 };
-  const byHand = row.hand_start !== null;
+  const byHand = row.handStart !== null;
   return {
     versionId: viewed,
     ...found,
-    ...(byHand ? { start: row.hand_start, end: row.hand_stop, confidence: 1 } : {}),
+    ...(byHand ? { start: row.handStart, end: row.handStop, confidence: 1 } : {}),
     candidates: JSON.parse(row.candidates ?? '[]') as Candidate[],
     byHand,
   };

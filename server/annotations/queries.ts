@@ -12,24 +12,24 @@ import { inlinesOf, readInlines } from './quotation-queries';
 import { sees } from '../access/visible-queries';
 
 export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
-  viewed_version: string;
-  place_start: number | null;
+  viewedVersion: string;
+  placeStart: number | null;
   id: string;
-  source_id: string;
-  version_id: string;
-  author_id: string;
-  author_name: string;
-  kind_owner: string;
+  sourceId: string;
+  versionId: string;
+  authorId: string;
+  authorName: string;
+  kindOwner: string;
   note: string;
   quote: string;
   anchor: string | null;
   start: number;
-  root_id: string | null;
-  parent_id: string | null;
-  created_at: string;
-  updated_at: string;
+  rootId: string | null;
+  parentId: string | null;
+  createdAt: string;
+  updatedAt: string;
   version: number;
-  deleted_at: string | null;
+  deletedAt: string | null;
   tags: string;
   classes: string;
   inlines: string | null;
@@ -78,14 +78,13 @@ export function annotationFor(db: Db, me: string, id: string): Annotation | unde
 const VIEWERS = 'SELECT person_id FROM annotation_visible WHERE annotation_id = ?';
 /** Ids of all who see it. */
 export const viewersOf = (db: Db, id: string): string[] =>
-  db.all<{ person_id: string }>(VIEWERS, id).map((r) => r.person_id);
+  db.all<{ personId: string }>(VIEWERS, id).map((r) => r.personId);
 /** One's own, also when deleted. */
 export const ownAnnotation = (db: Db, me: string, id: string): AnnotationRow | undefined =>
   db.get<AnnotationRow>(OWN, { me, id, version: null });
-export const authorOf = (db: Db, id: string): string | undefined =>
-  db.get<{ author_id: string }>(EXISTS, id)?.author_id;
+export const authorOf = (db: Db, id: string): string | undefined => db.get<{ authorId: string }>(EXISTS, id)?.authorId;
 export const classesFor = (db: Db, id: string): string[] =>
-  db.all<{ class_id: string }>(CLASSES_FOR, id).map((r) => r.class_id);
+  db.all<{ classId: string }>(CLASSES_FOR, id).map((r) => r.classId);
 export const repliesOf = (db: Db, rootId: string): string[] =>
   db.all<{ id: string }>(REPLIES_OF, rootId).map((r) => r.id);
 export const insertNotification = (db: Db, id: string, personId: string, annotationId: string, now: string): boolean =>
@@ -160,29 +159,29 @@ export function setClasses(db: Db, id: string, classIds: readonly string[]): voi
 
 export function toWire(row: AnnotationRow): Annotation {
   const made = row.anchor === null ? null : (JSON.parse(row.anchor) as Anchor);
-  const anchor = made && row.deleted_at !== null ? withoutDrawing(made) : made;
+  const anchor = made && row.deletedAt !== null ? withoutDrawing(made) : made;
   return {
     id: row.id,
-    sourceId: row.source_id,
-    versionId: row.version_id,
-    author: { id: row.author_id, name: row.author_name },
-    ...(row.deleted_at === null
+    sourceId: row.sourceId,
+    versionId: row.versionId,
+    author: { id: row.authorId, name: row.authorName },
+    ...(row.deletedAt === null
       ? { kind: kindFrom(row), note: row.note, tags: JSON.parse(row.tags) as string[] }
       : { kind: PLAIN_NOTE, note: '', tags: [], deleted: true as const }),
     anchor,
     ...quotedOf(row, anchor),
-    place: anchor && placeOf({ ...row, start: row.place_start }, anchor, row.version_id, row.viewed_version),
+    place: anchor && placeOf({ ...row, start: row.placeStart }, anchor, row.versionId, row.viewedVersion),
     classIds: JSON.parse(row.classes) as string[],
-    rootId: row.root_id,
-    parentId: row.parent_id,
-    createdAt: row.created_at,
-    updatedAt: row.updated_at,
+    rootId: row.rootId,
+    parentId: row.parentId,
+    createdAt: row.createdAt,
+    updatedAt: row.updatedAt,
     version: row.version,
   };
 }
 
-function quotedOf({ inlines, deleted_at }: AnnotationRow, anchor: Anchor | null): Pick<Annotation, 'quoted'> {
-  const within = anchor && deleted_at === null ? readInlines(inlines) : [];
+function quotedOf({ inlines, deletedAt }: AnnotationRow, anchor: Anchor | null): Pick<Annotation, 'quoted'> {
+  const within = anchor && deletedAt === null ? readInlines(inlines) : [];
   return within.length > 0 ? { quoted: markQuote(anchor!.quote.exact, [], anchor!.position.start, within) } : {};
 }
 

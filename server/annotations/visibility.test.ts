@@ -146,7 +146,7 @@ test('the audience changes without a copy, and whoever loses it is told', async 
   const id = await write('author', 'A', 'wandering');
   const told: string[] = [];
   const stop = server.context.events.subscribe({
-    hear: (events) => told.push(...events.filter((e) => e.annotation_id === id).map((e) => e.former_classes ?? 'new')),
+    hear: (events) => told.push(...events.filter((e) => e.annotationId === id).map((e) => e.formerClasses ?? 'new')),
     restart: () => undefined,
   });
   const { body } = await people.author!.send<Annotation>('PATCH', `/api/annotations/${id}`, {

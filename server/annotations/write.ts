@@ -32,7 +32,7 @@ export function putAnnotation(context: Context, me: Me, id: string, put: Annotat
   return db.transaction(() => {
     const repeated = alreadyThere(context, me, id);
     if (repeated) return repeated;
-    if (!canRead(db, me.id, put.sourceId) || versionOf(db, put.versionId)?.source_id !== put.sourceId)
+    if (!canRead(db, me.id, put.sourceId) || versionOf(db, put.versionId)?.sourceId !== put.sourceId)
       throw new AppError('not_found', { what: 'source' });
     checkAnchor(context, put);
     checkAudience(context, me, put.sourceId, put.classIds);
@@ -98,12 +98,12 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
   return db.transaction(() => {
     const before = mine(context, me, id);
     mayChange(context, me, before, patch);
-    const deleted = patch.deleted ?? before.deleted_at !== null;
+    const deleted = patch.deleted ?? before.deletedAt !== null;
     const to = {
       kind: patch.kind ?? before.kind,
-      kindOwner: patch.kind ? kindOwner(context, me, patch.kind) : before.kind_owner,
+      kindOwner: patch.kind ? kindOwner(context, me, patch.kind) : before.kindOwner,
       note: patch.note ?? before.note,
-      deletedAt: deleted ? (before.deleted_at ?? now()) : null,
+      deletedAt: deleted ? (before.deletedAt ?? now()) : null,
     };
     if (!updateAnnotation(db, id, patch.version, to, now()))
       throw new AppError('stale', { yours: patch.version, current: before.version }, { current: toWire(before) });
@@ -111,11 +111,11 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
     if (patch.tags) setTags(db, id, patch.tags, now());
     if (patch.note !== undefined) setLinks(db, id, linksIn(patch.note));
     if (patch.passage) movePassage(context, before, patch.passage);
-    if (patch.classIds && before.root_id === null) changeAudience(context, me, before, patch.classIds);
+    if (patch.classIds && before.rootId === null) changeAudience(context, me, before, patch.classIds);
     events.append({
       type: 'annotation',
       annotationId: id,
-      sourceId: before.source_id,
+      sourceId: before.sourceId,
       personId: me.id,
       formerClasses: former,
     });
@@ -126,7 +126,7 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
 
 /** Who may read the source no longer keeps what they wrote on it, and can take it back; its words, which others read, stay as they were. */
 function mayChange({ db }: Context, me: Me, before: AnnotationRow, patch: AnnotationPatch): void {
-  if (canRead(db, me.id, before.source_id)) return;
+  if (canRead(db, me.id, before.sourceId)) return;
   const { version: _version, deleted: _deleted, classIds = [], ...more } = patch;
   if (Object.values(more).some((value) => value !== undefined) || classIds.length > 0)
     throw new AppError('not_found', { what: 'source' });
@@ -138,11 +138,11 @@ function movePassage(
   before: AnnotationRow,
   { versionId, anchor }: NonNullable<AnnotationPatch['passage']>,
 ): void {
-  if (before.root_id !== null || versionOf(context.db, versionId)?.source_id !== before.source_id)
+  if (before.rootId !== null || versionOf(context.db, versionId)?.sourceId !== before.sourceId)
     throw new AppError('not_found', { what: 'passage' });
   checkAnchor(context, { versionId, anchor });
   setPassage(context.db, before.id, versionId, anchor as Anchor);
-  bringUpToDate(context, { sourceId: before.source_id, versionId, anchor }, before.id);
+  bringUpToDate(context, { sourceId: before.sourceId, versionId, anchor }, before.id);
 }
 
 /** Several at once: where one of them cannot be changed, none is. */
@@ -170,10 +170,10 @@ export function placeAnnotation(context: Context, me: Me, id: string, { versionI
   const { db, events } = context;
   return db.transaction(() => {
     const before = mine(context, me, id);
-    if (!canRead(db, me.id, before.source_id)) throw new AppError('not_found', { what: 'source' });
+    if (!canRead(db, me.id, before.sourceId)) throw new AppError('not_found', { what: 'source' });
     const anchor = before.anchor === null ? null : (JSON.parse(before.anchor) as Anchor);
-    const newest = newestVersion(db, before.source_id);
-    if (!anchor || before.deleted_at !== null || newest?.id !== versionId)
+    const newest = newestVersion(db, before.sourceId);
+    if (!anchor || before.deletedAt !== null || newest?.id !== versionId)
       throw new AppError(anchor && newest ? 'old_version' : 'not_found', {
         what: 'annotation',
         number: newest?.number ?? 0,
@@ -184,7 +184,7 @@ export function placeAnnotation(context: Context, me: Me, id: string, { versionI
     placeByHand(db, id, versionId, start === null || end === null ? null : { start, end }, anchor.position);
     const after = annotationFor(db, me.id, id)!;
     if (after.place?.start != null) setStart(db, id, after.place.start);
-    events.append({ type: 'annotation', annotationId: id, sourceId: before.source_id, personId: me.id });
+    events.append({ type: 'annotation', annotationId: id, sourceId: before.sourceId, personId: me.id });
     return after;
   });
 }
@@ -192,11 +192,11 @@ export function placeAnnotation(context: Context, me: Me, id: string, { versionI
 /** The same annotation for other people: never a copy. Replies that some no longer see are told of, too. */
 function changeAudience(context: Context, me: Me, before: AnnotationRow, classIds: readonly string[]): void {
   const { db, events } = context;
-  checkAudience(context, me, before.source_id, classIds);
+  checkAudience(context, me, before.sourceId, classIds);
   const former = classesFor(db, before.id);
   setClasses(db, before.id, classIds);
   for (const reply of repliesOf(db, before.id))
-    events.append({ type: 'annotation', annotationId: reply, sourceId: before.source_id, formerClasses: former });
+    events.append({ type: 'annotation', annotationId: reply, sourceId: before.sourceId, formerClasses: former });
 }
 
 function alreadyThere({ db }: Context, me: Me, id: string): Annotation | undefined {

@@ -43,7 +43,7 @@ export const addClassSource = (db: Db, classId: string, sourceId: string, person
 export const removeClassSource = (db: Db, classId: string, sourceId: string): boolean =>
   db.run(REMOVE_SOURCE, classId, sourceId) > 0;
 export const sourceAddedBy = (db: Db, classId: string, sourceId: string): string | undefined =>
-  db.get<{ added_by: string }>(HAS_SOURCE, classId, sourceId)?.added_by;
+  db.get<{ addedBy: string }>(HAS_SOURCE, classId, sourceId)?.addedBy;
 
 export function insertClass(
   db: Db,

@@ -22,10 +22,10 @@ export function storeBlob(db: Db, bytes: Uint8Array, mediaType: string): string 
 }
 
 export function readBlob(db: Db, hash: string): { readonly bytes: Buffer; readonly mediaType: string } | undefined {
-  const row = db.get<{ media_type: string }>(BLOB, hash);
+  const row = db.get<{ mediaType: string }>(BLOB, hash);
   if (!row) return undefined;
   const chunks = db.all<{ data: Buffer }>(CHUNKS, hash);
-  return { bytes: Buffer.concat(chunks.map((c) => c.data)), mediaType: row.media_type };
+  return { bytes: Buffer.concat(chunks.map((c) => c.data)), mediaType: row.mediaType };
 }
 
 const RANGE = 'SELECT seq, data FROM blob_chunk WHERE hash = ? AND seq BETWEEN ? AND ? ORDER BY seq';

@@ -1,11 +1,8 @@
 import Sqlite from 'better-sqlite3';
 import { folded, spaced } from './spaced';
+import { Statement, type Params } from './statement';
 
-export type Value = string | number | bigint | Buffer | null;
-/** One after the other, or by their names. */
-export type Params = readonly Value[] | readonly [Readonly<Record<string, Value>>];
-
-/** The one database file, with its statements prepared once each. */
+/** The one database file, with its statements prepared once each. Columns come as `sourceId`, however SQL spells them. */
 export interface Db {
   all<Row>(sql: string, ...params: Params): Row[];
   get<Row>(sql: string, ...params: Params): Row | undefined;
@@ -33,19 +30,19 @@ export function openDatabase(path: string): Db {
   raw.pragma('mmap_size = 1073741824');
   raw.function('spaced', { deterministic: true }, (text) => spaced(String(text)));
   raw.function('folded', { deterministic: true }, (text) => folded(String(text)));
-  const statements = new Map<string, Sqlite.Statement>();
-  const prepared = (sql: string): Sqlite.Statement => {
+  const statements = new Map<string, Statement>();
+  const prepared = (sql: string): Statement => {
     let statement = statements.get(sql);
     if (!statement) {
       if (statements.size === MOST_STATEMENTS) statements.clear();
-      statements.set(sql, (statement = raw.prepare(sql)));
+      statements.set(sql, (statement = new Statement(raw.prepare(sql))));
     }
     return statement;
   };
   return {
-    all: <Row>(sql: string, ...params: Params) => prepared(sql).all(...params) as Row[],
-    get: <Row>(sql: string, ...params: Params) => prepared(sql).get(...params) as Row | undefined,
-    run: (sql, ...params) => prepared(sql).run(...params).changes,
+    all: <Row>(sql: string, ...params: Params) => prepared(sql).all(params) as Row[],
+    get: <Row>(sql: string, ...params: Params) => prepared(sql).get(params) as Row | undefined,
+    run: (sql, ...params) => prepared(sql).run(params),
     transaction: (work) => raw.transaction(work)(),
     raw,
     close: () => raw.close(),

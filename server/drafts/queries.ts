@@ -29,8 +29,8 @@ export function storeDraft(
 
 interface Row {
   content: string;
-  snapshot_hash: string;
-  file_hash: string | null;
+  snapshotHash: string;
+  fileHash: string | null;
 }
 
 function row(db: Db, personId: string, id: string): Row {
@@ -42,12 +42,12 @@ function row(db: Db, personId: string, id: string): Row {
 export const draftContent = (db: Db, personId: string, id: string): Stored =>
   JSON.parse(row(db, personId, id).content) as Stored;
 export const draftSnapshot = (db: Db, personId: string, id: string): Buffer =>
-  readBlob(db, row(db, personId, id).snapshot_hash)!.bytes;
+  readBlob(db, row(db, personId, id).snapshotHash)!.bytes;
 export const draftHasAsset = (db: Db, id: string, hash: string): boolean => db.get(HAS_ASSET, id, hash) !== undefined;
 
 /** Everything of it, as it was ingested; its files stay in the database. Throws `not_found`. */
 export function loadDraft(db: Db, personId: string, id: string): Ingested {
-  const { content, snapshot_hash, file_hash } = row(db, personId, id);
+  const { content, snapshotHash, fileHash } = row(db, personId, id);
   const hashes = db.all<{ hash: string }>(ASSETS, id).map((a) => a.hash);
   const none = new Uint8Array(0);
   const stored = JSON.parse(content) as Omit<Stored, 'inlines'> & Partial<Stored>;
@@ -57,8 +57,8 @@ export function loadDraft(db: Db, personId: string, id: string): Ingested {
     inlines: stored.inlines ?? [],
     snapshot: '',
     assets: hashes.map((hash) => ({ hash, mediaType: '', bytes: none })),
-    file: file_hash === null ? null : { bytes: none, mediaType: '' },
-    stored: { snapshot: snapshot_hash, assets: hashes, file: file_hash },
+    file: fileHash === null ? null : { bytes: none, mediaType: '' },
+    stored: { snapshot: snapshotHash, assets: hashes, file: fileHash },
   };
 }
 
@@ -68,8 +68,8 @@ export function removeDraft(db: Db, personId: string, id: string): void {
     const found = db.get<Row>(ONE, id, personId);
     if (!found) return;
     const hashes = [
-      found.snapshot_hash,
-      ...(found.file_hash ? [found.file_hash] : []),
+      found.snapshotHash,
+      ...(found.fileHash ? [found.fileHash] : []),
       ...db.all<{ hash: string }>(ASSETS, id).map((a) => a.hash),
     ];
     db.run(REMOVE, id, personId);
@@ -79,6 +79,5 @@ export function removeDraft(db: Db, personId: string, id: string): void {
 
 /** Drafts made before a time that nobody kept. */
 export function removeOldDrafts(db: Db, before: string): void {
-  for (const { id, person_id } of db.all<{ id: string; person_id: string }>(OLD, before))
-    removeDraft(db, person_id, id);
+  for (const { id, personId } of db.all<{ id: string; personId: string }>(OLD, before)) removeDraft(db, personId, id);
 }

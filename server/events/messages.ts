@@ -18,18 +18,18 @@ export function told(db: Db, event: EventRow): Told {
     case 'annotation':
       return annotationTold(db, event);
     case 'source':
-      return toThose(() => new Set(readersOf(db, event.source_id!)), { type: 'source', sourceId: event.source_id! });
+      return toThose(() => new Set(readersOf(db, event.sourceId!)), { type: 'source', sourceId: event.sourceId! });
     case 'classes':
     case 'key':
     case 'library':
-      return toThose(() => new Set([...membersIn(db, event.class_id), event.person_id ?? '']), { type: event.type });
+      return toThose(() => new Set([...membersIn(db, event.classId), event.personId ?? '']), { type: event.type });
     case 'arrivals':
     case 'desk':
-      return toThose(() => new Set([event.person_id ?? '']), { type: event.type });
+      return toThose(() => new Set([event.personId ?? '']), { type: event.type });
     case 'job': {
-      const job = once(() => jobOf(db, event.person_id!, event.job_id!));
+      const job = once(() => jobOf(db, event.personId!, event.jobId!));
       const message = once(() => job() && JSON.stringify({ type: 'job', job: job()! } satisfies StreamEvent));
-      return (personId) => (personId === event.person_id ? message() : undefined);
+      return (personId) => (personId === event.personId ? message() : undefined);
     }
   }
 }
@@ -42,14 +42,14 @@ function toThose(people: () => ReadonlySet<string>, event: StreamEvent): Told {
 
 /** Everybody who sees it is told the same, but for which of its classes are theirs. */
 function annotationTold(db: Db, event: EventRow): Told {
-  const id = event.annotation_id!;
+  const id = event.annotationId!;
   const base = once(() => annotationFor(db, authorOf(db, id) ?? '', id));
   const viewers = once(() => new Set(viewersOf(db, id)));
   const classesBy = once(() => grouped(membershipsOf(db, base()?.classIds ?? [])));
   const former = once(
     () =>
       new Set(
-        (event.former_classes ? (JSON.parse(event.former_classes) as string[]) : []).flatMap((classId) =>
+        (event.formerClasses ? (JSON.parse(event.formerClasses) as string[]) : []).flatMap((classId) =>
           membersIn(db, classId),
         ),
       ),
@@ -62,7 +62,7 @@ function annotationTold(db: Db, event: EventRow): Told {
       messages.set(key, (message = JSON.stringify({ type: 'annotation', annotation } satisfies StreamEvent)));
     return message;
   };
-  const gone = JSON.stringify({ type: 'gone', annotationId: id, sourceId: event.source_id! } satisfies StreamEvent);
+  const gone = JSON.stringify({ type: 'gone', annotationId: id, sourceId: event.sourceId! } satisfies StreamEvent);
   return (personId) => {
     const annotation = base();
     if (annotation && personId === annotation.author.id) return as(annotation);
@@ -71,7 +71,7 @@ function annotationTold(db: Db, event: EventRow): Told {
     // What was taken back leaves a trace for whoever sees an answer to it.
     const trace = annotation?.deleted ? annotationFor(db, personId, id) : undefined;
     if (trace) return as(trace);
-    return event.person_id === personId || former().has(personId) ? gone : undefined;
+    return event.personId === personId || former().has(personId) ? gone : undefined;
   };
 }
 

@@ -16,12 +16,12 @@ export interface NewEvent {
 export interface EventRow {
   readonly seq: number;
   readonly type: EventType;
-  readonly person_id: string | null;
-  readonly source_id: string | null;
-  readonly annotation_id: string | null;
-  readonly class_id: string | null;
-  readonly job_id: string | null;
-  readonly former_classes: string | null;
+  readonly personId: string | null;
+  readonly sourceId: string | null;
+  readonly annotationId: string | null;
+  readonly classId: string | null;
+  readonly jobId: string | null;
+  readonly formerClasses: string | null;
 }
 
 const APPEND =

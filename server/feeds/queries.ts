@@ -4,24 +4,24 @@ import type { ReadFeed } from '../ingest/feed';
 
 interface FeedRow {
   id: string;
-  person_id: string;
+  personId: string;
   address: string;
   title: string;
   site: string;
-  checked_at: string;
+  checkedAt: string;
   error: string | null;
   waiting: number;
 }
 interface ItemRow {
   id: string;
-  feed_id: string;
+  feedId: string;
   feed: string;
   address: string;
   title: string;
   author: string;
   summary: string;
-  published_at: string | null;
-  arrived_at: string;
+  publishedAt: string | null;
+  arrivedAt: string;
 }
 
 const COLUMNS =
@@ -43,12 +43,12 @@ const SETTLE =
 const ITEM =
   'SELECT i.id, i.address, i.title FROM feed_item i JOIN feed f ON f.id = i.feed_id WHERE i.id = ? AND f.person_id = ?';
 
-const toWire = ({ id, address, title, site, checked_at, error, waiting }: FeedRow): Feed => ({
+const toWire = ({ id, address, title, site, checkedAt, error, waiting }: FeedRow): Feed => ({
   id,
   address,
   title,
   site,
-  checkedAt: checked_at,
+  checkedAt,
   error,
   waiting,
 });
@@ -59,7 +59,7 @@ export function feedOf(db: Db, personId: string, id: string): Feed | undefined {
   return row && toWire(row);
 }
 export const feedsDue = (db: Db, before: string): { id: string; personId: string; address: string }[] =>
-  db.all<FeedRow>(DUE, before).map((f) => ({ id: f.id, personId: f.person_id, address: f.address }));
+  db.all<FeedRow>(DUE, before).map((f) => ({ id: f.id, personId: f.personId, address: f.address }));
 export const insertFeed = (
   db: Db,
   id: string,
@@ -73,14 +73,14 @@ export const feedChecked = (db: Db, id: string, now: string, error: string | nul
 export const arrivalsOf = (db: Db, personId: string): Arrival[] =>
   db.all<ItemRow>(ARRIVALS, personId).map((i) => ({
     id: i.id,
-    feedId: i.feed_id,
+    feedId: i.feedId,
     feed: i.feed,
     address: i.address,
     title: i.title,
     author: i.author,
     summary: i.summary,
-    publishedAt: i.published_at,
-    arrivedAt: i.arrived_at,
+    publishedAt: i.publishedAt,
+    arrivedAt: i.arrivedAt,
   }));
 export const settleItems = (
   db: Db,

@@ -175,20 +175,20 @@ function annotationHit(row: HitRow, words: ReturnType<typeof asksWords>): Annota
   const note = plainWords(row.note);
   return {
     id: row.id,
-    sourceId: row.source_id,
+    sourceId: row.sourceId,
     title: row.title,
     site: row.site,
-    sourceKind: row.source_kind as SourceKind,
+    sourceKind: row.sourceKind as SourceKind,
     language: row.language,
-    openAt: row.root_id ?? row.id,
-    rootId: row.root_id,
+    openAt: row.rootId ?? row.id,
+    rootId: row.rootId,
     kind: kindFrom(row),
-    author: { id: row.author_id, name: row.author },
+    author: { id: row.authorId, name: row.author },
     quote: markQuote(row.quote, places(row.quote, 'quote'), row.from ?? 0, readInlines(row.inlines)),
     note: markPlaces(note, places(note, 'note')),
     tags: JSON.parse(row.tags) as string[],
     classIds: JSON.parse(row.classes) as string[],
-    createdAt: row.created_at,
+    createdAt: row.createdAt,
     version: row.version,
   };
 }

@@ -1,7 +1,8 @@
 import type { Query } from '@avrelle/core/query';
 import { asksWords } from '@avrelle/core/query';
 import type { AnnotationSort, SourceSort } from '@avrelle/core/wire';
-import type { Db, Value } from '../db/database';
+import type { Db } from '../db/database';
+import type { Value } from '../db/statement';
 import { inlinesOf } from '../annotations/quotation-queries';
 import { REACH, sees, seesByReach } from '../access/visible-queries';
 import { KIND_LOOK, type KindRow } from '../key/queries';
@@ -119,18 +120,18 @@ export function annotationsStatement(db: Db, query: Query | undefined, asker: As
 export interface HitRow extends KindRow {
   seq: number;
   id: string;
-  source_id: string;
-  root_id: string | null;
-  parent_id: string | null;
+  sourceId: string;
+  rootId: string | null;
+  parentId: string | null;
   title: string;
   site: string;
-  source_kind: string;
+  sourceKind: string;
   language: string;
-  author_id: string;
+  authorId: string;
   author: string;
   quote: string;
   note: string;
-  created_at: string;
+  createdAt: string;
   version: number;
   start: number;
   tags: string;

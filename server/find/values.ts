@@ -1,4 +1,4 @@
-import type { Value } from '../db/database';
+import type { Value } from '../db/statement';
 
 /** A condition in SQL; its values are bound, never written into it. */
 export class Values {

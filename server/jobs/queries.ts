@@ -6,17 +6,17 @@ import { readInput, writeInput, type Becoming, type JobInput } from './job-input
 
 interface Row {
   id: string;
-  person_id: string;
+  personId: string;
   label: string;
   input: string;
-  upload_hash: string | null;
+  uploadHash: string | null;
   state: JobState;
   step: string;
   progress: number;
-  source_id: string | null;
+  sourceId: string | null;
   already: number;
   error: string | null;
-  batch_id: string | null;
+  batchId: string | null;
   host: string;
 }
 
@@ -80,28 +80,28 @@ export interface NewJob {
 
 const stored = (row: Row): StoredJob => ({
   id: row.id,
-  personId: row.person_id,
+  personId: row.personId,
   input: readInput(row.input),
-  uploadHash: row.upload_hash,
-  batchId: row.batch_id,
+  uploadHash: row.uploadHash,
+  batchId: row.batchId,
   host: row.host,
 });
 
 export function jobToWire(db: Db, r: Row): Job {
   const { as } = readInput(r.input).becoming;
-  const found = r.already === 1 && as !== 'version' && r.source_id !== null;
+  const found = r.already === 1 && as !== 'version' && r.sourceId !== null;
   return {
     id: r.id,
     state: r.state,
     step: r.step,
     progress: r.progress,
-    sourceId: r.source_id,
+    sourceId: r.sourceId,
     already: r.already === 1,
     error: r.error === null ? null : (JSON.parse(r.error) as Problem),
     label: r.label,
-    batchId: r.batch_id,
+    batchId: r.batchId,
     look: as === 'draft',
-    before: found ? describeBefore(db, r.source_id!) : null,
+    before: found ? describeBefore(db, r.sourceId!) : null,
   };
 }
 
@@ -151,9 +151,9 @@ export const requeueFailedOf = (db: Db, batchId: string): number => db.run(AGAIN
 /** Has what was found to be kept before kept all the same, as a version of that source or apart. False for any other job. */
 export function requeueFound(db: Db, personId: string, id: string, as: 'version' | 'apart'): boolean {
   const row = db.get<Row>(ONE, id, personId);
-  if (!row || row.state !== 'done' || row.already === 0 || row.source_id === null) return false;
+  if (!row || row.state !== 'done' || row.already === 0 || row.sourceId === null) return false;
   const input = readInput(row.input);
-  const becoming: Becoming | undefined = as === 'version' ? { as, sourceId: row.source_id } : withApart(input.becoming);
+  const becoming: Becoming | undefined = as === 'version' ? { as, sourceId: row.sourceId } : withApart(input.becoming);
   if (!becoming) return false;
   return db.run(ALL_THE_SAME, writeInput({ ...input, becoming }), id) > 0;
 }
@@ -162,14 +162,14 @@ const withApart = (becoming: Becoming): Becoming | undefined =>
 
 /** Removes ended jobs with what only they held: single ones that ended before `jobs`, those of lists before `batches`. Call within a transaction. */
 export function removeOldJobs(db: Db, jobs: string, batches: string): void {
-  const old = db.all<{ id: string; upload_hash: string | null; transcript_hash: string | null }>(OLD, {
+  const old = db.all<{ id: string; uploadHash: string | null; transcriptHash: string | null }>(OLD, {
     jobs,
     batches,
   });
   for (const { id } of old) db.run(REMOVE, id);
   removeUnused(
     db,
-    old.flatMap((job) => [job.upload_hash, job.transcript_hash]).filter((hash) => hash !== null),
+    old.flatMap((job) => [job.uploadHash, job.transcriptHash]).filter((hash) => hash !== null),
   );
   db.run(EMPTY_BATCHES, batches);
 }

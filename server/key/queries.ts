@@ -7,14 +7,14 @@ export const KIND_COLUMNS = `a.kind, ${KIND_LOOK}`;
 export const KIND_JOIN = 'LEFT JOIN kind k ON k.owner_id = a.kind_owner AND k.code = a.kind';
 export interface KindRow {
   kind: KindCode;
-  kind_name: string | null;
-  kind_pigment: Kind['pigment'] | null;
-  kind_line: Kind['line'] | null;
-  kind_sign: string | null;
+  kindName: string | null;
+  kindPigment: Kind['pigment'] | null;
+  kindLine: Kind['line'] | null;
+  kindSign: string | null;
 }
 
 export function kindFrom(row: KindRow): Kind {
-  const { kind: code, kind_name: name, kind_pigment: pigment, kind_line: line, kind_sign: sign } = row;
+  const { kind: code, kindName: name, kindPigment: pigment, kindLine: line, kindSign: sign } = row;
   return name !== null && pigment !== null && line !== null && sign !== null
     ? { code, name, pigment, line, sign }
     : startingKind(code)!;
@@ -56,11 +56,11 @@ export function storeKey(db: Db, ownerId: string, kinds: readonly Kind[]): void 
 /** In whose Key a kind stands that this person may mark with: their own, or that of a class they are in. */
 export function ownerOfKind(db: Db, personId: string, code: KindCode): string | undefined {
   if (startingKind(code) || db.get(OWNS, personId, code)) return personId;
-  return db.get<{ owner_id: string }>(CLASS_WITH, code, personId)?.owner_id;
+  return db.get<{ ownerId: string }>(CLASS_WITH, code, personId)?.ownerId;
 }
 
 export const toReplace = (db: Db, owner: string, from: KindCode, ids: readonly string[] | undefined) =>
-  db.all<{ id: string; source_id: string }>(TO_REPLACE, {
+  db.all<{ id: string; sourceId: string }>(TO_REPLACE, {
     owner,
     from,
     ids: ids ? JSON.stringify(ids) : null,

@@ -6,7 +6,7 @@ interface Row {
   id: string;
   label: string;
   paused: number;
-  created_at: string;
+  createdAt: string;
 }
 
 const INSERT = 'INSERT INTO batch (id, person_id, label, created_at) VALUES (?, ?, ?, ?) ON CONFLICT (id) DO NOTHING';
@@ -20,7 +20,7 @@ const toWire = (db: Db, row: Row): Batch => ({
   id: row.id,
   label: row.label,
   paused: row.paused === 1,
-  createdAt: row.created_at,
+  createdAt: row.createdAt,
   jobs: jobsOfBatch(db, row.id),
 });
 

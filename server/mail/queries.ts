@@ -6,7 +6,7 @@ const SET =
   'INSERT INTO intake (person_id, local) VALUES (?, ?) ON CONFLICT (person_id) DO UPDATE SET local = excluded.local';
 
 export const ownerOfLocal = (db: Db, local: string): string | undefined =>
-  db.get<{ person_id: string }>(OWNER, local)?.person_id;
+  db.get<{ personId: string }>(OWNER, local)?.personId;
 export const localOf = (db: Db, personId: string): string | undefined =>
   db.get<{ local: string }>(LOCAL, personId)?.local;
 export const setLocal = (db: Db, personId: string, local: string): number => db.run(SET, personId, local);

@@ -43,8 +43,7 @@ export function linkedTo(db: Db, me: string, { type, id }: NoteLink): Linked[] {
 }
 
 /** Whom one can mean in a note on a source: its owner and the people of one's own classes that have it. */
-export const readersOf = (db: Db, me: string, source: string): Person[] =>
-  db.all<Person>(READERS, { me, source });
+export const readersOf = (db: Db, me: string, source: string): Person[] => db.all<Person>(READERS, { me, source });
 
 export const putPicture = (db: Db, hash: string, personId: string, now: string): void =>
   void db.run(PUT_PICTURE, hash, personId, now);

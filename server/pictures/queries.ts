@@ -22,8 +22,8 @@ export interface PictureVersion {
   readonly id: string;
   readonly number: number;
   readonly address: string | null;
-  readonly snapshot_hash: string;
-  readonly file_hash: string | null;
+  readonly snapshotHash: string;
+  readonly fileHash: string | null;
   readonly width: number | null;
   readonly facts: string;
 }

@@ -26,9 +26,9 @@ export function replacePicture(
     const picture = storeBlob(db, bytes, 'image/png');
     const left = [
       ...assetsOf(db, sourceId),
-      ...versions.flatMap((v) => [v.snapshot_hash, ...(v.file_hash === null ? [] : [v.file_hash])]),
+      ...versions.flatMap((v) => [v.snapshotHash, ...(v.fileHash === null ? [] : [v.fileHash])]),
     ];
-    const html = readBlob(db, before.snapshot_hash)!.bytes.toString('utf8').replaceAll(from, picture);
+    const html = readBlob(db, before.snapshotHash)!.bytes.toString('utf8').replaceAll(from, picture);
     putInPlaceOf(db, sourceId, before, {
       id: newId(),
       at: now(),

@@ -6,6 +6,6 @@ const LEAD = 'SELECT lead_hash FROM source WHERE id = ?';
 
 export const hasAsset = (db: Db, versionId: string, hash: string): boolean =>
   db.get(HAS_ASSET, versionId, hash) !== undefined;
-export const fileOf = (db: Db, versionId: string) => db.get<{ hash: string; media_type: string }>(FILE, versionId);
+export const fileOf = (db: Db, versionId: string) => db.get<{ hash: string; mediaType: string }>(FILE, versionId);
 export const leadOf = (db: Db, sourceId: string): string | undefined =>
-  db.get<{ lead_hash: string | null }>(LEAD, sourceId)?.lead_hash ?? undefined;
+  db.get<{ leadHash: string | null }>(LEAD, sourceId)?.leadHash ?? undefined;

@@ -14,7 +14,7 @@ export function snapshotRoutes(app: FastifyInstance, context: Context): void {
   const serve = serving(app, context);
 
   serve.file('GET /snapshots/:id/', ({ params, request, reply }) =>
-    sealed(request, reply, readBlob(db, versionOf(db, params.id)!.snapshot_hash)!.bytes),
+    sealed(request, reply, readBlob(db, versionOf(db, params.id)!.snapshotHash)!.bytes),
   );
 
   serve.file('GET /snapshots/:id/asset/:hash', ({ params: { id, hash }, reply }) => {
@@ -27,7 +27,7 @@ export function snapshotRoutes(app: FastifyInstance, context: Context): void {
   serve.file('GET /files/:id', ({ params, request, reply }) => {
     const file = fileOf(db, params.id);
     if (!file) throw new AppError('not_found', { what: 'file' });
-    return sendRange(request, reply, file.hash, file.media_type);
+    return sendRange(request, reply, file.hash, file.mediaType);
   });
 
   serve.file('GET /api/sources/:id/lead', ({ params, reply }) => {

@@ -21,8 +21,8 @@ import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries'
 
 interface Row {
   id: string;
-  owner_id: string;
-  owner_name: string;
+  ownerId: string;
+  ownerName: string;
   kind: SourceKind;
   title: string;
   author: string;
@@ -30,11 +30,11 @@ interface Row {
   address: string | null;
   description: string;
   language: string;
-  published_at: string | null;
-  kept_at: string;
-  current_version: string;
+  publishedAt: string | null;
+  keptAt: string;
+  currentVersion: string;
   number: number;
-  version_kept_at: string;
+  versionKeptAt: string;
   minutes: number;
   length: number;
   version: number;
@@ -44,10 +44,10 @@ interface Row {
   amount: Amount;
   doi: string;
   remark: string;
-  lead_hash: string | null;
+  leadHash: string | null;
   width: number | null;
   facts: string;
-  media_type: string | null;
+  mediaType: string | null;
   size: number | null;
 }
 
@@ -121,21 +121,21 @@ export function sourceDetail(db: Db, me: string, id: string, version: string | n
   const older =
     version === null
       ? undefined
-      : db.get<Pick<Row, 'number' | 'kept_at' | 'length' | 'width' | 'facts' | 'media_type' | 'size'>>(OLDER, version);
-  const shown = older ?? { ...row, kept_at: row.version_kept_at };
+      : db.get<Pick<Row, 'number' | 'keptAt' | 'length' | 'width' | 'facts' | 'mediaType' | 'size'>>(OLDER, version);
+  const shown = older ?? { ...row, keptAt: row.versionKeptAt };
   const spans = JSON.parse(row.spans ?? '[]') as Spans;
   return {
     ...withReader(db, me, [row])[0]!,
-    versionId: version ?? row.current_version,
+    versionId: version ?? row.currentVersion,
     versionNumber: shown.number,
-    versionKeptAt: shown.kept_at,
+    versionKeptAt: shown.keptAt,
     newest: row.number,
     length: shown.length,
     position: row.position ?? 0,
     spans,
     width: shown.width,
     facts: JSON.parse(shown.facts) as SourceFacts,
-    file: shown.media_type === null ? null : { mediaType: shown.media_type, size: shown.size ?? 0 },
+    file: shown.mediaType === null ? null : { mediaType: shown.mediaType, size: shown.size ?? 0 },
   };
 }
 
@@ -146,12 +146,12 @@ const rowsOf = (db: Db, me: string, ids: readonly string[]): Row[] =>
 function withReader(db: Db, me: string, rows: readonly Row[]): SourceRow[] {
   if (rows.length === 0) return [];
   const asked = { me, ids: JSON.stringify(rows.map((r) => r.id)) };
-  const of = <T extends { source_id: string }>(sql: string): ((id: string) => readonly T[]) =>
+  const of = <T extends { sourceId: string }>(sql: string): ((id: string) => readonly T[]) =>
     bySource(db.all<T>(sql, asked));
-  const marks = of<KindRow & { source_id: string; start: number; mine: number }>(MARKS);
-  const tags = of<{ source_id: string; tag: string }>(TAGS_OF);
+  const marks = of<KindRow & { sourceId: string; start: number; mine: number }>(MARKS);
+  const tags = of<{ sourceId: string; tag: string }>(TAGS_OF);
   const excerpts = of<ExcerptRow>(EXCERPTS);
-  const classes = of<ClassLabel & { source_id: string }>(CLASSES_WITH);
+  const classes = of<ClassLabel & { sourceId: string }>(CLASSES_WITH);
   return rows.map((row) => ({
     id: row.id,
     title: row.title,
@@ -161,12 +161,12 @@ function withReader(db: Db, me: string, rows: readonly Row[]): SourceRow[] {
     kind: row.kind,
     language: row.language,
     description: row.description,
-    publishedAt: row.published_at,
-    keptAt: row.kept_at,
+    publishedAt: row.publishedAt,
+    keptAt: row.keptAt,
     amount: row.amount,
     doi: row.doi,
     remark: row.remark,
-    lead: row.lead_hash,
+    lead: row.leadHash,
     minutes: row.minutes,
     state: row.state ?? 'to_read',
     readShare: shareRead(JSON.parse(row.spans ?? '[]') as Spans, row.length),
@@ -176,14 +176,14 @@ function withReader(db: Db, me: string, rows: readonly Row[]): SourceRow[] {
     strand: strandOf(row, marks(row.id)),
     excerpts: excerpts(row.id).map(excerptOf),
     classes: classes(row.id).map(({ id, name, tint }) => ({ id, name, tint })),
-    owned: row.owner_id === me,
-    ownerName: row.owner_name,
+    owned: row.ownerId === me,
+    ownerName: row.ownerName,
     version: row.version,
   }));
 }
 
 interface ExcerptRow extends KindRow {
-  source_id: string;
+  sourceId: string;
   id: string;
   quote: string;
   note: string;
@@ -198,12 +198,12 @@ const excerptOf = (row: ExcerptRow): Excerpt => ({
   note: plainWords(row.note),
 });
 
-function bySource<T extends { source_id: string }>(rows: readonly T[]): (id: string) => readonly T[] {
+function bySource<T extends { sourceId: string }>(rows: readonly T[]): (id: string) => readonly T[] {
   const groups = new Map<string, T[]>();
   for (const row of rows) {
-    const group = groups.get(row.source_id);
+    const group = groups.get(row.sourceId);
     if (group) group.push(row);
-    else groups.set(row.source_id, [row]);
+    else groups.set(row.sourceId, [row]);
   }
   return (id) => groups.get(id) ?? [];
 }
@@ -219,11 +219,11 @@ function strandOf({ length, spans }: Row, marks: readonly (KindRow & { start: nu
 const READERS = 'SELECT DISTINCT person_id FROM source_visible WHERE source_id = ?';
 /** Ids of all who may read a source. */
 export const readersOf = (db: Db, sourceId: string): string[] =>
-  db.all<{ person_id: string }>(READERS, sourceId).map((r) => r.person_id);
+  db.all<{ personId: string }>(READERS, sourceId).map((r) => r.personId);
 export const versionText = (db: Db, versionId: string) =>
   db.get<{ stream: string; outline: string }>(TEXT_OF, versionId);
 export const versionOf = (db: Db, versionId: string) =>
-  db.get<{ source_id: string; snapshot_hash: string; kept_at: string; address: string | null; title: string }>(
+  db.get<{ sourceId: string; snapshotHash: string; keptAt: string; address: string | null; title: string }>(
     VERSION_SOURCE,
     versionId,
   );
@@ -237,8 +237,8 @@ export function keptBefore(
   return (byAddress ?? (fingerprint ? db.get<{ id: string }>(BY_FINGERPRINT, fingerprint, ownerId) : undefined))?.id;
 }
 export function describeBefore(db: Db, sourceId: string): KeptBefore | null {
-  const row = db.get<{ title: string; kept_at: string; mine: number }>(BEFORE, sourceId);
-  return row ? { sourceId, title: row.title, keptAt: row.kept_at, mine: row.mine } : null;
+  const row = db.get<{ title: string; keptAt: string; mine: number }>(BEFORE, sourceId);
+  return row ? { sourceId, title: row.title, keptAt: row.keptAt, mine: row.mine } : null;
 }
 export const setDeleted = (db: Db, id: string, at: string | null): number => db.run(SET_DELETED, at, id);
 

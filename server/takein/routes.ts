@@ -95,7 +95,7 @@ function idFor(db: Db, me: string, sourceId: string, name: string): string {
 /** What its author had deleted comes back with the file; false where it was there. */
 function bringBack(db: Db, me: string, id: string, now: string): boolean {
   const own = ownAnnotation(db, me, id);
-  if (own === undefined || own.deleted_at === null) return false;
-  const { version, kind, kind_owner: kindOwner, note } = own;
+  if (own === undefined || own.deletedAt === null) return false;
+  const { version, kind, kindOwner, note } = own;
   return updateAnnotation(db, id, version, { kind, kindOwner, note, deletedAt: null }, now);
 }

@@ -27,22 +27,22 @@ const SET_START = 'UPDATE annotation SET start = ? WHERE id = ?';
 
 export const versionsOf = (db: Db, sourceId: string): VersionRow[] =>
   db
-    .all<{ id: string; number: number; kept_at: string; length: number }>(VERSIONS, sourceId)
-    .map((v) => ({ id: v.id, number: v.number, keptAt: v.kept_at, length: v.length }));
+    .all<{ id: string; number: number; keptAt: string; length: number }>(VERSIONS, sourceId)
+    .map((v) => ({ id: v.id, number: v.number, keptAt: v.keptAt, length: v.length }));
 
 const CURRENT = 'SELECT current_version FROM source WHERE id = ?';
 export const newestId = (db: Db, sourceId: string): string | undefined =>
-  db.get<{ current_version: string }>(CURRENT, sourceId)?.current_version;
+  db.get<{ currentVersion: string }>(CURRENT, sourceId)?.currentVersion;
 
 export interface Newest {
   readonly id: string;
   readonly number: number;
-  readonly kept_at: string;
-  readonly snapshot_hash: string;
+  readonly keptAt: string;
+  readonly snapshotHash: string;
   readonly stream: string;
   readonly title: string;
   readonly address: string | null;
-  readonly owner_id: string;
+  readonly ownerId: string;
 }
 export const newestVersion = (db: Db, sourceId: string): Newest | undefined => db.get<Newest>(NEWEST, sourceId);
 
@@ -53,7 +53,7 @@ export const versionNumbered = (db: Db, sourceId: string, number: number): strin
 interface MarkedRow extends PlaceRow {
   id: string;
   anchor: string;
-  version_id: string;
+  versionId: string;
   viewed: string;
 }
 
@@ -61,7 +61,7 @@ interface MarkedRow extends PlaceRow {
 export function marksIn(db: Db, versionId: string): Marked[] {
   return db.all<MarkedRow>(MARKED, { version: versionId }).map((row): Marked => {
     const anchor = JSON.parse(row.anchor) as Anchor;
-    const place = placeOf(row, anchor, row.version_id, row.viewed);
+    const place = placeOf(row, anchor, row.versionId, row.viewed);
     return {
       id: row.id,
       anchor,
@@ -72,8 +72,8 @@ export function marksIn(db: Db, versionId: string): Marked[] {
 
 export const readsOf = (db: Db, sourceId: string): Read[] =>
   db
-    .all<{ person_id: string; spans: string; position: number }>(READS, sourceId)
-    .map((r) => ({ personId: r.person_id, spans: JSON.parse(r.spans) as Spans, position: r.position }));
+    .all<{ personId: string; spans: string; position: number }>(READS, sourceId)
+    .map((r) => ({ personId: r.personId, spans: JSON.parse(r.spans) as Spans, position: r.position }));
 export const setRead = (db: Db, sourceId: string, { personId, spans, position }: Read): number =>
   db.run(
     SET_READ,

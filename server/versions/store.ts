@@ -19,7 +19,7 @@ export function prepareVersion({ db }: Pick<Writing, 'db'>, sourceId: string, in
   const isTextAlone =
     /^(text|markdown|table)$/.test(kind) || (kind !== 'page' && kind !== 'letter' && ingested.file === null);
   const hash = (): string => (snapshot === '' && stored ? stored.snapshot : hashOf(Buffer.from(snapshot, 'utf8')));
-  if (newest.stream === ingested.text && (isTextAlone || newest.snapshot_hash === hash()))
+  if (newest.stream === ingested.text && (isTextAlone || newest.snapshotHash === hash()))
     return { changed: false, newest };
   return {
     changed: true,
