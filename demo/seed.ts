@@ -19,6 +19,7 @@ import type {
   Job,
   SourceDetail,
   SourceText,
+  JobId,
 } from '@avrelle/core/wire';
 import { DRAWINGS } from './drawings';
 import { MARKS, type AudienceKey, type DemoMark, type SourceKey } from './marks';
@@ -272,7 +273,7 @@ class Seeder {
     return this.done(by, id);
   }
 
-  private async done(by: string, jobId: string): Promise<string> {
+  private async done(by: string, jobId: JobId): Promise<string> {
     for (;;) {
       const job = await this.send<Job>(by, 'GET', `/api/jobs/${jobId}`);
       if (job.state === 'failed') throw new Error(`${job.label}: ${job.error?.detail}`);

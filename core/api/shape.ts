@@ -1,7 +1,13 @@
 import { array, boolean, number, object, string, tuple, type InferType, type ObjectShape, type Schema } from 'yup';
 
 /** Read only throughout; what may be absent may be undefined. */
-type Loose<T> = T extends object ? { readonly [K in keyof T]: Loose<T[K]> } : T;
+type Loose<T> = T extends string
+  ? string extends T
+    ? string
+    : T
+  : T extends object
+    ? { readonly [K in keyof T]: Loose<T[K]> }
+    : T;
 type Missing<T, Described> = T extends readonly unknown[]
   ? never
   : T extends object

@@ -1,12 +1,13 @@
+import type { ClassId } from '../wire/ids';
 /** Who an annotation is for: no class is only its author. One annotation may be for several classes. */
 export interface Audience {
-  readonly classIds: readonly string[];
+  readonly classIds: readonly ClassId[];
 }
 
 export const ONLY_ME: Audience = { classIds: [] };
 
 /** The audience in words, e.g. "Only me", "Field Course B", "Field Course A and Field Course B". */
-export function audienceWords(audience: Audience, nameOf: (classId: string) => string | undefined): string {
+export function audienceWords(audience: Audience, nameOf: (classId: ClassId) => string | undefined): string {
   const names = audience.classIds.map((id) => nameOf(id) ?? 'another class');
   if (names.length === 0) return 'Only me';
   if (names.length === 1) return names[0]!;

@@ -1,3 +1,4 @@
+import type { PersonId } from './ids';
 import { number, object, string, type InferType } from 'yup';
 
 /** Signs that turn the direction of writing, have no width, or are not to be seen at all (Unicode, general categories Cc and Cf, and blanks that look like letters). */
@@ -58,7 +59,7 @@ export type SignIn = InferType<typeof signInSchema>;
 export type SignUp = InferType<typeof signUpSchema>;
 
 export interface Person {
-  readonly id: string;
+  readonly id: PersonId;
   readonly name: string;
 }
 

@@ -3,7 +3,7 @@ import type { Marked } from '../query/mark-words';
 import { isDrawnSpot } from '../ink/drawing';
 import type { Kind } from '../key/key';
 import type { Anchor, Candidate, Located } from '../anchor/anchor';
-import { idSchema } from './ids';
+import { idSchema, type AnnotationId, type ClassId, type PersonId, type SourceId, type VersionId } from './ids';
 import { kindCodeSchema } from './key';
 import { tagsSchema } from './source';
 
@@ -124,7 +124,7 @@ export type ReplyPut = InferType<typeof replyPutSchema>;
 
 /** Where an annotation stands in one version of its source. */
 export interface AnnotationPlace {
-  readonly versionId: string;
+  readonly versionId: VersionId;
   readonly state: Located['state'];
   /** Both null when it is lost. */
   readonly start: number | null;
@@ -136,10 +136,10 @@ export interface AnnotationPlace {
 }
 
 export interface Annotation {
-  readonly id: string;
-  readonly sourceId: string;
-  readonly versionId: string;
-  readonly author: { readonly id: string; readonly name: string };
+  readonly id: AnnotationId;
+  readonly sourceId: SourceId;
+  readonly versionId: VersionId;
+  readonly author: { readonly id: PersonId; readonly name: string };
   readonly kind: Kind;
   readonly note: string;
   readonly tags: readonly string[];
@@ -150,9 +150,9 @@ export interface Annotation {
   /** Where it stands in the version at hand; null for a reply, and for one made on a later version. */
   readonly place: AnnotationPlace | null;
   /** The classes it is for, of those the viewer is in. None and mine: only me. */
-  readonly classIds: readonly string[];
+  readonly classIds: readonly ClassId[];
   /** The annotation a thread hangs on; null for one that stands in the text. */
-  readonly rootId: string | null;
+  readonly rootId: AnnotationId | null;
   readonly parentId: string | null;
   readonly createdAt: string;
   readonly updatedAt: string;

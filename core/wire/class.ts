@@ -1,3 +1,4 @@
+import type { PersonId } from './ids';
 import { number, object, string, type InferType } from 'yup';
 import type { ClassLabel, SourceRow } from './source';
 
@@ -28,7 +29,7 @@ export interface ClassRow extends ClassLabel {
 }
 
 export interface Member {
-  readonly id: string;
+  readonly id: PersonId;
   readonly name: string;
   readonly role: ClassRole;
   readonly annotations: number;

@@ -1,3 +1,4 @@
+import type { AnnotationId, ClassId, SourceId, PersonId } from './ids';
 import type { Kind } from '../key/key';
 import type { Marked } from '../query/mark-words';
 import type { SourceRow } from './source';
@@ -43,22 +44,22 @@ export interface SourcePage {
 
 /** An annotation in a list across sources. */
 export interface AnnotationHit {
-  readonly id: string;
-  readonly sourceId: string;
+  readonly id: AnnotationId;
+  readonly sourceId: SourceId;
   readonly title: string;
   readonly site: string;
   readonly sourceKind: SourceKind;
   readonly language: string;
   /** What is opened to see it: itself, or what it answers. */
   readonly openAt: string;
-  readonly rootId: string | null;
+  readonly rootId: AnnotationId | null;
   readonly kind: Kind;
-  readonly author: { readonly id: string; readonly name: string };
+  readonly author: { readonly id: PersonId; readonly name: string };
   /** The words it is about, those looked for marked. */
   readonly quote: Marked;
   readonly note: Marked;
   readonly tags: readonly string[];
-  readonly classIds: readonly string[];
+  readonly classIds: readonly ClassId[];
   readonly createdAt: string;
   readonly version: number;
   /** Key of the group it is listed in, where they are grouped. */
@@ -90,10 +91,10 @@ export interface AnnotationPage {
 export interface DeskNotice {
   readonly id: string;
   readonly actor: string;
-  readonly sourceId: string;
+  readonly sourceId: SourceId;
   readonly sourceTitle: string;
-  readonly annotationId: string;
-  readonly rootId: string;
+  readonly annotationId: AnnotationId;
+  readonly rootId: AnnotationId;
   readonly quote: string;
   /** Whether it answers me, or means me by name. */
   readonly why: 'answer' | 'mention';

@@ -1,5 +1,6 @@
+import type { BatchId } from './ids';
 import { array, boolean, object, string } from 'yup';
-import { idSchema } from './ids';
+import { idSchema, type FeedId } from './ids';
 import { tagsSchema } from './source';
 import type { Job } from './job';
 
@@ -21,7 +22,7 @@ export const batchPatchSchema = object({ paused: boolean().required() }).noUnkno
 
 /** A list of addresses under way, with what became of each. */
 export interface Batch {
-  readonly id: string;
+  readonly id: BatchId;
   readonly label: string;
   readonly paused: boolean;
   readonly createdAt: string;
@@ -34,7 +35,7 @@ export const feedSchema = object({
 }).noUnknown();
 
 export interface Feed {
-  readonly id: string;
+  readonly id: FeedId;
   readonly address: string;
   readonly title: string;
   readonly site: string;
@@ -48,7 +49,7 @@ export interface Feed {
 /** Something new of a feed, to be accepted or skipped. */
 export interface Arrival {
   readonly id: string;
-  readonly feedId: string;
+  readonly feedId: FeedId;
   readonly feed: string;
   readonly address: string;
   readonly title: string;

@@ -1,5 +1,18 @@
 /** The shapes that cross the network, with the schemas of what is sent. `core/api` says which endpoint takes and gives what. */
 export { UUID_V7, idSchema } from './ids';
+export type {
+  PersonId,
+  SourceId,
+  VersionId,
+  AnnotationId,
+  ClassId,
+  KeyOwnerId,
+  CollectionId,
+  JobId,
+  BatchId,
+  FeedId,
+  DraftId,
+} from './ids';
 export type { Problem } from './problem';
 export { PEOPLE_AT_ONCE, READINGS_AT_ONCE } from './limits';
 export {

@@ -1,22 +1,23 @@
+import type { BatchId, SourceId, JobId } from './ids';
 import type { Problem } from './problem';
 import type { KeptBefore } from './source';
 
 export type JobState = 'queued' | 'running' | 'done' | 'failed';
 
 export interface Job {
-  readonly id: string;
+  readonly id: JobId;
   readonly state: JobState;
   /** What is being done now, in words. */
   readonly step: string;
   /** 0 to 1. */
   readonly progress: number;
-  readonly sourceId: string | null;
+  readonly sourceId: SourceId | null;
   /** True where the page had been kept before and was only found again. */
   readonly already: boolean;
   readonly error: Problem | null;
   readonly label: string;
   /** The list it is one of. */
-  readonly batchId: string | null;
+  readonly batchId: BatchId | null;
   /** True where it was fetched to be looked at: its draft has the job's id. */
   readonly look: boolean;
   /** What had been kept before, where `already`. */

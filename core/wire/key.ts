@@ -1,6 +1,6 @@
 import { array, number, object, string, type InferType, type Schema } from 'yup';
 import { LINES, MOST_KINDS, PIGMENTS, startingKind, type Kind } from '../key/key';
-import { idSchema, UUID_V7 } from './ids';
+import { idSchema, UUID_V7, type KeyOwnerId } from './ids';
 
 /** One sign as a reader counts: a letter with its marks, an emoji with its parts (UAX #29). */
 const oneSign = (text: string | undefined): boolean =>
@@ -51,7 +51,7 @@ export const replaceKindSchema = object({
 
 /** The Key of a person or a class. */
 export interface OwnedKey {
-  readonly ownerId: string;
+  readonly ownerId: KeyOwnerId;
   /** The class's; null for one's own. */
   readonly className: string | null;
   /** In the order of their digits. Empty for a class that has none of its own. */

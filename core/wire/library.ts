@@ -1,6 +1,7 @@
+import type { CollectionId } from './ids';
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { TINTS } from './class';
-import { idSchema } from './ids';
+import { idSchema, type ClassId, type SourceId } from './ids';
 import { tagsSchema, type SourceRow } from './source';
 import { NO_TAG, READING_STATES, TAG, type ReadingState } from './source-words';
 
@@ -60,11 +61,11 @@ export const takeOutSchema = object({
 }).noUnknown();
 
 export interface CollectionRow {
-  readonly id: string;
+  readonly id: CollectionId;
   readonly name: string;
   /** The collection it is in. */
   readonly parentId: string | null;
-  readonly classId: string | null;
+  readonly classId: ClassId | null;
   readonly className: string | null;
   readonly may: (typeof MAY)[number];
   readonly owned: boolean;
@@ -92,7 +93,7 @@ export interface SavedSearch {
   readonly id: string;
   readonly name: string;
   readonly query: string;
-  readonly classId: string | null;
+  readonly classId: ClassId | null;
   readonly owned: boolean;
   readonly ownerName: string;
   /** How many sources it finds for this person now; null where its query cannot be read any more. */
@@ -189,12 +190,12 @@ export interface TopicPage {
 
 /** What bears a tag, or one beneath it, only since one last wrote about it. */
 export interface TopicNews {
-  readonly sourceIds: readonly string[];
+  readonly sourceIds: readonly SourceId[];
   readonly annotationIds: readonly string[];
 }
 
 export interface DeletedSource {
-  readonly id: string;
+  readonly id: SourceId;
   readonly title: string;
   readonly deletedAt: string;
   readonly marks: number;

@@ -1,14 +1,15 @@
+import type { AnnotationId, SourceId } from './ids';
 import type { Kind } from '../key/key';
 
 /** An annotation whose note leads to something. */
 export interface Linked {
   readonly id: string;
-  readonly sourceId: string;
+  readonly sourceId: SourceId;
   readonly title: string;
   readonly author: string;
   readonly kind: Kind;
   readonly note: string;
-  readonly rootId: string | null;
+  readonly rootId: AnnotationId | null;
 }
 
 /** By the SHA-256 of its bytes, hex. */

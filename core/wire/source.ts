@@ -1,5 +1,6 @@
+import type { DraftId, ClassId } from './ids';
 import { array, boolean, number, object, string, tuple, type InferType } from 'yup';
-import { idSchema } from './ids';
+import { idSchema, type SourceId, type VersionId } from './ids';
 import { AMOUNTS, NO_TAG, READING_STATES, TAG, type Amount, type ReadingState, type SourceKind } from './source-words';
 import type { Marked } from '../query/mark-words';
 import type { Outline } from '../text/stream';
@@ -75,7 +76,7 @@ export const keepDraftSchema = object({
 
 /** A page fetched to be looked at. */
 export interface Draft {
-  readonly id: string;
+  readonly id: DraftId;
   readonly meta: {
     readonly title: string;
     readonly author: string;
@@ -94,7 +95,7 @@ export interface Draft {
 }
 
 export interface KeptBefore {
-  readonly sourceId: string;
+  readonly sourceId: SourceId;
   readonly title: string;
   /** RFC 3339. */
   readonly keptAt: string;
@@ -160,7 +161,7 @@ export interface Strand {
 }
 
 export interface ClassLabel {
-  readonly id: string;
+  readonly id: ClassId;
   readonly name: string;
   readonly tint: string;
 }
@@ -175,7 +176,7 @@ export interface Excerpt {
 }
 
 export interface SourceRow {
-  readonly id: string;
+  readonly id: SourceId;
   readonly title: string;
   readonly author: string;
   readonly site: string;
@@ -209,7 +210,7 @@ export interface SourceRow {
 }
 
 export interface SourceDetail extends SourceRow {
-  readonly versionId: string;
+  readonly versionId: VersionId;
   readonly versionNumber: number;
   /** When the version at hand was kept, RFC 3339. */
   readonly versionKeptAt: string;
@@ -226,7 +227,7 @@ export interface SourceDetail extends SourceRow {
 }
 
 export interface SourceText {
-  readonly versionId: string;
+  readonly versionId: VersionId;
   readonly text: string;
   readonly outline: Outline;
 }

@@ -1,11 +1,12 @@
+import type { AnnotationId, SourceId } from './ids';
 import type { Annotation } from './annotation';
 import type { Job } from './job';
 
 /** Sent over the event stream; `gone` names what the viewer may see no longer. */
 export type StreamEvent =
   | { readonly type: 'annotation'; readonly annotation: Annotation }
-  | { readonly type: 'gone'; readonly annotationId: string; readonly sourceId: string }
-  | { readonly type: 'source'; readonly sourceId: string }
+  | { readonly type: 'gone'; readonly annotationId: AnnotationId; readonly sourceId: SourceId }
+  | { readonly type: 'source'; readonly sourceId: SourceId }
   | { readonly type: 'library' }
   | { readonly type: 'desk' }
   | { readonly type: 'arrivals' }

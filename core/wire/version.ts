@@ -1,3 +1,4 @@
+import type { VersionId } from './ids';
 import { boolean, number, object, string, type InferType } from 'yup';
 import type { Change } from '../anchor/compare';
 import { ENCODINGS, type Encoding } from './encodings';
@@ -26,7 +27,7 @@ export const retrySchema = object({
 }).noUnknown();
 
 export interface VersionRow {
-  readonly id: string;
+  readonly id: VersionId;
   readonly number: number;
   /** RFC 3339 date-time. */
   readonly keptAt: string;

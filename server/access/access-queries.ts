@@ -1,5 +1,5 @@
 import type { Standing, Thing } from '@avrelle/core/api';
-import type { ClassRole } from '@avrelle/core/wire';
+import type { ClassRole, ClassId, PersonId, SourceId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
 /** Of a thing, what `@me` is to it and whose it is; no row where it is nothing to them. Deleted things have none. */
@@ -58,15 +58,15 @@ const OF: Readonly<Record<Thing, string>> = {
 };
 
 /** What somebody is to a thing; undefined where it is nothing to them. */
-export const standingOf = (db: Db, thing: Thing, me: string, id: string): Row | undefined =>
+export const standingOf = (db: Db, thing: Thing, me: PersonId, id: string): Row | undefined =>
   db.get<Row>(OF[thing], { me, id });
 
-export const canRead = (db: Db, personId: string, sourceId: string): boolean =>
+export const canRead = (db: Db, personId: PersonId, sourceId: SourceId): boolean =>
   standingOf(db, 'source', personId, sourceId) !== undefined;
 /** True for a source this person owned and deleted. */
-export const wasOwned = (db: Db, personId: string, sourceId: string): boolean =>
+export const wasOwned = (db: Db, personId: PersonId, sourceId: SourceId): boolean =>
   standingOf(db, 'deleted source', personId, sourceId) !== undefined;
-export const roleIn = (db: Db, classId: string, personId: string): ClassRole | undefined =>
+export const roleIn = (db: Db, classId: ClassId, personId: PersonId): ClassRole | undefined =>
   standingOf(db, 'class', personId, classId)?.standing as ClassRole | undefined;
-export const isMember = (db: Db, classId: string, personId: string): boolean =>
+export const isMember = (db: Db, classId: ClassId, personId: PersonId): boolean =>
   roleIn(db, classId, personId) !== undefined;

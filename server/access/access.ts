@@ -1,3 +1,4 @@
+import type { PersonId } from '@avrelle/core/wire';
 import { STANDINGS, type Permission, type Thing } from '@avrelle/core/api';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
@@ -20,7 +21,7 @@ const NAMES: Readonly<Record<Thing, string>> = {
 };
 
 /** Whether somebody is to a thing what a permission asks for. */
-export function can(db: Db, me: string, { thing, as }: Permission, id: string): boolean {
+export function can(db: Db, me: PersonId, { thing, as }: Permission, id: string): boolean {
   const found = standingOf(db, thing, me, id);
   return found !== undefined && rank(thing, found.standing) >= rank(thing, as);
 }
@@ -29,7 +30,7 @@ export function can(db: Db, me: string, { thing, as }: Permission, id: string): 
  * Lets through who is to a thing what a permission asks for. Throws `not_found` for whom it is nothing, also where it is
  * there for others; `teachers_only` or `not_yours` for who sees it and is not enough to it.
  */
-export function mustBe(db: Db, me: string, permission: Permission, id: string): void {
+export function mustBe(db: Db, me: PersonId, permission: Permission, id: string): void {
   const { thing, as, to = 'change it' } = permission;
   const found = standingOf(db, thing, me, id);
   if (!found) throw new AppError('not_found', { what: NAMES[thing] });
@@ -39,9 +40,9 @@ export function mustBe(db: Db, me: string, permission: Permission, id: string): 
   throw new AppError('not_yours', { what: NAMES[thing], owner: found.owner });
 }
 
-export const mustOwnSource = (db: Db, me: string, id: string): void =>
+export const mustOwnSource = (db: Db, me: PersonId, id: string): void =>
   mustBe(db, me, { thing: 'source', as: 'owner' }, id);
-export const mustReadSource = (db: Db, me: string, id: string): void =>
+export const mustReadSource = (db: Db, me: PersonId, id: string): void =>
   mustBe(db, me, { thing: 'source', as: 'reader' }, id);
 
 const rank = (thing: Thing, standing: string): number => (STANDINGS[thing] as readonly string[]).indexOf(standing);

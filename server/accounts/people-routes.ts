@@ -1,6 +1,6 @@
 import { randomInt } from 'node:crypto';
 import type { FastifyInstance } from 'fastify';
-import { PEOPLE_AT_ONCE } from '@avrelle/core/wire';
+import { PEOPLE_AT_ONCE, type PersonId } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { serving } from '../serve';
@@ -24,7 +24,7 @@ const spokenPassword = (): string =>
 export function peopleRoutes(app: FastifyInstance, context: Context): void {
   const { db, now, streams } = context;
   const serve = serving(app, context);
-  const other = (me: string, id: string, action: string): string => {
+  const other = (me: PersonId, id: string, action: string): string => {
     if (id === me) throw new AppError('own_account', { action });
     if (!personById(db, id)) throw new AppError('not_found', { what: 'account' });
     return id;

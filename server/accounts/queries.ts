@@ -1,4 +1,4 @@
-import type { Me } from '@avrelle/core/wire';
+import type { Me, PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
 const ME = 'p.id, p.name, p.email, p.role';
@@ -35,7 +35,7 @@ const SESSIONS =
 interface SessionStart {
   readonly tokenHash: string;
   readonly id: string;
-  readonly personId: string;
+  readonly personId: PersonId;
   readonly now: string;
   readonly expiresAt: string;
   readonly agent: string;
@@ -55,5 +55,5 @@ export interface SessionRow {
   readonly createdAt: string;
   readonly seenAt: string;
 }
-export const sessionsOf = (db: Db, personId: string, now: string): SessionRow[] =>
+export const sessionsOf = (db: Db, personId: PersonId, now: string): SessionRow[] =>
   db.all<SessionRow>(SESSIONS, personId, now);

@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { FastifyReply, FastifyRequest } from 'fastify';
-import type { Me } from '@avrelle/core/wire';
+import type { Me, PersonId } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { deleteSession, insertSession, personBySession, sessionSeen, sessionsOf } from './queries';
@@ -32,7 +32,7 @@ export const daysFrom = (now: string, days: number): string => new Date(Date.par
 const isOlder = (time: string | null, than: number, now: string): boolean =>
   time === null || Date.parse(now) - Date.parse(time) >= than;
 
-export function startSession(context: Context, request: FastifyRequest, reply: FastifyReply, personId: string): void {
+export function startSession(context: Context, request: FastifyRequest, reply: FastifyReply, personId: PersonId): void {
   const token = newToken();
   const now = context.now();
   const expiresAt = daysFrom(now, DAYS);
@@ -60,7 +60,7 @@ function endSessionBy({ db, streams }: Context, hash: string): void {
 /** Ends the sessions of a person that `ends` says; how many these were. */
 export function endSessions(
   context: Context,
-  personId: string,
+  personId: PersonId,
   ends: (session: { readonly id: string; readonly hash: string }) => boolean = () => true,
 ): number {
   const ended = sessionsOf(context.db, personId, context.now()).filter(({ id, tokenHash: hash }) => ends({ id, hash }));

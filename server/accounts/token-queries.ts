@@ -1,4 +1,4 @@
-import type { Me } from '@avrelle/core/wire';
+import type { Me, PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
 const INSERT =
@@ -22,7 +22,7 @@ interface TokenRow {
 }
 interface NewToken {
   readonly id: string;
-  readonly personId: string;
+  readonly personId: PersonId;
   readonly name: string;
   readonly scope: Scope;
   readonly hash: string;
@@ -33,9 +33,9 @@ interface NewToken {
 /** False where the id is in use. */
 export const insertToken = (db: Db, { id, personId, name, scope, hash, now, expiresAt }: NewToken): boolean =>
   db.run(INSERT, id, personId, name, scope, hash, now, expiresAt) > 0;
-export const tokensOf = (db: Db, personId: string): TokenRow[] => db.all<TokenRow>(OF_PERSON, personId);
+export const tokensOf = (db: Db, personId: PersonId): TokenRow[] => db.all<TokenRow>(OF_PERSON, personId);
 export const personByToken = (db: Db, hash: string, now: string) =>
   db.get<Me & { readonly tokenId: string; readonly scope: Scope; readonly usedAt: string | null }>(BY_HASH, hash, now);
 export const tokenUsed = (db: Db, id: string, now: string): number => db.run(USED, now, id);
-export const removeToken = (db: Db, personId: string, id: string): boolean => db.run(REMOVE, id, personId) > 0;
-export const removeTokens = (db: Db, personId: string): number => db.run(REMOVE_ALL, personId);
+export const removeToken = (db: Db, personId: PersonId, id: string): boolean => db.run(REMOVE, id, personId) > 0;
+export const removeTokens = (db: Db, personId: PersonId): number => db.run(REMOVE_ALL, personId);

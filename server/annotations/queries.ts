@@ -1,5 +1,5 @@
 import { markQuote } from '@avrelle/core/query';
-import type { Annotation } from '@avrelle/core/wire';
+import type { Annotation, AnnotationId, ClassId, KeyOwnerId, PersonId, SourceId, VersionId } from '@avrelle/core/wire';
 import type { Anchor } from '@avrelle/core/anchor';
 import { PLAIN_NOTE, type KindCode } from '@avrelle/core/key';
 import { linksIn } from '@avrelle/core/note';
@@ -12,19 +12,19 @@ import { inlinesOf, readInlines } from './quotation-queries';
 import { sees } from '../access/visible-queries';
 
 export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
-  viewedVersion: string;
+  viewedVersion: VersionId;
   placeStart: number | null;
   id: string;
-  sourceId: string;
-  versionId: string;
-  authorId: string;
+  sourceId: SourceId;
+  versionId: VersionId;
+  authorId: PersonId;
   authorName: string;
-  kindOwner: string;
+  kindOwner: KeyOwnerId;
   note: string;
   quote: string;
   anchor: string | null;
   start: number;
-  rootId: string | null;
+  rootId: AnnotationId | null;
   parentId: string | null;
   createdAt: string;
   updatedAt: string;
@@ -67,10 +67,10 @@ const NOTIFY =
   'INSERT INTO notification (id, person_id, annotation_id, created_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
 
 /** Every annotation on a source that this person sees, replies included, in document order, with its place in a version. */
-export const annotationsOf = (db: Db, me: string, source: string, version: string | null = null): Annotation[] =>
+export const annotationsOf = (db: Db, me: PersonId, source: string, version: string | null = null): Annotation[] =>
   db.all<AnnotationRow>(OF_SOURCE, { me, source, version }).map(toWire);
 
-export function annotationFor(db: Db, me: string, id: string): Annotation | undefined {
+export function annotationFor(db: Db, me: PersonId, id: string): Annotation | undefined {
   const row = db.get<AnnotationRow>(ONE, { me, id, version: null });
   return row && toWire(row);
 }
@@ -78,31 +78,37 @@ export function annotationFor(db: Db, me: string, id: string): Annotation | unde
 const VIEWERS = 'SELECT person_id FROM annotation_visible WHERE annotation_id = ?';
 /** Ids of all who see it. */
 export const viewersOf = (db: Db, id: string): string[] =>
-  db.all<{ personId: string }>(VIEWERS, id).map((r) => r.personId);
+  db.all<{ personId: PersonId }>(VIEWERS, id).map((r) => r.personId);
 /** One's own, also when deleted. */
-export const ownAnnotation = (db: Db, me: string, id: string): AnnotationRow | undefined =>
+export const ownAnnotation = (db: Db, me: PersonId, id: string): AnnotationRow | undefined =>
   db.get<AnnotationRow>(OWN, { me, id, version: null });
-export const authorOf = (db: Db, id: string): string | undefined => db.get<{ authorId: string }>(EXISTS, id)?.authorId;
+export const authorOf = (db: Db, id: string): string | undefined =>
+  db.get<{ authorId: PersonId }>(EXISTS, id)?.authorId;
 export const classesFor = (db: Db, id: string): string[] =>
-  db.all<{ classId: string }>(CLASSES_FOR, id).map((r) => r.classId);
-export const repliesOf = (db: Db, rootId: string): string[] =>
+  db.all<{ classId: ClassId }>(CLASSES_FOR, id).map((r) => r.classId);
+export const repliesOf = (db: Db, rootId: AnnotationId): string[] =>
   db.all<{ id: string }>(REPLIES_OF, rootId).map((r) => r.id);
-export const insertNotification = (db: Db, id: string, personId: string, annotationId: string, now: string): boolean =>
-  db.run(NOTIFY, id, personId, annotationId, now) > 0;
+export const insertNotification = (
+  db: Db,
+  id: string,
+  personId: PersonId,
+  annotationId: AnnotationId,
+  now: string,
+): boolean => db.run(NOTIFY, id, personId, annotationId, now) > 0;
 
 export interface NewAnnotation {
   readonly id: string;
-  readonly sourceId: string;
-  readonly versionId: string;
-  readonly authorId: string;
+  readonly sourceId: SourceId;
+  readonly versionId: VersionId;
+  readonly authorId: PersonId;
   readonly kind: KindCode;
-  /** Whose Key the kind stands in; the author's where nothing is said. */ readonly kindOwner?: string;
+  /** Whose Key the kind stands in; the author's where nothing is said. */ readonly kindOwner?: KeyOwnerId;
   readonly note: string;
   readonly anchor: Anchor | null;
-  readonly rootId: string | null;
+  readonly rootId: AnnotationId | null;
   readonly parentId: string | null;
   readonly tags: readonly string[];
-  readonly classIds: readonly string[];
+  readonly classIds: readonly ClassId[];
 }
 
 export function insertAnnotation(db: Db, a: NewAnnotation, now: string): void {
@@ -134,13 +140,13 @@ export function updateAnnotation(
   db: Db,
   id: string,
   version: number,
-  to: { kind: string; kindOwner: string; note: string; deletedAt: string | null },
+  to: { kind: string; kindOwner: KeyOwnerId; note: string; deletedAt: string | null },
   now: string,
 ): boolean {
   return db.run(UPDATE, to.kind, to.kindOwner, to.note, to.deletedAt, now, id, version) > 0;
 }
 
-export function setPassage(db: Db, id: string, versionId: string, anchor: Anchor): void {
+export function setPassage(db: Db, id: string, versionId: VersionId, anchor: Anchor): void {
   db.run(SET_PASSAGE, versionId, anchor.quote.exact, JSON.stringify(anchor), anchor.position.start, id);
   db.run(FORGET_PLACES, id);
 }
@@ -151,7 +157,7 @@ export function setTags(db: Db, id: string, tags: readonly string[], now: string
   for (const tag of tags) db.run(ADD_TAG, id, tag, now);
 }
 
-export function setClasses(db: Db, id: string, classIds: readonly string[]): void {
+export function setClasses(db: Db, id: string, classIds: readonly ClassId[]): void {
   db.run(CLEAR_CLASSES, id);
   for (const classId of classIds) db.run(ADD_CLASS, id, classId);
   db.run(SET_AUDIENCE, audienceOf(authorOf(db, id)!, classIds), id);

@@ -1,3 +1,4 @@
+import type { VersionId } from '@avrelle/core/wire';
 import type { Inline, InlineType } from '@avrelle/core/text';
 import type { Db } from '../db/database';
 
@@ -15,7 +16,7 @@ export const inlinesOf = (
 ): string => `(SELECT json_group_array(json_array(i.start, i.stop, i.type, i.value)) FROM version_inline i
   WHERE i.version_id = ${a}.version_id AND i.start BETWEEN (${a}.anchor ->> '$.position.start') - ${BACK} AND ${a}.anchor ->> '$.position.end' AND i.stop >= ${a}.anchor ->> '$.position.start')`;
 
-export function insertInlines(db: Db, versionId: string, inlines: readonly Inline[]): void {
+export function insertInlines(db: Db, versionId: VersionId, inlines: readonly Inline[]): void {
   if (inlines.length > 0) db.run(INSERT, versionId, JSON.stringify(inlines));
 }
 

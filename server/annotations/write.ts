@@ -1,7 +1,16 @@
 import { indexText, locateAll, type Anchor } from '@avrelle/core/anchor';
 import { replyAudience } from '@avrelle/core/audience';
 import { linksIn } from '@avrelle/core/note';
-import type { Annotation, AnnotationPatch, AnnotationPut, Me, PlacePut, ReplyPut } from '@avrelle/core/wire';
+import type {
+  Annotation,
+  AnnotationPatch,
+  AnnotationPut,
+  Me,
+  PlacePut,
+  ReplyPut,
+  ClassId,
+  SourceId,
+} from '@avrelle/core/wire';
 import { canRead, isMember } from '../access/access-queries';
 import { classLabel, classesOf, sourceAddedBy } from '../classes/queries';
 import type { Context } from '../context';
@@ -190,7 +199,7 @@ export function placeAnnotation(context: Context, me: Me, id: string, { versionI
 }
 
 /** The same annotation for other people: never a copy. Replies that some no longer see are told of, too. */
-function changeAudience(context: Context, me: Me, before: AnnotationRow, classIds: readonly string[]): void {
+function changeAudience(context: Context, me: Me, before: AnnotationRow, classIds: readonly ClassId[]): void {
   const { db, events } = context;
   checkAudience(context, me, before.sourceId, classIds);
   const former = classesFor(db, before.id);
@@ -228,7 +237,7 @@ function checkAnchor({ db }: Context, { versionId, anchor }: Pick<AnnotationPut,
   if (text.slice(start, end) !== anchor.quote.exact) throw new AppError('quote_mismatch', { start, end });
 }
 
-function checkAudience({ db }: Context, me: Me, sourceId: string, classIds: readonly string[]): void {
+function checkAudience({ db }: Context, me: Me, sourceId: SourceId, classIds: readonly ClassId[]): void {
   for (const classId of classIds) {
     if (!isMember(db, classId, me.id)) throw new AppError('not_in_class');
     if (sourceAddedBy(db, classId, sourceId) === undefined)

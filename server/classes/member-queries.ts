@@ -1,4 +1,4 @@
-import type { ClassLabel, ClassRole } from '@avrelle/core/wire';
+import type { ClassLabel, ClassRole, ClassId, PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
 const TEACHERS = "SELECT count(*) AS n FROM membership WHERE class_id = ? AND role = 'teacher'";
@@ -8,15 +8,15 @@ const MEMBERS = 'SELECT person_id AS id FROM membership WHERE class_id = ?';
 const SET_CODE = 'UPDATE class SET code = ?, code_open = 1 WHERE id = ?';
 const CLOSE_CODE = 'UPDATE class SET code_open = 0 WHERE id = ?';
 
-export const teachersOf = (db: Db, classId: string): number => db.get<{ n: number }>(TEACHERS, classId)!.n;
-export const setRole = (db: Db, classId: string, personId: string, role: ClassRole): boolean =>
+export const teachersOf = (db: Db, classId: ClassId): number => db.get<{ n: number }>(TEACHERS, classId)!.n;
+export const setRole = (db: Db, classId: ClassId, personId: PersonId, role: ClassRole): boolean =>
   db.run(SET_ROLE, role, classId, personId) > 0;
-export const removeMembership = (db: Db, classId: string, personId: string): boolean =>
+export const removeMembership = (db: Db, classId: ClassId, personId: PersonId): boolean =>
   db.run(REMOVE, classId, personId) > 0;
-export const memberIds = (db: Db, classId: string): string[] =>
+export const memberIds = (db: Db, classId: ClassId): string[] =>
   db.all<{ id: string }>(MEMBERS, classId).map((m) => m.id);
-export const setCode = (db: Db, classId: string, code: string): number => db.run(SET_CODE, code, classId);
-export const closeClassCode = (db: Db, classId: string): number => db.run(CLOSE_CODE, classId);
+export const setCode = (db: Db, classId: ClassId, code: string): number => db.run(SET_CODE, code, classId);
+export const closeClassCode = (db: Db, classId: ClassId): number => db.run(CLOSE_CODE, classId);
 
 const SET_DELETED = 'UPDATE class SET deleted_at = ? WHERE id = ?';
 const SET_ASIDE =
@@ -30,17 +30,17 @@ const DELETED = `SELECT c.id, c.name, c.tint, c.deleted_at AS deletedAt FROM for
 const REMOVE_EXPIRED = 'DELETE FROM class WHERE deleted_at < ?';
 
 /** Without members nobody sees anything by it; they are set aside until it is brought back. */
-export function setClassDeleted(db: Db, classId: string, now: string): void {
+export function setClassDeleted(db: Db, classId: ClassId, now: string): void {
   db.run(SET_DELETED, now, classId);
   db.run(SET_ASIDE, classId);
   db.run(REMOVE_ALL, classId);
 }
-export function bringClassBack(db: Db, classId: string): void {
+export function bringClassBack(db: Db, classId: ClassId): void {
   db.run(SET_DELETED, null, classId);
   db.run(BRING_BACK, classId);
   db.run(REMOVE_ASIDE, classId);
 }
 /** Deleted classes that somebody taught. */
-export const deletedClassesOf = (db: Db, personId: string): (ClassLabel & { readonly deletedAt: string })[] =>
+export const deletedClassesOf = (db: Db, personId: PersonId): (ClassLabel & { readonly deletedAt: string })[] =>
   db.all(DELETED, personId);
 export const removeExpiredClasses = (db: Db, before: string): number => db.run(REMOVE_EXPIRED, before);

@@ -1,3 +1,4 @@
+import type { ClassId, PersonId } from '@avrelle/core/wire';
 import { randomBytes } from 'node:crypto';
 import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
@@ -22,15 +23,15 @@ import { roleIn } from '../access/access-queries';
 function around({ db, events }: Context) {
   return {
     /** Throws `last_teacher` where the class would be without one. */
-    mustKeepTeacher: (classId: string, personId: string): void => {
+    mustKeepTeacher: (classId: ClassId, personId: PersonId): void => {
       if (roleIn(db, classId, personId) === 'teacher' && teachersOf(db, classId) === 1)
         throw new AppError('last_teacher', { className: classLabel(db, classId)!.name });
     },
-    mustBeMember: (classId: string, personId: string): void => {
+    mustBeMember: (classId: ClassId, personId: PersonId): void => {
       if (!roleIn(db, classId, personId)) throw new AppError('not_found', { what: 'member' });
     },
     /** Also whoever is no member any more: what they see of sources and annotations goes by their classes. */
-    tell: (classId: string, personId: string): void => {
+    tell: (classId: ClassId, personId: PersonId): void => {
       events.append({ type: 'classes', classId, personId });
       events.append({ type: 'library', personId });
     },

@@ -1,4 +1,14 @@
-import type { ClassDetail, ClassLabel, ClassPut, ClassRole, ClassRow, Member } from '@avrelle/core/wire';
+import type {
+  ClassDetail,
+  ClassLabel,
+  ClassPut,
+  ClassRole,
+  ClassRow,
+  Member,
+  ClassId,
+  PersonId,
+  SourceId,
+} from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
 const COUNTS = `
@@ -26,23 +36,28 @@ const HAS_SOURCE = 'SELECT added_by FROM class_source WHERE class_id = ? AND sou
 const READINGS =
   'SELECT source_id AS id FROM class_source WHERE class_id = ? ORDER BY added_at DESC, source_id DESC LIMIT ? OFFSET ?';
 /** Ids of the sources of a class, the last added first. */
-export const readingsOf = (db: Db, classId: string, offset: number, limit: number): string[] =>
+export const readingsOf = (db: Db, classId: ClassId, offset: number, limit: number): string[] =>
   db.all<{ id: string }>(READINGS, classId, limit, offset).map((r) => r.id);
 const MEMBERSHIPS =
   'SELECT m.class_id AS classId, m.person_id AS personId FROM json_each(?) j JOIN membership m ON m.class_id = j.value';
 /** Who is in any of some classes. */
-export const membershipsOf = (db: Db, classIds: readonly string[]): { classId: string; personId: string }[] =>
+export const membershipsOf = (db: Db, classIds: readonly ClassId[]): { classId: ClassId; personId: PersonId }[] =>
   db.all(MEMBERSHIPS, JSON.stringify(classIds));
-export const classesOf = (db: Db, personId: string): ClassRow[] => db.all<ClassRow>(CLASSES_OF, personId);
-export const classLabel = (db: Db, classId: string): ClassLabel | undefined => db.get<ClassLabel>(BY_ID, classId);
+export const classesOf = (db: Db, personId: PersonId): ClassRow[] => db.all<ClassRow>(CLASSES_OF, personId);
+export const classLabel = (db: Db, classId: ClassId): ClassLabel | undefined => db.get<ClassLabel>(BY_ID, classId);
 export const classByCode = (db: Db, code: string): ClassLabel | undefined => db.get<ClassLabel>(BY_CODE, code);
-export const joinClass = (db: Db, classId: string, personId: string, role: ClassRole, now: string): boolean =>
+export const joinClass = (db: Db, classId: ClassId, personId: PersonId, role: ClassRole, now: string): boolean =>
   db.run(JOIN, classId, personId, role, now) > 0;
-export const addClassSource = (db: Db, classId: string, sourceId: string, personId: string, now: string): boolean =>
-  db.run(ADD_SOURCE, classId, sourceId, personId, now) > 0;
-export const removeClassSource = (db: Db, classId: string, sourceId: string): boolean =>
+export const addClassSource = (
+  db: Db,
+  classId: ClassId,
+  sourceId: SourceId,
+  personId: PersonId,
+  now: string,
+): boolean => db.run(ADD_SOURCE, classId, sourceId, personId, now) > 0;
+export const removeClassSource = (db: Db, classId: ClassId, sourceId: SourceId): boolean =>
   db.run(REMOVE_SOURCE, classId, sourceId) > 0;
-export const sourceAddedBy = (db: Db, classId: string, sourceId: string): string | undefined =>
+export const sourceAddedBy = (db: Db, classId: ClassId, sourceId: SourceId): string | undefined =>
   db.get<{ addedBy: string }>(HAS_SOURCE, classId, sourceId)?.addedBy;
 
 export function insertClass(
@@ -50,7 +65,7 @@ export function insertClass(
   id: string,
   { name, tint }: ClassPut,
   code: string,
-  personId: string,
+  personId: PersonId,
   now: string,
 ): boolean {
   return db.run(INSERT_CLASS, id, name, tint, code, personId, now) > 0;
@@ -61,7 +76,7 @@ export const updateClass = (db: Db, id: string, { name, tint, version = 0 }: Cla
   db.run(UPDATE_CLASS, name, tint, id, version) > 0;
 
 /** The class as one of its members sees it, without its readings; undefined for anybody else. */
-export function classFor(db: Db, personId: string, classId: string): Omit<ClassDetail, 'readings'> | undefined {
+export function classFor(db: Db, personId: PersonId, classId: ClassId): Omit<ClassDetail, 'readings'> | undefined {
   const row = db.get<ClassRow & { code: string | null; version: number }>(CLASS_FOR, personId, classId);
   return row && { ...row, code: row.role === 'student' ? null : row.code, members: db.all<Member>(MEMBERS, classId) };
 }

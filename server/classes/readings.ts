@@ -1,4 +1,4 @@
-import type { Me } from '@avrelle/core/wire';
+import type { Me, ClassId, PersonId, SourceId } from '@avrelle/core/wire';
 import { can, mustBe, mustReadSource } from '../access/access';
 import { isMember } from '../access/access-queries';
 import type { Context } from '../context';
@@ -7,7 +7,7 @@ import { AppError } from '../errors';
 import { addClassSource, removeClassSource, sourceAddedBy } from './queries';
 
 /** Lets a class read a source; false where it reads it already. Who does not own the source has to teach the class. */
-export function addSourceTo({ db, events, now }: Context, me: Me, classId: string, sourceId: string): boolean {
+export function addSourceTo({ db, events, now }: Context, me: Me, classId: ClassId, sourceId: SourceId): boolean {
   if (!isMember(db, classId, me.id)) throw new AppError('not_in_class');
   mustReadSource(db, me.id, sourceId);
   if (!can(db, me.id, { thing: 'source', as: 'owner' }, sourceId))
@@ -18,7 +18,7 @@ export function addSourceTo({ db, events, now }: Context, me: Me, classId: strin
 }
 
 /** Takes it from a class's readings; false where it was not among them. Who did not put it there has to teach the class. */
-export function takeSourceFrom({ db, events }: Context, me: Me, classId: string, sourceId: string): boolean {
+export function takeSourceFrom({ db, events }: Context, me: Me, classId: ClassId, sourceId: SourceId): boolean {
   if (!isMember(db, classId, me.id)) throw new AppError('not_in_class');
   if (sourceAddedBy(db, classId, sourceId) !== me.id) mustTeach(db, me.id, classId, 'take the source out');
   const removed = removeClassSource(db, classId, sourceId);
@@ -26,5 +26,5 @@ export function takeSourceFrom({ db, events }: Context, me: Me, classId: string,
   return removed;
 }
 
-const mustTeach = (db: Db, me: string, classId: string, to: string): void =>
+const mustTeach = (db: Db, me: PersonId, classId: ClassId, to: string): void =>
   mustBe(db, me, { thing: 'class', as: 'assistant', to }, classId);

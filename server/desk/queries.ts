@@ -1,5 +1,5 @@
 import { plainWords } from '@avrelle/core/markdown';
-import type { DeskNotice } from '@avrelle/core/wire';
+import type { DeskNotice, PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import type { Asker } from '../find/asker';
 
@@ -19,11 +19,11 @@ export const MARKED_ON = `
   ORDER BY a.note = '', a.created_at DESC LIMIT 3`;
 const SEE_ALL = 'UPDATE notification SET seen_at = ? WHERE person_id = ? AND seen_at IS NULL';
 
-export const notices = (db: Db, me: string): DeskNotice[] =>
+export const notices = (db: Db, me: PersonId): DeskNotice[] =>
   db
     .all<Omit<DeskNotice, 'seen'> & { seen: number }>(NOTICES, { me })
     .map((n) => ({ ...n, reply: plainWords(n.reply), seen: n.seen === 1 }));
-export const seeAll = (db: Db, me: string, now: string): number => db.run(SEE_ALL, now, me);
+export const seeAll = (db: Db, me: PersonId, now: string): number => db.run(SEE_ALL, now, me);
 
 /** Row numbers of marks of one's own on a day where the asker is. */
 export function markedOn(db: Db, { me, ahead }: Asker, day: string): number[] {

@@ -1,3 +1,4 @@
+import type { PersonId } from '@avrelle/core/wire';
 import { readBlob } from '../db/blobs';
 import { removeUnused } from '../db/unused';
 import type { Db } from '../db/database';
@@ -19,7 +20,7 @@ type Stored = Omit<Ingested, 'snapshot' | 'assets' | 'file' | 'stored'>;
 /** Call within a transaction. */
 export function storeDraft(
   db: Db,
-  { id, personId, ingested, now }: { id: string; personId: string; ingested: Ingested; now: string },
+  { id, personId, ingested, now }: { id: string; personId: PersonId; ingested: Ingested; now: string },
 ): void {
   const { snapshot, assets, file, stored, ...content } = ingested;
   const files = storeFiles(db, { snapshot, assets, file, stored });
@@ -33,20 +34,20 @@ interface Row {
   fileHash: string | null;
 }
 
-function row(db: Db, personId: string, id: string): Row {
+function row(db: Db, personId: PersonId, id: string): Row {
   const found = db.get<Row>(ONE, id, personId);
   if (!found) throw new AppError('not_found', { what: 'page to look at' });
   return found;
 }
 
-export const draftContent = (db: Db, personId: string, id: string): Stored =>
+export const draftContent = (db: Db, personId: PersonId, id: string): Stored =>
   JSON.parse(row(db, personId, id).content) as Stored;
-export const draftSnapshot = (db: Db, personId: string, id: string): Buffer =>
+export const draftSnapshot = (db: Db, personId: PersonId, id: string): Buffer =>
   readBlob(db, row(db, personId, id).snapshotHash)!.bytes;
 export const draftHasAsset = (db: Db, id: string, hash: string): boolean => db.get(HAS_ASSET, id, hash) !== undefined;
 
 /** Everything of it, as it was ingested; its files stay in the database. Throws `not_found`. */
-export function loadDraft(db: Db, personId: string, id: string): Ingested {
+export function loadDraft(db: Db, personId: PersonId, id: string): Ingested {
   const { content, snapshotHash, fileHash } = row(db, personId, id);
   const hashes = db.all<{ hash: string }>(ASSETS, id).map((a) => a.hash);
   const none = new Uint8Array(0);
@@ -63,7 +64,7 @@ export function loadDraft(db: Db, personId: string, id: string): Ingested {
 }
 
 /** Removes a draft with what only it referred to. */
-export function removeDraft(db: Db, personId: string, id: string): void {
+export function removeDraft(db: Db, personId: PersonId, id: string): void {
   db.transaction(() => {
     const found = db.get<Row>(ONE, id, personId);
     if (!found) return;
@@ -79,5 +80,5 @@ export function removeDraft(db: Db, personId: string, id: string): void {
 
 /** Drafts made before a time that nobody kept. */
 export function removeOldDrafts(db: Db, before: string): void {
-  for (const { id, personId } of db.all<{ id: string; personId: string }>(OLD, before)) removeDraft(db, personId, id);
+  for (const { id, personId } of db.all<{ id: string; personId: PersonId }>(OLD, before)) removeDraft(db, personId, id);
 }

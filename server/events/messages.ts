@@ -1,4 +1,4 @@
-import type { Annotation, StreamEvent } from '@avrelle/core/wire';
+import type { Annotation, StreamEvent, ClassId, PersonId } from '@avrelle/core/wire';
 import { annotationFor, authorOf, viewersOf } from '../annotations/queries';
 import { membershipsOf } from '../classes/queries';
 import type { Db } from '../db/database';
@@ -7,7 +7,7 @@ import { readersOf } from '../sources/queries';
 import type { EventRow } from './queries';
 
 /** What one person is told of an event, as JSON; undefined when it is not for them. */
-export type Told = (personId: string) => string | undefined;
+export type Told = (personId: PersonId) => string | undefined;
 
 /**
  * What an event says to whom. Everything is asked of the database once, when the first listener wants it, however many
@@ -75,11 +75,11 @@ function annotationTold(db: Db, event: EventRow): Told {
   };
 }
 
-const membersIn = (db: Db, classId: string | null): string[] =>
+const membersIn = (db: Db, classId: ClassId | null): string[] =>
   classId === null ? [] : membershipsOf(db, [classId]).map((m) => m.personId);
 
 function grouped(
-  memberships: readonly { readonly classId: string; readonly personId: string }[],
+  memberships: readonly { readonly classId: ClassId; readonly personId: PersonId }[],
 ): ReadonlyMap<string, ReadonlySet<string>> {
   const groups = new Map<string, Set<string>>();
   for (const { classId, personId } of memberships) {

@@ -1,14 +1,15 @@
+import type { AnnotationId, ClassId, JobId, PersonId, SourceId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
 export type EventType = 'annotation' | 'source' | 'library' | 'desk' | 'classes' | 'job' | 'arrivals' | 'key';
 
 export interface NewEvent {
   readonly type: EventType;
-  readonly personId?: string;
-  readonly sourceId?: string;
-  readonly annotationId?: string;
-  readonly classId?: string;
-  readonly jobId?: string;
+  readonly personId?: PersonId;
+  readonly sourceId?: SourceId;
+  readonly annotationId?: AnnotationId;
+  readonly classId?: ClassId;
+  readonly jobId?: JobId;
   /** Classes the annotation was for before the change: their members are told when it is gone. */
   readonly formerClasses?: readonly string[];
 }
@@ -16,11 +17,11 @@ export interface NewEvent {
 export interface EventRow {
   readonly seq: number;
   readonly type: EventType;
-  readonly personId: string | null;
-  readonly sourceId: string | null;
-  readonly annotationId: string | null;
-  readonly classId: string | null;
-  readonly jobId: string | null;
+  readonly personId: PersonId | null;
+  readonly sourceId: SourceId | null;
+  readonly annotationId: AnnotationId | null;
+  readonly classId: ClassId | null;
+  readonly jobId: JobId | null;
   readonly formerClasses: string | null;
 }
 

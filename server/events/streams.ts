@@ -1,5 +1,6 @@
+import type { PersonId } from '@avrelle/core/wire';
 export interface OpenStream {
-  readonly personId: string;
+  readonly personId: PersonId;
   /** The hash of the session it was opened in. */
   readonly session: string;
   end(): void;
@@ -15,13 +16,13 @@ export class Streams {
   }
 
   /** How many a person has. */
-  of(personId: string): number {
+  of(personId: PersonId): number {
     let count = 0;
     for (const stream of this.open) if (stream.personId === personId) count++;
     return count;
   }
 
-  endPerson(personId: string): void {
+  endPerson(personId: PersonId): void {
     for (const stream of this.open) if (stream.personId === personId) stream.end();
   }
 

@@ -1,3 +1,4 @@
+import type { PersonId } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { feedChecked, feedsDue, insertItems } from './queries';
@@ -31,7 +32,7 @@ export function watchFeeds(world: World): () => void {
 /** Asks a feed for what is new. What goes wrong is noted with it. */
 export async function checkFeed(
   { db, now, newId, events, ingester }: World,
-  { id, personId, address }: { id: string; personId: string; address: string },
+  { id, personId, address }: { id: string; personId: PersonId; address: string },
 ): Promise<void> {
   const feed = await ingester
     .feed(address)

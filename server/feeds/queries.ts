@@ -1,10 +1,10 @@
-import type { Arrival, Feed } from '@avrelle/core/wire';
+import type { Arrival, Feed, FeedId, PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import type { ReadFeed } from '../ingest/feed';
 
 interface FeedRow {
   id: string;
-  personId: string;
+  personId: PersonId;
   address: string;
   title: string;
   site: string;
@@ -14,7 +14,7 @@ interface FeedRow {
 }
 interface ItemRow {
   id: string;
-  feedId: string;
+  feedId: FeedId;
   feed: string;
   address: string;
   title: string;
@@ -53,24 +53,24 @@ const toWire = ({ id, address, title, site, checkedAt, error, waiting }: FeedRow
   waiting,
 });
 
-export const feedsOf = (db: Db, personId: string): Feed[] => db.all<FeedRow>(OF_PERSON, personId).map(toWire);
-export function feedOf(db: Db, personId: string, id: string): Feed | undefined {
+export const feedsOf = (db: Db, personId: PersonId): Feed[] => db.all<FeedRow>(OF_PERSON, personId).map(toWire);
+export function feedOf(db: Db, personId: PersonId, id: string): Feed | undefined {
   const row = db.get<FeedRow>(ONE, id, personId);
   return row && toWire(row);
 }
-export const feedsDue = (db: Db, before: string): { id: string; personId: string; address: string }[] =>
+export const feedsDue = (db: Db, before: string): { id: string; personId: PersonId; address: string }[] =>
   db.all<FeedRow>(DUE, before).map((f) => ({ id: f.id, personId: f.personId, address: f.address }));
 export const insertFeed = (
   db: Db,
   id: string,
-  personId: string,
+  personId: PersonId,
   { address, title, site }: ReadFeed,
   now: string,
 ): boolean => db.run(INSERT, id, personId, address, title, site, now, now) > 0;
-export const removeFeed = (db: Db, personId: string, id: string): boolean => db.run(REMOVE, id, personId) > 0;
+export const removeFeed = (db: Db, personId: PersonId, id: string): boolean => db.run(REMOVE, id, personId) > 0;
 export const feedChecked = (db: Db, id: string, now: string, error: string | null, title: string | null): number =>
   db.run(CHECKED, now, error, title, id);
-export const arrivalsOf = (db: Db, personId: string): Arrival[] =>
+export const arrivalsOf = (db: Db, personId: PersonId): Arrival[] =>
   db.all<ItemRow>(ARRIVALS, personId).map((i) => ({
     id: i.id,
     feedId: i.feedId,
@@ -84,15 +84,15 @@ export const arrivalsOf = (db: Db, personId: string): Arrival[] =>
   }));
 export const settleItems = (
   db: Db,
-  me: string,
+  me: PersonId,
   ids: readonly string[],
   state: 'new' | 'accepted' | 'skipped',
 ): number => db.run(SETTLE, { me, ids: JSON.stringify(ids), state });
-export const itemOf = (db: Db, personId: string, id: string) =>
+export const itemOf = (db: Db, personId: PersonId, id: string) =>
   db.get<{ id: string; address: string; title: string }>(ITEM, id, personId);
 
 /** How many of the items were not there before. */
-export function insertItems(db: Db, feedId: string, feed: ReadFeed, newId: () => string, now: string): number {
+export function insertItems(db: Db, feedId: FeedId, feed: ReadFeed, newId: () => string, now: string): number {
   return feed.items.reduce(
     (fresh, i) =>
       fresh + db.run(INSERT_ITEM, newId(), feedId, i.name, i.address, i.title, i.author, i.summary, i.publishedAt, now),

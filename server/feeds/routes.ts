@@ -1,3 +1,4 @@
+import type { PersonId } from '@avrelle/core/wire';
 import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
 import { AppError } from '../errors';
@@ -70,7 +71,7 @@ function arrivalRoutes(app: FastifyInstance, context: Context): void {
     );
   });
 
-  const settle = (me: string, ids: readonly string[], state: 'skipped' | 'new'): void =>
+  const settle = (me: PersonId, ids: readonly string[], state: 'skipped' | 'new'): void =>
     db.transaction(() => {
       settleItems(db, me, ids, state);
       events.append({ type: 'arrivals', personId: me });

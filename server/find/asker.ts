@@ -1,6 +1,7 @@
+import type { PersonId } from '@avrelle/core/wire';
 /** Whoever asks, and what a search depends on besides its words. */
 export interface Asker {
-  readonly me: string;
+  readonly me: PersonId;
   /** Ids of the classes they are in. */
   readonly classes: readonly string[];
   /** The day it is where they are, `YYYY-MM-DD`. */

@@ -19,6 +19,7 @@ import type {
   SourceKind,
   SourcePage,
   SourceSort,
+  PersonId,
 } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
@@ -153,7 +154,12 @@ export function annotationPage(
 const alone = (seq: number): Listed => ({ seq });
 
 /** Each as it is listed: one may stand in several groups. What is not seen any more is passed over. */
-function listedHits(db: Db, me: string, page: readonly Listed[], words: ReturnType<typeof asksWords>): AnnotationHit[] {
+function listedHits(
+  db: Db,
+  me: PersonId,
+  page: readonly Listed[],
+  words: ReturnType<typeof asksWords>,
+): AnnotationHit[] {
   const rows = hits(db, me, [...new Set(page.map((p) => p.seq))]);
   const bySeq = new Map(rows.map((row) => [row.seq, annotationHit(row, words)]));
   return page.flatMap(({ seq, group }) => {
@@ -163,7 +169,7 @@ function listedHits(db: Db, me: string, page: readonly Listed[], words: ReturnTy
 }
 
 /** Annotations by their row numbers, which the caller has found to be seen. */
-export const annotationHits = (db: Db, me: string, seqs: readonly number[]): AnnotationHit[] =>
+export const annotationHits = (db: Db, me: PersonId, seqs: readonly number[]): AnnotationHit[] =>
   hits(db, me, seqs).map((row) => annotationHit(row, []));
 
 function annotationHit(row: HitRow, words: ReturnType<typeof asksWords>): AnnotationHit {

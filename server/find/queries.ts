@@ -1,6 +1,6 @@
 import type { Query } from '@avrelle/core/query';
 import { asksWords } from '@avrelle/core/query';
-import type { AnnotationSort, SourceSort } from '@avrelle/core/wire';
+import type { AnnotationSort, SourceSort, AnnotationId, PersonId, SourceId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import type { Value } from '../db/statement';
 import { inlinesOf } from '../annotations/quotation-queries';
@@ -120,14 +120,14 @@ export function annotationsStatement(db: Db, query: Query | undefined, asker: As
 export interface HitRow extends KindRow {
   seq: number;
   id: string;
-  sourceId: string;
-  rootId: string | null;
+  sourceId: SourceId;
+  rootId: AnnotationId | null;
   parentId: string | null;
   title: string;
   site: string;
   sourceKind: string;
   language: string;
-  authorId: string;
+  authorId: PersonId;
   author: string;
   quote: string;
   note: string;
@@ -158,7 +158,7 @@ const MY_CLASSES = 'SELECT class_id AS id FROM membership WHERE person_id = ?';
 export const column = (db: Db, { sql, values }: Statement): number[] =>
   db.raw.prepare(sql).pluck().all(values) as number[];
 export const run = <Row>(db: Db, { sql, values }: Statement): Row[] => db.all<Row>(sql, values);
-export const hits = (db: Db, me: string, seqs: readonly number[]): HitRow[] =>
+export const hits = (db: Db, me: PersonId, seqs: readonly number[]): HitRow[] =>
   db.all<HitRow>(HITS, { me, seqs: JSON.stringify(seqs) });
 /** The texts of sources, which the caller has found readable. */
 export const streams = (db: Db, ids: readonly string[]) =>
@@ -170,4 +170,4 @@ export const streams = (db: Db, ids: readonly string[]) =>
 /** All words of the indexes, whoever's, from one up to another, with how many texts and marks hold them. */
 export const wordsBetween = (db: Db, from: string, to: string) =>
   db.all<{ term: string; uses: number }>(NEAR, { from, to });
-export const myClasses = (db: Db, me: string): string[] => db.all<{ id: string }>(MY_CLASSES, me).map((r) => r.id);
+export const myClasses = (db: Db, me: PersonId): string[] => db.all<{ id: string }>(MY_CLASSES, me).map((r) => r.id);

@@ -1,3 +1,4 @@
+import type { ClassId, PersonId } from '@avrelle/core/wire';
 import { spaced } from '../db/spaced';
 import type { Asker } from './asker';
 
@@ -13,7 +14,7 @@ export const wordsQuery = (words: string, phrase: boolean): string =>
 export const personToken = (id: string): string => `p${id.replaceAll('-', '')}`;
 export const classToken = (id: string): string => `c${id.replaceAll('-', '')}`;
 /** For the column `audience`. */
-export const audienceOf = (authorId: string, classIds: readonly string[]): string =>
+export const audienceOf = (authorId: PersonId, classIds: readonly ClassId[]): string =>
   [personToken(authorId), ...classIds.map(classToken)].join(' ');
 
 /** Annotations that may be for the asker, of those that a query finds; the rule of who sees what has the last word. */

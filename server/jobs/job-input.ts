@@ -1,4 +1,4 @@
-import type { Encoding } from '@avrelle/core/wire';
+import type { Encoding, DraftId, SourceId } from '@avrelle/core/wire';
 import type { Choices } from '../ingest/ingested';
 
 /** Where a job takes from. */
@@ -23,20 +23,20 @@ export type Taking =
       readonly encoding?: Encoding;
     }
   /** A page that was looked at first. */
-  | { readonly from: 'draft'; readonly draftId: string; readonly choices: Choices };
+  | { readonly from: 'draft'; readonly draftId: DraftId; readonly choices: Choices };
 
 /** What becomes of it. */
 export type Becoming =
   | {
       readonly as: 'source';
-      readonly sourceId: string;
+      readonly sourceId: SourceId;
       readonly tags: readonly string[];
       readonly remark?: string;
       /** Kept although the same was kept before. */
       readonly apart?: true;
     }
   /** A new version of a source that is there. */
-  | { readonly as: 'version'; readonly sourceId: string }
+  | { readonly as: 'version'; readonly sourceId: SourceId }
   /** To be looked at first. */
   | { readonly as: 'draft' };
 

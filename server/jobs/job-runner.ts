@@ -1,3 +1,4 @@
+import type { JobId, PersonId, SourceId } from '@avrelle/core/wire';
 import type { Clock } from '../clock';
 import type { Db } from '../db/database';
 import { loadDraft, removeDraft, storeDraft } from '../drafts/queries';
@@ -28,7 +29,7 @@ const SITE_PAUSE = 1_000;
 
 interface Outcome {
   readonly step: string;
-  readonly sourceId: string | null;
+  readonly sourceId: SourceId | null;
   readonly already: boolean;
 }
 
@@ -62,7 +63,7 @@ export class JobRunner {
   }
 
   /** Call after a job was inserted, with the password its file wants. */
-  kick(jobId?: string, password?: string): void {
+  kick(jobId?: JobId, password?: string): void {
     if (jobId !== undefined && password !== undefined) this.passwords.set(jobId, password);
     while (!this.stopped && this.running < AT_ONCE) {
       const job = nextSingle(this.world.db, AT_ONCE_OF_ONE) ?? this.listed();
@@ -138,7 +139,7 @@ export class JobRunner {
   }
 
   private source(
-    ownerId: string,
+    ownerId: PersonId,
     { sourceId: id, tags, remark, apart }: Extract<Becoming, { as: 'source' }>,
     ingested: Ingested,
   ): Outcome {
@@ -147,7 +148,7 @@ export class JobRunner {
   }
 
   /** Annotations are followed to it in the worker, then everything is stored at once. */
-  private async version(job: StoredJob, sourceId: string, ingested: Ingested): Promise<() => Outcome> {
+  private async version(job: StoredJob, sourceId: SourceId, ingested: Ingested): Promise<() => Outcome> {
     const prepared = prepareVersion(this.world, sourceId, ingested);
     if (!prepared.changed)
       return () => ({ step: 'Nothing has changed since the version you have', sourceId, already: true });

@@ -1,4 +1,4 @@
-import type { Job, JobState, Problem } from '@avrelle/core/wire';
+import type { Job, JobState, Problem, BatchId, PersonId, SourceId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { removeUnused } from '../db/unused';
 import { describeBefore } from '../sources/queries';
@@ -6,17 +6,17 @@ import { readInput, writeInput, type Becoming, type JobInput } from './job-input
 
 interface Row {
   id: string;
-  personId: string;
+  personId: PersonId;
   label: string;
   input: string;
   uploadHash: string | null;
   state: JobState;
   step: string;
   progress: number;
-  sourceId: string | null;
+  sourceId: SourceId | null;
   already: number;
   error: string | null;
-  batchId: string | null;
+  batchId: BatchId | null;
   host: string;
 }
 
@@ -62,16 +62,16 @@ const DISMISS = "DELETE FROM job WHERE id = ? AND person_id = ? AND state IN ('f
 
 export interface StoredJob {
   readonly id: string;
-  readonly personId: string;
+  readonly personId: PersonId;
   readonly input: JobInput;
   readonly uploadHash: string | null;
-  readonly batchId: string | null;
+  readonly batchId: BatchId | null;
   readonly host: string;
 }
 
 export interface NewJob {
   readonly id: string;
-  readonly personId: string;
+  readonly personId: PersonId;
   readonly label: string;
   readonly input: JobInput;
   readonly uploadHash?: string | null;
@@ -127,7 +127,7 @@ export function insertJob(
   );
 }
 
-export function jobOf(db: Db, personId: string, id: string): Job | undefined {
+export function jobOf(db: Db, personId: PersonId, id: string): Job | undefined {
   const row = db.get<Row>(ONE, id, personId);
   return row && jobToWire(db, row);
 }
@@ -139,17 +139,17 @@ export function nextSingle(db: Db, most: number): StoredJob | undefined {
 }
 export const nextListed = (db: Db): StoredJob[] => db.all<Row>(LISTED).map(stored);
 export const listedRunning = (db: Db): number => db.get<{ n: number }>(LISTED_RUNNING)!.n;
-export const recentJobs = (db: Db, personId: string, since: string): Job[] =>
+export const recentJobs = (db: Db, personId: PersonId, since: string): Job[] =>
   db.all<Row>(RECENT, personId, since).map((row) => jobToWire(db, row));
-export const jobsOfBatch = (db: Db, batchId: string): Job[] =>
+export const jobsOfBatch = (db: Db, batchId: BatchId): Job[] =>
   db.all<Row>(OF_BATCH, batchId).map((row) => jobToWire(db, row));
 export const setProgress = (db: Db, id: string, step: string, share: number): number =>
   db.run(PROGRESS, step, share, id);
 export const requeueRunning = (db: Db): number => db.run(REQUEUE);
-export const requeueFailed = (db: Db, personId: string, id: string): boolean => db.run(AGAIN, id, personId) > 0;
-export const requeueFailedOf = (db: Db, batchId: string): number => db.run(AGAIN_ALL, batchId);
+export const requeueFailed = (db: Db, personId: PersonId, id: string): boolean => db.run(AGAIN, id, personId) > 0;
+export const requeueFailedOf = (db: Db, batchId: BatchId): number => db.run(AGAIN_ALL, batchId);
 /** Has what was found to be kept before kept all the same, as a version of that source or apart. False for any other job. */
-export function requeueFound(db: Db, personId: string, id: string, as: 'version' | 'apart'): boolean {
+export function requeueFound(db: Db, personId: PersonId, id: string, as: 'version' | 'apart'): boolean {
   const row = db.get<Row>(ONE, id, personId);
   if (!row || row.state !== 'done' || row.already === 0 || row.sourceId === null) return false;
   const input = readInput(row.input);
@@ -174,12 +174,12 @@ export function removeOldJobs(db: Db, jobs: string, batches: string): void {
   db.run(EMPTY_BATCHES, batches);
 }
 
-export const dismissJob = (db: Db, personId: string, id: string): number => db.run(DISMISS, id, personId);
+export const dismissJob = (db: Db, personId: PersonId, id: string): number => db.run(DISMISS, id, personId);
 
 export function finishJob(
   db: Db,
   id: string,
-  end: { state: 'done' | 'failed'; step: string; sourceId: string | null; already: boolean; error: Problem | null },
+  end: { state: 'done' | 'failed'; step: string; sourceId: SourceId | null; already: boolean; error: Problem | null },
   now: string,
 ): void {
   db.run(

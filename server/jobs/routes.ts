@@ -1,6 +1,6 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import type { Api, BodyOf } from '@avrelle/core/api';
-import { uploadFieldsSchema, UUID_V7, type Job } from '@avrelle/core/wire';
+import { uploadFieldsSchema, UUID_V7, type Job, type PersonId, type SourceId } from '@avrelle/core/wire';
 import { mustOwnSource } from '../access/access';
 import type { Context } from '../context';
 import { AppError } from '../errors';
@@ -48,8 +48,8 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
 /** From its own file where it has one that can be read in another way, else from its address. */
 function keepAgain(
   context: Context,
-  me: string,
-  sourceId: string,
+  me: PersonId,
+  sourceId: SourceId,
   { id, remote, encoding }: BodyOf<Api['POST /api/sources/:id/again']>,
 ): Job {
   const { db } = context;
@@ -79,7 +79,7 @@ function keepAgain(
 const wanted = (choices: Choices): { readonly choices?: Choices } =>
   choices.amount === 'whole' && (choices.width ?? null) === null ? {} : { choices };
 
-function takeUpload(context: Context, me: string, id: string, request: FastifyRequest): Promise<Job> {
+function takeUpload(context: Context, me: PersonId, id: string, request: FastifyRequest): Promise<Job> {
   const { db, newId, room, ingester } = context;
   room.check(me);
   return withUpload(request, async ({ file, transcript, fields }) => {

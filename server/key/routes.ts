@@ -1,6 +1,6 @@
 import type { FastifyInstance } from 'fastify';
 import type { Kind } from '@avrelle/core/key';
-import type { Keys, Me, OwnedKey } from '@avrelle/core/wire';
+import type { Keys, Me, OwnedKey, KeyOwnerId, ClassId } from '@avrelle/core/wire';
 import { can } from '../access/access';
 import { classesOf } from '../classes/queries';
 import type { Context } from '../context';
@@ -50,7 +50,7 @@ function keysFor(context: Context, me: Me): Keys {
   };
 }
 
-function ownedKey({ db }: Context, me: Me, ownerId: string, className?: string): OwnedKey {
+function ownedKey({ db }: Context, me: Me, ownerId: KeyOwnerId, className?: string): OwnedKey {
   const mine = ownerId === me.id;
   return {
     ownerId,
@@ -63,14 +63,14 @@ function ownedKey({ db }: Context, me: Me, ownerId: string, className?: string):
 }
 
 /** The starting kinds are everybody's own; in a class's Key every kind is one of its own, so that its code tells whose it is. */
-function startsElsewhere({ db }: Context, me: Me, ownerId: string, code: string): boolean {
+function startsElsewhere({ db }: Context, me: Me, ownerId: KeyOwnerId, code: string): boolean {
   const owner = ownerOfKind(db, me.id, code);
   return owner !== undefined && owner !== ownerId;
 }
 
 /** Whoever sees what is marked by this Key looks at it anew. */
-function tell({ db, events }: Context, me: Me, ownerId: string): void {
-  if (ownerId !== me.id) return events.append({ type: 'key', classId: ownerId });
+function tell({ db, events }: Context, me: Me, ownerId: KeyOwnerId): void {
+  if (ownerId !== me.id) return events.append({ type: 'key', classId: ownerId as ClassId });
   events.append({ type: 'key', personId: me.id });
   for (const { id } of classesOf(db, me.id)) events.append({ type: 'key', classId: id });
 }

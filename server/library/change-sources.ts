@@ -1,4 +1,4 @@
-import type { Me, SourceChange, SourceChangesMade } from '@avrelle/core/wire';
+import type { Me, SourceChange, SourceChangesMade, CollectionId, PersonId, SourceId } from '@avrelle/core/wire';
 import { addSourceTo, takeSourceFrom } from '../classes/readings';
 import type { Context } from '../context';
 import type { Db } from '../db/database';
@@ -79,7 +79,7 @@ function changeOne(context: Context, me: Me, change: SourceChange): Partial<Sour
 function put(
   context: Context,
   me: Me,
-  sourceId: string,
+  sourceId: SourceId,
   { collectionId, section, position }: NonNullable<SourceChange['putInto']>,
 ): boolean {
   const { db, now } = context;
@@ -92,7 +92,7 @@ function put(
 }
 
 /** Where it stood; undefined where it was not in it. */
-function take(context: Context, me: Me, sourceId: string, collectionId: string): SourceChange['putInto'] {
+function take(context: Context, me: Me, sourceId: SourceId, collectionId: CollectionId): SourceChange['putInto'] {
   mustContribute(context.db, me.id, collectionId);
   const at = itemIn(context.db, collectionId, sourceId);
   if (!at) return undefined;
@@ -100,5 +100,5 @@ function take(context: Context, me: Me, sourceId: string, collectionId: string):
   return { collectionId, ...at };
 }
 
-const mustContribute = (db: Db, me: string, collectionId: string): void =>
+const mustContribute = (db: Db, me: PersonId, collectionId: CollectionId): void =>
   mustBe(db, me, { thing: 'collection', as: 'contributor' }, collectionId);

@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify';
-import type { CollectionDetail, CollectionPut } from '@avrelle/core/wire';
+import type { CollectionDetail, CollectionPut, ClassId, PersonId, SourceId } from '@avrelle/core/wire';
 import { mustReadSource } from '../access/access';
 import { isMember } from '../access/access-queries';
 import type { Context } from '../context';
@@ -25,7 +25,7 @@ import {
 import { checkListLimit } from '../list-limit-queries';
 
 /** A collection with what is in it, for somebody who may see it. */
-function collectionDetail({ db }: Context, me: string, id: string): CollectionDetail {
+function collectionDetail({ db }: Context, me: PersonId, id: string): CollectionDetail {
   const row = collectionFor(db, me, id)!;
   const items = itemsOf(db, id);
   const sections = new Map(items.map((i) => [i.id, i.section]));
@@ -44,15 +44,15 @@ function collectionDetail({ db }: Context, me: string, id: string): CollectionDe
 /** Its owner, and the class it is shared with. */
 export const tellOfCollection = (
   { events }: Context,
-  me: string,
-  { classId }: { readonly classId: string | null },
+  me: PersonId,
+  { classId }: { readonly classId: ClassId | null },
 ): void => events.append({ type: 'library', personId: me, ...(classId ? { classId } : {}) });
 
 /** Collections: making, sharing and removing them. */
 export function collectionRoutes(app: FastifyInstance, context: Context): void {
   const { db, now } = context;
   const serve = serving(app, context);
-  const detail = (me: string, id: string): CollectionDetail => collectionDetail(context, me, id);
+  const detail = (me: PersonId, id: string): CollectionDetail => collectionDetail(context, me, id);
 
   serve('GET /api/collections/:id', ({ me, params }) => detail(me.id, params.id));
 
@@ -120,7 +120,7 @@ export function collectionItemRoutes(app: FastifyInstance, context: Context): vo
     return collectionDetail(context, me, id);
   });
 
-  const change = (me: string, id: string, sourceIds: readonly string[], each: (sourceId: string) => void) =>
+  const change = (me: PersonId, id: string, sourceIds: readonly SourceId[], each: (sourceId: SourceId) => void) =>
     db.transaction(() => {
       for (const sourceId of sourceIds) {
         mustReadSource(db, me, sourceId);
@@ -143,7 +143,7 @@ export function collectionItemRoutes(app: FastifyInstance, context: Context): vo
 }
 
 /** One level deep, among one's own; shared only with a class one is in. */
-function checkPlace({ db }: Pick<Context, 'db'>, me: string, id: string, { parentId, classId }: CollectionPut): void {
+function checkPlace({ db }: Pick<Context, 'db'>, me: PersonId, id: string, { parentId, classId }: CollectionPut): void {
   if (classId && !isMember(db, classId, me)) throw new AppError('not_in_class');
   if (!parentId) return;
   const parent = collectionsOf(db, me).find((c) => c.id === parentId);

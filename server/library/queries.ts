@@ -1,4 +1,12 @@
-import type { CollectionOrder, CollectionPut, CollectionRow, DeletedSource, ReadingState } from '@avrelle/core/wire';
+import type {
+  CollectionOrder,
+  CollectionPut,
+  CollectionRow,
+  DeletedSource,
+  ReadingState,
+  ClassId,
+  PersonId,
+} from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
 export const STATE_COUNTS = `
@@ -64,27 +72,28 @@ const REMOVE_SOURCE = 'DELETE FROM source WHERE id = ?';
 const REMOVE_VERSIONS = 'DELETE FROM source_version WHERE source_id = ?';
 const REMOVE_JOBS = 'DELETE FROM job WHERE source_id = ?';
 
-export const stateCounts = (db: Db, me: string) => db.all<{ state: ReadingState; count: number }>(STATE_COUNTS, { me });
+export const stateCounts = (db: Db, me: PersonId) =>
+  db.all<{ state: ReadingState; count: number }>(STATE_COUNTS, { me });
 
 type CollectionDbRow = Omit<CollectionRow, 'owned'> & { readonly owned: number };
-export const collectionsOf = (db: Db, me: string): CollectionRow[] =>
+export const collectionsOf = (db: Db, me: PersonId): CollectionRow[] =>
   db.all<CollectionDbRow>(COLLECTIONS, { me }).map((c) => ({ ...c, owned: c.owned === 1 }));
 export function collectionFor(
   db: Db,
-  me: string,
+  me: PersonId,
   id: string,
 ): (CollectionRow & { readonly sections: readonly string[] }) | undefined {
   const [row] = db.all<CollectionDbRow & { sections: string }>(COLLECTION_ONE, { me, id });
   return row && { ...row, owned: row.owned === 1, sections: JSON.parse(row.sections) as string[] };
 }
 /** Collections that somebody sees and that hold a source. */
-export const collectionsHolding = (db: Db, me: string, source: string): string[] =>
+export const collectionsHolding = (db: Db, me: PersonId, source: string): string[] =>
   db.all<{ id: string }>(HOLDING, { me, source }).map((c) => c.id);
 export const itemsOf = (db: Db, id: string) => db.all<{ id: string; section: number }>(ITEMS, id);
 export const hasCollections = (db: Db, id: string): boolean => db.get(HAS_CHILDREN, id) !== undefined;
 export const insertCollection = (
   db: Db,
-  me: string,
+  me: PersonId,
   id: string,
   { name, parentId, classId, may }: CollectionPut,
   now: string,
@@ -93,7 +102,7 @@ export const insertCollection = (
 /** False when it is at another version by now. */
 export const updateCollection = (
   db: Db,
-  me: string,
+  me: PersonId,
   id: string,
   { version, name, parentId, classId, may }: CollectionPut,
 ): boolean =>
@@ -107,10 +116,10 @@ export const updateCollection = (
     may: may ?? 'read',
   }) > 0;
 /** Those inside it stay, one level up. */
-export const deleteCollection = (db: Db, me: string, id: string, now: string): boolean =>
+export const deleteCollection = (db: Db, me: PersonId, id: string, now: string): boolean =>
   db.run(SET_COLLECTION_DELETED, now, id, me) > 0;
 /** With those inside it, as it was. False where there is none of one's own. */
-export function restoreCollection(db: Db, me: string, id: string): boolean {
+export function restoreCollection(db: Db, me: PersonId, id: string): boolean {
   if (db.get(IS_DELETED_COLLECTION, id, me) === undefined) return false;
   db.run(SET_FREE, { id });
   return db.run(SET_COLLECTION_DELETED, null, id, me) > 0;
@@ -147,7 +156,7 @@ function moveUnseen(
 
 export const addToCollection = (
   db: Db,
-  me: string,
+  me: PersonId,
   id: string,
   source: string,
   section: number,
@@ -163,38 +172,38 @@ export function moveInCollection(db: Db, id: string, source: string, section: nu
 }
 export const takeFromCollection = (db: Db, id: string, source: string): boolean => db.run(TAKE, id, source) > 0;
 export const collectionChanged = (db: Db, id: string): number => db.run(TOUCH, id);
-export const placeCollections = (db: Db, me: string, ids: readonly string[]): void =>
+export const placeCollections = (db: Db, me: PersonId, ids: readonly string[]): void =>
   ids.forEach((id, position) => db.run(PLACE_COLLECTION, position, id, me));
 
 export interface SearchRow {
   readonly id: string;
   readonly name: string;
   readonly query: string;
-  readonly classId: string | null;
+  readonly classId: ClassId | null;
   readonly owned: number;
   readonly ownerName: string;
   readonly version: number;
 }
-export const searchesOf = (db: Db, me: string): SearchRow[] => db.all<SearchRow>(SEARCHES, { me });
+export const searchesOf = (db: Db, me: PersonId): SearchRow[] => db.all<SearchRow>(SEARCHES, { me });
 interface SearchPut {
   readonly version?: number | undefined;
   readonly name: string;
   readonly query: string;
-  readonly classId?: string | null | undefined;
+  readonly classId?: ClassId | null | undefined;
 }
-export const insertSearch = (db: Db, me: string, id: string, { name, query, classId = null }: SearchPut): boolean =>
+export const insertSearch = (db: Db, me: PersonId, id: string, { name, query, classId = null }: SearchPut): boolean =>
   db.run(INSERT_SEARCH, { id, me, name, query, classId }) > 0;
 export const updateSearch = (
   db: Db,
-  me: string,
+  me: PersonId,
   id: string,
   { version = 0, name, query, classId = null }: SearchPut,
 ): boolean => db.run(UPDATE_SEARCH, { id, me, version, name, query, classId }) > 0;
-export const removeSearch = (db: Db, me: string, id: string): boolean => db.run(REMOVE_SEARCH, id, me) > 0;
-export const placeSearches = (db: Db, me: string, ids: readonly string[]): void =>
+export const removeSearch = (db: Db, me: PersonId, id: string): boolean => db.run(REMOVE_SEARCH, id, me) > 0;
+export const placeSearches = (db: Db, me: PersonId, ids: readonly string[]): void =>
   ids.forEach((id, position) => db.run(PLACE_SEARCH, position, id, me));
 
-export const deletedOf = (db: Db, me: string, since: string): DeletedSource[] =>
+export const deletedOf = (db: Db, me: PersonId, since: string): DeletedSource[] =>
   db.all<DeletedSource>(DELETED, { me, since });
 export const expired = (db: Db, before: string): string[] => db.all<{ id: string }>(EXPIRED, before).map((s) => s.id);
 export const filesOf = (db: Db, id: string): string[] => db.all<{ hash: string }>(FILES, { id }).map((f) => f.hash);

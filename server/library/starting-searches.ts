@@ -1,3 +1,4 @@
+import type { PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { insertSearch } from './queries';
 
@@ -9,6 +10,6 @@ const STARTING = [
   ['Came this week', 'saved:last week'],
 ] as const;
 
-export function addStartingSearches(db: Db, personId: string, newId: () => string): void {
+export function addStartingSearches(db: Db, personId: PersonId, newId: () => string): void {
   for (const [name, query] of STARTING) insertSearch(db, personId, newId(), { name, query });
 }

@@ -1,7 +1,7 @@
 import type { UsedTag } from '@avrelle/core/gather';
 import { renameTagInNote } from '@avrelle/core/markdown';
 import { renameTagIn } from '@avrelle/core/query';
-import type { TagCount } from '@avrelle/core/wire';
+import type { TagCount, PersonId, SourceId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { searchesOf, updateSearch } from './queries';
 
@@ -69,22 +69,22 @@ const DROP_TINTS = `DELETE FROM tag_tint WHERE person_id = @me AND ${BENEATH}`;
 /** What a tag becomes keeps the tint it has. */
 const KEEP_TINT = 'INSERT INTO tag_tint (person_id, tag, tint) VALUES (@me, @tag, @tint) ON CONFLICT DO NOTHING';
 
-export const tagCounts = (db: Db, me: string): TagCount[] => db.all<TagCount>(TAG_COUNTS, { me });
-export const usedTags = (db: Db, me: string, source: string): UsedTag[] => db.all<UsedTag>(USED_TAGS, { me, source });
-export const tagUses = (db: Db, me: string, from: string) =>
+export const tagCounts = (db: Db, me: PersonId): TagCount[] => db.all<TagCount>(TAG_COUNTS, { me });
+export const usedTags = (db: Db, me: PersonId, source: string): UsedTag[] => db.all<UsedTag>(USED_TAGS, { me, source });
+export const tagUses = (db: Db, me: PersonId, from: string) =>
   db.all<{ sources: number; annotations: number }>(TAG_USES, { me, from })[0]!;
-export const tagsBeneath = (db: Db, me: string, from: string): string[] =>
+export const tagsBeneath = (db: Db, me: PersonId, from: string): string[] =>
   db.all<{ tag: string }>(TAGS_BENEATH, { me, from }).map((t) => t.tag);
-export const hasTag = (db: Db, me: string, tag: string): boolean => db.all(HAS_TAG, { me, tag }).length > 0;
+export const hasTag = (db: Db, me: PersonId, tag: string): boolean => db.all(HAS_TAG, { me, tag }).length > 0;
 
-export const tintsOf = (db: Db, me: string): Record<string, string> =>
+export const tintsOf = (db: Db, me: PersonId): Record<string, string> =>
   Object.fromEntries(db.all<{ tag: string; tint: string }>(TINTS_OF, { me }).map(({ tag, tint }) => [tag, tint]));
-export const setTint = (db: Db, me: string, tag: string, tint: string | null): number =>
+export const setTint = (db: Db, me: PersonId, tag: string, tint: string | null): number =>
   tint === null ? db.run(DROP_TINT, { me, tag }) : db.run(SET_TINT, { me, tag, tint });
 
 interface Bearing {
   readonly id: string;
-  readonly sourceId: string;
+  readonly sourceId: SourceId;
   readonly note: string;
   readonly deletedAt: string | null;
 }
@@ -105,11 +105,11 @@ export const renamed = (tag: string, from: string, to: string): string => to + t
  */
 export function changeTag(
   db: Db,
-  me: string,
+  me: PersonId,
   from: string,
   to: string,
   now: string,
-): { id: string; sourceId: string }[] {
+): { id: string; sourceId: SourceId }[] {
   const bearing = db.all<Bearing>(BEARING, { me, from });
   const there = bearing.filter((a) => a.deletedAt === null);
   const onSources = db.all<Borne>(SOURCE_TAGS, { me, from });
@@ -125,7 +125,7 @@ export function changeTag(
   return there;
 }
 
-function renameInSearches(db: Db, me: string, from: string, to: string): void {
+function renameInSearches(db: Db, me: PersonId, from: string, to: string): void {
   for (const search of searchesOf(db, me)) {
     const query = renameTagIn(search.query, from, to);
     if (search.owned === 1 && query !== search.query) updateSearch(db, me, search.id, { ...search, query });

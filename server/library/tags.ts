@@ -1,6 +1,6 @@
 import type { FastifyInstance } from 'fastify';
 import { suggestTags } from '@avrelle/core/gather';
-import { TAG } from '@avrelle/core/wire';
+import { TAG, type PersonId } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
@@ -53,7 +53,7 @@ export function tagRoutes(app: FastifyInstance, context: Context): void {
 }
 
 /** A tag cannot stand beneath itself, and none beneath it may become longer than a tag can be. */
-function checkNames(db: Db, me: string, from: string, to: string): void {
+function checkNames(db: Db, me: PersonId, from: string, to: string): void {
   if (to === '' || to === from) return;
   const refuse = (message: string): never => {
     throw new AppError('invalid', { message }, { field: 'to' });
@@ -69,7 +69,7 @@ function checkNames(db: Db, me: string, from: string, to: string): void {
 }
 
 /** Names the tag and those beneath it would get that other tags have. */
-function merged(db: Db, me: string, from: string, to: string): string[] {
+function merged(db: Db, me: PersonId, from: string, to: string): string[] {
   if (to === '' || to === from) return [];
   const before = [from, ...tagsBeneath(db, me, from)];
   return before.map((tag) => renamed(tag, from, to)).filter((tag) => !before.includes(tag) && hasTag(db, me, tag));

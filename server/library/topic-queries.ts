@@ -1,5 +1,5 @@
 import type { NoteLink } from '@avrelle/core/note';
-import type { RelatedTag, TagPair, TopicNews } from '@avrelle/core/wire';
+import type { RelatedTag, TagPair, TopicNews, PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
 const ONE = 'SELECT tag, text, written_at AS writtenAt, version FROM topic WHERE person_id = ? AND tag = ?';
@@ -48,24 +48,26 @@ export interface TopicRow {
   readonly writtenAt: string;
   readonly version: number;
 }
-export const topicOf = (db: Db, me: string, tag: string): TopicRow | undefined => db.get<TopicRow>(ONE, me, tag);
-export const topicsBeneath = (db: Db, me: string, from: string): TopicRow[] => db.all<TopicRow>(BENEATH, { me, from });
-export const relatedTags = (db: Db, me: string, tag: string): RelatedTag[] => db.all<RelatedTag>(RELATED, { me, tag });
-export const pairsOf = (db: Db, me: string, tags: readonly string[]): TagPair[] =>
+export const topicOf = (db: Db, me: PersonId, tag: string): TopicRow | undefined => db.get<TopicRow>(ONE, me, tag);
+export const topicsBeneath = (db: Db, me: PersonId, from: string): TopicRow[] =>
+  db.all<TopicRow>(BENEATH, { me, from });
+export const relatedTags = (db: Db, me: PersonId, tag: string): RelatedTag[] =>
+  db.all<RelatedTag>(RELATED, { me, tag });
+export const pairsOf = (db: Db, me: PersonId, tags: readonly string[]): TagPair[] =>
   db.all<TagPair>(PAIRS, { me, tags: JSON.stringify(tags) });
 /** What bears the tag only since then. */
-export function topicNews(db: Db, me: string, tag: string, since: string): TopicNews {
+export function topicNews(db: Db, me: PersonId, tag: string, since: string): TopicNews {
   const ids = (sql: string): string[] => db.all<{ id: string }>(sql, { me, tag, since }).map((r) => r.id);
   return { sourceIds: ids(FRESH_SOURCES), annotationIds: ids(FRESH_ANNOTATIONS) };
 }
 /** Tags whose pages of one's own lead to something. */
-export const topicsLeadingTo = (db: Db, me: string, { type, id }: NoteLink): string[] =>
+export const topicsLeadingTo = (db: Db, me: PersonId, { type, id }: NoteLink): string[] =>
   db.all<{ tag: string }>(LINKED, type, id, me).map((t) => t.tag);
 
 /** False when it is at another version by now; version 0 is that of a page that is not there. */
 export function writeTopic(
   db: Db,
-  me: string,
+  me: PersonId,
   tag: string,
   version: number,
   text: string,
@@ -78,4 +80,4 @@ export function writeTopic(
   for (const { type, id } of links) db.run(ADD_LINK, me, tag, type, id);
   return true;
 }
-export const removeTopic = (db: Db, me: string, tag: string): number => db.run(REMOVE, me, tag);
+export const removeTopic = (db: Db, me: PersonId, tag: string): number => db.run(REMOVE, me, tag);

@@ -1,6 +1,6 @@
 import type { FastifyInstance } from 'fastify';
 import { linksIn, parseLinkAddress } from '@avrelle/core/note';
-import type { TopicPage } from '@avrelle/core/wire';
+import type { TopicPage, PersonId } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
@@ -20,7 +20,7 @@ import {
 export function topicRoutes(app: FastifyInstance, context: Context): void {
   const { db, now } = context;
   const serve = serving(app, context);
-  const page = (me: string, tag: string): TopicPage => {
+  const page = (me: PersonId, tag: string): TopicPage => {
     const related = relatedTags(db, me, tag);
     return {
       ...(topicOf(db, me, tag) ?? { tag, text: '', writtenAt: null, version: 0 }),
@@ -60,7 +60,7 @@ export function topicRoutes(app: FastifyInstance, context: Context): void {
 }
 
 /** The pages about a tag, and about those beneath it, go where the tag goes; where there is one already, they follow it. Taken away with the tag only when empty. */
-export function moveTopics(db: Db, me: string, from: string, to: string, now: string): void {
+export function moveTopics(db: Db, me: PersonId, from: string, to: string, now: string): void {
   if (to === '') return;
   for (const topic of topicsBeneath(db, me, from)) {
     const tag = to + topic.tag.slice(from.length);

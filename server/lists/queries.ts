@@ -1,4 +1,4 @@
-import type { Batch } from '@avrelle/core/wire';
+import type { Batch, PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { jobsOfBatch } from '../jobs/queries';
 
@@ -24,14 +24,14 @@ const toWire = (db: Db, row: Row): Batch => ({
   jobs: jobsOfBatch(db, row.id),
 });
 
-export const insertBatch = (db: Db, id: string, personId: string, label: string, now: string): boolean =>
+export const insertBatch = (db: Db, id: string, personId: PersonId, label: string, now: string): boolean =>
   db.run(INSERT, id, personId, label, now) > 0;
-export const recentBatches = (db: Db, personId: string): Batch[] =>
+export const recentBatches = (db: Db, personId: PersonId): Batch[] =>
   db.all<Row>(RECENT, personId).map((row) => toWire(db, row));
 export const pauseBatch = (db: Db, id: string, paused: boolean): number => db.run(PAUSE, paused ? 1 : 0, id);
 /** False while one of its jobs is under way. */
-export const removeBatch = (db: Db, personId: string, id: string): boolean => db.run(REMOVE, id, personId) > 0;
-export function batchOf(db: Db, personId: string, id: string): Batch | undefined {
+export const removeBatch = (db: Db, personId: PersonId, id: string): boolean => db.run(REMOVE, id, personId) > 0;
+export function batchOf(db: Db, personId: PersonId, id: string): Batch | undefined {
   const row = db.get<Row>(ONE, id, personId);
   return row && toWire(db, row);
 }

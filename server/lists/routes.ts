@@ -1,6 +1,6 @@
 import type { FastifyInstance } from 'fastify';
 import { addressesIn } from '@avrelle/core/gather';
-import { MOST_ADDRESSES, type Batch } from '@avrelle/core/wire';
+import { MOST_ADDRESSES, type Batch, type PersonId } from '@avrelle/core/wire';
 import Papa from 'papaparse';
 import type { Context } from '../context';
 import { AppError } from '../errors';
@@ -13,7 +13,7 @@ import { batchOf, insertBatch, pauseBatch, recentBatches, removeBatch } from './
 export function listRoutes(app: FastifyInstance, context: Context): void {
   const { db, now, newId, jobs, events } = context;
   const serve = serving(app, context);
-  const changed = (me: string, id: string): Batch => {
+  const changed = (me: PersonId, id: string): Batch => {
     jobs.kick();
     return batchOf(db, me, id)!;
   };

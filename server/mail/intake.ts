@@ -1,3 +1,4 @@
+import type { PersonId } from '@avrelle/core/wire';
 import { randomBytes } from 'node:crypto';
 import { SMTPServer, type SMTPServerAddress } from 'smtp-server';
 import type { Context } from '../context';
@@ -11,7 +12,7 @@ const SIGNS = 'abcdefghjkmnpqrstuvwxyz23456789';
 const newLocal = (): string => `letters-${[...randomBytes(12)].map((byte) => SIGNS[byte % SIGNS.length]).join('')}`;
 
 /** The local part at which a person's letters come in, made at first asking; `renew` makes another, and the old one is refused from then on. */
-export function intakeLocal(db: Db, personId: string, renew = false): string {
+export function intakeLocal(db: Db, personId: PersonId, renew = false): string {
   const known = localOf(db, personId);
   if (known && !renew) return known;
   const local = newLocal();

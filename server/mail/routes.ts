@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify';
-import type { Intake } from '@avrelle/core/wire';
+import type { Intake, PersonId } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import { serving } from '../serve';
 import { intakeLocal } from './intake';
@@ -7,7 +7,7 @@ import { intakeLocal } from './intake';
 export function mailRoutes(app: FastifyInstance, context: Context): void {
   const { db, config } = context;
   const serve = serving(app, context);
-  const intake = (personId: string, renew: boolean): Intake => ({
+  const intake = (personId: PersonId, renew: boolean): Intake => ({
     address: config.mailPort === null ? null : `${intakeLocal(db, personId, renew)}@${config.mailDomain}`,
   });
 

@@ -1,5 +1,5 @@
 import type { NoteLink } from '@avrelle/core/note';
-import type { Linked, Person } from '@avrelle/core/wire';
+import type { Linked, Person, AnnotationId, PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries';
 
@@ -21,16 +21,16 @@ export const MAY_SEE_PICTURE = `SELECT 1 AS one WHERE EXISTS (SELECT 1 FROM pict
   OR EXISTS (SELECT 1 FROM annotation_link l JOIN annotation_visible v ON v.annotation_id = l.annotation_id AND v.person_id = @me
     WHERE l.type = 'picture' AND l.target = @hash AND EXISTS (SELECT 1 FROM annotation a JOIN picture p ON p.person_id = a.author_id AND p.hash = @hash WHERE a.id = l.annotation_id))`;
 
-export function setLinks(db: Db, annotationId: string, links: readonly NoteLink[]): void {
+export function setLinks(db: Db, annotationId: AnnotationId, links: readonly NoteLink[]): void {
   db.run(CLEAR, annotationId);
   for (const { type, id } of links) db.run(ADD, annotationId, type, id);
 }
 
-export const peopleMeant = (db: Db, annotationId: string): string[] =>
+export const peopleMeant = (db: Db, annotationId: AnnotationId): string[] =>
   db.all<{ target: string }>(PEOPLE_MEANT, annotationId).map((r) => r.target);
 
 /** The annotations this person sees whose notes lead to something. */
-export function linkedTo(db: Db, me: string, { type, id }: NoteLink): Linked[] {
+export function linkedTo(db: Db, me: PersonId, { type, id }: NoteLink): Linked[] {
   return db.all<KindRow & Omit<Linked, 'kind'>>(LINKED_TO, { me, type, id }).map((row) => ({
     id: row.id,
     sourceId: row.sourceId,
@@ -43,10 +43,10 @@ export function linkedTo(db: Db, me: string, { type, id }: NoteLink): Linked[] {
 }
 
 /** Whom one can mean in a note on a source: its owner and the people of one's own classes that have it. */
-export const readersOf = (db: Db, me: string, source: string): Person[] => db.all<Person>(READERS, { me, source });
+export const readersOf = (db: Db, me: PersonId, source: string): Person[] => db.all<Person>(READERS, { me, source });
 
-export const putPicture = (db: Db, hash: string, personId: string, now: string): void =>
+export const putPicture = (db: Db, hash: string, personId: PersonId, now: string): void =>
   void db.run(PUT_PICTURE, hash, personId, now);
 /** One's own; else one that its owner put into a note one sees. */
-export const maySeePicture = (db: Db, me: string, hash: string): boolean =>
+export const maySeePicture = (db: Db, me: PersonId, hash: string): boolean =>
   db.get(MAY_SEE_PICTURE, { me, hash }) !== undefined;

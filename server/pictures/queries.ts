@@ -1,3 +1,4 @@
+import type { SourceId } from '@avrelle/core/wire';
 import type { Anchor } from '@avrelle/core/anchor';
 import type { Db } from '../db/database';
 
@@ -28,10 +29,10 @@ export interface PictureVersion {
   readonly facts: string;
 }
 
-export const versionsWithFiles = (db: Db, sourceId: string) => db.all<PictureVersion>(VERSIONS, sourceId);
-export const assetsOf = (db: Db, sourceId: string): string[] =>
+export const versionsWithFiles = (db: Db, sourceId: SourceId) => db.all<PictureVersion>(VERSIONS, sourceId);
+export const assetsOf = (db: Db, sourceId: SourceId): string[] =>
   db.all<{ hash: string }>(ASSETS, sourceId).map((a) => a.hash);
-export const anchorsOf = (db: Db, sourceId: string) =>
+export const anchorsOf = (db: Db, sourceId: SourceId) =>
   db
     .all<{ id: string; anchor: string }>(ANCHORS, sourceId)
     .map(({ id, anchor }) => ({ id, anchor: JSON.parse(anchor) as Anchor }));
@@ -41,7 +42,7 @@ export const setAnchor = (db: Db, id: string, anchor: Anchor): void =>
 /** Puts a version with another picture in the place of all others; annotations and their places go over to it. */
 export function putInPlaceOf(
   db: Db,
-  sourceId: string,
+  sourceId: SourceId,
   before: PictureVersion,
   to: {
     readonly id: string;

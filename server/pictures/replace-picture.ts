@@ -1,3 +1,4 @@
+import type { SourceId } from '@avrelle/core/wire';
 import { onOtherPicture, type Crop } from '@avrelle/core/anchor';
 import type { Context } from '../context';
 import { hashOf, readBlob, storeBlob } from '../db/blobs';
@@ -13,7 +14,7 @@ import { anchorsOf, assetsOf, putInPlaceOf, setAnchor, versionsWithFiles } from 
  */
 export function replacePicture(
   { db, now, newId, events }: Pick<Context, 'db' | 'now' | 'newId' | 'events'>,
-  sourceId: string,
+  sourceId: SourceId,
   from: string,
   bytes: Uint8Array,
   crop: Crop,

@@ -1,3 +1,4 @@
+import type { PersonId, SourceId, VersionId } from '@avrelle/core/wire';
 import { insertInlines } from '../annotations/quotation-queries';
 import { storeBlob } from '../db/blobs';
 import type { Db } from '../db/database';
@@ -13,8 +14,8 @@ const INSERT_TEXT = `INSERT INTO version_text (version_id, title, stream, outlin
 
 export interface NewSource {
   readonly id: string;
-  readonly ownerId: string;
-  readonly versionId: string;
+  readonly ownerId: PersonId;
+  readonly versionId: VersionId;
   readonly at: string;
   readonly remark: string;
   /** False for one kept apart: it is not what its address is recognised by. */
@@ -49,8 +50,8 @@ export function insertSource(db: Db, { id, ownerId, versionId, at, remark, recog
 }
 
 export interface NewVersion {
-  readonly versionId: string;
-  readonly sourceId: string;
+  readonly versionId: VersionId;
+  readonly sourceId: SourceId;
   /** 1 for the first. */
   readonly number: number;
   readonly at: string;

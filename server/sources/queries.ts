@@ -10,6 +10,9 @@ import type {
   SourceRow,
   Strand,
   StrandMark,
+  PersonId,
+  SourceId,
+  VersionId,
 } from '@avrelle/core/wire';
 import { plainWords } from '@avrelle/core/markdown';
 import { markQuote } from '@avrelle/core/query';
@@ -21,7 +24,7 @@ import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries'
 
 interface Row {
   id: string;
-  ownerId: string;
+  ownerId: PersonId;
   ownerName: string;
   kind: SourceKind;
   title: string;
@@ -32,7 +35,7 @@ interface Row {
   language: string;
   publishedAt: string | null;
   keptAt: string;
-  currentVersion: string;
+  currentVersion: VersionId;
   number: number;
   versionKeptAt: string;
   minutes: number;
@@ -111,11 +114,16 @@ const OLDER =
   'SELECT v.number, v.kept_at, v.width, v.facts, b.media_type, b.size, length(t.stream) AS length FROM source_version v JOIN version_text t ON t.version_id = v.id LEFT JOIN blob b ON b.hash = v.file_hash WHERE v.id = ?';
 
 /** Sources by their ids, in that order, each with what it is to that person; those they may not read are left out. */
-export const sourceRowsOf = (db: Db, me: string, ids: readonly string[]): SourceRow[] =>
+export const sourceRowsOf = (db: Db, me: PersonId, ids: readonly string[]): SourceRow[] =>
   withReader(db, me, rowsOf(db, me, ids));
 
 /** With `version`, as that older version has it. */
-export function sourceDetail(db: Db, me: string, id: string, version: string | null = null): SourceDetail | undefined {
+export function sourceDetail(
+  db: Db,
+  me: PersonId,
+  id: string,
+  version: string | null = null,
+): SourceDetail | undefined {
   const [row] = rowsOf(db, me, [id]);
   if (!row) return undefined;
   const older =
@@ -139,19 +147,19 @@ export function sourceDetail(db: Db, me: string, id: string, version: string | n
   };
 }
 
-const rowsOf = (db: Db, me: string, ids: readonly string[]): Row[] =>
+const rowsOf = (db: Db, me: PersonId, ids: readonly string[]): Row[] =>
   db.all<Row>(SOURCES, { me, ids: JSON.stringify(ids) });
 
 /** What belongs to each of them is asked for all at once. */
-function withReader(db: Db, me: string, rows: readonly Row[]): SourceRow[] {
+function withReader(db: Db, me: PersonId, rows: readonly Row[]): SourceRow[] {
   if (rows.length === 0) return [];
   const asked = { me, ids: JSON.stringify(rows.map((r) => r.id)) };
-  const of = <T extends { sourceId: string }>(sql: string): ((id: string) => readonly T[]) =>
+  const of = <T extends { sourceId: SourceId }>(sql: string): ((id: string) => readonly T[]) =>
     bySource(db.all<T>(sql, asked));
-  const marks = of<KindRow & { sourceId: string; start: number; mine: number }>(MARKS);
-  const tags = of<{ sourceId: string; tag: string }>(TAGS_OF);
+  const marks = of<KindRow & { sourceId: SourceId; start: number; mine: number }>(MARKS);
+  const tags = of<{ sourceId: SourceId; tag: string }>(TAGS_OF);
   const excerpts = of<ExcerptRow>(EXCERPTS);
-  const classes = of<ClassLabel & { sourceId: string }>(CLASSES_WITH);
+  const classes = of<ClassLabel & { sourceId: SourceId }>(CLASSES_WITH);
   return rows.map((row) => ({
     id: row.id,
     title: row.title,
@@ -183,7 +191,7 @@ function withReader(db: Db, me: string, rows: readonly Row[]): SourceRow[] {
 }
 
 interface ExcerptRow extends KindRow {
-  sourceId: string;
+  sourceId: SourceId;
   id: string;
   quote: string;
   note: string;
@@ -198,7 +206,7 @@ const excerptOf = (row: ExcerptRow): Excerpt => ({
   note: plainWords(row.note),
 });
 
-function bySource<T extends { sourceId: string }>(rows: readonly T[]): (id: string) => readonly T[] {
+function bySource<T extends { sourceId: SourceId }>(rows: readonly T[]): (id: string) => readonly T[] {
   const groups = new Map<string, T[]>();
   for (const row of rows) {
     const group = groups.get(row.sourceId);
@@ -218,25 +226,25 @@ function strandOf({ length, spans }: Row, marks: readonly (KindRow & { start: nu
 
 const READERS = 'SELECT DISTINCT person_id FROM source_visible WHERE source_id = ?';
 /** Ids of all who may read a source. */
-export const readersOf = (db: Db, sourceId: string): string[] =>
-  db.all<{ personId: string }>(READERS, sourceId).map((r) => r.personId);
-export const versionText = (db: Db, versionId: string) =>
+export const readersOf = (db: Db, sourceId: SourceId): string[] =>
+  db.all<{ personId: PersonId }>(READERS, sourceId).map((r) => r.personId);
+export const versionText = (db: Db, versionId: VersionId) =>
   db.get<{ stream: string; outline: string }>(TEXT_OF, versionId);
-export const versionOf = (db: Db, versionId: string) =>
-  db.get<{ sourceId: string; snapshotHash: string; keptAt: string; address: string | null; title: string }>(
+export const versionOf = (db: Db, versionId: VersionId) =>
+  db.get<{ sourceId: SourceId; snapshotHash: string; keptAt: string; address: string | null; title: string }>(
     VERSION_SOURCE,
     versionId,
   );
 /** By its address, else by its content. */
 export function keptBefore(
   db: Db,
-  ownerId: string,
+  ownerId: PersonId,
   { canonical, fingerprint }: { readonly canonical: string | null; readonly fingerprint: string },
 ): string | undefined {
   const byAddress = canonical === null ? undefined : db.get<{ id: string }>(BY_CANONICAL, ownerId, canonical);
   return (byAddress ?? (fingerprint ? db.get<{ id: string }>(BY_FINGERPRINT, fingerprint, ownerId) : undefined))?.id;
 }
-export function describeBefore(db: Db, sourceId: string): KeptBefore | null {
+export function describeBefore(db: Db, sourceId: SourceId): KeptBefore | null {
   const row = db.get<{ title: string; keptAt: string; mine: number }>(BEFORE, sourceId);
   return row ? { sourceId, title: row.title, keptAt: row.keptAt, mine: row.mine } : null;
 }
@@ -256,23 +264,34 @@ export function patchSource(
   return true;
 }
 
-export function replaceTags(db: Db, personId: string, sourceId: string, tags: readonly string[], now: string): void {
+export function replaceTags(
+  db: Db,
+  personId: PersonId,
+  sourceId: SourceId,
+  tags: readonly string[],
+  now: string,
+): void {
   db.run(KEEP_TAGS, personId, sourceId, JSON.stringify(tags));
   addTags(db, personId, sourceId, tags, now);
 }
 
 /** Those that were not there before. */
-export const addTags = (db: Db, personId: string, sourceId: string, tags: readonly string[], now: string): string[] =>
-  tags.filter((tag) => db.run(ADD_TAG, personId, sourceId, tag, now) > 0);
+export const addTags = (
+  db: Db,
+  personId: PersonId,
+  sourceId: SourceId,
+  tags: readonly string[],
+  now: string,
+): string[] => tags.filter((tag) => db.run(ADD_TAG, personId, sourceId, tag, now) > 0);
 /** Those that were there. */
-export const takeTags = (db: Db, personId: string, sourceId: string, tags: readonly string[]): string[] =>
+export const takeTags = (db: Db, personId: PersonId, sourceId: SourceId, tags: readonly string[]): string[] =>
   tags.filter((tag) => db.run(TAKE_TAG, personId, sourceId, tag) > 0);
-export const stateOf = (db: Db, personId: string, sourceId: string): ReadingState =>
+export const stateOf = (db: Db, personId: PersonId, sourceId: SourceId): ReadingState =>
   db.get<{ state: ReadingState }>(STATE, personId, sourceId)?.state ?? 'to_read';
 
 export function shelve(
   db: Db,
-  me: string,
+  me: PersonId,
   source: string,
   to: { state?: ReadingState | undefined; position?: number | undefined; spans?: Spans | undefined },
   now: string,

@@ -1,7 +1,7 @@
 import type { FastifyInstance } from 'fastify';
 import type { Spans } from '@avrelle/core/reading';
 import { mainText, type Outline } from '@avrelle/core/text';
-import type { SourceDetail } from '@avrelle/core/wire';
+import type { SourceDetail, PersonId } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
@@ -57,7 +57,7 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
     });
   });
 
-  const setGone = (me: string, id: string, at: string | null): void =>
+  const setGone = (me: PersonId, id: string, at: string | null): void =>
     db.transaction(() => {
       setDeleted(db, id, at);
       events.append({ type: 'library', personId: me, sourceId: id });
@@ -67,5 +67,5 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
 }
 
 /** A source that the asker may read, in one of its versions. */
-const detail = (db: Db, me: string, id: string, version?: string): SourceDetail =>
+const detail = (db: Db, me: PersonId, id: string, version?: string): SourceDetail =>
   sourceDetail(db, me, id, versionIdOf(db, id, version))!;

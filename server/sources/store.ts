@@ -1,3 +1,4 @@
+import type { PersonId, SourceId } from '@avrelle/core/wire';
 import type { Writing } from '../writing';
 import type { Ingested } from '../ingest/ingested';
 import { insertSource, insertVersion, storeFiles } from './insert-queries';
@@ -5,7 +6,7 @@ import { keptBefore, replaceTags, shelve } from './queries';
 
 export interface ToStore {
   readonly id: string;
-  readonly ownerId: string;
+  readonly ownerId: PersonId;
   readonly tags: readonly string[];
   readonly remark?: string | undefined;
   /** Kept although the same was kept before. */
@@ -17,7 +18,7 @@ export interface ToStore {
 export function storeSource(
   { db, now, newId, events }: Writing,
   { id, ownerId, tags, remark = '', apart = false, ingested }: ToStore,
-): { readonly sourceId: string; readonly already: boolean } {
+): { readonly sourceId: SourceId; readonly already: boolean } {
   return db.transaction(() => {
     const before = keptBefore(db, ownerId, ingested);
     if (before && !apart) return { sourceId: before, already: true };

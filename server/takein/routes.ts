@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { FastifyInstance } from 'fastify';
 import { indexText } from '@avrelle/core/anchor';
 import type { Outline } from '@avrelle/core/text';
-import { UUID_V7, type BroughtIn, type Me, type SourceDetail } from '@avrelle/core/wire';
+import { UUID_V7, type BroughtIn, type Me, type SourceDetail, type PersonId, type SourceId } from '@avrelle/core/wire';
 import { annotationFor, authorOf, insertAnnotation, ownAnnotation, updateAnnotation } from '../annotations/queries';
 import type { Context } from '../context';
 import type { Db } from '../db/database';
@@ -80,7 +80,7 @@ const marksFirst = (read: readonly Brought[]) =>
  * The id an annotation of a file has here: its own where that is free or this person's, else one that follows from whose,
  * where and which it is, so that the same file brings the same again.
  */
-function idFor(db: Db, me: string, sourceId: string, name: string): string {
+function idFor(db: Db, me: PersonId, sourceId: SourceId, name: string): string {
   if (UUID_V7.test(name)) {
     const author = authorOf(db, name);
     if (author === undefined || (author === me && annotationFor(db, me, name)?.sourceId === sourceId)) return name;
@@ -93,7 +93,7 @@ function idFor(db: Db, me: string, sourceId: string, name: string): string {
 }
 
 /** What its author had deleted comes back with the file; false where it was there. */
-function bringBack(db: Db, me: string, id: string, now: string): boolean {
+function bringBack(db: Db, me: PersonId, id: string, now: string): boolean {
   const own = ownAnnotation(db, me, id);
   if (own === undefined || own.deletedAt === null) return false;
   const { version, kind, kindOwner, note } = own;

@@ -2,7 +2,7 @@ import { isDrawnSpot } from '@avrelle/core/ink';
 import { DRAWING } from '@avrelle/core/export';
 import { describe, fromSelectors, SelectorError, type Anchor, type TextIndex } from '@avrelle/core/anchor';
 import { PLAIN_NOTE, type Kind, type KindCode } from '@avrelle/core/key';
-import { TAG, UUID_V7 } from '@avrelle/core/wire';
+import { TAG, UUID_V7, type PersonId } from '@avrelle/core/wire';
 
 /** One annotation read from a file of W3C annotations, or why it could not be. */
 export type Brought =
@@ -96,7 +96,7 @@ function replyTo(target: unknown, name: string, note: string): Brought {
 }
 
 /** An answer of somebody else says whose it was: it is kept under the name of whoever brings it in. */
-function signed(note: string, given: unknown, me: string): string {
+function signed(note: string, given: unknown, me: PersonId): string {
   const creator = record(list(record(given).creator)[0]).name;
   return typeof creator === 'string' && creator.trim() && creator !== me
     ? `${creator.trim().slice(0, 80)}: ${note}`

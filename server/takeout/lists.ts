@@ -4,7 +4,7 @@ import JSZip from 'jszip';
 import Papa from 'papaparse';
 import { bookmarksFile, fileNameOf, opmlFile } from '@avrelle/core/export';
 import type { Api, QueryOf } from '@avrelle/core/api';
-import { KIND_WORDS, STATE_WORDS, type SourceRow } from '@avrelle/core/wire';
+import { KIND_WORDS, STATE_WORDS, type SourceRow, type PersonId } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import { feedsOf } from '../feeds/queries';
 import { findSources, readQuery } from '../find/find';
@@ -20,7 +20,7 @@ const AT_ONCE = 500;
 export function listTakeoutRoutes(app: FastifyInstance, context: Context): void {
   const { db } = context;
   const serve = serving(app, context);
-  const found = (me: string, query: QueryOf<Api['GET /api/sources.csv']>): SourceRow[] => {
+  const found = (me: PersonId, query: QueryOf<Api['GET /api/sources.csv']>): SourceRow[] => {
     const asker = askerOf(context, me, query);
     const { ids } = findSources(db, readQuery(query.q), asker, { sort: 'title', offset: 0, limit: MOST });
     return Array.from({ length: Math.ceil(ids.length / AT_ONCE) }, (_, n) =>

@@ -14,7 +14,7 @@ import { fileNameOf, studyNotes, toWebAnnotation, type TakenMark } from '@avrell
 import { toSvg } from '@avrelle/core/ink';
 import { outward } from '@avrelle/core/note';
 import type { Outline } from '@avrelle/core/text';
-import type { Annotation, Me, SourceDetail } from '@avrelle/core/wire';
+import type { Annotation, Me, SourceDetail, PersonId } from '@avrelle/core/wire';
 import { annotationsOf } from '../annotations/queries';
 import type { Context } from '../context';
 import { serving } from '../serve';
@@ -68,7 +68,7 @@ type Whose = 'mine' | 'all';
 
 function gather(
   { db }: Context,
-  me: string,
+  me: PersonId,
   id: string,
   whose: Whose,
 ): { readonly source: SourceDetail; readonly marks: Annotation[] } {

@@ -2,7 +2,7 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { FastifyInstance, InjectOptions } from 'fastify';
 import { v7 } from 'uuid';
-import type { Job, Me } from '@avrelle/core/wire';
+import type { Job, Me, JobId, SourceId } from '@avrelle/core/wire';
 import { buildApp } from '../app';
 import { readConfig } from '../config';
 import type { Context } from '../context';
@@ -47,11 +47,11 @@ export interface Client {
     },
   ): Promise<Finished>;
   /** Waits for a job. */
-  done(jobId: string): Promise<Finished>;
+  done(jobId: JobId): Promise<Finished>;
   /** Keeps a text file as a source and gives its id. */
   keepText(title: string, text: string): Promise<string>;
   /** Uploads a newer file of a source and gives what the job said. */
-  keepAgain(sourceId: string, text: string): Promise<Finished>;
+  keepAgain(sourceId: SourceId, text: string): Promise<Finished>;
 }
 
 export async function startServer(
@@ -118,7 +118,7 @@ function clientOf(app: FastifyInstance, me: Me, cookie: string): Client {
   };
   const keepFile: Client['keepFile'] = (name, bytes, { fields = {}, transcript } = {}) =>
     upload(app, cookie, [...(name ? [[name, bytes] as const] : []), ...(transcript ? [transcript] : [])], fields);
-  const keepAgain = (sourceId: string, text: string): Promise<Finished> =>
+  const keepAgain = (sourceId: SourceId, text: string): Promise<Finished> =>
     keepFile('newer.txt', Buffer.from(text), { fields: { source: sourceId } });
   return {
     me,

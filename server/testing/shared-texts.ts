@@ -1,5 +1,5 @@
 import { v7 } from 'uuid';
-import type { LibraryOutline } from '@avrelle/core/wire';
+import type { LibraryOutline, ClassId } from '@avrelle/core/wire';
 import { startServer, type Client, type Server } from './harness';
 
 /** A class of a teacher and a student, who share three of the teacher's four texts; and a stranger. No search is kept. */
@@ -8,7 +8,7 @@ export interface SharedTexts {
   readonly teacher: Client;
   readonly student: Client;
   readonly stranger: Client;
-  readonly classId: string;
+  readonly classId: ClassId;
   /** Called one, two, three and own; the last one is not shared. */
   readonly ids: readonly string[];
   outline(who?: Client): Promise<LibraryOutline>;

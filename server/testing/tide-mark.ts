@@ -1,5 +1,6 @@
+import type { SourceId, VersionId } from '@avrelle/core/wire';
 /** What is sent to mark “tide” in a text that begins with “The tide turns”. */
-export const tideMark = (sourceId: string, versionId: string, more: object = {}) => ({
+export const tideMark = (sourceId: SourceId, versionId: VersionId, more: object = {}) => ({
   sourceId,
   versionId,
   kind: 'claim',

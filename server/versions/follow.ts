@@ -1,3 +1,4 @@
+import type { PersonId } from '@avrelle/core/wire';
 import { indexText, locateAll, remap, type Anchor, type Located } from '@avrelle/core/anchor';
 import { addSpan, type Spans } from '@avrelle/core/reading';
 import type { Outline } from '@avrelle/core/text';
@@ -11,7 +12,7 @@ export interface Marked {
 
 /** What one person has read of the former version, and where they were. */
 export interface Read {
-  readonly personId: string;
+  readonly personId: PersonId;
   readonly spans: Spans;
   readonly position: number;
 }

@@ -1,6 +1,6 @@
 import type { Anchor, Located } from '@avrelle/core/anchor';
 import { shareRead, type Spans } from '@avrelle/core/reading';
-import type { VersionRow } from '@avrelle/core/wire';
+import type { VersionRow, AnnotationId, PersonId, SourceId, VersionId } from '@avrelle/core/wire';
 import { placeOf, type PlaceRow } from '../annotations/place';
 import type { Db } from '../db/database';
 import type { Marked, Read } from './follow';
@@ -25,14 +25,14 @@ const BY_HAND = `
   ON CONFLICT (annotation_id, version_id) DO UPDATE SET hand_start = @start, hand_stop = @stop`;
 const SET_START = 'UPDATE annotation SET start = ? WHERE id = ?';
 
-export const versionsOf = (db: Db, sourceId: string): VersionRow[] =>
+export const versionsOf = (db: Db, sourceId: SourceId): VersionRow[] =>
   db
     .all<{ id: string; number: number; keptAt: string; length: number }>(VERSIONS, sourceId)
     .map((v) => ({ id: v.id, number: v.number, keptAt: v.keptAt, length: v.length }));
 
 const CURRENT = 'SELECT current_version FROM source WHERE id = ?';
-export const newestId = (db: Db, sourceId: string): string | undefined =>
-  db.get<{ currentVersion: string }>(CURRENT, sourceId)?.currentVersion;
+export const newestId = (db: Db, sourceId: SourceId): string | undefined =>
+  db.get<{ currentVersion: VersionId }>(CURRENT, sourceId)?.currentVersion;
 
 export interface Newest {
   readonly id: string;
@@ -42,23 +42,23 @@ export interface Newest {
   readonly stream: string;
   readonly title: string;
   readonly address: string | null;
-  readonly ownerId: string;
+  readonly ownerId: PersonId;
 }
-export const newestVersion = (db: Db, sourceId: string): Newest | undefined => db.get<Newest>(NEWEST, sourceId);
+export const newestVersion = (db: Db, sourceId: SourceId): Newest | undefined => db.get<Newest>(NEWEST, sourceId);
 
 const NUMBERED = 'SELECT id FROM source_version WHERE source_id = ? AND number = ?';
-export const versionNumbered = (db: Db, sourceId: string, number: number): string | undefined =>
+export const versionNumbered = (db: Db, sourceId: SourceId, number: number): string | undefined =>
   db.get<{ id: string }>(NUMBERED, sourceId, number)?.id;
 
 interface MarkedRow extends PlaceRow {
   id: string;
   anchor: string;
-  versionId: string;
+  versionId: VersionId;
   viewed: string;
 }
 
 /** Everybody's annotations as they stand in a version, deleted ones too: deleting can be undone. */
-export function marksIn(db: Db, versionId: string): Marked[] {
+export function marksIn(db: Db, versionId: VersionId): Marked[] {
   return db.all<MarkedRow>(MARKED, { version: versionId }).map((row): Marked => {
     const anchor = JSON.parse(row.anchor) as Anchor;
     const place = placeOf(row, anchor, row.versionId, row.viewed);
@@ -70,11 +70,11 @@ export function marksIn(db: Db, versionId: string): Marked[] {
   });
 }
 
-export const readsOf = (db: Db, sourceId: string): Read[] =>
+export const readsOf = (db: Db, sourceId: SourceId): Read[] =>
   db
-    .all<{ personId: string; spans: string; position: number }>(READS, sourceId)
+    .all<{ personId: PersonId; spans: string; position: number }>(READS, sourceId)
     .map((r) => ({ personId: r.personId, spans: JSON.parse(r.spans) as Spans, position: r.position }));
-export const setRead = (db: Db, sourceId: string, { personId, spans, position }: Read): number =>
+export const setRead = (db: Db, sourceId: SourceId, { personId, spans, position }: Read): number =>
   db.run(
     SET_READ,
     JSON.stringify(spans),
@@ -85,13 +85,13 @@ export const setRead = (db: Db, sourceId: string, { personId, spans, position }:
   );
 export const setCurrent = (
   db: Db,
-  sourceId: string,
-  versionId: string,
+  sourceId: SourceId,
+  versionId: VersionId,
   to: { minutes: number; length: number },
 ): number => db.run(SET_CURRENT, versionId, to.minutes, to.length, sourceId);
 
 /** Stores where an annotation was found in the newest version, and lists it there. */
-export function place(db: Db, annotationId: string, versionId: string, found: Located): void {
+export function place(db: Db, annotationId: AnnotationId, versionId: VersionId, found: Located): void {
   const [start, stop] = found.state === 'lost' ? [null, null] : [found.start, found.end];
   db.run(PLACE, annotationId, versionId, found.state, start, stop, found.confidence, JSON.stringify(found.candidates));
   if (start !== null) db.run(SET_START, start, annotationId);
@@ -100,8 +100,8 @@ export function place(db: Db, annotationId: string, versionId: string, found: Lo
 /** Stores where its author says it belongs. `own` is its range in the version it was made on, if that is this one. */
 export function placeByHand(
   db: Db,
-  annotationId: string,
-  versionId: string,
+  annotationId: AnnotationId,
+  versionId: VersionId,
   to: { start: number; end: number } | null,
   own: { start: number; end: number },
 ): void {
@@ -114,10 +114,11 @@ export function placeByHand(
     own_stop: own.end,
   });
 }
-export const setStart = (db: Db, annotationId: string, start: number): number => db.run(SET_START, start, annotationId);
+export const setStart = (db: Db, annotationId: AnnotationId, start: number): number =>
+  db.run(SET_START, start, annotationId);
 
 const NEWEST_FILE =
   'SELECT v.file_hash AS hash, s.title, b.media_type AS mediaType FROM source s JOIN source_version v ON v.id = s.current_version JOIN blob b ON b.hash = v.file_hash WHERE s.id = ? AND s.deleted_at IS NULL AND v.file_hash IS NOT NULL';
 /** The file the newest version was made of. */
-export const newestFile = (db: Db, sourceId: string) =>
+export const newestFile = (db: Db, sourceId: SourceId) =>
   db.get<{ hash: string; title: string; mediaType: string }>(NEWEST_FILE, sourceId);

@@ -1,3 +1,4 @@
+import type { SourceId } from '@avrelle/core/wire';
 import type { Writing } from '../writing';
 import { AppError } from '../errors';
 import type { Ingested } from '../ingest/ingested';
@@ -11,7 +12,7 @@ export type Prepared =
   | { readonly changed: true; readonly newest: Newest; readonly follow: Follow };
 
 /** What is to be followed from the newest version to what was kept just now. Throws `not_found` when the source is gone. */
-export function prepareVersion({ db }: Pick<Writing, 'db'>, sourceId: string, ingested: Ingested): Prepared {
+export function prepareVersion({ db }: Pick<Writing, 'db'>, sourceId: SourceId, ingested: Ingested): Prepared {
   const newest = newestVersion(db, sourceId);
   if (!newest) throw new AppError('not_found', { what: 'source' });
   const { kind, stored, snapshot } = ingested;
@@ -37,7 +38,7 @@ export function prepareVersion({ db }: Pick<Writing, 'db'>, sourceId: string, in
 /** Stores a new version beside the others with everything's place in it. Call within a transaction. */
 export function storeVersion(
   { db, now, newId, events }: Writing,
-  sourceId: string,
+  sourceId: SourceId,
   ingested: Ingested,
   { newest, follow: asked }: Extract<Prepared, { changed: true }>,
   followed: Followed,

@@ -1,7 +1,7 @@
 import { plainWords } from '@avrelle/core/markdown';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { Annotation } from '@avrelle/core/wire';
+import type { Annotation, PersonId, SourceId } from '@avrelle/core/wire';
 import { fateOf, type Fate } from '../reader/shown';
 import { UnplacedList } from '../reader/margin/UnplacedList';
 import { Sign } from '../ui/Sign';
@@ -12,10 +12,10 @@ interface Props {
   readonly former: readonly Annotation[];
   readonly before: string;
   readonly after: string;
-  readonly me: string;
+  readonly me: PersonId;
   /** True where the later version is the newest: only there places can be settled. */
   readonly newest: boolean;
-  readonly sourceId: string;
+  readonly sourceId: SourceId;
   readonly version: number;
   onAccept(annotation: Annotation, range: { start: number; end: number }): void;
   onChoose(annotation: Annotation): void;

@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useParams } from 'react-router';
 import { ClassMenu } from './ClassMenu';
 import { Members } from './Members';
-import { READINGS_AT_ONCE, type SourceRow as Row } from '@avrelle/core/wire';
+import { READINGS_AT_ONCE, type SourceRow as Row, type ClassId } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
 import { renew, useClass, useMoreReadings } from '../data/queries';
@@ -93,7 +93,7 @@ export default function ClassPage() {
 }
 
 /** Takes a reading out of the class; what was written on it for the class is hidden with it, and comes back with it. */
-function TakeAway({ classId, source }: { classId: string; source: Row }) {
+function TakeAway({ classId, source }: { classId: ClassId; source: Row }) {
   const messages = useMessages();
   const client = useQueryClient();
   const params = { id: classId, sourceId: source.id };

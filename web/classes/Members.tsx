@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { CLASS_ROLES } from '@avrelle/core/wire';
-import type { ClassDetail, Member } from '@avrelle/core/wire';
+import type { ClassDetail, Member, PersonId } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
@@ -75,7 +75,7 @@ const COLUMNS: readonly PlainColumn<Member>[] = [
 ];
 
 const changeColumn = (
-  me: string,
+  me: PersonId,
   make: (member: Member, to: Member['role']) => void,
   remove: (member: Member) => void,
 ): PlainColumn<Member> => ({

@@ -1,11 +1,11 @@
 import type { QueryClient } from '@tanstack/react-query';
-import type { Annotation } from '@avrelle/core/wire';
+import type { Annotation, SourceId } from '@avrelle/core/wire';
 import { keys } from './queries';
 
 const NONE: readonly Annotation[] = [];
 
 /** What is known of the annotations of a source. */
-export const annotationsIn = (client: QueryClient, sourceId: string): readonly Annotation[] =>
+export const annotationsIn = (client: QueryClient, sourceId: SourceId): readonly Annotation[] =>
   client.getQueryData<readonly Annotation[]>(keys.annotations(sourceId)) ?? NONE;
 
 /** Puts an annotation into the list of its source, in place of an older version of itself. */
@@ -27,6 +27,6 @@ export function showAnnotation(client: QueryClient, annotation: Annotation): voi
   );
 }
 
-export function hideAnnotation(client: QueryClient, sourceId: string, id: string): void {
+export function hideAnnotation(client: QueryClient, sourceId: SourceId, id: string): void {
   client.setQueryData<readonly Annotation[]>(keys.annotations(sourceId), (list) => list && without(list, id));
 }

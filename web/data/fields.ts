@@ -1,3 +1,4 @@
+import type { ClassId, VersionId } from '@avrelle/core/wire';
 import type { Anchor } from '@avrelle/core/anchor';
 import type { KindCode } from '@avrelle/core/key';
 
@@ -6,10 +7,10 @@ export interface Fields {
   readonly kind?: KindCode;
   readonly note?: string;
   readonly tags?: readonly string[];
-  readonly classIds?: readonly string[];
+  readonly classIds?: readonly ClassId[];
   readonly deleted?: boolean;
   /** Other words of its source. */
-  readonly passage?: { readonly versionId: string; readonly anchor: Anchor };
+  readonly passage?: { readonly versionId: VersionId; readonly anchor: Anchor };
   /** Where its author says it belongs in the newest version; null to go by what was found. */
   readonly place?: { readonly start: number; readonly end: number } | null;
 }

@@ -1,3 +1,4 @@
+import type { SourceId, VersionId } from '@avrelle/core/wire';
 import type { Api, SentQueryOf } from '@avrelle/core/api';
 
 export type SourcesAsked = SentQueryOf<Api['GET /api/sources']>;
@@ -21,8 +22,8 @@ export const keys = {
     version === undefined ? (['source', id] as const) : (['source', id, version] as const),
   versions: (id: string) => ['versions', id] as const,
   changes: (id: string, from: string, to: string) => ['changes', id, from, to] as const,
-  text: (id: string, versionId: string) => ['text', id, versionId] as const,
-  annotations: (sourceId: string, version?: number) =>
+  text: (id: string, versionId: VersionId) => ['text', id, versionId] as const,
+  annotations: (sourceId: SourceId, version?: number) =>
     version === undefined ? (['annotations', sourceId] as const) : (['annotations', sourceId, version] as const),
   keys: ['keys'] as const,
   classes: ['classes'] as const,
@@ -30,7 +31,7 @@ export const keys = {
   deletedClasses: ['classes', 'deleted'] as const,
   tags: ['tags'] as const,
   tints: ['tags', 'tints'] as const,
-  readers: (sourceId: string) => ['readers', sourceId] as const,
+  readers: (sourceId: SourceId) => ['readers', sourceId] as const,
   topic: (tag: string) => ['topics', tag] as const,
   leading: (to: string) => ['topics', 'leading', to] as const,
   links: (to: string) => ['links', to] as const,

@@ -1,4 +1,4 @@
-import type { StreamEvent } from '@avrelle/core/wire';
+import type { StreamEvent, PersonId } from '@avrelle/core/wire';
 
 /** What is heard: an event, or that everything is to be asked for anew, or that the page is to start anew. */
 export type Heard =
@@ -14,9 +14,9 @@ export interface Listener {
 
 /** What tabs tell each other. */
 type Told =
-  | { readonly personId: string; readonly type: 'heard'; readonly heard: Heard; readonly cursor: string }
-  | { readonly personId: string; readonly type: 'state'; readonly connected: boolean }
-  | { readonly personId: string; readonly type: 'ask' };
+  | { readonly personId: PersonId; readonly type: 'heard'; readonly heard: Heard; readonly cursor: string }
+  | { readonly personId: PersonId; readonly type: 'state'; readonly connected: boolean }
+  | { readonly personId: PersonId; readonly type: 'ask' };
 
 const CHANNEL = 'avrelle.live';
 /** A stream that the server has closed is asked for again after so many milliseconds. */
@@ -41,7 +41,7 @@ export class LiveStream {
   }
 
   /** Listens for a person, from a cursor on. Returns how to stop. */
-  listen(personId: string, since: string, listener: Listener): () => void {
+  listen(personId: PersonId, since: string, listener: Listener): () => void {
     const stop = new AbortController();
     const { channel } = this;
     let cursor = since;

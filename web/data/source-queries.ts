@@ -1,3 +1,4 @@
+import type { SourceId, VersionId } from '@avrelle/core/wire';
 import { queryOptions, useQuery } from '@tanstack/react-query';
 import { call } from './call';
 import { keys } from './keys';
@@ -20,7 +21,7 @@ export const sourceQuery = (id: string, version?: number) =>
   });
 export const useSource = (id: string, version?: number) =>
   useQuery({ ...sourceQuery(id, version), placeholderData: sameSource(id) });
-export const useSourceText = (id: string, versionId: string | undefined, version: number | undefined) =>
+export const useSourceText = (id: string, versionId: VersionId | undefined, version: number | undefined) =>
   useQuery({
     queryKey: keys.text(id, versionId ?? ''),
     queryFn: () => call('GET /api/sources/:id/text', ofVersion(id, version)),
@@ -61,7 +62,7 @@ export const useChanges = (id: string, from: string, to: string) =>
         query: { ...(from ? { from } : {}), ...(to ? { to } : {}) },
       }),
   });
-export const useReaders = (sourceId: string | undefined) =>
+export const useReaders = (sourceId: SourceId | undefined) =>
   useQuery({
     queryKey: keys.readers(sourceId ?? ''),
     queryFn: () => call('GET /api/sources/:id/readers', { params: { id: sourceId! } }),

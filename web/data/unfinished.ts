@@ -1,3 +1,4 @@
+import type { AnnotationId, PersonId, SourceId } from '@avrelle/core/wire';
 import { useMemo, useSyncExternalStore } from 'react';
 import type { Spot } from '@avrelle/core/anchor';
 import type { Entry } from './outbox/write';
@@ -13,7 +14,7 @@ export type Purpose =
     }
   /** An annotation, begun to be changed at a version. */
   | { readonly type: 'edit'; readonly id: string; readonly version: number }
-  | { readonly type: 'reply'; readonly rootId: string };
+  | { readonly type: 'reply'; readonly rootId: AnnotationId };
 
 /** Words that were not saved yet: they stay with what they are for, whatever becomes of the window. */
 export interface Unfinished {
@@ -38,7 +39,7 @@ export interface Slot {
 }
 
 const PREFIX = 'avrelle.unfinished';
-const place = (personId: string, sourceId: string): string => `${PREFIX}/${personId}/${sourceId}/`;
+const place = (personId: PersonId, sourceId: SourceId): string => `${PREFIX}/${personId}/${sourceId}/`;
 const nameOf = (purpose: Purpose): string => {
   switch (purpose.type) {
     case 'note':
@@ -71,7 +72,7 @@ function read(key: string): Unfinished | undefined {
 }
 
 /** The slot of a purpose. Nothing throws where the browser stores nothing; the words then last as long as the page. */
-export function slotOf(personId: string, sourceId: string, purpose: Purpose): Slot {
+export function slotOf(personId: PersonId, sourceId: SourceId, purpose: Purpose): Slot {
   const key = place(personId, sourceId) + nameOf(purpose);
   return {
     read: () => read(key),
@@ -91,7 +92,7 @@ export function slotOf(personId: string, sourceId: string, purpose: Purpose): Sl
 }
 
 /** All unfinished words of a person on a source, the first passage first. */
-export function unfinishedOn(personId: string, sourceId: string): readonly Unfinished[] {
+export function unfinishedOn(personId: PersonId, sourceId: SourceId): readonly Unfinished[] {
   const prefix = place(personId, sourceId);
   const names = Object.keys(localStorage).filter((key) => key.startsWith(prefix));
   return names
@@ -121,7 +122,7 @@ export function passageIn(text: string, { purpose }: Unfinished): { start: numbe
   return at < 0 ? undefined : { start: at, end: at + exact.length };
 }
 
-export function useUnfinished(personId: string, sourceId: string): readonly Unfinished[] {
+export function useUnfinished(personId: PersonId, sourceId: SourceId): readonly Unfinished[] {
   const at = useSyncExternalStore(subscribe, () => generation);
   // eslint-disable-next-line react-hooks/exhaustive-deps -- what is stored is read anew with each generation
   return useMemo(() => unfinishedOn(personId, sourceId), [personId, sourceId, at]);

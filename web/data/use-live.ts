@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { useQueryClient, type QueryClient, type QueryKey } from '@tanstack/react-query';
 import { linksIn } from '@avrelle/core/note';
-import type { Batch, Job, StreamEvent } from '@avrelle/core/wire';
+import type { Batch, Job, StreamEvent, PersonId } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from './annotation-cache';
 import { withJob } from './jobs';
 import { liveStream, type Heard } from './live-stream';
@@ -10,7 +10,7 @@ import { renew } from './stale';
 import { heed, soon } from './soon';
 
 /** Listens to the event stream while a person is signed in, from the cursor `since` on. True while the connection stands. */
-export function useLive(personId: string | undefined, since: string): boolean {
+export function useLive(personId: PersonId | undefined, since: string): boolean {
   const client = useQueryClient();
   const [connected, setConnected] = useState(true);
   const first = useRef(since);

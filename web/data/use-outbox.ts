@@ -1,10 +1,11 @@
+import type { PersonId } from '@avrelle/core/wire';
 import { useEffect } from 'react';
 import { useMessages } from '../ui/Messages';
 import { wordsOf } from './api';
 import { outbox, watchOutbox } from './outbox';
 
 /** Sends what waits from earlier visits, and tells what became of it. */
-export function useOutbox(personId: string | undefined): void {
+export function useOutbox(personId: PersonId | undefined): void {
   const messages = useMessages();
   useEffect(
     () =>

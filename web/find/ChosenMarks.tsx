@@ -1,6 +1,6 @@
 import { DropdownMenu } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
-import type { Annotation, AnnotationHit } from '@avrelle/core/wire';
+import type { Annotation, AnnotationHit, ClassId } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
 import { renew, useClasses, useKeys } from '../data/queries';
@@ -13,7 +13,7 @@ import { count } from '../ui/when';
 type Fields = {
   readonly kind?: string;
   readonly tags?: readonly string[];
-  readonly classIds?: readonly string[];
+  readonly classIds?: readonly ClassId[];
   readonly deleted?: boolean;
 };
 

@@ -13,7 +13,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { v7 } from 'uuid';
 import { freeLook, KEY, MOST_KINDS, moveKind, type Kind } from '@avrelle/core/key';
-import type { Keys, OwnedKey } from '@avrelle/core/wire';
+import type { Keys, OwnedKey, KeyOwnerId } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
 import { keys, renew, useKeys } from '../data/queries';
@@ -26,7 +26,7 @@ interface Props {
   readonly open: boolean;
   onOpenChange(open: boolean): void;
   /** The Key to begin with: a class, or nothing for my own. */
-  readonly ownerId?: string | undefined;
+  readonly ownerId?: KeyOwnerId | undefined;
 }
 
 /** The Key as it is, to be changed: one's own, or that of a class one teaches. */

@@ -1,3 +1,4 @@
+import type { SourceId } from '@avrelle/core/wire';
 import { useSuggestedTags } from '../data/queries';
 
 /** Tags of one's own that may belong on a source: each is one press. */
@@ -6,7 +7,7 @@ export function SuggestedTags({
   without,
   onAdd,
 }: {
-  sourceId: string;
+  sourceId: SourceId;
   without: readonly string[];
   onAdd: (tag: string) => void;
 }) {

@@ -1,6 +1,6 @@
 import { Suspense, useCallback, useEffect, useRef, useState } from 'react';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
-import type { TopicPage } from '@avrelle/core/wire';
+import type { TopicPage, PersonId } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { isOffline, ProblemError, wordsOf } from '../data/api';
 import { call } from '../data/call';
@@ -78,7 +78,7 @@ function toldOf(saving: Saving | undefined, { writtenAt }: TopicPage): string {
 const savers = new Map<string, PageSaver>();
 
 /** Who saves the page: whoever did before, when not all was stored then; else upon a draft of an earlier visit. */
-function saverOf(client: QueryClient, personId: string, topic: TopicPage): PageSaver {
+function saverOf(client: QueryClient, personId: PersonId, topic: TopicPage): PageSaver {
   const key = `${personId}/${topic.tag}`;
   const before = savers.get(key);
   if (before && !before.settled) return before;

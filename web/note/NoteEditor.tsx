@@ -4,7 +4,7 @@ import Code from '@tiptap/extension-code';
 import StarterKit from '@tiptap/starter-kit';
 import { Popover } from 'radix-ui';
 import { linkAddress, tagsIn } from '@avrelle/core/note';
-import { LONGEST_NOTE, type StoredPicture } from '@avrelle/core/wire';
+import { LONGEST_NOTE, type StoredPicture, type SourceId } from '@avrelle/core/wire';
 import { wordsOf as wordsOfError } from '../data/api';
 import { call } from '../data/call';
 import { useReaders, useTags } from '../data/queries';
@@ -24,7 +24,7 @@ interface Props {
   readonly label: string;
   readonly markdown: string;
   /** Whose readers can be named in it. */
-  readonly sourceId?: string | undefined;
+  readonly sourceId?: SourceId | undefined;
   readonly placeholder?: string;
   onChange(written: Written): void;
   onSubmit(): void;

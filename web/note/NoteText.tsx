@@ -1,3 +1,4 @@
+import type { AnnotationId } from '@avrelle/core/wire';
 import { lazy, Suspense, type ReactNode } from 'react';
 import Markdown, { defaultUrlTransform, type Components } from 'react-markdown';
 import { Link } from 'react-router';
@@ -11,7 +12,7 @@ const FormulaText = lazy(() => import('./FormulaText'));
 interface Props {
   readonly children: string;
   /** Follows a link to an annotation of the source at hand without leaving it; false where it leads elsewhere. */
-  onFollow?: ((annotationId: string) => boolean) | undefined;
+  onFollow?: ((annotationId: AnnotationId) => boolean) | undefined;
 }
 
 /** A note's Markdown. Raw HTML in it stays text; links within Avrelle lead there, others open beside it. */

@@ -1,17 +1,17 @@
 import { DropdownMenu } from 'radix-ui';
 import { audienceWords } from '@avrelle/core/audience';
-import type { ClassRow } from '@avrelle/core/wire';
+import type { ClassRow, ClassId } from '@avrelle/core/wire';
 import { Tint } from '../ui/Tint';
 
 interface Props {
   readonly label: string;
-  readonly classIds: readonly string[];
+  readonly classIds: readonly ClassId[];
   readonly classes: readonly ClassRow[];
   /** Classes that have the source; choosing another shares the source with it first. */
   readonly having: ReadonlySet<string>;
   /** Whether this person may share the source with further classes. */
   readonly maySource: boolean;
-  onChoose(classIds: readonly string[]): void;
+  onChoose(classIds: readonly ClassId[]): void;
   readonly small?: boolean;
 }
 
@@ -62,7 +62,7 @@ export function AudienceMenu({ label, classIds, classes, having, maySource, onCh
 }
 
 /** Whom somebody else's annotation is for, of the classes we share. */
-export function SeenBy({ classIds, classes }: { classIds: readonly string[]; classes: readonly ClassRow[] }) {
+export function SeenBy({ classIds, classes }: { classIds: readonly ClassId[]; classes: readonly ClassRow[] }) {
   const mine = classes.filter((c) => classIds.includes(c.id));
   return (
     <span className="flex gap-1.5 text-[13px]">

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { Annotation, SourceDetail } from '@avrelle/core/wire';
+import type { Annotation, SourceDetail, PersonId } from '@avrelle/core/wire';
 import { count, day } from '../ui/when';
 import { Facts } from './Facts';
 import { Strip } from './Strip';
@@ -10,7 +10,7 @@ import { useSelecting } from './use-selection';
 interface Props {
   readonly source: SourceDetail;
   readonly text: string;
-  readonly me: string;
+  readonly me: PersonId;
   readonly unplaced: readonly Annotation[];
   readonly placing: Annotation | undefined;
   readonly page: OpenPage | undefined;

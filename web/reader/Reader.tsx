@@ -1,7 +1,7 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
 import { findDirective, parseTextDirective, type Spot } from '@avrelle/core/anchor';
-import type { Annotation, ClassRow, SourceDetail, SourceText } from '@avrelle/core/wire';
+import type {Annotation, ClassRow, SourceDetail, SourceText, ClassId } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { slotOf } from '../data/unfinished';
 import { useMessages } from '../ui/Messages';
@@ -151,7 +151,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
   });
   const press = useClicks({ page, visible: inText, laid, opened, held, setOpened, setHeld });
 
-  const menu = useCallback((label: string, classIds: readonly string[], onChoose: (ids: readonly string[]) => void, small = false) =>
+  const menu = useCallback((label: string, classIds: readonly ClassId[], onChoose: (ids: readonly string[]) => void, small = false) =>
     <AudienceMenu label={label} classIds={classIds} classes={classes} having={having} maySource={source.owned} onChoose={onChoose} small={small} />, [classes, having, source.owned]);
   const actions = useMemo((): NoteActions => {
     const change: NoteActions['change'] = async (a, fields, words) => (fields.classIds ? await share(fields.classIds) : true) && marks.change(a, fields, words);
@@ -162,8 +162,8 @@ export function Reader({ source, text, annotations, classes }: Props) {
       ...(isRecording ? { playFrom: (seconds: number) => player.current?.playFrom(seconds) } : {}), ...(source.address ? { copyAddress } : {}),
     };
   }, [marks, share, choose, choosing.toggle, menu, classes, me.id, copyAddress, pictures.downloadArea, source.id, source.address, isRecording, messages]);
-  const chooseAudience = async (classIds: readonly string[]): Promise<void> => { if (await share(classIds)) setAudience(classIds); };
-  const forAll = async (classIds: readonly string[]): Promise<void> => { if (await share(classIds)) choosing.change(() => ({ classIds }), 'given another audience'); };
+  const chooseAudience = async (classIds: readonly ClassId[]): Promise<void> => { if (await share(classIds)) setAudience(classIds); };
+  const forAll = async (classIds: readonly ClassId[]): Promise<void> => { if (await share(classIds)) choosing.change(() => ({ classIds }), 'given another audience'); };
 
   const room = page?.adapter.document.documentElement.clientWidth ?? 0; const columnRight = Math.min(Math.max(0, (room - type.measure - 300) / 2) + 72 + type.measure, Math.max(0, room - 24));
   const fromClass = useLocation().state as { back?: { to: string; words: string } } | null;

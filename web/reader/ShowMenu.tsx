@@ -1,6 +1,6 @@
 import { memo, type ReactNode } from 'react';
 import { DropdownMenu } from 'radix-ui';
-import type { Annotation, ClassRow } from '@avrelle/core/wire';
+import type { Annotation, ClassRow, PersonId } from '@avrelle/core/wire';
 import { Sign } from '../ui/Sign';
 import { isShown, WHOSE, type Shown, type Whose } from './shown';
 
@@ -8,7 +8,7 @@ interface Props {
   readonly shown: Shown;
   readonly marks: readonly Annotation[];
   readonly classes: readonly ClassRow[];
-  readonly me: string;
+  readonly me: PersonId;
   onShow(shown: Shown): void;
 }
 

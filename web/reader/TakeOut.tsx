@@ -1,3 +1,4 @@
+import type { SourceId } from '@avrelle/core/wire';
 import { Popover } from 'radix-ui';
 import { useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
@@ -9,7 +10,7 @@ import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
 
 /** Annotations of another program, as a file of W3C annotations, become one's own. */
-function BringIn({ sourceId, onWrong }: { sourceId: string; onWrong: (words: string) => void }) {
+function BringIn({ sourceId, onWrong }: { sourceId: SourceId; onWrong: (words: string) => void }) {
   const client = useQueryClient();
   const messages = useMessages();
   const file = useRef<HTMLInputElement>(null);
@@ -59,7 +60,7 @@ function BringIn({ sourceId, onWrong }: { sourceId: string; onWrong: (words: str
 }
 
 /** Study notes of this source: to the clipboard, or as a file. */
-export function TakeOut({ sourceId }: { sourceId: string }) {
+export function TakeOut({ sourceId }: { sourceId: SourceId }) {
   const [whose, setWhose] = useState<'mine' | 'all'>('mine');
   const [wrong, setWrong] = useState('');
   const messages = useMessages();

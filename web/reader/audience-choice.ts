@@ -1,17 +1,18 @@
+import type { ClassId, SourceId } from '@avrelle/core/wire';
 import { useCallback, useState } from 'react';
 
-const key = (sourceId: string): string => `avrelle.audience.${sourceId}`;
+const key = (sourceId: SourceId): string => `avrelle.audience.${sourceId}`;
 
 /** For whom I write on this source now; only me until I choose a class. Kept on this device. */
 export function useAudienceChoice(
-  sourceId: string,
+  sourceId: SourceId,
   memberOf: ReadonlySet<string>,
-): readonly [readonly string[], (classIds: readonly string[]) => void] {
+): readonly [readonly string[], (classIds: readonly ClassId[]) => void] {
   const [chosen, setChosen] = useState<readonly string[]>(
     () => JSON.parse(localStorage.getItem(key(sourceId)) ?? '[]') as string[],
   );
   const choose = useCallback(
-    (classIds: readonly string[]) => {
+    (classIds: readonly ClassId[]) => {
       localStorage.setItem(key(sourceId), JSON.stringify(classIds));
       setChosen(classIds);
     },

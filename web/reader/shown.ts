@@ -1,9 +1,9 @@
 import { SURE } from '@avrelle/core/anchor';
-import type { Annotation } from '@avrelle/core/wire';
+import type { Annotation, ClassId, PersonId } from '@avrelle/core/wire';
 import type { StreamRange } from './page-frame';
 
 /** Whose marks are shown. */
-export type Whose = 'all' | 'mine' | 'class' | 'none' | { readonly person: string } | { readonly classId: string };
+export type Whose = 'all' | 'mine' | 'class' | 'none' | { readonly person: string } | { readonly classId: ClassId };
 export const WHOSE = ['all', 'mine', 'class', 'none'] as const;
 
 /** Which of them. */
@@ -23,7 +23,7 @@ type Showable = Pick<Annotation, 'classIds' | 'tags'> & {
   readonly kind: { readonly code: string };
 };
 
-export function isShown(annotation: Showable, { whose, kind, tag }: Shown, me: string): boolean {
+export function isShown(annotation: Showable, { whose, kind, tag }: Shown, me: PersonId): boolean {
   return (
     isOf(annotation, whose, me) &&
     (kind === undefined || annotation.kind.code === kind) &&
@@ -31,7 +31,7 @@ export function isShown(annotation: Showable, { whose, kind, tag }: Shown, me: s
   );
 }
 
-function isOf({ author, classIds }: Showable, whose: Whose, me: string): boolean {
+function isOf({ author, classIds }: Showable, whose: Whose, me: PersonId): boolean {
   if (typeof whose === 'object')
     return 'person' in whose ? author.id === whose.person : classIds.includes(whose.classId);
   switch (whose) {

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
 import type { Spot } from '@avrelle/core/anchor';
 import { PLAIN_NOTE, type Kind } from '@avrelle/core/key';
-import type { Annotation } from '@avrelle/core/wire';
+import type { Annotation, PersonId } from '@avrelle/core/wire';
 import { useMessages } from '../ui/Messages';
 import type { Key } from './key';
 import type { NoteValues } from './margin/NoteForm';
@@ -24,7 +24,7 @@ interface Given {
   readonly text: string;
   readonly marks: Marks;
   readonly threads: readonly Thread[];
-  readonly me: string;
+  readonly me: PersonId;
   readonly key: Key;
   readonly audience: readonly string[];
   readonly scroller: RefObject<HTMLElement | null>;

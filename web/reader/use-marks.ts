@@ -4,7 +4,7 @@ import { v7 } from 'uuid';
 import { describe, type Anchor, type Spot } from '@avrelle/core/anchor';
 import type { Kind } from '@avrelle/core/key';
 import { range, type Outline } from '@avrelle/core/text';
-import type { Annotation, AnnotationPut, Me, SourceDetail } from '@avrelle/core/wire';
+import type { Annotation, AnnotationPut, Me, SourceDetail, ClassId } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from '../data/annotation-cache';
 import { wordsOf } from '../data/api';
 import { now, soon } from '../data/soon';
@@ -35,7 +35,7 @@ export interface NewMark {
   readonly kind: Kind;
   readonly note?: string;
   readonly tags?: readonly string[];
-  readonly classIds: readonly string[];
+  readonly classIds: readonly ClassId[];
   /** What undoing it will call it, where it is not called by its kind. */
   readonly words?: string;
 }

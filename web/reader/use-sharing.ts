@@ -1,6 +1,6 @@
 import { useCallback, useMemo } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import type { ClassRow, SourceDetail } from '@avrelle/core/wire';
+import type { ClassRow, SourceDetail, ClassId } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
 import { renew } from '../data/queries';
@@ -14,7 +14,7 @@ export function useSharing(source: SourceDetail, classes: readonly ClassRow[]) {
   const memberOf = useMemo(() => new Set(classes.map((c) => c.id)), [classes]);
   /** Makes sure every class can read the source. False when one could not be given it; the person is told why. */
   const share = useCallback(
-    async (classIds: readonly string[]): Promise<boolean> => {
+    async (classIds: readonly ClassId[]): Promise<boolean> => {
       try {
         for (const id of classIds) {
           if (having.has(id)) continue;

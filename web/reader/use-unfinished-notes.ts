@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { SourceDetail, SourceText } from '@avrelle/core/wire';
+import type { SourceDetail, SourceText, PersonId } from '@avrelle/core/wire';
 import { passageIn, useUnfinished } from '../data/unfinished';
 import type { UnfinishedNote } from './margin/MarginColumn';
 import { about, type PlacedBlock } from './use-layout';
@@ -8,7 +8,7 @@ import type { Draft } from './use-marking';
 interface Given {
   readonly source: SourceDetail;
   readonly text: SourceText;
-  readonly me: string;
+  readonly me: PersonId;
   readonly blocks: readonly PlacedBlock[];
   /** The note that is being written: it is in its form. */
   readonly draft: Draft | undefined;

@@ -1,7 +1,7 @@
 import { useCallback, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Kind, KindCode } from '@avrelle/core/key';
-import type { Annotation, SourceDetail } from '@avrelle/core/wire';
+import type { Annotation, SourceDetail, SourceId } from '@avrelle/core/wire';
 import { annotationsIn, hideAnnotation, showAnnotation } from '../data/annotation-cache';
 import { ProblemError, wordsOf } from '../data/api';
 import { outbox, type Write as Sent } from '../data/outbox';
@@ -113,10 +113,10 @@ function asSent(source: SourceDetail, changes: readonly Write[], versionOf: (cha
 }
 
 /** Versions of what was deleted in this visit: no list tells them any more, and taking it back after a reload needs them. */
-const deletedKey = (sourceId: string): string => `avrelle.deleted.${sourceId}`;
-const deletedBefore = (sourceId: string): [string, number][] =>
+const deletedKey = (sourceId: SourceId): string => `avrelle.deleted.${sourceId}`;
+const deletedBefore = (sourceId: SourceId): [string, number][] =>
   JSON.parse(sessionStorage.getItem(deletedKey(sourceId)) ?? '[]') as [string, number][];
-const rememberDeleted = (sourceId: string, { id, version }: Annotation): void =>
+const rememberDeleted = (sourceId: SourceId, { id, version }: Annotation): void =>
   sessionStorage.setItem(
     deletedKey(sourceId),
     JSON.stringify([...new Map([...deletedBefore(sourceId), [id, version]])]),

@@ -1,4 +1,4 @@
-import type { Annotation } from '@avrelle/core/wire';
+import type { Annotation, PersonId, SourceId } from '@avrelle/core/wire';
 import { isOffline, ProblemError } from '../api';
 import { rebase } from './rebase';
 import type { OutboxStore } from './store';
@@ -50,13 +50,13 @@ export class Outbox {
   }
 
   /** Sends what this person has waiting, from earlier visits as well. */
-  resume(personId: string | undefined): void {
+  resume(personId: PersonId | undefined): void {
     this.personId = personId;
     void this.drain();
   }
 
   /** Rejects with what the server refused; as long as it does not answer, waits. */
-  async add(sourceId: string, write: Write): Promise<readonly Annotation[]> {
+  async add(sourceId: SourceId, write: Write): Promise<readonly Annotation[]> {
     const { personId } = this;
     if (personId === undefined) throw new Error('A write needs somebody who is signed in.');
     const key = this.world.newKey();

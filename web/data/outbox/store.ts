@@ -1,3 +1,4 @@
+import type { PersonId } from '@avrelle/core/wire';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Entry } from './write';
 
@@ -6,7 +7,7 @@ export interface OutboxStore {
   /** Resolves once the entry would outlive the window. */
   add(entry: Omit<Entry, 'seq'>): Promise<Entry>;
   /** All that a person has waiting, oldest first. */
-  all(personId: string): Promise<readonly Entry[]>;
+  all(personId: PersonId): Promise<readonly Entry[]>;
   put(entry: Entry): Promise<void>;
   remove(seq: number): Promise<void>;
 }
@@ -33,7 +34,7 @@ export class StoredOutbox implements OutboxStore {
     return { ...entry, seq };
   }
 
-  async all(personId: string): Promise<readonly Entry[]> {
+  async all(personId: PersonId): Promise<readonly Entry[]> {
     return (await this.db).getAllFromIndex('writes', 'person', personId);
   }
 
@@ -57,7 +58,7 @@ export class MemoryOutbox implements OutboxStore {
     return Promise.resolve(added);
   }
 
-  all(personId: string): Promise<readonly Entry[]> {
+  all(personId: PersonId): Promise<readonly Entry[]> {
     return Promise.resolve(this.entries.filter((e) => e.personId === personId));
   }
 
@@ -84,7 +85,7 @@ export class SafeOutbox implements OutboxStore {
     });
   }
 
-  async all(personId: string): Promise<readonly Entry[]> {
+  async all(personId: PersonId): Promise<readonly Entry[]> {
     const memory = (await this.memory.all(personId)).map((e) => ({ ...e, seq: -Math.abs(e.seq) }));
     return [...(await this.stored.all(personId).catch(() => [])), ...memory];
   }

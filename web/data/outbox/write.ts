@@ -1,4 +1,4 @@
-import type { Annotation, AnnotationPut } from '@avrelle/core/wire';
+import type { Annotation, AnnotationPut, AnnotationId, PersonId, SourceId, VersionId } from '@avrelle/core/wire';
 import type { Fields } from '../fields';
 
 /** A change of one annotation: the version it was begun on, and what its fields were there. */
@@ -16,14 +16,14 @@ export type Write =
       readonly type: 'reply';
       readonly id: string;
       readonly parentId: string;
-      readonly rootId: string;
+      readonly rootId: AnnotationId;
       readonly note: string;
     }
   | { readonly type: 'change'; readonly changes: readonly AnnotationChange[] }
   | {
       readonly type: 'place';
       readonly id: string;
-      readonly versionId: string;
+      readonly versionId: VersionId;
       readonly place: { readonly start: number; readonly end: number } | null;
     };
 
@@ -31,8 +31,8 @@ export interface Entry {
   /** Its place in the queue; given by the store. */
   readonly seq: number;
   readonly key: string;
-  readonly personId: string;
-  readonly sourceId: string;
+  readonly personId: PersonId;
+  readonly sourceId: SourceId;
   /** The window it was written in. */
   readonly tab: string;
   readonly write: Write;

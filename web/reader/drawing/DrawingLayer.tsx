@@ -1,3 +1,4 @@
+import type { PersonId } from '@avrelle/core/wire';
 import { useState } from 'react';
 import type { Strokes } from '@avrelle/core/ink';
 import { Ink } from './Ink';
@@ -8,7 +9,7 @@ import type { Drawing } from './use-drawing';
 interface Props {
   readonly drawing: Drawing;
   readonly laid: readonly Laid[];
-  readonly me: string;
+  readonly me: PersonId;
   readonly opened: ReadonlySet<string>;
   onOpen(id: string): void;
 }

@@ -1,3 +1,4 @@
+import type { PersonId } from '@avrelle/core/wire';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { spotName } from '@avrelle/core/anchor';
 import type { Strokes } from '@avrelle/core/ink';
@@ -15,7 +16,7 @@ interface Props {
   /** While things drawn are moved: whose they may be, and which is chosen. */
   readonly moving?:
     | {
-        readonly me: string;
+        readonly me: PersonId;
         readonly chosen: string | undefined;
         choose(id: string | undefined): void;
         redraw(drawing: Laid, strokes: Strokes): void;

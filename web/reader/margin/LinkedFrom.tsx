@@ -3,14 +3,14 @@ import { Popover } from 'radix-ui';
 import { Link } from 'react-router';
 import { plainWords } from '@avrelle/core/markdown';
 import { linkAddress, type NoteLink } from '@avrelle/core/note';
-import type { Linked } from '@avrelle/core/wire';
+import type { Linked, AnnotationId, SourceId } from '@avrelle/core/wire';
 import { useLeadingTopics, useLinks } from '../../data/queries';
 import { soon } from '../../data/soon';
 import { Sign } from '../../ui/Sign';
 import { count, shortName } from '../../ui/when';
 
 /** Opens an annotation where it stands here; false when it stands elsewhere. */
-type Follow = (annotationId: string) => boolean;
+type Follow = (annotationId: AnnotationId) => boolean;
 
 /** The notes that lead to an annotation: both ends of a link show it. */
 export function LinkedFrom({ id, onFollow }: { id: string; onFollow: Follow }) {
@@ -25,7 +25,7 @@ export function LinkedFrom({ id, onFollow }: { id: string; onFollow: Follow }) {
 }
 
 /** The notes that lead to the source as a whole, behind how many there are. */
-export function SourceLinks({ sourceId, onFollow }: { sourceId: string; onFollow: Follow }) {
+export function SourceLinks({ sourceId, onFollow }: { sourceId: SourceId; onFollow: Follow }) {
   const leading = useLeading({ type: 'source', id: sourceId });
   const [open, setOpen] = useState(false);
   if (!leading.total) return null;

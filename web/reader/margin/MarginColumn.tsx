@@ -1,3 +1,4 @@
+import type { PersonId, SourceId } from '@avrelle/core/wire';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { plainWords } from '@avrelle/core/markdown';
 import type { Unfinished } from '../../data/unfinished';
@@ -28,8 +29,8 @@ interface Props {
   readonly chosen: ReadonlySet<string> | undefined;
   readonly draft: Draft | undefined;
   readonly draftPlace: Place | undefined;
-  readonly me: string;
-  readonly sourceId: string;
+  readonly me: PersonId;
+  readonly sourceId: SourceId;
   readonly actions: NoteActions;
   readonly pageLoaded: boolean;
   readonly head: (notes: number) => ReactNode;

@@ -1,7 +1,7 @@
 import { memo, Suspense, useEffect, useRef, useState } from 'react';
 import { isPin, spotName, type Spot } from '@avrelle/core/anchor';
 import { plainWords } from '@avrelle/core/markdown';
-import type { Annotation } from '@avrelle/core/wire';
+import type { Annotation, PersonId } from '@avrelle/core/wire';
 import { lazily } from '../../ui/lazily';
 import { Quote } from '../../ui/Quote';
 import { Sign } from '../../ui/Sign';
@@ -21,7 +21,7 @@ export const NoteText = lazily(() => import('../../note/NoteText'));
 
 interface Props {
   readonly thread: Thread;
-  readonly me: string;
+  readonly me: PersonId;
   readonly open: boolean;
   /** While several are being chosen: whether it is one of them. */
   readonly chosen?: boolean | undefined;

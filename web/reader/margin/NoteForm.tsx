@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState, type ComponentType, type KeyboardEvent, type ReactNode } from 'react';
 import { tagsIn as inWords } from '@avrelle/core/note';
 import { PLAIN_NOTE, type Kind } from '@avrelle/core/key';
-import { TAG } from '@avrelle/core/wire';
+import { TAG, type SourceId } from '@avrelle/core/wire';
 import type { Slot } from '../../data/unfinished';
 import { Alert } from '../../ui/Alert';
 import { Sign } from '../../ui/Sign';
@@ -15,7 +15,7 @@ export interface NoteValues {
 
 interface Props {
   readonly initial: NoteValues;
-  readonly sourceId: string;
+  readonly sourceId: SourceId;
   readonly audience: ReactNode;
   /** Where unsaved words are kept: with what they are for, so that nothing loses them. */
   readonly slot: Slot;

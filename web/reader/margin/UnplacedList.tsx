@@ -1,4 +1,4 @@
-import type { Annotation } from '@avrelle/core/wire';
+import type { Annotation, PersonId } from '@avrelle/core/wire';
 import { Quote } from '../../ui/Quote';
 import { Sign } from '../../ui/Sign';
 import { shortName } from '../../ui/when';
@@ -11,7 +11,7 @@ interface Range {
 interface Props {
   readonly annotations: readonly Annotation[];
   readonly text: string;
-  readonly me: string;
+  readonly me: PersonId;
   readonly readOnly: boolean;
   onAccept(annotation: Annotation, range: Range): void;
   onChoose(annotation: Annotation): void;

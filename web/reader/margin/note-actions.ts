@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { AreaSpot } from '@avrelle/core/anchor';
-import type { Annotation } from '@avrelle/core/wire';
+import type { Annotation, AnnotationId } from '@avrelle/core/wire';
 import type { Purpose, Slot } from '../../data/unfinished';
 import type { Fields } from '../changes';
 import type { Step } from '../use-marks';
@@ -22,7 +22,7 @@ export interface NoteActions {
   /** Who sees it: words for others, a menu for its author. */
   audienceOf(annotation: Annotation): ReactNode;
   /** Goes to an annotation of this source; false where it is of another. */
-  follow(annotationId: string): boolean;
+  follow(annotationId: AnnotationId): boolean;
   /** Says that words were discarded, with a way back. */
   discarded(restore: () => void): void;
   /** Where unfinished words are kept. */

@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useState } from 'react';
-import type { Annotation } from '@avrelle/core/wire';
+import type { Annotation, PersonId } from '@avrelle/core/wire';
 import type { Fields } from '../changes';
 import type { Thread } from '../shown';
 import type { Marks } from '../use-marks';
@@ -18,7 +18,7 @@ export interface Choosing {
   remove(): void;
 }
 
-export function useChoosing(threads: readonly Thread[], me: string, marks: Marks): Choosing {
+export function useChoosing(threads: readonly Thread[], me: PersonId, marks: Marks): Choosing {
   const [ids, setIds] = useState<ReadonlySet<string>>();
   const mine = useMemo(() => threads.map((t) => t.root).filter((a) => a.author.id === me && !a.deleted), [threads, me]);
   const chosen = useMemo(() => ids && mine.filter((a) => ids.has(a.id)), [ids, mine]);

@@ -1,6 +1,6 @@
 import { useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import { clockTime, type Block } from '@avrelle/core/text';
-import type { SourceDetail } from '@avrelle/core/wire';
+import type { SourceDetail, AnnotationId } from '@avrelle/core/wire';
 import type { Thread } from '../shown';
 import type { OpenPage } from '../use-page';
 import { Timeline, type TimedMark } from './Timeline';
@@ -15,7 +15,7 @@ interface Props {
   onFollow(block: Block): void;
   /** A note at a moment or on a stretch; the block is what is said there, or the title. */
   onMark(stretch: Stretch, block: Block): void;
-  onOpen(annotationId: string): void;
+  onOpen(annotationId: AnnotationId): void;
 }
 
 export interface PlayerHandle {
