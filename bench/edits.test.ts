@@ -37,8 +37,8 @@ test('a verdict is hard on a wrong place and fair to a near one', () => {
   const before = 'b'.repeat(300);
   const after = 'c'.repeat(300);
   const passage = { start: 50, end: 90 };
-  const judged = (fate: 'kept' | 'edited' | 'removed', place: Parameters<typeof verdict>[3]) =>
-    verdict(before, passage, { fate, start: 100, end: 140 }, place, after);
+  const judged = (fate: 'kept' | 'edited' | 'removed', place: Parameters<typeof verdict>[3]['found']) =>
+    verdict(before, passage, { fate, start: 100, end: 140 }, { found: place, text: after });
   expect([
     judged('kept', found(100, 140)),
     judged('kept', found(101, 140)),

@@ -95,10 +95,7 @@ function typography(text: string, share: number, random: Random): Edited {
   for (let i = 0; i < text.length; i++) {
     const two = text.slice(i, i + 2);
     const one = text[i]!;
-    const changed =
-      random() > share * 8
-        ? undefined
-        : (CHANGES[two] ?? CHANGES[one] ?? (one.normalize('NFD') !== one ? one.normalize('NFD') : undefined));
+    const changed = random() > share * 8 ? undefined : setOtherwise(two, one);
     const hyphen =
       changed === undefined && random() < share / 4 && /^\p{Ll}{2}/u.test(two) && /\p{Ll}/u.test(text[i - 1] ?? '');
     if (changed !== undefined) {
@@ -109,6 +106,9 @@ function typography(text: string, share: number, random: Random): Edited {
   }
   return join(pieces);
 }
+
+const setOtherwise = (two: string, one: string): string | undefined =>
+  CHANGES[two] ?? CHANGES[one] ?? (one.normalize('NFD') !== one ? one.normalize('NFD') : undefined);
 
 const CHANGES: Readonly<Record<string, string>> = {
   '"': '\u201c',

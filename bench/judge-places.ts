@@ -57,16 +57,26 @@ const SPARE = 16;
 /** A copy of the passage with its surroundings (units on each side) is as good as the passage: nobody can tell them apart. */
 const SURROUNDINGS = 30;
 
-export function verdict(before: string, passage: Range, truth: Truth, found: Located, text: string): Verdict {
+export function verdict(before: string, passage: Range, truth: Truth, { found, text }: Found): Verdict {
   if (found.state !== 'lost' && around(before, passage) === around(text, found)) return 'right';
   if (truth.fate === 'removed') return found.state === 'lost' ? 'right' : 'wrong place';
   if (found.state === 'lost') return truth.fate === 'torn' ? 'right' : 'missed';
   const common = Math.min(truth.end, found.end) - Math.max(truth.start, found.start);
   if (common <= 0) return 'wrong place';
   if (truth.fate === 'torn') return 'right';
-  if (truth.fate === 'kept') return truth.start === found.start && truth.end === found.end ? 'right' : 'imprecise';
+  return isPrecise(passage, truth, found, common) ? 'right' : 'imprecise';
+}
+
+/** What was found, and in which text. */
+export interface Found {
+  readonly found: Located;
+  readonly text: string;
+}
+
+function isPrecise(passage: Range, truth: Range & { readonly fate: string }, found: Range, common: number): boolean {
+  if (truth.fate === 'kept') return truth.start === found.start && truth.end === found.end;
   const longest = LONGER * Math.max(truth.end - truth.start, passage.end - passage.start) + SPARE;
-  return common >= HELD * (truth.end - truth.start) && found.end - found.start <= longest ? 'right' : 'imprecise';
+  return common >= HELD * (truth.end - truth.start) && found.end - found.start <= longest;
 }
 
 const around = (text: string, { start, end }: Range): string =>

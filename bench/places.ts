@@ -81,7 +81,7 @@ function judgeAll(): readonly Judged[] {
             share,
             fate: truth.fate,
             repeated: repeats > 1,
-            verdict: verdict(text, position, truth, found[n]!, after.text),
+            verdict: verdict(text, position, truth, { found: found[n]!, text: after.text }),
             confidence: found[n]!.confidence,
           });
         });

@@ -27,6 +27,13 @@ export function chain(matches: Matches, former: Former): readonly Link[] {
   const back = new Int32Array(count).fill(-1);
   const ahead = aheadOf(matches, former);
   let best = -1;
+  /** The score of `j` when it comes after `n`; nothing where it cannot be more than `most`. */
+  const through = (n: number, j: number, most: number): number => {
+    const forward = q[j]! + length[j]! > q[n]! + length[n]! && q[j]! >= q[n]!;
+    const gain = length[j]! - Math.max(0, p[n]! + length[n]! - p[j]!, forward ? q[n]! + length[n]! - q[j]! : 0);
+    if (gain <= 0 || score[n]! + gain - TOLL <= most) return -Infinity;
+    return score[n]! + gain - TOLL - stepCost(forward, stretch[n] === stretch[j], ahead[j]! - ahead[n]!);
+  };
   for (let j = 0; j < count; j++) {
     /** A single anchor is looked for near its own place first. */
     let most = length[j]! - TOLL - logCost(ahead[j]!) / 2;
@@ -34,10 +41,7 @@ export function chain(matches: Matches, former: Former): readonly Link[] {
     const first = Math.max(0, j - LOOK_BACK);
     for (let i = best >= 0 && best < first ? first - 1 : first; i < j; i++) {
       const n = i < first ? best : i;
-      const forward = q[j]! + length[j]! > q[n]! + length[n]! && q[j]! >= q[n]!;
-      const gain = length[j]! - Math.max(0, p[n]! + length[n]! - p[j]!, forward ? q[n]! + length[n]! - q[j]! : 0);
-      if (gain <= 0 || score[n]! + gain - TOLL <= most) continue;
-      const total = score[n]! + gain - TOLL - stepCost(forward, stretch[n] === stretch[j], ahead[j]! - ahead[n]!);
+      const total = through(n, j, most);
       if (total > most) {
         most = total;
         from = n;

@@ -41,12 +41,12 @@ export function compare(before: TextIndex, after: TextIndex): readonly Change[] 
     after: [start, end],
   } of kept) {
     if (from < p || start < q) continue;
-    gap(changes, p, from, q, start);
+    gap(changes, [p, from], [q, start]);
     changes.push({ kind: 'kept', before: [from, until], after: [start, end] });
     p = until;
     q = end;
   }
-  gap(changes, p, before.text.length, q, after.text.length);
+  gap(changes, [p, before.text.length], [q, after.text.length]);
   return slide(changes, before.text, after.text);
 }
 
@@ -104,10 +104,13 @@ function withoutScraps(kept: readonly Kept[], formerLength: number, length: numb
   });
 }
 
-function gap(changes: Change[], p: number, from: number, q: number, start: number): void {
+/** What stands between two runs, in the former text and in the present one. */
+function gap(changes: Change[], [p, from]: Between, [q, start]: Between): void {
   if (from > p) changes.push({ kind: 'removed', before: [p, from], after: [q, q] });
   if (start > q) changes.push({ kind: 'added', before: [from, from], after: [q, start] });
 }
+
+type Between = readonly [number, number];
 
 function runsOf({ to, solid, former: { units } }: Alignment): Run[] {
   const runs: Run[] = [];

@@ -62,6 +62,7 @@ function fill(pattern: Units, text: Units, keep: boolean): Columns {
 }
 
 /** One column from the one before it; the result is how the last row changed: -1, 0 or 1. */
+// eslint-disable-next-line max-params -- once for each unit of the text, where an object would be made as often
 function advance(
   { blocks, plus, minus }: Columns,
   equal: Int32Array,

@@ -41,9 +41,9 @@ export function evidenceFor(alignment: Alignment, quoted: Quoted): Evidence | un
     length: end - begin,
     kept: place.solid / (end - begin),
     whole: place.solid === end - begin && edges.end - edges.begin === end - begin,
-    left: beside(alignment, begin - leftKnown, begin, edges.begin - 2 * NEAR, edges.begin),
+    left: beside(alignment, [begin - leftKnown, begin], [edges.begin - 2 * NEAR, edges.begin]),
     leftKnown,
-    right: beside(alignment, end, end + rightKnown, edges.end, edges.end + 2 * NEAR),
+    right: beside(alignment, [end, end + rightKnown], [edges.end, edges.end + 2 * NEAR]),
     rightKnown,
     elsewhere: elsewhere(alignment, begin - leftKnown, end + rightKnown),
   };
@@ -81,9 +81,7 @@ function clean(
   place: Place,
 ): { begin: number; end: number } {
   const { begin: least, end: most } = former.stretches[stretch]!;
-  let { first, last } = place;
-  while (first < last && solid[first] === 0) first++;
-  while (last > first && solid[last] === 0) last--;
+  const { first, last } = solidEnds(solid, place);
   let from = to[first]!;
   let until = to[last]! + 1;
   if (begin > least && solid[begin - 1] === 1 && to[begin - 1]! < from) {
@@ -96,14 +94,27 @@ function clean(
     until = Math.min(ceiling, until + (end - 1 - last));
     if (!cutsWord(former.units, end)) until = toWordBoundary(text, until, 1, ceiling);
   }
-  while (until > from + 1 && text[until - 1] === SPACE && former.units[end - 1] !== SPACE) until--;
-  while (from < until - 1 && text[from] === SPACE && former.units[begin] !== SPACE) from++;
+  if (former.units[end - 1] !== SPACE) while (until > from + 1 && text[until - 1] === SPACE) until--;
+  if (former.units[begin] !== SPACE) while (from < until - 1 && text[from] === SPACE) from++;
   return { begin: from, end: until };
+}
+
+/** The first and the last unit of a place that stayed the same. */
+function solidEnds(solid: Alignment['solid'], place: Place): Place {
+  let { first, last } = place;
+  while (first < last && solid[first] === 0) first++;
+  while (last > first && solid[last] === 0) last--;
+  return { ...place, first, last };
 }
 
 const SPACE = 32;
 
-function beside({ to, solid }: Alignment, from: number, until: number, low: number, high: number): number {
+/** Units of `[from, until)` of the former that stand in `[low, high)` now. */
+function beside(
+  { to, solid }: Alignment,
+  [from, until]: readonly [number, number],
+  [low, high]: readonly [number, number],
+): number {
   let count = 0;
   for (let p = from; p < until; p++) if (solid[p] === 1 && to[p]! >= low && to[p]! < high) count++;
   return count;

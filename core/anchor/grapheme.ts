@@ -14,15 +14,20 @@ export function graphemeEnd(text: string, at: number): number {
   return cluster(text, at)?.end ?? at;
 }
 
+/** Where to begin to read, so that what stands at `at` is read as in the whole text. */
+function beginBefore(text: string, at: number): number {
+  let from = Math.max(0, at - AROUND);
+  for (let back = at - 1; back > from; back--)
+    if (isPlain(text.charCodeAt(back)) && isPlain(text.charCodeAt(back - 1))) from = back;
+  return from > 0 && text.charCodeAt(from) >= 0xdc00 && text.charCodeAt(from) < 0xe000 ? from - 1 : from;
+}
+
 /** The cluster that holds `at` in its inside. */
 function cluster(text: string, at: number): { start: number; end: number } | undefined {
   if (at <= 0 || at >= text.length) return undefined;
   if (isPlain(text.charCodeAt(at)) && isPlain(text.charCodeAt(at - 1))) return undefined;
   segmenter ??= new Intl.Segmenter('und', { granularity: 'grapheme' });
-  let from = Math.max(0, at - AROUND);
-  for (let back = at - 1; back > from; back--)
-    if (isPlain(text.charCodeAt(back)) && isPlain(text.charCodeAt(back - 1))) from = back;
-  if (from > 0 && text.charCodeAt(from) >= 0xdc00 && text.charCodeAt(from) < 0xe000) from--;
+  const from = beginBefore(text, at);
   for (const { index, segment } of segmenter.segment(text.slice(from, at + AROUND))) {
     const start = from + index;
     const end = start + segment.length;

@@ -87,15 +87,17 @@ function bestPlace(index: TextIndex, alignment: Alignment, quoted: Quoted, remem
   const evidence = all && all.kept >= LEAST_KEPT ? all : undefined;
   const aligned = evidence && { begin: evidence.begin, end: evidence.end, confidence: confidenceOf(evidence, known) };
   if (known.of !== 1 || (evidence?.whole && aligned!.confidence >= SURE)) return aligned;
+  const moved = onlyPlace(index, words);
+  if (!moved) return aligned;
+  const stays = evidence?.whole && evidence.begin === moved.begin;
+  return stays ? { ...moved, confidence: Math.max(moved.confidence, aligned!.confidence) } : moved;
+}
+
+/** Where words stand that are long enough to be looked for anywhere, if they stand once. */
+function onlyPlace(index: TextIndex, words: Uint16Array): Place | undefined {
   const confidence = confidenceOfMoved(words.length);
   const found = confidence > 0 ? occurrences(index, words, 2) : [];
-  if (found.length !== 1) return aligned;
-  const stays = evidence?.whole && evidence.begin === found[0];
-  return {
-    begin: found[0]!,
-    end: found[0]! + words.length,
-    confidence: stays ? Math.max(confidence, aligned!.confidence) : confidence,
-  };
+  return found.length === 1 ? { begin: found[0]!, end: found[0]! + words.length, confidence } : undefined;
 }
 
 /** For an anchor that remembers nothing: words that stand here several times may have been any of them. */

@@ -93,6 +93,7 @@ class Finder {
   }
 
   /** Extends the occurrences of the seed at `p`; the result is where the longest match ends, 0 for none. */
+  // eslint-disable-next-line max-params -- once for each seed, where an object would be made as often
   private follow(
     p: number,
     begin: number,
@@ -130,6 +131,7 @@ class Finder {
     return reached;
   }
 
+  // eslint-disable-next-line max-params -- once for each occurrence of each seed
   private extend(p: number, q: number, begin: number, end: number, stretch: number): number {
     const {
       units,

@@ -190,7 +190,7 @@ export function erase(strokes: Strokes, x: number, y: number, radius: number): S
         if (Math.hypot(to[0] - x, to[1] - y) > radius) left[0]!.push(to);
         return;
       }
-      const cut = within(from, to, x, y, radius);
+      const cut = within(from, to, { x, y, radius });
       if (!cut) {
         left.at(-1)!.push(to);
         return;
@@ -202,13 +202,17 @@ export function erase(strokes: Strokes, x: number, y: number, radius: number): S
   });
 }
 
+interface Circle {
+  readonly x: number;
+  readonly y: number;
+  readonly radius: number;
+}
+
 /** Which part of a segment lies in a circle, in shares of it; undefined for none. */
 function within(
   [ax, ay]: InkPoint,
   [bx, by]: InkPoint,
-  x: number,
-  y: number,
-  radius: number,
+  { x, y, radius }: Circle,
 ): { readonly enters: number; readonly leaves: number } | undefined {
   const dx = bx - ax;
   const dy = by - ay;

@@ -28,7 +28,8 @@ export function completionAt(typed: string, caret: number, known: KnownValues): 
   const begun = /(?:^|[\s(-])(?:([a-z]+)([:<>]=?)("[^"]*|[^\s()"]*)|(#?)([\p{L}\p{M}\p{N}_/]*))$/u.exec(before);
   if (!begun) return undefined;
   const [, field, sign, value, hash, word] = begun;
-  if (field !== undefined && value !== undefined) return offer(typed, caret, field, `${field}${sign}`, value, known);
+  if (field !== undefined && value !== undefined)
+    return offer({ typed, caret, field, head: `${field}${sign}`, value }, known);
   if (hash)
     return of(
       caret - word!.length - 1,
@@ -46,25 +47,27 @@ export function completionAt(typed: string, caret: number, known: KnownValues): 
   );
 }
 
-function offer(
-  typed: string,
-  caret: number,
-  field: string,
-  head: string,
-  value: string,
-  known: KnownValues,
-): Completion | undefined {
+/** What was typed up to the caret: a field, all before its value, and what of that there is. */
+interface Begun {
+  readonly typed: string;
+  readonly caret: number;
+  readonly field: string;
+  readonly head: string;
+  readonly value: string;
+}
+
+function offer({ typed, caret, field, head, value }: Begun, known: KnownValues): Completion | undefined {
   if (!FIELDS.includes(field)) return undefined;
   const from = caret - value.length;
   const given = value.replace(/^"/, '');
   const to = value.startsWith('"') && typed[caret] === '"' ? caret + 1 : caret;
-  if (field === 'saved' || field === 'published')
+  if (DATES.has(field))
     return of(
       from,
       to,
       matching(DATE_VALUES, given).map((day) => ({ insert: `${day} `, label: `${head}${day}` })),
     );
-  if (field === 'minutes' || field === 'progress' || field === 'marks')
+  if (NUMBERS.has(field))
     return given === '' && head.endsWith(':')
       ? of(
           from - 1,
@@ -82,6 +85,9 @@ function offer(
       .map((name) => ({ insert: `${typedAs(name)} `, label: `${head}${typedAs(name)}` })),
   );
 }
+
+const DATES: ReadonlySet<string> = new Set(['saved', 'published']);
+const NUMBERS: ReadonlySet<string> = new Set(['minutes', 'progress', 'marks']);
 
 /** Those that begin so, before those that hold it. */
 function matching(values: readonly string[], begun: string): string[] {

@@ -13,15 +13,15 @@ function daysOf(year: number, month: number): number {
 
 /** A day, a month or a year as the days from its first to its last (ISO 8601 dates); undefined for what is none. */
 function span(word: string): { from: string; to: string } | undefined {
-  const day = DAY.exec(word);
-  const month = MONTH.exec(word);
-  const year = YEAR.exec(word);
-  if (year) return { from: `${word}-01-01`, to: `${word}-12-31` };
-  const [, y, m, d] = day ?? month ?? [];
-  const last = y && m && Number(m) >= 1 && Number(m) <= 12 ? daysOf(Number(y), Number(m)) : 0;
-  if (last === 0 || (d !== undefined && (Number(d) < 1 || Number(d) > last))) return undefined;
-  return day ? { from: word, to: word } : { from: `${word}-01`, to: `${word}-${pad(last)}` };
+  if (YEAR.test(word)) return { from: `${word}-01-01`, to: `${word}-12-31` };
+  const [, year, month, day] = DAY.exec(word) ?? MONTH.exec(word) ?? [];
+  const last = year && month ? lastDay(Number(year), Number(month)) : 0;
+  if (day === undefined) return last ? { from: `${word}-01`, to: `${word}-${pad(last)}` } : undefined;
+  return Number(day) >= 1 && Number(day) <= last ? { from: word, to: word } : undefined;
 }
+
+/** 0 for a month that is none. */
+const lastDay = (year: number, month: number): number => (month >= 1 && month <= 12 ? daysOf(year, month) : 0);
 
 const UNITS = { day: 'day', days: 'day', week: 'week', weeks: 'week', month: 'month', months: 'month' } as const;
 const COUNTED = /^last(?: (\d{1,4}))? (days?|weeks?|months?)$/;

@@ -120,20 +120,21 @@ function fill(form: Record<keyof PlainForm, string>, part: Query): boolean {
     case 'name':
       return isFormName(part.field) && put(part.field, part.value);
     case 'number':
-      return (
-        part.field === 'minutes' &&
-        part.least === undefined &&
-        part.open === undefined &&
-        put('minutes', String(part.most))
-      );
+      return isAtMost(part, 'minutes') && put('minutes', String(part.most));
     case 'date': {
-      const days = part.field === 'saved' && part.operator === '=' && 'last' in part.days ? part.days : undefined;
-      return days?.unit === 'day' && put('days', String(days.last));
+      const days = lastDays(part);
+      return days !== undefined && put('days', String(days));
     }
     default:
       return false;
   }
 }
+
+const isAtMost = ({ field, least, open }: Extract<Query, { type: 'number' }>, of: string): boolean =>
+  field === of && least === undefined && open === undefined;
+/** Kept within so many days; undefined where it says anything else. */
+const lastDays = ({ field, operator, days }: Extract<Query, { type: 'date' }>): number | undefined =>
+  field === 'saved' && operator === '=' && 'last' in days && days.unit === 'day' ? days.last : undefined;
 
 const isFormName = (field: string): field is (typeof FORM_NAMES)[number] =>
   (FORM_NAMES as readonly string[]).includes(field);

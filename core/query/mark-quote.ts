@@ -18,7 +18,7 @@ export function markQuote(quote: string, places: readonly Range[], start: number
   );
   return cuts.flatMap((at, n) => [
     ...picturesAt(here, quote, at),
-    ...wordsOf(quote, at, cuts[n + 1] ?? at, places, here),
+    ...wordsOf(quote, [at, cuts[n + 1] ?? at], places, here),
   ]);
 }
 
@@ -36,8 +36,7 @@ function picturesAt(inlines: readonly Inline[], quote: string, at: number): Piec
 
 function wordsOf(
   quote: string,
-  from: number,
-  to: number,
+  [from, to]: readonly [number, number],
   places: readonly Range[],
   inlines: readonly Inline[],
 ): Piece[] {

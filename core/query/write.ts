@@ -21,20 +21,24 @@ const grouped = (query: Query): string => `(${writeQuery(query)})`;
 
 function writeTerm(term: Term): string {
   switch (term.type) {
-    case 'words':
-      return `${term.scope ? `${term.scope}:` : ''}${term.phrase || !isPlain(term.words, term.scope !== undefined) ? `"${term.words}"` : term.words}`;
+    case 'words': {
+      const { scope, phrase, words } = term;
+      const plain = !phrase && isPlain(words, scope !== undefined);
+      return `${scope ? `${scope}:` : ''}${plain ? words : `"${words}"`}`;
+    }
     case 'name':
       return `${term.field}:${/[\s()"]/.test(term.value) ? `"${term.value}"` : term.value}`;
     case 'date':
       return `${term.field}${term.operator === '=' ? ':' : term.operator}${writeDays(term.days)}`;
-    case 'number': {
-      const { field, least, most, open } = term;
-      if (least !== undefined && most !== undefined) return `${field}:${least === most ? least : `${least}..${most}`}`;
-      return least !== undefined
-        ? `${field}>${open === 'least' ? '' : '='}${least}`
-        : `${field}<${open === 'most' ? '' : '='}${most}`;
-    }
+    case 'number':
+      return `${term.field}${writeNumbers(term)}`;
   }
+}
+
+function writeNumbers({ least, most, open }: Extract<Term, { type: 'number' }>): string {
+  if (least === undefined) return `<${open === 'most' ? '' : '='}${most}`;
+  if (most === undefined) return `>${open === 'least' ? '' : '='}${least}`;
+  return least === most ? `:${least}` : `:${least}..${most}`;
 }
 
 /** Whether words would be read as words and nothing else. */

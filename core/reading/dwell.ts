@@ -10,18 +10,18 @@ const LEAST_MS = 700;
 /** Time each block was on screen, in milliseconds, by its start offset. */
 export type Dwell = ReadonlyMap<number, number>;
 
+/** For how long blocks were on screen, and what was read. */
+export interface Reading {
+  readonly dwell: Dwell;
+  readonly spans: Spans;
+}
+
 /**
  * Adds `elapsed` milliseconds during which `visible` blocks were on screen, shared among those not read yet (eyes are
  * on one of them at a time). Returns the dwell times and the spans
  * read, the same `spans` object when nothing new was read.
  */
-export function dwellOn(
-  text: string,
-  visible: readonly Block[],
-  elapsed: number,
-  dwell: Dwell,
-  spans: Spans,
-): { dwell: Dwell; spans: Spans } {
+export function dwellOn(text: string, visible: readonly Block[], elapsed: number, { dwell, spans }: Reading): Reading {
   const times = new Map(dwell);
   let read = spans;
   const waiting = visible.filter((b) => !covers(spans, b.start, b.end));

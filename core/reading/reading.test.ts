@@ -44,9 +44,9 @@ test('what was not read after all is taken out, and what is left stays', () => {
 test('a block is read after long enough on screen, not at a glance', () => {
   const text = 'word '.repeat(100).trim();
   const block = { start: 0, end: text.length, role: 'paragraph' as const, path: '0' };
-  const glance = dwellOn(text, [block], 1000, new Map(), []);
+  const glance = dwellOn(text, [block], 1000, { dwell: new Map(), spans: [] });
   expect(glance.spans).toEqual([]);
-  expect(dwellOn(text, [block], 14_000, glance.dwell, glance.spans).spans).toEqual([[0, text.length]]);
+  expect(dwellOn(text, [block], 14_000, glance).spans).toEqual([[0, text.length]]);
 });
 
 test('two blocks on screen share the time', () => {
@@ -55,8 +55,8 @@ test('two blocks on screen share the time', () => {
     { start: 0, end: 14, role: 'paragraph' as const, path: '0' },
     { start: 15, end: 29, role: 'paragraph' as const, path: '1' },
   ];
-  expect(dwellOn(text, blocks, 1000, new Map(), []).spans).toEqual([]);
-  expect(dwellOn(text, blocks, 1500, new Map(), []).spans).toHaveLength(2);
+  expect(dwellOn(text, blocks, 1000, { dwell: new Map(), spans: [] }).spans).toEqual([]);
+  expect(dwellOn(text, blocks, 1500, { dwell: new Map(), spans: [] }).spans).toHaveLength(2);
 });
 
 test('the share read is what the spans cover, never more than all of it', () =>

@@ -154,8 +154,7 @@ class Reader {
     if (!BLOCKS.has(name)) return aside === frame.aside && svg === frame.svg ? frame : { ...frame, aside, svg };
     this.breakBlock(name);
     const locator = readLocator(node) ?? frame.locator;
-    const around = name === 'p' ? inherited(frame.role) : frame.role;
-    const role = roleOf(name) ?? (locator && 'from' in locator ? 'cue' : around);
+    const role = roleOf(name) ?? roleWithin(frame, name, locator);
     const level = headingLevel(name) ?? (role === 'heading' ? frame.level : undefined);
     return { role, level, path, aside, preserve: frame.preserve || PRESERVING.has(name), locator, svg };
   }
@@ -178,13 +177,19 @@ class Reader {
 
   private text(node: TextNodeLike, frame: Frame): void {
     const data = node.nodeValue ?? '';
-    if (PLAIN.test(data)) return this.words(node, 0, data.length, data, frame);
+    if (PLAIN.test(data)) {
+      this.begin(frame);
+      return this.addRun(node, 0, data.length, data);
+    }
     for (const piece of data.matchAll(PIECES)) {
       const from = piece.index;
       const to = from + piece[0].length;
       const unit = data.charCodeAt(from);
       if (isSpace(unit)) this.space(node, from, to, frame.preserve ? piece[0] : ' ');
-      else if (!isInvisible(unit)) this.words(node, from, to, piece[0], frame);
+      else if (!isInvisible(unit)) {
+        this.begin(frame);
+        this.addRun(node, from, to, piece[0]);
+      }
     }
   }
 
@@ -202,11 +207,11 @@ class Reader {
     this.spaceRun = undefined;
   }
 
-  private words(node: TextNodeLike, from: number, to: number, piece: string, frame: Frame): void {
+  /** Words are about to stand in a block. */
+  private begin(frame: Frame): void {
     this.writeGap();
     this.open ??= { frame, start: this.length };
     if (this.waiting.length > 0) this.beginWaiting();
-    this.addRun(node, from, to, piece);
   }
 
   private beginWaiting(): void {
@@ -264,5 +269,10 @@ type Growing<T> = { -readonly [Key in keyof T]: T[Key] };
 const follows = (last: Run, { node, nodeStart, start }: Run): boolean =>
   last.node === node && last.nodeEnd === nodeStart && last.end === start;
 const linear = (run: Run): boolean => run.end - run.start === run.nodeEnd - run.nodeStart;
+/** The role of what has none by its name: a cue's where it says when it is spoken, else that of what it stands in. */
+function roleWithin(frame: Frame, name: string, locator: Locator | undefined): BlockRole {
+  if (locator && 'from' in locator) return 'cue';
+  return name === 'p' ? inherited(frame.role) : frame.role;
+}
 /** A paragraph inside an item, cell, caption or quotation is still that; inside a heading there is none. */
 const inherited = (role: BlockRole): BlockRole => (role === 'heading' ? 'paragraph' : role);

@@ -41,7 +41,7 @@ export function useReading(
       if (!view || document.hidden || !document.hasFocus()) return;
       const visible = blocks.filter((b) => b.top < view.top + view.height && b.bottom > view.top).map((b) => b.block);
       const now = state.current!;
-      const after = dwellOn(text, visible, TICK, now.dwell, now.spans);
+      const after = dwellOn(text, visible, TICK, now);
       if (after.spans !== now.spans) setSpans(after.spans);
       state.current = { ...now, ...after, position: visible[0]?.start ?? now.position };
     }, TICK);
