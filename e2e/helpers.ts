@@ -211,7 +211,7 @@ function whatHidesIt(element: Element): string {
   const [above, below] = [Math.max(0, top), Math.min(innerHeight, bottom)];
   if (to <= from || below <= above) return `it is at ${place}`;
   const over = document.elementFromPoint((from + to) / 2, (above + below) / 2);
-  return over && (element.contains(over) || over.contains(element))
-    ? 'seen'
-    : `${over?.tagName} ${over?.className ?? ''} lies over it, at ${place}`;
+  if (!over) return `nothing is drawn at ${place}`;
+  if (element.contains(over) || over.contains(element)) return 'seen';
+  return `${over.tagName} ${over.className} lies over it, at ${place}`;
 }

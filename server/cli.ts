@@ -20,15 +20,29 @@ const USAGE = `Usage: npm run --silent avrelle -- VERB
 
 /** The command line for administrators. Settings are those of the server (docs/operations.md). */
 async function main(args: readonly string[]): Promise<void> {
-  const [verb, target] = args;
-  const [, , second] = args;
-  const out = args[args.indexOf('--out') + 1];
-  if (verb === 'keep' && target && args.includes('--out') && out) return keep(target, out);
-  if (verb === 'stream' && target) return printStream(target);
-  if (verb === 'anchor' && target && second) return console.log(JSON.stringify(await anchorCases(target, second)));
-  if (verb === 'backup' && target) return backup(readConfig(process.env).dataFile, target);
-  if (verb === 'restore' && target) return restore(readConfig(process.env).dataFile, target);
-  throw new Error(verb ? `"${args.join(' ')}" is not a command.\n${USAGE}` : USAGE);
+  const [verb = '', target, second] = args;
+  const run = target === undefined || !Object.hasOwn(COMMANDS, verb) ? undefined : COMMANDS[verb];
+  const done = run?.(target!, second, args);
+  if (!done) throw new Error(verb ? `"${args.join(' ')}" is not a command.\n${USAGE}` : USAGE);
+  await done;
+}
+
+/** Of each verb what it does; undefined where it wants more than it was given. */
+const COMMANDS: Readonly<
+  Record<string, (target: string, second: string | undefined, args: readonly string[]) => Promise<void> | undefined>
+> = {
+  keep: (target, _, args) => {
+    const out = args.includes('--out') ? args[args.indexOf('--out') + 1] : undefined;
+    return out ? keep(target, out) : undefined;
+  },
+  stream: printStream,
+  anchor: (target, second) => (second ? printAnchors(target, second) : undefined),
+  backup: (target) => backup(readConfig(process.env).dataFile, target),
+  restore: (target) => restore(readConfig(process.env).dataFile, target),
+};
+
+async function printAnchors(before: string, after: string): Promise<void> {
+  console.log(JSON.stringify(await anchorCases(before, after)));
 }
 
 async function keep(target: string, out: string): Promise<void> {

@@ -61,29 +61,33 @@ function checkTypes(described: Described, value: unknown, path: string): void {
       if (typeof value !== 'boolean') wrong('true or false');
       return;
     case 'number':
-      if (typeof value !== 'number' || !Number.isFinite(value) || Math.abs(value) > Number.MAX_SAFE_INTEGER)
-        wrong('a number of ordinary size');
+      if (!isOrdinary(value)) wrong('a number of ordinary size');
       return;
-    case 'array': {
+    case 'array':
       if (!Array.isArray(value)) return wrong('a list');
-      const { innerType } = described as SchemaInnerTypeDescription;
-      value.forEach((item, n) => {
-        if (innerType && !Array.isArray(innerType)) checkTypes(innerType, item, `${path}[${n}]`);
-      });
-      return;
-    }
-    case 'object': {
+      return checkItems(described as SchemaInnerTypeDescription, value, path);
+    case 'object':
       if (typeof value !== 'object' || Array.isArray(value)) return wrong('an object');
-      refuseInherited(value);
-      for (const [name, field] of Object.entries((described as SchemaObjectDescription).fields ?? {}))
-        checkTypes(
-          field,
-          Object.hasOwn(value, name) ? (value as Record<string, unknown>)[name] : undefined,
-          path ? `${path}.${name}` : name,
-        );
-      return;
-    }
+      return checkFields(described as SchemaObjectDescription, value, path);
   }
+}
+
+const isOrdinary = (value: unknown): boolean =>
+  typeof value === 'number' && Number.isFinite(value) && Math.abs(value) <= Number.MAX_SAFE_INTEGER;
+
+function checkItems({ innerType }: SchemaInnerTypeDescription, items: readonly unknown[], path: string): void {
+  if (!innerType || Array.isArray(innerType)) return;
+  items.forEach((item, n) => checkTypes(innerType, item, `${path}[${n}]`));
+}
+
+function checkFields({ fields }: SchemaObjectDescription, value: object, path: string): void {
+  refuseInherited(value);
+  for (const [name, field] of Object.entries(fields ?? {}))
+    checkTypes(
+      field,
+      Object.hasOwn(value, name) ? (value as Record<string, unknown>)[name] : undefined,
+      path ? `${path}.${name}` : name,
+    );
 }
 
 function nameOf(value: unknown): string {

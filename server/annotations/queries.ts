@@ -135,12 +135,18 @@ export function insertAnnotation(db: Db, a: NewAnnotation, now: string): void {
   for (const classId of a.classIds) db.run(ADD_CLASS, a.id, classId);
 }
 
+export interface ChangedAnnotation {
+  readonly kind: string;
+  readonly kindOwner: KeyOwnerId;
+  readonly note: string;
+  readonly deletedAt: string | null;
+}
+
 /** False when the row is at another version by now. */
 export function updateAnnotation(
   db: Db,
-  id: string,
-  version: number,
-  to: { kind: string; kindOwner: KeyOwnerId; note: string; deletedAt: string | null },
+  { id, version }: { readonly id: AnnotationId; readonly version: number },
+  to: ChangedAnnotation,
   now: string,
 ): boolean {
   return db.run(UPDATE, to.kind, to.kindOwner, to.note, to.deletedAt, now, id, version) > 0;

@@ -33,6 +33,7 @@ import {
   toWire,
   updateAnnotation,
   type AnnotationRow,
+  type ChangedAnnotation,
 } from './queries';
 
 /** Creates an annotation under the id its author's page made; the same write again changes nothing. */
@@ -107,14 +108,7 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
   return db.transaction(() => {
     const before = mine(context, me, id);
     mayChange(context, me, before, patch);
-    const deleted = patch.deleted ?? before.deletedAt !== null;
-    const to = {
-      kind: patch.kind ?? before.kind,
-      kindOwner: patch.kind ? kindOwner(context, me, patch.kind) : before.kindOwner,
-      note: patch.note ?? before.note,
-      deletedAt: deleted ? (before.deletedAt ?? now()) : null,
-    };
-    if (!updateAnnotation(db, id, patch.version, to, now()))
+    if (!updateAnnotation(db, { id, version: patch.version }, changed(context, me, before, patch), now()))
       throw new AppError('stale', { yours: patch.version, current: before.version }, { current: toWire(before) });
     const former = classesFor(db, id);
     if (patch.tags) setTags(db, id, patch.tags, now());
@@ -131,6 +125,17 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
     notify(context, id, peopleMeant(db, id), me.id);
     return toWire(ownAnnotation(db, me.id, id)!);
   });
+}
+
+/** What it is after the change. */
+function changed(context: Context, me: Me, before: AnnotationRow, patch: AnnotationPatch): ChangedAnnotation {
+  const deleted = patch.deleted ?? before.deletedAt !== null;
+  return {
+    kind: patch.kind ?? before.kind,
+    kindOwner: patch.kind ? kindOwner(context, me, patch.kind) : before.kindOwner,
+    note: patch.note ?? before.note,
+    deletedAt: deleted ? (before.deletedAt ?? context.now()) : null,
+  };
 }
 
 /** Who may read the source no longer keeps what they wrote on it, and can take it back; its words, which others read, stay as they were. */
@@ -187,15 +192,26 @@ export function placeAnnotation(context: Context, me: Me, id: string, { versionI
         what: 'annotation',
         number: newest?.number ?? 0,
       });
-    const length = newest.stream.length;
-    if ((start === null) !== (end === null) || (start !== null && end !== null && (start >= end || end > length)))
-      throw new AppError('outside_text', { start: start ?? 'nothing', end: end ?? 'nothing', length });
-    placeByHand(db, id, versionId, start === null || end === null ? null : { start, end }, anchor.position);
+    const place = placeWithin(newest.stream.length, start, end);
+    placeByHand(db, { annotationId: id, versionId }, place, anchor.position);
     const after = annotationFor(db, me.id, id)!;
     if (after.place?.start != null) setStart(db, id, after.place.start);
     events.append({ type: 'annotation', annotationId: id, sourceId: before.sourceId, personId: me.id });
     return after;
   });
+}
+
+/** Null where what was found again holds. Throws `outside_text`. */
+function placeWithin(length: number, start: number | null, end: number | null): Range | null {
+  if (start === null && end === null) return null;
+  if (start === null || end === null || start >= end || end > length)
+    throw new AppError('outside_text', { start: start ?? 'nothing', end: end ?? 'nothing', length });
+  return { start, end };
+}
+
+interface Range {
+  readonly start: number;
+  readonly end: number;
 }
 
 /** The same annotation for other people: never a copy. Replies that some no longer see are told of, too. */

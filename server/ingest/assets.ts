@@ -191,10 +191,10 @@ function chooseAddress(picture: PageElement): string | undefined {
   const offers = (sets.length ? parseSrcset(sets[0]!) : [])
     .filter((offer) => offer.width <= WIDEST && offer.density <= 2)
     .sort((a, b) => b.width - a.width || b.density - a.density);
-  const best = offers[0]?.address;
-  return own === undefined || own.startsWith('data:') || sources.length > 0 || (offers[0]?.width ?? 0) > 0
-    ? (best ?? own)
-    : own;
+  const [best] = offers;
+  if (!best) return own;
+  const isStandIn = own === undefined || own.startsWith('data:');
+  return isStandIn || sources.length > 0 || best.width > 0 ? best.address : own;
 }
 
 /** A `source` that a browser of our day would take: of a type we keep, for a wide screen or any. */

@@ -1,5 +1,5 @@
 import Parser from 'rss-parser';
-import { array, object, string } from 'yup';
+import { array, object, string, type InferType } from 'yup';
 import { AppError } from '../errors';
 import { contentOf, nodesOf, select, type PageTree } from './page-tree';
 import { baseOf, decodeHtml, parseHtml } from './parse-html';
@@ -180,17 +180,22 @@ function fromJson(text: string, address: string): ReadFeed | undefined {
       name: item.id || item.url || item.external_url || '',
       address: item.url ?? item.external_url ?? (/^https?:/.test(item.id) ? item.id : ''),
       title: item.title ?? '',
-      author:
-        (item.authors ?? [])
-          .map((a) => a.name)
-          .filter(Boolean)
-          .join('; ') ||
-        (item.author?.name ?? ''),
+      author: authorsOf(item),
       summary: item.summary ?? item.content_text ?? textOf(item.content_html ?? ''),
       publishedAt: item.date_published ?? '',
     })),
   );
 }
+
+type JsonItem = InferType<typeof jsonFeed>['items'][number];
+
+/** Of version 1.1; else of version 1.0, where there is one at most. */
+const authorsOf = ({ authors, author }: JsonItem): string =>
+  (authors ?? [])
+    .map(({ name }) => name)
+    .filter(Boolean)
+    .join('; ') ||
+  (author?.name ?? '');
 
 const textOf = (html: string): string => (/[<&]/.test(html) ? contentOf(nodesOf(html)) : html);
 const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim();

@@ -48,11 +48,13 @@ function hide(elements: readonly PageElement[], sayings: readonly Saying[]): voi
     for (const element of byKey.get(saying.key) ?? [])
       if (heaviest.has(element) && saying.test(element)) keepHeavier(heaviest, element, saying);
   }
-  for (const [element, { hides }] of heaviest) {
-    if (hides && element.name !== 'html' && element.name !== 'body' && wordsOf(element).length <= LONGEST_HIDDEN)
-      element.attribs[HIDDEN_ATTRIBUTE] = '';
-  }
+  for (const [element, { hides }] of heaviest)
+    if (hides && mayBeHidden(element)) element.attribs[HIDDEN_ATTRIBUTE] = '';
 }
+
+/** Not the page itself, nor what is too long to be a remark aside. */
+const mayBeHidden = (element: PageElement): boolean =>
+  element.name !== 'html' && element.name !== 'body' && wordsOf(element).length <= LONGEST_HIDDEN;
 
 function keepHeavier(heaviest: Map<PageElement, Saying>, element: PageElement, saying: Saying): void {
   const before = heaviest.get(element);

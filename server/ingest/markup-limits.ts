@@ -25,44 +25,59 @@ const RAW = new Set(['script', 'style', 'textarea', 'title', 'xmp', 'iframe', 'n
 
 /** Looks a page through once, before anything is built of it. Throws `too_complex` with what there is too much of. */
 export function checkMarkup(html: string, address: string): void {
-  let elements = 0;
-  let open = 0;
-  const drawing = new DrawingState();
-  const refuse = (reason: string): never => {
-    throw new AppError('too_complex', { address, reason });
-  };
-  for (let at = html.indexOf('<'); at >= 0; at = html.indexOf('<', at)) {
-    if (html.startsWith('<!--', at)) {
-      at = after(html, '-->', at + 4);
-      continue;
+  const reason = new MarkupCount(html).tooMuch();
+  if (reason !== undefined) throw new AppError('too_complex', { address, reason });
+}
+
+/** Goes through the tags of a page, and counts. */
+class MarkupCount {
+  private elements = 0;
+  private open = 0;
+  private readonly drawing = new DrawingState();
+
+  constructor(private readonly html: string) {}
+
+  /** What there is too much of, in words. */
+  tooMuch(): string | undefined {
+    const { html } = this;
+    for (let at = html.indexOf('<'); at >= 0; at = html.indexOf('<', at)) {
+      if (html.startsWith('<!--', at)) {
+        at = after(html, '-->', at + 4);
+        continue;
+      }
+      const closes = html[at + 1] === '/';
+      const nameAt = at + (closes ? 2 : 1);
+      if (!isLetter(html.charCodeAt(nameAt))) {
+        at = nameAt;
+        continue;
+      }
+      const tag = readTag(html, nameAt);
+      if (tag.attributes > MOST_ATTRIBUTES)
+        return `one element has more than ${MOST_ATTRIBUTES.toLocaleString('en')} attributes`;
+      at = closes ? this.close(tag) : this.begin(tag);
+      if (this.open > MOST_OPEN) return `more than ${MOST_OPEN.toLocaleString('en')} elements stand in one another`;
     }
-    const closes = html[at + 1] === '/';
-    const nameAt = at + (closes ? 2 : 1);
-    if (!isLetter(html.charCodeAt(nameAt))) {
-      at = nameAt;
-      continue;
-    }
-    const tag = readTag(html, nameAt);
-    at = tag.end;
-    if (closes) {
-      drawing.close(tag.name);
-      if (!MAY_STAY_OPEN.has(tag.name) && open > 0) open--;
-      continue;
-    }
-    elements++;
-    if (tag.attributes > MOST_ATTRIBUTES)
-      refuse(`one element has more than ${MOST_ATTRIBUTES.toLocaleString('en')} attributes`);
-    const isRaw = RAW.has(tag.name) && !drawing.draws;
-    const closed = drawing.open(tag);
-    if (!closed && !VOID.has(tag.name) && !MAY_STAY_OPEN.has(tag.name)) open++;
-    if (open > MOST_OPEN) refuse(`more than ${MOST_OPEN.toLocaleString('en')} elements stand in one another`);
-    if (isRaw) {
-      open = Math.max(0, open - 1);
-      at = after(html, `</${tag.name}`, at);
-    }
+    return this.elements > MOST_ELEMENTS
+      ? `it has ${this.elements.toLocaleString('en')} elements; ${MOST_ELEMENTS.toLocaleString('en')} can be read`
+      : undefined;
   }
-  if (elements > MOST_ELEMENTS)
-    refuse(`it has ${elements.toLocaleString('en')} elements; ${MOST_ELEMENTS.toLocaleString('en')} can be read`);
+
+  /** Where to go on. */
+  private close({ name, end }: Tag): number {
+    this.drawing.close(name);
+    if (!MAY_STAY_OPEN.has(name) && this.open > 0) this.open--;
+    return end;
+  }
+
+  /** Where to go on: after its text, where that is no markup. */
+  private begin(tag: Tag): number {
+    this.elements++;
+    const isRaw = RAW.has(tag.name) && !this.drawing.draws;
+    const closed = this.drawing.open(tag);
+    if (isRaw) return after(this.html, `</${tag.name}`, tag.end);
+    if (!closed && !VOID.has(tag.name) && !MAY_STAY_OPEN.has(tag.name)) this.open++;
+    return tag.end;
+  }
 }
 
 /** Where a drawing holds HTML again (HTML Standard, 13.2.6.5, integration points). */

@@ -30,31 +30,39 @@ export function showLazy(tree: PageTree): void {
     if (later && name === 'img') attribs.src = later;
     if (set) attribs.srcset = set;
   }
-  for (const fallback of select(tree, 'noscript')) {
-    const picture = selectOne(fallback, 'img');
-    const before = previousElement(fallback);
-    const placeholder = before?.name === 'img' ? before : before && selectOne(before, 'img');
-    if (!picture || (placeholder && !/^data:|^$/.test(placeholder.attribs.src ?? ''))) continue;
-    replaceNode(placeholder ?? fallback, cloneNode(picture, true));
-  }
+  for (const fallback of select(tree, 'noscript')) showFallback(fallback);
+}
+
+/** The picture for those without scripts stands in place of the one that waits for them. */
+function showFallback(fallback: PageElement): void {
+  const picture = selectOne(fallback, 'img');
+  const before = previousElement(fallback);
+  const placeholder = before?.name === 'img' ? before : before && selectOne(before, 'img');
+  if (!picture || (placeholder && !/^data:|^$/.test(placeholder.attribs.src ?? ''))) return;
+  replaceNode(placeholder ?? fallback, cloneNode(picture, true));
 }
 
 /** What plays or embeds something from elsewhere becomes a still of it, where it has one, and a link to it. */
 export function noteEmbedded(tree: PageTree, base: string): void {
   for (const element of select(tree, 'iframe, video, audio, object, embed')) {
-    const { attribs } = element;
-    const given = attribs.src ?? attribs['data-src'] ?? attribs.data ?? selectOne(element, 'source[src]')?.attribs.src;
-    const address = given && URL.canParse(given, base) ? new URL(given, base).href : '';
+    const address = embeddedAddress(element, base);
     if (!/^https?:/.test(address) || isTiny(element)) continue;
-    const name = attribs.title ?? attribs['aria-label'] ?? '';
+    const { title, 'aria-label': label, poster } = element.attribs;
+    const name = title ?? label ?? '';
     const caption = newElement('figcaption');
     const link = newElement('a', { href: address });
     appendNodes(link, [new Text(name || address)]);
     appendNodes(caption, [new Text(`${WORDS[element.name] ?? 'Embedded'}: `), link]);
     const figure = newElement('figure');
-    appendNodes(figure, [...(attribs.poster ? [newElement('img', { src: attribs.poster, alt: name })] : []), caption]);
+    appendNodes(figure, [...(poster ? [newElement('img', { src: poster, alt: name })] : []), caption]);
     replaceNode(element, figure);
   }
+}
+
+function embeddedAddress(element: PageElement, base: string): string {
+  const { src, data, 'data-src': later } = element.attribs;
+  const given = src ?? later ?? data ?? selectOne(element, 'source[src]')?.attribs.src;
+  return given && URL.canParse(given, base) ? new URL(given, base).href : '';
 }
 
 const WORDS: Readonly<Record<string, string>> = { video: 'Film', audio: 'Recording', iframe: 'Embedded page' };
@@ -102,21 +110,24 @@ export async function standAlone(tree: PageTree, base: string, collector: Markup
       const symbol = id ? owner.get(decoded(id)) : undefined;
       room -= symbol ? within(symbol).length : 0;
       if (!symbol || room < 0 || closest(use, (around) => around === symbol)) return removeNode(use);
-      const svg = closest(use, isSvg)!;
-      const box = symbol.attribs.viewBox;
-      if (box && !('viewBox' in svg.attribs)) svg.attribs.viewBox = box;
-      const kept = Object.fromEntries(
-        DRAWN.flatMap((name) => (name in use.attribs ? [[name, use.attribs[name]!]] : [])),
-      );
-      const group = newElement('g', kept, standard.NS.SVG);
-      const parts: readonly PageNode[] = symbol.name === 'symbol' ? symbol.children : [symbol];
-      appendNodes(
-        group,
-        parts.map((part) => cloneNode(part, true)),
-      );
-      replaceNode(use, group);
+      drawInPlace(use, symbol);
     }),
   );
+}
+
+/** A copy of a symbol where it is used. */
+function drawInPlace(use: PageElement, symbol: PageElement): void {
+  const svg = closest(use, isSvg)!;
+  const box = symbol.attribs.viewBox;
+  if (box && !('viewBox' in svg.attribs)) svg.attribs.viewBox = box;
+  const kept = Object.fromEntries(DRAWN.flatMap((name) => (name in use.attribs ? [[name, use.attribs[name]!]] : [])));
+  const group = newElement('g', kept, standard.NS.SVG);
+  const parts: readonly PageNode[] = symbol.name === 'symbol' ? symbol.children : [symbol];
+  appendNodes(
+    group,
+    parts.map((part) => cloneNode(part, true)),
+  );
+  replaceNode(use, group);
 }
 
 /** The first of each id, as a document has it. */

@@ -91,7 +91,7 @@ export async function recognise({
 }: Got): Promise<{ readonly format: Format; readonly mediaType: string }> {
   if (bytes.byteLength === 0) throw new AppError('empty_file', { name }, { field: 'file' });
   const sent = contentType.split(';')[0]!.trim().toLowerCase();
-  const ending = BY_ENDING[/\.([a-z0-9]+)$/i.exec(name.replace(/\.gz$/i, ''))?.[1]?.toLowerCase() ?? ''];
+  const ending = BY_ENDING[endingOf(name)];
   const found = await magic(bytes);
   if (found) {
     const format = byMagic(found, ending);
@@ -99,21 +99,25 @@ export async function recognise({
       throw new AppError('wrong_type', { address: name, type: found }, address === null ? { field: 'file' } : {});
     return { format, mediaType: found };
   }
-  const said = BY_TYPE[sent] ?? (/^image\//.test(sent) ? 'image' : undefined);
+  const said = saidBy(sent);
   const format = address === null || said === undefined ? (ending ?? said ?? 'text') : said;
-  if (TEXTS.has(format) && !looksBinary(bytes))
-    return {
-      format: format === 'text' && looksLikeHtml(bytes) && ending === undefined ? 'html' : format,
-      mediaType: sent,
-    };
+  if (TEXTS.has(format) && !looksBinary(bytes)) return { format: asText(format, ending, bytes), mediaType: sent };
   if (looksLikeHtml(bytes)) return { format: 'html', mediaType: 'text/html' };
   if (format === 'image' && looksLikeSvg(bytes)) return { format, mediaType: 'image/svg+xml' };
-  if (TEXTS.has(format))
-    throw address === null
-      ? new AppError('not_text', { name }, { field: 'file' })
-      : new AppError('wrong_type', { address, type: said === undefined && sent ? sent : 'binary data' });
-  throw new AppError('wrong_content', { name, format: FORMAT_WORDS[format] ?? format }, { field: 'file' });
+  if (!TEXTS.has(format))
+    throw new AppError('wrong_content', { name, format: FORMAT_WORDS[format] ?? format }, { field: 'file' });
+  throw address === null
+    ? new AppError('not_text', { name }, { field: 'file' })
+    : new AppError('wrong_type', { address, type: said === undefined && sent ? sent : 'binary data' });
 }
+
+/** By the type a site sent. */
+const saidBy = (type: string): Format | undefined => BY_TYPE[type] ?? (/^image\//.test(type) ? 'image' : undefined);
+/** Plain text that nobody calls otherwise may be a page after all. */
+const asText = (format: Format, ending: Format | undefined, bytes: Uint8Array): Format =>
+  format === 'text' && ending === undefined && looksLikeHtml(bytes) ? 'html' : format;
+
+const endingOf = (name: string): string => /\.([a-z0-9]+)$/i.exec(name.replace(/\.gz$/i, ''))?.[1]?.toLowerCase() ?? '';
 
 const FORMAT_WORDS: Partial<Record<Format, string>> = {
   pdf: 'PDF',
@@ -140,16 +144,22 @@ async function magic(bytes: Uint8Array): Promise<string | undefined> {
 }
 
 function byMagic(type: string, ending: Format | undefined): Format | undefined {
-  if (type === 'application/gzip') return 'web-archive';
-  if (/^image\/(png|jpeg|gif|webp|avif|bmp|apng)$/.test(type)) return 'image';
-  if (/^audio\//.test(type)) return 'audio';
-  if (/^video\/(mp4|webm|ogg|quicktime|x-m4v|matroska)$/.test(type)) return ending === 'audio' ? 'audio' : 'video';
-  if (type === 'application/ogg') return ending === 'video' ? 'video' : 'audio';
-  if (type === 'application/xml') return ending === 'image' ? 'image' : 'html';
-  if (/^application\/x-subrip$|^text\/vtt$/.test(type)) return 'transcript';
-  if (type === 'text/html') return 'html';
+  const [, format, unlessIts] = MAGIC.find(([types]) => types.test(type)) ?? [];
+  if (format) return ending !== undefined && ending === unlessIts ? ending : format;
   return BY_TYPE[type] ?? (/zip/.test(type) && ending ? ending : undefined);
 }
+
+/** What the first bytes tell, and what a file of these is where its name says so. */
+const MAGIC: readonly (readonly [types: RegExp, is: Format, unless?: Format])[] = [
+  [/^application\/gzip$/, 'web-archive'],
+  [/^image\/(png|jpeg|gif|webp|avif|bmp|apng)$/, 'image'],
+  [/^audio\//, 'audio'],
+  [/^video\/(mp4|webm|ogg|quicktime|x-m4v|matroska)$/, 'video', 'audio'],
+  [/^application\/ogg$/, 'audio', 'video'],
+  [/^application\/xml$/, 'html', 'image'],
+  [/^application\/x-subrip$|^text\/vtt$/, 'transcript'],
+  [/^text\/html$/, 'html'],
+];
 
 const start = (bytes: Uint8Array): string =>
   Buffer.from(bytes.subarray(0, 2_000)).toString('latin1').trimStart().toLowerCase();

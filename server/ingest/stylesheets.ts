@@ -83,18 +83,9 @@ async function takeImports(
     enter(node, item, list) {
       if (node.name.toLowerCase() === 'charset') list?.remove(item);
       if (node.name.toLowerCase() !== 'import') return;
-      const first = node.prelude?.type === 'AtrulePrelude' ? node.prelude.children.first : null;
-      const href = first?.type === 'Url' || first?.type === 'String' ? first.value : undefined;
-      const rest =
-        node.prelude?.type === 'AtrulePrelude'
-          ? node.prelude.children
-              .toArray()
-              .slice(1)
-              .map((n) => csstree.generate(n))
-              .join(' ')
-              .trim()
-          : '';
-      if (href !== undefined) wanted.push({ href, media: rest });
+      const [first, ...rest] = node.prelude?.type === 'AtrulePrelude' ? node.prelude.children.toArray() : [];
+      const media = rest.map((n) => csstree.generate(n)).join(' ');
+      if (first?.type === 'Url' || first?.type === 'String') wanted.push({ href: first.value, media: media.trim() });
       list?.remove(item);
     },
   });

@@ -48,32 +48,49 @@ export function changeSources(context: Context, me: Me, changes: readonly Source
 
 /** Its inverse, empty where nothing was changed. */
 function changeOne(context: Context, me: Me, change: SourceChange): Partial<SourceChange> {
-  const { db, now } = context;
-  const { id, state, ifState, deleted } = change;
-  const back: Partial<SourceChange> = {};
-  if (deleted !== undefined) {
-    if (deleted) mustOwnSource(context.db, me.id, id);
-    if (deleted || wasOwned(db, me.id, id)) {
-      setDeleted(db, id, deleted ? now() : null);
-      back.deleted = !deleted;
-    }
-  }
-  const before = stateOf(db, me.id, id);
-  if (state && state !== before && (ifState ?? before) === before) {
-    shelve(db, me.id, id, { state }, now());
-    Object.assign(back, { state: before, ifState: state });
-  }
-  const added = addTags(db, me.id, id, change.addTags ?? [], now());
-  const taken = takeTags(db, me.id, id, change.takeTags ?? []);
-  if (added.length > 0) back.takeTags = added;
-  if (taken.length > 0) back.addTags = taken;
-  if (change.putInto && put(context, me, id, change.putInto)) back.takeFrom = change.putInto.collectionId;
-  const place = change.takeFrom && take(context, me, id, change.takeFrom);
-  if (place) back.putInto = place;
-  if (change.shareWith && addSourceTo(context, me, change.shareWith, id)) back.unshareFrom = change.shareWith;
-  if (change.unshareFrom && takeSourceFrom(context, me, change.unshareFrom, id)) back.shareWith = change.unshareFrom;
-  return back;
+  return {
+    ...changeDeleted(context, me, change),
+    ...changeState(context, me, change),
+    ...changeTags(context, me, change),
+    ...changeCollections(context, me, change),
+    ...changeClasses(context, me, change),
+  };
 }
+
+type ChangePart = (context: Context, me: Me, change: SourceChange) => Partial<SourceChange>;
+
+const changeDeleted: ChangePart = ({ db, now }, me, { id, deleted }) => {
+  if (deleted === undefined) return {};
+  if (deleted) mustOwnSource(db, me.id, id);
+  else if (!wasOwned(db, me.id, id)) return {};
+  setDeleted(db, id, deleted ? now() : null);
+  return { deleted: !deleted };
+};
+
+const changeState: ChangePart = ({ db, now }, me, { id, state, ifState }) => {
+  const before = stateOf(db, me.id, id);
+  if (!state || state === before || (ifState ?? before) !== before) return {};
+  shelve(db, me.id, id, { state }, now());
+  return { state: before, ifState: state };
+};
+
+const changeTags: ChangePart = ({ db, now }, me, { id, addTags: add = [], takeTags: away = [] }) => {
+  const added = addTags(db, me.id, id, add, now());
+  const taken = takeTags(db, me.id, id, away);
+  return { ...(added.length > 0 ? { takeTags: added } : {}), ...(taken.length > 0 ? { addTags: taken } : {}) };
+};
+
+const changeCollections: ChangePart = (context, me, { id, putInto, takeFrom }) => {
+  const isNew = putInto !== undefined && put(context, me, id, putInto);
+  const place = takeFrom && take(context, me, id, takeFrom);
+  return { ...(isNew ? { takeFrom: putInto.collectionId } : {}), ...(place ? { putInto: place } : {}) };
+};
+
+const changeClasses: ChangePart = (context, me, { id, shareWith, unshareFrom }) => {
+  const added = shareWith && addSourceTo(context, me, shareWith, id);
+  const taken = unshareFrom && takeSourceFrom(context, me, unshareFrom, id);
+  return { ...(added ? { unshareFrom: shareWith } : {}), ...(taken ? { shareWith: unshareFrom } : {}) };
+};
 
 /** False where it is in it already. */
 function put(

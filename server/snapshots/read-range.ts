@@ -10,9 +10,10 @@ export type ByteRange = 'whole' | 'none' | { readonly start: number; readonly en
 export function readRange(header: string | undefined, size: number): ByteRange {
   const [, from, to] = /^bytes=(\d*)-(\d*)$/.exec(header?.trim() ?? '') ?? [];
   if (from === undefined || to === undefined || (from === '' && to === '')) return 'whole';
-  if (from !== '' && to !== '' && Number(to) < Number(from)) return 'whole';
-  const start = from === '' ? Math.max(0, size - Number(to)) : Number(from);
-  const end = from === '' || to === '' ? size : Math.min(size, Number(to) + 1);
-  if (start >= size || (from === '' && Number(to) === 0)) return 'none';
-  return { start, end: Math.min(end, start + LONGEST) };
+  if (from === '') return within(size - Math.min(size, Number(to)), size, size);
+  if (to === '') return within(Number(from), size, size);
+  return Number(to) < Number(from) ? 'whole' : within(Number(from), Number(to) + 1, size);
 }
+
+const within = (start: number, end: number, size: number): ByteRange =>
+  start >= size ? 'none' : { start, end: Math.min(size, end, start + LONGEST) };

@@ -97,5 +97,5 @@ function bringBack(db: Db, me: PersonId, id: string, now: string): boolean {
   const own = ownAnnotation(db, me, id);
   if (own === undefined || own.deletedAt === null) return false;
   const { version, kind, kindOwner, note } = own;
-  return updateAnnotation(db, id, version, { kind, kindOwner, note, deletedAt: null }, now);
+  return updateAnnotation(db, { id, version }, { kind, kindOwner, note, deletedAt: null }, now);
 }

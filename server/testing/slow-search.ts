@@ -208,15 +208,7 @@ export const slowMarks = ({ sources, marks }: World, query: Query | undefined, t
       const source = sources.find((s) => s.id === m.source)!;
       return (
         !query ||
-        says(query, (term) =>
-          ofMark(
-            m,
-            source,
-            marks.filter((o) => o.source === m.source),
-            term,
-            today,
-          ),
-        )
+        says(query, (term) => ofMark(m, { source, marks: marks.filter((o) => o.source === m.source) }, term, today))
       );
     })
     .map((m) => m.seq);
@@ -296,7 +288,13 @@ function bySource(s: Source, marks: readonly Mark[], field: string, value: strin
   }
 }
 
-function ofMark(m: Mark, s: Source, marks: readonly Mark[], term: Term, today: string): boolean {
+/** A source with all that is marked on it. */
+interface Holding {
+  readonly source: Source;
+  readonly marks: readonly Mark[];
+}
+
+function ofMark(m: Mark, { source: s, marks }: Holding, term: Term, today: string): boolean {
   if (term.type === 'words' && term.scope !== 'title' && term.scope !== 'text')
     return (term.scope ? [m[term.scope]] : [m.quote, m.note]).some((text) => stands(text, term.words, term.phrase));
   if (term.type === 'date' && term.field === 'saved') return onDay(m.created.slice(0, 10), term, today);

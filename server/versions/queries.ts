@@ -100,8 +100,7 @@ export function place(db: Db, annotationId: AnnotationId, versionId: VersionId, 
 /** Stores where its author says it belongs. `own` is its range in the version it was made on, if that is this one. */
 export function placeByHand(
   db: Db,
-  annotationId: AnnotationId,
-  versionId: VersionId,
+  { annotationId, versionId }: { readonly annotationId: AnnotationId; readonly versionId: VersionId },
   to: { start: number; end: number } | null,
   own: { start: number; end: number },
 ): void {

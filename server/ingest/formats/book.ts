@@ -96,14 +96,21 @@ function isLocked(files: ReadonlyMap<string, Uint8Array>): boolean {
 const named = (tree: PageTree | PageElement, name: string): PageElement[] =>
   within(tree, (element) => element.name === name);
 
+const xmlAt = (files: ReadonlyMap<string, Uint8Array>, path: string): PageTree | undefined => {
+  const bytes = files.get(path);
+  return bytes && parseXml(bytes);
+};
+/** Where the package file lies (EPUB Open Container Format 3.3, container.xml). */
+const packagePath = (files: ReadonlyMap<string, Uint8Array>): string | undefined => {
+  const container = xmlAt(files, 'META-INF/container.xml');
+  return container && named(container, 'rootfile')[0]?.attribs['full-path'];
+};
+
 function readPackage(files: ReadonlyMap<string, Uint8Array>, got: Got): Package {
   const bad = (reason: string): AppError => new AppError('bad_book', { name: got.name, reason }, { field: 'file' });
-  const container = files.get('META-INF/container.xml');
-  const containerTree = container && parseXml(container);
-  const root = containerTree && named(containerTree, 'rootfile')[0]?.attribs['full-path'];
-  const bytes = root ? files.get(root) : undefined;
-  const tree = bytes && parseXml(bytes);
-  if (!root || !tree) throw bad('its package file is missing or broken');
+  const root = packagePath(files);
+  const tree = root === undefined ? undefined : xmlAt(files, root);
+  if (root === undefined || !tree) throw bad('its package file is missing or broken');
   const items = new Map(
     named(tree, 'item').map(({ attribs }) => [
       attribs.id ?? '',

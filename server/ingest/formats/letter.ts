@@ -2,6 +2,7 @@ import { decodeText, looksBinary } from '../decode-text';
 import { simpleParser, type AddressObject, type ParsedMail } from 'mailparser';
 import { AppError } from '../../errors';
 import { escapeHtml, textToHtml } from '../documents';
+import type { Got } from '../got';
 import type { Reader } from '../made';
 import {
   appendNodes,
@@ -24,26 +25,15 @@ import { NOWHERE } from '../loader';
  * sender that it was opened.
  */
 export const readLetter: Reader = async (got, { remote, web }) => {
-  const mail = await simpleParser(Buffer.from(got.bytes)).catch((cause: Error) => {
-    throw new AppError('bad_letter', { name: got.name, reason: cause.message }, { field: 'file' });
-  });
-  if (!mail.headerLines.some(({ key }) => /^(from|subject|date|to|message-id)$/.test(key)))
-    throw new AppError(
-      'bad_letter',
-      { name: got.name, reason: 'it has no sender, subject or date' },
-      { field: 'file' },
-    );
+  const mail = await parsed(got);
   const { head, body, strangers } = await contentOf(mail);
   const title = mail.subject?.trim() || 'A letter without a subject';
   const from = mail.from?.value[0];
   const attached = mail.attachments.filter((a) => !a.related && a.filename).map((a) => escapeHtml(a.filename!));
-  const byline = [
-    from && escapeHtml(from.name || from.address || ''),
-    mail.date && mail.date.toISOString().slice(0, 10),
-  ]
-    .filter(Boolean)
-    .join(' · ');
-  const html = `<!doctype html><html><head><meta charset="utf-8"><title>${escapeHtml(title)}</title>${head}</head><body><main><h1>${escapeHtml(title)}</h1><p class="byline">${byline}</p>${body}${attached.length ? `<p>Attached: ${attached.join(', ')}</p>` : ''}</main></body></html>`;
+  const sender = from?.name || from?.address || addressText(mail.from);
+  const byline = [escapeHtml(sender), mail.date?.toISOString().slice(0, 10)].filter(Boolean).join(' · ');
+  const after = attached.length ? `<p>Attached: ${attached.join(', ')}</p>` : '';
+  const html = `<!doctype html><html><head><meta charset="utf-8"><title>${escapeHtml(title)}</title>${head}</head><body><main><h1>${escapeHtml(title)}</h1><p class="byline">${byline}</p>${body}${after}</main></body></html>`;
   return {
     form: 'raw',
     kind: 'letter',
@@ -52,7 +42,7 @@ export const readLetter: Reader = async (got, { remote, web }) => {
     file: { bytes: got.bytes, mediaType: 'message/rfc822' },
     meta: {
       title,
-      author: from?.name || from?.address || addressText(mail.from),
+      author: sender,
       site: listOf(mail) || from?.address?.split('@')[1] || '',
       publishedAt: mail.date?.toISOString() ?? null,
     },
@@ -60,6 +50,17 @@ export const readLetter: Reader = async (got, { remote, web }) => {
     ...(mail.messageId ? { identity: `mid:${mail.messageId.replace(/^<|>$/g, '')}` } : {}),
   };
 };
+
+/** Throws `bad_letter`. */
+async function parsed({ bytes, name }: Got): Promise<ParsedMail> {
+  const bad = (reason: string): AppError => new AppError('bad_letter', { name, reason }, { field: 'file' });
+  const mail = await simpleParser(Buffer.from(bytes)).catch((cause: Error) => {
+    throw bad(cause.message);
+  });
+  if (!mail.headerLines.some(({ key }) => /^(from|subject|date|to|message-id)$/.test(key)))
+    throw bad('it has no sender, subject or date');
+  return mail;
+}
 
 const addressText = (address: AddressObject | undefined): string => address?.text ?? '';
 

@@ -1,6 +1,6 @@
 import { gunzipSync } from 'node:zlib';
 import { simpleParser, type SimpleParserOptions } from 'mailparser';
-import { WARCParser } from 'warcio';
+import { WARCParser, type WARCRecord } from 'warcio';
 import { AppError } from '../../errors';
 import { NOWHERE, PartLoader, typeOfName, type Part } from '../loader';
 import type { Got } from '../got';
@@ -99,6 +99,13 @@ function locationOfPage(bytes: Uint8Array): string | undefined {
   return location && /^https?:/i.test(location) && URL.canParse(location) ? location : undefined;
 }
 
+/** Where a record's content came from; undefined for what is no answer, or one that is not of use. */
+function answeredAddress({ warcTargetURI, warcType, httpHeaders }: WARCRecord): string | undefined {
+  const address = warcTargetURI?.replace(/^<|>$/g, '') ?? '';
+  const answered = warcType === 'resource' || (warcType === 'response' && httpHeaders?.statusCode === 200);
+  return answered && /^https?:/.test(address) ? address : undefined;
+}
+
 /** WARC 1.0 and 1.1 (ISO 28500), gzipped or not: the first page that was answered with 200, and what came with it. */
 export const readWebArchive: Reader = async (got): Promise<RawPage> => {
   checkEnd(got);
@@ -107,9 +114,8 @@ export const readWebArchive: Reader = async (got): Promise<RawPage> => {
   try {
     let total = 0;
     for await (const record of new WARCParser(pieces(got.bytes))) {
-      const address = record.warcTargetURI?.replace(/^<|>$/g, '') ?? '';
-      if (!/^(response|resource)$/.test(record.warcType ?? '') || !/^https?:/.test(address)) continue;
-      if (record.warcType === 'response' && record.httpHeaders?.statusCode !== 200) continue;
+      const address = answeredAddress(record);
+      if (address === undefined) continue;
       const chunks: Uint8Array[] = [];
       for await (const chunk of record) {
         total += chunk.byteLength;

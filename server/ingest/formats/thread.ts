@@ -33,13 +33,22 @@ export function readThread(
   if (posts.length < LEAST_POSTS || !posts.every((post, n) => post.length <= LONGEST_POST && !named(entries[n]!)))
     return undefined;
   const meta = readMetadata(tree, address);
-  const inOrder = [...posts].sort((a, b) => (a.at ?? '').localeCompare(b.at ?? ''));
-  const authors = [...new Set(inOrder.map((post) => post.author).filter(Boolean))].join('; ');
-  const title = (feed && wordsOf(feed, 'name')) || meta.title || `Thread by ${authors}`;
-  const body = `<main><h1>${escapeHtml(title)}</h1>${inOrder.map(postHtml).join('\n')}</main>`;
+  const name = feed && wordsOf(feed, 'name');
+  return written(
+    [...posts].sort((a, b) => (a.at ?? '').localeCompare(b.at ?? '')),
+    meta,
+    name,
+  );
+}
+
+/** A page of posts in their order. */
+function written(posts: readonly Post[], meta: Metadata, name = ''): { html: string; meta: Partial<Metadata> } {
+  const authors = [...new Set(posts.map((post) => post.author).filter(Boolean))].join('; ');
+  const title = name || meta.title || `Thread by ${authors}`;
+  const body = `<main><h1>${escapeHtml(title)}</h1>${posts.map(postHtml).join('\n')}</main>`;
   return {
     html: page(title, body, '', meta.language),
-    meta: { ...meta, title, author: authors || meta.author, publishedAt: inOrder[0]?.at ?? meta.publishedAt },
+    meta: { ...meta, title, author: authors || meta.author, publishedAt: posts[0]?.at ?? meta.publishedAt },
   };
 }
 

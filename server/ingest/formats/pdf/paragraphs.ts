@@ -18,7 +18,8 @@ export function paragraphsOf(segments: readonly Segment[]): Paragraph[] {
   for (const [n, segment] of segments.entries()) {
     const group = groups.at(-1);
     const last = group?.at(-1);
-    if (group && last && goesOn(last, segment, group, segments[n + 1], right(group))) group.push(segment);
+    if (group && last && goesOn(last, segment, { group, after: segments[n + 1], right: right(group) }))
+      group.push(segment);
     else groups.push([segment]);
   }
   return groups.map((lines) => ({
@@ -32,23 +33,28 @@ export function paragraphsOf(segments: readonly Segment[]): Paragraph[] {
 
 const sameRow = (a: Segment, b: Segment): boolean => Math.abs(a.baseline - b.baseline) < 0.3 * a.size;
 
-function goesOn(
-  last: Segment,
-  next: Segment,
-  group: readonly Segment[],
-  after: Segment | undefined,
-  right: number,
-): boolean {
+/** Where a segment may go on with a paragraph: its lines so far, what comes after, and where its column ends. */
+interface Surroundings {
+  readonly group: readonly Segment[];
+  readonly after: Segment | undefined;
+  readonly right: number;
+}
+
+function goesOn(last: Segment, next: Segment, { group, after, right }: Surroundings): boolean {
   if (sameRow(last, next)) return next.left > last.left;
   const rows = group.length > 1 && sameRow(group.at(-2)!, last);
   const startsRow = after !== undefined && sameRow(next, after);
-  if (rows || startsRow) return false;
-  const down = next.baseline - last.baseline;
-  if (down <= 0 || down > 1.75 * last.size || Math.abs(next.size - last.size) > 0.12 * last.size) return false;
-  if (next.left > last.right || next.right < last.left) return false;
+  if (rows || startsRow || !isNextLine(last, next)) return false;
   if (next.left > last.left + 0.7 * last.size && group.length > 0 && !startsIndented(group)) return false;
   const endsShort = last.right < right - 0.14 * (right - last.left) && group.length > 1;
   return !(endsShort && /[.!?:”"’)]\s*$/.test(last.text));
+}
+
+/** Close below, of the same size, and at least partly under it. */
+function isNextLine(last: Segment, next: Segment): boolean {
+  const down = next.baseline - last.baseline;
+  if (down <= 0 || down > 1.75 * last.size || Math.abs(next.size - last.size) > 0.12 * last.size) return false;
+  return next.left <= last.right && next.right >= last.left;
 }
 
 /** A paragraph whose second line stands further in than its first, as in lists and references. */
@@ -71,22 +77,25 @@ export function joined(lines: readonly Segment[], isCompound: (word: string) => 
   const pieces: Piece[] = [];
   for (const [n, line] of lines.entries()) {
     for (const [m, run] of line.runs.entries()) {
-      const last = pieces.at(-1);
-      let text = m === 0 ? run.text.trimStart() : run.text;
-      if (m === 0 && last && n > 0) {
-        // The hyphen may be a run of its own.
-        const end = last.text.trimEnd();
-        const line = `${pieces.at(-2)?.text ?? ''}${end}`;
-        const parted = HYPHEN.test(line) && /^\p{Ll}/u.test(text);
-        if (parted && !isCompound(`${/[\p{L}]+[-\u2010]$/u.exec(line)?.[0] ?? ''}${/^\p{L}+/u.exec(text)?.[0] ?? ''}`))
-          pieces[pieces.length - 1] = { ...last, text: end.slice(0, -1) };
-        else if (parted) pieces[pieces.length - 1] = { ...last, text: end };
-        else text = ` ${text}`;
-      }
-      pieces.push({ run, text });
+      const text = m === 0 ? run.text.trimStart() : run.text;
+      const begins = m === 0 && n > 0 && pieces.length > 0;
+      pieces.push({ run, text: begins && !joinedToLast(pieces, text, isCompound) ? ` ${text}` : text });
     }
   }
   return pieces;
+}
+
+/** Whether a line goes on with the word that the last one ends in; its hyphen goes where it only parted the word. */
+function joinedToLast(pieces: Piece[], text: string, isCompound: (word: string) => boolean): boolean {
+  const last = pieces.at(-1)!;
+  const end = last.text.trimEnd();
+  // The hyphen may be a run of its own.
+  const line = `${pieces.at(-2)?.text ?? ''}${end}`;
+  if (!HYPHEN.test(line) || !/^\p{Ll}/u.test(text)) return false;
+  const before = /[\p{L}]+[-\u2010]$/u.exec(line)?.[0] ?? '';
+  const after = /^\p{L}+/u.exec(text)?.[0] ?? '';
+  pieces[pieces.length - 1] = { ...last, text: isCompound(before + after) ? end : end.slice(0, -1) };
+  return true;
 }
 
 /** The size most of the text is set in. */

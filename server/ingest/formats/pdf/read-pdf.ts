@@ -166,33 +166,37 @@ async function metadataOf(
 ): Promise<Partial<Metadata>> {
   const { info, metadata } = await document.getMetadata().catch(() => ({ info: {}, metadata: null }));
   const said = info as Record<string, unknown>;
-  const text = (value: unknown): string => {
-    const words = Array.isArray(value) ? value.join('; ') : value;
-    return typeof words === 'string' ? words.trim() : '';
-  };
+  const text = wordsOf;
   const xmp = (name: string): string => text(metadata?.get(name) as unknown);
   const given = xmp('dc:title') || text(said.Title);
   const sensible = given && !/^(untitled|.*\.(docx?|tex|indd|pdf|dvi))/i.test(given);
   const heading = pages[0]?.find((p) => p.level === 1)?.text.trim();
-  const first = (pages[0] ?? [])
-    .map((p) =>
-      joined(p.lines, () => false)
-        .map((piece) => piece.text)
-        .join(''),
-    )
-    .join('\n')
-    .slice(0, 6_000);
-  const date = /^D:(\d{4})(\d{2})?(\d{2})?/.exec(text(said.CreationDate));
   return {
     title: (sensible ? given : heading) || titleOf(got.name),
     author: xmp('dc:creator') || text(said.Author),
     description: (xmp('dc:description') || text(said.Subject)).slice(0, 600),
     language: text(said.Language) || xmp('dc:language'),
-    publishedAt: readDate(
-      xmp('prism:publicationDate') ||
-        xmp('dc:date') ||
-        (date ? [date[1], date[2], date[3]].filter(Boolean).join('-') : ''),
-    ),
-    doi: readDoi(xmp('prism:doi') || xmp('dc:identifier') || first),
+    publishedAt: readDate(xmp('prism:publicationDate') || xmp('dc:date') || madeOn(text(said.CreationDate))),
+    doi: readDoi(xmp('prism:doi') || xmp('dc:identifier') || beginning(pages[0] ?? [])),
   };
 }
+
+function wordsOf(value: unknown): string {
+  const words = Array.isArray(value) ? value.join('; ') : value;
+  return typeof words === 'string' ? words.trim() : '';
+}
+
+/** ISO 32000-1, 7.9.4: `D:20260915…`, from the year on as far as it is known. */
+const madeOn = (date: string): string =>
+  (/^D:(\d{4})(\d{2})?(\d{2})?/.exec(date) ?? []).slice(1).filter(Boolean).join('-');
+
+/** The words of a page, as far as one looks for what it is known by. */
+const beginning = (page: readonly Paragraph[]): string =>
+  page
+    .map(({ lines }) =>
+      joined(lines, () => false)
+        .map((piece) => piece.text)
+        .join(''),
+    )
+    .join('\n')
+    .slice(0, 6_000);
