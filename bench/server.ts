@@ -163,7 +163,7 @@ export const searching: Bench = () => {
       const start = performance.now();
       annotationPage(db, query, asker, { sort: q ? 'best' : 'newest', offset: 0, limit: 30 });
       const between = performance.now();
-      sourcePage(db, query, asker, { sort: q ? 'best' : 'touched', offset: 0, limit: 30 }, true);
+      sourcePage(db, query, asker, { sort: q ? 'best' : 'touched', offset: 0, limit: 30, passages: true });
       if (round > 0) {
         times.push(between - start);
         lists.push(performance.now() - between);
@@ -210,10 +210,10 @@ export const tell: Bench = async () => {
   const { db } = context;
   const people = Array.from({ length: 300 }, (_, n) => person(context, n));
   const classId = v7();
-  insertClass(db, classId, { name: 'All', tint: 'tide' }, 'ABCDEF', people[0]!, now);
-  for (const p of people) joinClass(db, classId, p, 'student', now);
+  insertClass(db, { id: classId, code: 'ABCDEF', personId: people[0]! }, { name: 'All', tint: 'tide' }, now);
+  for (const p of people) joinClass(db, { classId, personId: p, role: 'student' }, now);
   const id = store(context, people[0]!, 's', prose(5000, seeded(5)));
-  addClassSource(db, classId, id, people[0]!, now);
+  addClassSource(db, { classId, sourceId: id, personId: people[0]! }, now);
   const cookies = people.map((p) => {
     insertSession(db, {
       tokenHash: createHash('sha256').update(p).digest('hex'),

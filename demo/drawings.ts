@@ -45,15 +45,11 @@ function boxed(quote: string, colour: string): DrawnSpot {
 
 const onPicture = (
   content: string | null,
-  tool: Tool,
-  colour: string,
-  width: number,
+  pen: Pick<DrawnSpot, 'tool' | 'colour' | 'width'>,
   points: readonly InkPoint[],
 ): DrawnSpot => ({
   type: 'drawn',
-  tool,
-  colour,
-  width,
+  ...pen,
   tied: { to: 'picture', on: { picture: content! }, strokes: [points] },
 });
 /** Shapes are made in thousandths, so that they have points enough. */
@@ -84,7 +80,8 @@ export const DRAWINGS: readonly DemoDrawing[] = [
     by: 'ines',
     for: 'me',
     quote: 'Sluice nine at dawn',
-    draw: (picture) => onPicture(picture, 'arrow', 'madder', 4, shape('arrow', [180, 640], [262, 520])),
+    draw: (picture) =>
+      onPicture(picture, { tool: 'arrow', colour: 'madder', width: 4 }, shape('arrow', [180, 640], [262, 520])),
   },
   {
     ...common,
@@ -93,7 +90,7 @@ export const DRAWINGS: readonly DemoDrawing[] = [
     for: 'me',
     quote: 'Sluice nine at dawn',
     note: 'hinge side',
-    draw: (picture) => onPicture(picture, 'text', 'madder', 40, [[0.1, 0.65, EVEN]]),
+    draw: (picture) => onPicture(picture, { tool: 'text', colour: 'madder', width: 40 }, [[0.1, 0.65, EVEN]]),
   },
   {
     ...common,
@@ -101,7 +98,8 @@ export const DRAWINGS: readonly DemoDrawing[] = [
     by: 'ines',
     for: 'me',
     quote: 'Sluice nine at dawn',
-    draw: (picture) => onPicture(picture, 'ellipse', 'woad', 4, shape('ellipse', [665, 590], [850, 790])),
+    draw: (picture) =>
+      onPicture(picture, { tool: 'ellipse', colour: 'woad', width: 4 }, shape('ellipse', [665, 590], [850, 790])),
   },
   {
     ...common,
@@ -110,6 +108,6 @@ export const DRAWINGS: readonly DemoDrawing[] = [
     for: 'me',
     quote: 'Sluice nine at dawn',
     note: 'four pegs, all dry',
-    draw: (picture) => onPicture(picture, 'text', 'woad', 34, [[0.66, 0.8, EVEN]]),
+    draw: (picture) => onPicture(picture, { tool: 'text', colour: 'woad', width: 34 }, [[0.66, 0.8, EVEN]]),
   },
 ];

@@ -50,9 +50,14 @@ export function seedLarge(
       ),
     );
     groups.forEach((id, n) => {
-      insertClass(db, id, { name: `Course ${n + 1}`, tint: 'tide' }, `LARGE${n}`, readers[n]!, context.now());
+      insertClass(
+        db,
+        { id, code: `LARGE${n}`, personId: readers[n]! },
+        { name: `Course ${n + 1}`, tint: 'tide' },
+        context.now(),
+      );
       for (let m = n; m < people; m += classes)
-        joinClass(db, id, readers[m]!, m === n ? 'teacher' : 'student', context.now());
+        joinClass(db, { classId: id, personId: readers[m]!, role: m === n ? 'teacher' : 'student' }, context.now());
     });
     for (let n = 0; n < sources; n++) {
       const owner = n % people;
@@ -64,9 +69,10 @@ export function seedLarge(
         { ...context, now: at },
         { id, ownerId: readers[owner]!, tags: [], ingested: made(title, text, TYPES[n % TYPES.length]!) },
       );
-      addClassSource(db, group, id, readers[owner]!, context.now());
-      replaceTags(db, readers[owner]!, id, [word(random() / 2), word(random())], at());
-      shelve(db, readers[owner]!, id, { state: pick(STATES), spans: [[0, Math.floor(random() * text.length)]] }, at());
+      const mine = { personId: readers[owner]!, sourceId: id };
+      addClassSource(db, { classId: group, sourceId: id, personId: readers[owner]! }, context.now());
+      replaceTags(db, mine, [word(random() / 2), word(random())], at());
+      shelve(db, mine, { state: pick(STATES), spans: [[0, Math.floor(random() * text.length)]] }, at());
       const { versionId } = sourceDetail(db, readers[owner]!, id)!;
       const authors = readers.filter((_, m) => m % classes === owner % classes);
       const many = Math.floor(((n + 1) * annotations) / sources) - Math.floor((n * annotations) / sources);

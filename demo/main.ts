@@ -44,7 +44,7 @@ const mail = await openMailDoor(context, { port: config.mailPort!, host: config.
 const stopFeeds = watchFeeds(context);
 if (fresh) {
   try {
-    await seed(app, clock, 'demo/files', web, mail.port);
+    await seed(app, clock, { files: 'demo/files', web, mailPort: mail.port });
   } catch (error) {
     context.db.close();
     fs.rmSync(file, { force: true });

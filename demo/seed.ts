@@ -47,13 +47,18 @@ interface Kept {
   readonly text: SourceText;
 }
 
+/** Where the demo's files lie, and what it fetches from and sends to. */
+interface Surroundings {
+  readonly files: string;
+  readonly web: LittleWeb;
+  readonly mailPort?: number | undefined;
+}
+
 /** Fills an empty database with Saltmere College, through the routes a browser uses. */
 export async function seed(
   app: FastifyInstance,
   clock: DemoClock,
-  files: string,
-  web: LittleWeb,
-  mailPort?: number,
+  { files, web, mailPort }: Surroundings,
 ): Promise<void> {
   const seeder = new Seeder(app, clock, files, mailPort);
   web.show(SLUICE, 1);

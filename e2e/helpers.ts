@@ -202,16 +202,19 @@ export async function expectSeen(found: Locator, timeout = 10_000): Promise<void
 
 function whatHidesIt(element: Element): string {
   // Words over several lines have a box for each; between these others may stand.
-  const { left, top, right, bottom, width, height } = element.getClientRects()[0] ?? element.getBoundingClientRect();
+  const [box = element.getBoundingClientRect()] = element.getClientRects();
+  const { left, top, right, bottom, width, height } = box;
   const place = `${Math.round(left)}, ${Math.round(top)} to ${Math.round(right)}, ${Math.round(bottom)} of ${innerWidth} × ${innerHeight}`;
   if (width === 0 || height === 0) return 'it has no size';
-  const outside = left < -1 || top < -1 || right > innerWidth + 1 || bottom > innerHeight + 1;
-  if (outside && width <= innerWidth && height <= innerHeight) return `it is at ${place}`;
   const [from, to] = [Math.max(0, left), Math.min(innerWidth, right)];
   const [above, below] = [Math.max(0, top), Math.min(innerHeight, bottom)];
-  if (to <= from || below <= above) return `it is at ${place}`;
+  // What is larger than the window cannot be in it as a whole.
+  const isCut = Math.max(width - (to - from), height - (below - above)) > 1;
+  const fits = width <= innerWidth && height <= innerHeight;
+  const isOut = Math.min(to - from, below - above) <= 0;
+  if (isOut || (isCut && fits)) return `it is at ${place}`;
   const over = document.elementFromPoint((from + to) / 2, (above + below) / 2);
+  const lies = (other: Element): string => `${other.tagName} ${other.className} lies over it, at ${place}`;
   if (!over) return `nothing is drawn at ${place}`;
-  if (element.contains(over) || over.contains(element)) return 'seen';
-  return `${over.tagName} ${over.className} lies over it, at ${place}`;
+  return element.contains(over) || over.contains(element) ? 'seen' : lies(over);
 }

@@ -94,8 +94,19 @@ function clean(
     until = Math.min(ceiling, until + (end - 1 - last));
     if (!cutsWord(former.units, end)) until = toWordBoundary(text, until, 1, ceiling);
   }
-  if (former.units[end - 1] !== SPACE) while (until > from + 1 && text[until - 1] === SPACE) until--;
-  if (former.units[begin] !== SPACE) while (from < until - 1 && text[from] === SPACE) from++;
+  return withoutSpaces(text, [from, until], [former.units[begin] !== SPACE, former.units[end - 1] !== SPACE]);
+}
+
+/** Spaces go from the ends at which they are not wanted; a unit is left. */
+function withoutSpaces(
+  text: Alignment['text'],
+  [begin, end]: readonly [number, number],
+  [atStart, atEnd]: readonly [boolean, boolean],
+): { begin: number; end: number } {
+  let until = end;
+  if (atEnd) while (until > begin + 1 && text[until - 1] === SPACE) until--;
+  let from = begin;
+  if (atStart) while (from < until - 1 && text[from] === SPACE) from++;
   return { begin: from, end: until };
 }
 

@@ -87,10 +87,15 @@ function bestPlace(index: TextIndex, alignment: Alignment, quoted: Quoted, remem
   const evidence = all && all.kept >= LEAST_KEPT ? all : undefined;
   const aligned = evidence && { begin: evidence.begin, end: evidence.end, confidence: confidenceOf(evidence, known) };
   if (known.of !== 1 || (evidence?.whole && aligned!.confidence >= SURE)) return aligned;
-  const moved = onlyPlace(index, words);
-  if (!moved) return aligned;
-  const stays = evidence?.whole && evidence.begin === moved.begin;
-  return stays ? { ...moved, confidence: Math.max(moved.confidence, aligned!.confidence) } : moved;
+  return surer(onlyPlace(index, words), aligned, evidence?.whole === true);
+}
+
+/** The only place, the surer where both say the same; else what the alignment says. */
+function surer(only: Place | undefined, aligned: Place | undefined, whole: boolean): Place | undefined {
+  if (!only || !aligned) return only ?? aligned;
+  return whole && aligned.begin === only.begin
+    ? { ...only, confidence: Math.max(only.confidence, aligned.confidence) }
+    : only;
 }
 
 /** Where words stand that are long enough to be looked for anywhere, if they stand once. */

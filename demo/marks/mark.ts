@@ -1,3 +1,4 @@
+/* eslint-disable max-params -- its calls are read as the columns of a table, one mark a line */
 import type { KindCode } from '@avrelle/core/key';
 
 export type SourceKey =

@@ -91,8 +91,7 @@ export const repliesOf = (db: Db, rootId: AnnotationId): string[] =>
 export const insertNotification = (
   db: Db,
   id: string,
-  personId: PersonId,
-  annotationId: AnnotationId,
+  { personId, annotationId }: { readonly personId: PersonId; readonly annotationId: AnnotationId },
   now: string,
 ): boolean => db.run(NOTIFY, id, personId, annotationId, now) > 0;
 

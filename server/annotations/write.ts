@@ -185,15 +185,12 @@ export function placeAnnotation(context: Context, me: Me, id: string, { versionI
   return db.transaction(() => {
     const before = mine(context, me, id);
     if (!canRead(db, me.id, before.sourceId)) throw new AppError('not_found', { what: 'source' });
-    const anchor = before.anchor === null ? null : (JSON.parse(before.anchor) as Anchor);
-    const newest = newestVersion(db, before.sourceId);
-    if (!anchor || before.deletedAt !== null || newest?.id !== versionId)
-      throw new AppError(anchor && newest ? 'old_version' : 'not_found', {
-        what: 'annotation',
-        number: newest?.number ?? 0,
-      });
+    if (before.anchor === null) throw new AppError('not_found', { what: 'annotation' });
+    const newest = newestVersion(db, before.sourceId)!;
+    if (before.deletedAt !== null || newest.id !== versionId)
+      throw new AppError('old_version', { what: 'annotation', number: newest.number });
     const place = placeWithin(newest.stream.length, start, end);
-    placeByHand(db, { annotationId: id, versionId }, place, anchor.position);
+    placeByHand(db, { annotationId: id, versionId }, place, (JSON.parse(before.anchor) as Anchor).position);
     const after = annotationFor(db, me.id, id)!;
     if (after.place?.start != null) setStart(db, id, after.place.start);
     events.append({ type: 'annotation', annotationId: id, sourceId: before.sourceId, personId: me.id });
@@ -266,6 +263,7 @@ function notify(context: Context, replyId: string, people: readonly string[], ex
   const { db, now, newId, events } = context;
   for (const personId of new Set(people)) {
     if (personId === except || !annotationFor(db, personId, replyId)) continue;
-    if (insertNotification(db, newId(), personId, replyId, now())) events.append({ type: 'desk', personId });
+    if (insertNotification(db, newId(), { personId, annotationId: replyId }, now()))
+      events.append({ type: 'desk', personId });
   }
 }

@@ -46,28 +46,33 @@ export const membershipsOf = (db: Db, classIds: readonly ClassId[]): { classId: 
 export const classesOf = (db: Db, personId: PersonId): ClassRow[] => db.all<ClassRow>(CLASSES_OF, personId);
 export const classLabel = (db: Db, classId: ClassId): ClassLabel | undefined => db.get<ClassLabel>(BY_ID, classId);
 export const classByCode = (db: Db, code: string): ClassLabel | undefined => db.get<ClassLabel>(BY_CODE, code);
-export const joinClass = (db: Db, classId: ClassId, personId: PersonId, role: ClassRole, now: string): boolean =>
+interface NewMember {
+  readonly classId: ClassId;
+  readonly personId: PersonId;
+  readonly role: ClassRole;
+}
+export const joinClass = (db: Db, { classId, personId, role }: NewMember, now: string): boolean =>
   db.run(JOIN, classId, personId, role, now) > 0;
-export const addClassSource = (
-  db: Db,
-  classId: ClassId,
-  sourceId: SourceId,
-  personId: PersonId,
-  now: string,
-): boolean => db.run(ADD_SOURCE, classId, sourceId, personId, now) > 0;
+interface NewReading {
+  readonly classId: ClassId;
+  readonly sourceId: SourceId;
+  /** Who added it. */
+  readonly personId: PersonId;
+}
+export const addClassSource = (db: Db, { classId, sourceId, personId }: NewReading, now: string): boolean =>
+  db.run(ADD_SOURCE, classId, sourceId, personId, now) > 0;
 export const removeClassSource = (db: Db, classId: ClassId, sourceId: SourceId): boolean =>
   db.run(REMOVE_SOURCE, classId, sourceId) > 0;
 export const sourceAddedBy = (db: Db, classId: ClassId, sourceId: SourceId): string | undefined =>
   db.get<{ addedBy: string }>(HAS_SOURCE, classId, sourceId)?.addedBy;
 
-export function insertClass(
-  db: Db,
-  id: string,
-  { name, tint }: ClassPut,
-  code: string,
-  personId: PersonId,
-  now: string,
-): boolean {
+interface NewClass {
+  readonly id: ClassId;
+  readonly code: string;
+  /** Who made it. */
+  readonly personId: PersonId;
+}
+export function insertClass(db: Db, { id, code, personId }: NewClass, { name, tint }: ClassPut, now: string): boolean {
   return db.run(INSERT_CLASS, id, name, tint, code, personId, now) > 0;
 }
 

@@ -12,7 +12,7 @@ export function addSourceTo({ db, events, now }: Context, me: Me, classId: Class
   mustReadSource(db, me.id, sourceId);
   if (!can(db, me.id, { thing: 'source', as: 'owner' }, sourceId))
     mustTeach(db, me.id, classId, 'share it, or keep a copy of your own');
-  const added = addClassSource(db, classId, sourceId, me.id, now());
+  const added = addClassSource(db, { classId, sourceId, personId: me.id }, now());
   if (added) events.append({ type: 'classes', classId, sourceId });
   return added;
 }

@@ -35,8 +35,8 @@ export function classRoutes(app: FastifyInstance, context: Context): void {
 
   serve('PUT /api/classes/:id', ({ me, params: { id }, body: put }) =>
     db.transaction(() => {
-      if (insertClass(db, id, put, joinCode(randomBytes), me.id, context.now()))
-        joinClass(db, id, me.id, 'teacher', context.now());
+      if (insertClass(db, { id, code: joinCode(randomBytes), personId: me.id }, put, context.now()))
+        joinClass(db, { classId: id, personId: me.id, role: 'teacher' }, context.now());
       else {
         mustBe(db, me.id, { thing: 'class', as: 'assistant' }, id);
         const before = classFor(db, me.id, id)!;
@@ -56,7 +56,7 @@ export function classRoutes(app: FastifyInstance, context: Context): void {
       return label;
     });
     db.transaction(() => {
-      if (joinClass(db, found.id, me.id, 'student', context.now()))
+      if (joinClass(db, { classId: found.id, personId: me.id, role: 'student' }, context.now()))
         events.append({ type: 'classes', classId: found.id });
     });
     return found;

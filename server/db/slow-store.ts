@@ -16,11 +16,17 @@ const BREATH = 8;
 /** Reads `[start, end)` of what is stored. */
 type Part = (start: number, end: number) => Buffer;
 
+interface NewBlob {
+  readonly hash: string;
+  readonly size: number;
+  readonly mediaType: string;
+}
+
 /**
  * Stores much without keeping others from writing: a little at a time. The row that says that it is whole comes last;
  * what a crash leaves without one is no blob, and goes on where it is stored again.
  */
-async function storeSlowly(db: Db, hash: string, size: number, mediaType: string, part: Part): Promise<void> {
+async function storeSlowly(db: Db, { hash, size, mediaType }: NewBlob, part: Part): Promise<void> {
   if (db.get(HAS, hash)) return;
   db.raw.pragma('foreign_keys = OFF');
   try {
@@ -44,7 +50,7 @@ export async function storeFile(db: Db, file: string, mediaType: string): Promis
   const name = hash.digest('hex');
   const handle = fs.openSync(file, 'r');
   try {
-    await storeSlowly(db, name, fs.fstatSync(handle).size, mediaType, (start, end) => {
+    await storeSlowly(db, { hash: name, size: fs.fstatSync(handle).size, mediaType }, (start, end) => {
       const bytes = Buffer.alloc(end - start);
       fs.readSync(handle, bytes, 0, bytes.length, start);
       return bytes;
@@ -57,7 +63,9 @@ export async function storeFile(db: Db, file: string, mediaType: string): Promis
 
 async function storeBytes(db: Db, bytes: Uint8Array, mediaType: string): Promise<string> {
   const hash = hashOf(bytes);
-  await storeSlowly(db, hash, bytes.byteLength, mediaType, (start, end) => Buffer.from(bytes.subarray(start, end)));
+  await storeSlowly(db, { hash, size: bytes.byteLength, mediaType }, (start, end) =>
+    Buffer.from(bytes.subarray(start, end)),
+  );
   return hash;
 }
 

@@ -27,14 +27,13 @@ export function deskRoutes(app: FastifyInstance, context: Context): void {
     const found = notices(db, me.id);
     const asker = askerOf(context, me.id, query);
     const some = (query: string, limit = MOST) =>
-      sourcePage(db, readQuery(query), asker, { sort: 'touched', offset: 0, limit }, false);
+      sourcePage(db, readQuery(query), asker, { sort: 'touched', offset: 0, limit });
     const fresh = some('is:to-read');
     const spare = sourcePage(
       db,
       readQuery(`minutes<=${SPARE} (is:to-read OR is:reading) progress<90 -type:picture -type:table`),
       asker,
       { sort: 'minutes', offset: 0, limit: 1 },
-      false,
     ).sources[0];
     return {
       notices: found,

@@ -42,8 +42,15 @@ export async function checkFeed(
   db.transaction(() => {
     const failed = feed instanceof AppError;
     // Somebody may have stopped following it meanwhile.
-    if (feedChecked(db, id, now(), failed ? feed.message : null, failed ? null : feed.title) === 0) return;
-    if (!failed) insertItems(db, id, feed, newId, now());
+    if (
+      feedChecked(
+        db,
+        id,
+        failed ? { now: now(), error: feed.message, title: null } : { now: now(), error: null, title: feed.title },
+      ) === 0
+    )
+      return;
+    if (!failed) insertItems({ db, newId, now }, id, feed);
     events.append({ type: 'arrivals', personId });
   });
 }

@@ -1,3 +1,4 @@
+import type { Writing } from '../writing';
 import type { Arrival, Feed, FeedId, PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import type { ReadFeed } from '../ingest/feed';
@@ -62,13 +63,18 @@ export const feedsDue = (db: Db, before: string): { id: string; personId: Person
   db.all<FeedRow>(DUE, before).map((f) => ({ id: f.id, personId: f.personId, address: f.address }));
 export const insertFeed = (
   db: Db,
-  id: string,
-  personId: PersonId,
+  { id, personId }: { readonly id: FeedId; readonly personId: PersonId },
   { address, title, site }: ReadFeed,
   now: string,
 ): boolean => db.run(INSERT, id, personId, address, title, site, now, now) > 0;
 export const removeFeed = (db: Db, personId: PersonId, id: string): boolean => db.run(REMOVE, id, personId) > 0;
-export const feedChecked = (db: Db, id: string, now: string, error: string | null, title: string | null): number =>
+/** What came of asking a feed: what is wrong with it, or how it is called now. */
+interface Checked {
+  readonly now: string;
+  readonly error: string | null;
+  readonly title: string | null;
+}
+export const feedChecked = (db: Db, id: FeedId, { now, error, title }: Checked): number =>
   db.run(CHECKED, now, error, title, id);
 export const arrivalsOf = (db: Db, personId: PersonId): Arrival[] =>
   db.all<ItemRow>(ARRIVALS, personId).map((i) => ({
@@ -92,7 +98,12 @@ export const itemOf = (db: Db, personId: PersonId, id: string) =>
   db.get<{ id: string; address: string; title: string }>(ITEM, id, personId);
 
 /** How many of the items were not there before. */
-export function insertItems(db: Db, feedId: FeedId, feed: ReadFeed, newId: () => string, now: string): number {
+export function insertItems(
+  { db, newId, now: clock }: Pick<Writing, 'db' | 'newId' | 'now'>,
+  feedId: FeedId,
+  feed: ReadFeed,
+): number {
+  const now = clock();
   return feed.items.reduce(
     (fresh, i) =>
       fresh + db.run(INSERT_ITEM, newId(), feedId, i.name, i.address, i.title, i.author, i.summary, i.publishedAt, now),

@@ -11,7 +11,7 @@ import { arrivalsOf, feedOf, feedsOf, insertFeed, insertItems, itemOf, removeFee
 
 /** Feeds one follows, and what is new in them: to be accepted or skipped. */
 export function feedRoutes(app: FastifyInstance, context: Context): void {
-  const { db, now, newId, ingester, events } = context;
+  const { db, now, ingester, events } = context;
   const serve = serving(app, context);
 
   serve('GET /api/feeds', ({ me }) => feedsOf(db, me.id));
@@ -19,7 +19,7 @@ export function feedRoutes(app: FastifyInstance, context: Context): void {
   serve('POST /api/feeds', async ({ me: { id: me }, body: { id, address } }) => {
     const feed = await ingester.feed(parseAddress(address).href);
     db.transaction(() => {
-      if (insertFeed(db, id, me, feed, now())) insertItems(db, id, feed, newId, now());
+      if (insertFeed(db, { id, personId: me }, feed, now())) insertItems(context, id, feed);
       checkListLimit(db, 'feeds', me);
       events.append({ type: 'arrivals', personId: me });
     });

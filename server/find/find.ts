@@ -70,8 +70,7 @@ export function sourcePage(
   db: Db,
   query: Query | undefined,
   asker: Asker,
-  page: Page<SourceSort>,
-  passages: boolean,
+  { passages = false, ...page }: Page<SourceSort> & { readonly passages?: boolean },
 ): SourcePage {
   const { ids, total } = findSources(db, query, asker, page);
   const sources = sourceRowsOf(db, asker.me, ids);

@@ -10,7 +10,8 @@ export function findRoutes(app: FastifyInstance, context: Context): void {
 
   serve('GET /api/sources', ({ me, query }) => {
     const { q, offset, limit, passages, sort = q ? 'best' : 'touched' } = query;
-    return sourcePage(db, readQuery(q), askerOf(context, me.id, query), { sort, offset, limit }, passages === 'yes');
+    const page = { sort, offset, limit, passages: passages === 'yes' };
+    return sourcePage(db, readQuery(q), askerOf(context, me.id, query), page);
   });
 
   serve('GET /api/annotations', ({ me, query }) => {

@@ -157,7 +157,7 @@ async function takeStyles(
       const sheet = linked ? await collector.loadSheet(new URL(href, base).href) : ownSheet(owner, base);
       return (
         sheet && {
-          css: await selfContainedCss(sheet.css, sheet.address, collector.resolve, collector.loadSheet),
+          css: await selfContainedCss(sheet.css, sheet.address, collector),
           media,
         }
       );

@@ -231,9 +231,9 @@ function finish(page: Clean, known: Partial<Metadata>, got: Got, address: string
   const snapshot = page.kind === 'page' ? withAsides(tree, meta.title) : html;
   const { text, outline, inlines } = readTree(asTextTree(tree));
   if (!text.trim()) throw new AppError('empty_page', { address: got.address ?? got.name });
-  const lead = /^asset\/([0-9a-f]{64})$/.exec(meta.lead ?? '')?.[1] ?? null;
+  const lead = leadOf(meta);
   const main = mainText(text, outline);
-  const missing = page.kind === 'letter' && page.facts?.remote ? [] : collector.missing;
+  const missing = missingOf(page);
   return {
     kind: page.kind,
     amount: page.kind === 'image' ? 'picture' : 'whole',
@@ -254,6 +254,12 @@ function finish(page: Clean, known: Partial<Metadata>, got: Got, address: string
     canonical: address === null ? null : canonicalAddress(sameSite(meta.canonical, address) ?? address),
   };
 }
+
+/** The hash of the picture that stands for it. */
+const leadOf = ({ lead }: Metadata): string | null => /^asset\/([0-9a-f]{64})$/.exec(lead ?? '')?.[1] ?? null;
+/** What a letter was not to fetch is not missing. */
+const missingOf = ({ kind, facts, collector }: Clean): readonly string[] =>
+  kind === 'letter' && facts?.remote ? [] : collector.missing;
 
 /** Attributes alone are set, so that it parses to the same tree still. */
 function withAsides(tree: PageTree, title: string): string {

@@ -268,18 +268,27 @@ const menu = fits('nav, form');
 
 /** Footnotes and endnotes: what the kept text links to within the page, with the list they stand in. */
 function keepNotes(elements: readonly PageElement[], kept: Set<PageElement>): void {
-  const byId = new Map<string, PageElement>();
-  for (const element of elements)
-    if (element.attribs.id && !byId.has(element.attribs.id)) byId.set(element.attribs.id, element);
+  const byId = firstOfEach(elements);
   for (const link of elements) {
-    const href = link.attribs.href;
     const parent = parentOf(link);
-    if (!isLink(link) || !href?.startsWith('#') || !parent || !kept.has(parent)) continue;
-    const target = byId.get(decoded(href.slice(1)));
-    if (!target || kept.has(target) || WHOLES.test(target.name) || closest(target, menu)) continue;
-    if (length(target) <= LONGEST_NOTE) keepWithList(target, kept);
+    if (!isLink(link) || !parent || !kept.has(parent)) continue;
+    const { href = '' } = link.attribs;
+    const target = href.startsWith('#') ? byId.get(decoded(href.slice(1))) : undefined;
+    if (target && !kept.has(target) && mayBeNote(target)) keepWithList(target, kept);
   }
 }
+
+function firstOfEach(elements: readonly PageElement[]): ReadonlyMap<string, PageElement> {
+  const byId = new Map<string, PageElement>();
+  for (const element of elements) {
+    const { id } = element.attribs;
+    if (id && !byId.has(id)) byId.set(id, element);
+  }
+  return byId;
+}
+
+const mayBeNote = (element: PageElement): boolean =>
+  !WHOLES.test(element.name) && !closest(element, menu) && length(element) <= LONGEST_NOTE;
 
 function keepWithList(note: PageElement, kept: Set<PageElement>): void {
   const list = closest(note, listOf) ?? note;

@@ -114,7 +114,7 @@ describe('style sheets', () => {
   };
   const load = (address: string) =>
     Promise.resolve(sheets[address] === undefined ? undefined : { css: sheets[address]!, address });
-  const whole = (css: string) => selfContainedCss(css, 'http://x.test/css/a.css', resolve, load);
+  const whole = (css: string) => selfContainedCss(css, 'http://x.test/css/a.css', { resolve, loadSheet: load });
 
   test('what a sheet imports is put in its place, also in a circle, with its media', async () => {
     const css = await whole('@import url("b.css") print; a{color:blue}');

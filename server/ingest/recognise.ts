@@ -83,12 +83,8 @@ const TEXTS: ReadonlySet<Format> = new Set(['html', 'markdown', 'text', 'csv', '
  * What a file is. Where its first bytes tell, they are believed rather than its name or the type a site sent; among
  * texts, name and type decide. Throws `empty_file`, `wrong_type` for what Avrelle does not keep.
  */
-export async function recognise({
-  bytes,
-  name,
-  contentType,
-  address,
-}: Got): Promise<{ readonly format: Format; readonly mediaType: string }> {
+export async function recognise(got: Got): Promise<Recognised> {
+  const { bytes, name, contentType, address } = got;
   if (bytes.byteLength === 0) throw new AppError('empty_file', { name }, { field: 'file' });
   const sent = contentType.split(';')[0]!.trim().toLowerCase();
   const ending = BY_ENDING[endingOf(name)];
@@ -99,17 +95,32 @@ export async function recognise({
       throw new AppError('wrong_type', { address: name, type: found }, address === null ? { field: 'file' } : {});
     return { format, mediaType: found };
   }
+  return bySaying(got, sent, ending);
+}
+
+interface Recognised {
+  readonly format: Format;
+  readonly mediaType: string;
+}
+
+/** By what a file is called, or a site says it is. */
+function bySaying({ bytes, name, address }: Got, sent: string, ending: Format | undefined): Recognised {
   const said = saidBy(sent);
-  const format = address === null || said === undefined ? (ending ?? said ?? 'text') : said;
+  // What a site says goes before a name; of a file that is at hand there is only its name.
+  const format = (address === null ? ending : said) ?? ending ?? said ?? 'text';
   if (TEXTS.has(format) && !looksBinary(bytes)) return { format: asText(format, ending, bytes), mediaType: sent };
   if (looksLikeHtml(bytes)) return { format: 'html', mediaType: 'text/html' };
   if (format === 'image' && looksLikeSvg(bytes)) return { format, mediaType: 'image/svg+xml' };
-  if (!TEXTS.has(format))
-    throw new AppError('wrong_content', { name, format: FORMAT_WORDS[format] ?? format }, { field: 'file' });
-  throw address === null
-    ? new AppError('not_text', { name }, { field: 'file' })
-    : new AppError('wrong_type', { address, type: said === undefined && sent ? sent : 'binary data' });
+  if (!TEXTS.has(format)) throw otherContent(name, format);
+  throw noText(name, address, said === undefined ? sent : '');
 }
+
+const otherContent = (name: string, format: Format): AppError =>
+  new AppError('wrong_content', { name, format: FORMAT_WORDS[format] ?? format }, { field: 'file' });
+const noText = (name: string, address: string | null, type: string): AppError =>
+  address === null
+    ? new AppError('not_text', { name }, { field: 'file' })
+    : new AppError('wrong_type', { address, type: type || 'binary data' });
 
 /** By the type a site sent. */
 const saidBy = (type: string): Format | undefined => BY_TYPE[type] ?? (/^image\//.test(type) ? 'image' : undefined);

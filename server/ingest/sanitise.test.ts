@@ -11,6 +11,21 @@ const OPEN = { names: [], privateHosts: [] };
 const snapshotOf = async (html: string): Promise<string> =>
   (await ingest({ type: 'file', name: 'page.html', bytes: Buffer.from(`<p>kept words</p>${html}`) }, OPEN)).snapshot;
 
+function dangersOf(name: string, { name: key, value }: { readonly name: string; readonly value: string }): string[] {
+  const found: string[] = [];
+  if (/^on/i.test(key)) found.push(`${name}[${key}]`);
+  // eslint-disable-next-line no-control-regex -- browsers drop these inside addresses
+  const plain = value.replace(/[\u0000-\u0020]/g, '');
+  if (
+    /^(href|src|action|formaction|data|xlink:href|from|to|values|poster|background|srcset)$/i.test(key) &&
+    /(javascript|vbscript|data):/i.test(plain)
+  )
+    found.push(`${name}[${key}=${plain.slice(0, 30)}]`);
+  if (/^(src|srcset|poster|background)$/i.test(key) && !value.startsWith('asset/')) found.push(`${name}[${key}]`);
+  if (key === 'style' && /url\(\s*["']?(?!about:invalid|#|asset\/)/i.test(value)) found.push(`${name}[style]`);
+  return found;
+}
+
 /** Whatever could run, load or lead somewhere by itself, in the tree a browser would make of the snapshot. */
 function dangers(snapshot: string): string[] {
   const found: string[] = [];
@@ -34,18 +49,7 @@ function dangers(snapshot: string): string[] {
     )
       found.push(`<${name}>`);
     if (name === 'meta' && 'http-equiv' in element.attribs) found.push('<meta http-equiv>');
-    for (const { name: key, value } of element.attributes) {
-      if (/^on/i.test(key)) found.push(`${name}[${key}]`);
-      // eslint-disable-next-line no-control-regex -- browsers drop these inside addresses
-      const plain = value.replace(/[\u0000-\u0020]/g, '');
-      if (
-        /^(href|src|action|formaction|data|xlink:href|from|to|values|poster|background|srcset)$/i.test(key) &&
-        /(javascript|vbscript|data):/i.test(plain)
-      )
-        found.push(`${name}[${key}=${plain.slice(0, 30)}]`);
-      if (/^(src|srcset|poster|background)$/i.test(key) && !value.startsWith('asset/')) found.push(`${name}[${key}]`);
-      if (key === 'style' && /url\(\s*["']?(?!about:invalid|#|asset\/)/i.test(value)) found.push(`${name}[style]`);
-    }
+    found.push(...element.attributes.flatMap((attribute) => dangersOf(name, attribute)));
     if (name === 'style' && /@import|url\(\s*["']?(?!about:invalid|#|asset\/)/i.test(contentOf(element)))
       found.push('<style> that loads');
   }

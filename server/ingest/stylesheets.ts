@@ -2,7 +2,13 @@ import * as csstree from 'css-tree';
 
 /** Gives what an address in a style sheet becomes: a name inside the snapshot, or undefined to leave it out. */
 export type ResolveUrl = (absolute: string) => Promise<string | undefined>;
-export type LoadSheet = (absolute: string) => Promise<{ readonly css: string; readonly address: string } | undefined>;
+type LoadSheet = (absolute: string) => Promise<{ readonly css: string; readonly address: string } | undefined>;
+
+/** What a style sheet names. */
+export interface Outside {
+  readonly resolve: ResolveUrl;
+  readonly loadSheet: LoadSheet;
+}
 
 const DEEPEST_IMPORT = 5;
 
@@ -10,13 +16,7 @@ const DEEPEST_IMPORT = 5;
  * A style sheet that needs nothing from outside: `@import` is replaced by what it names, every `url()` by what
  * `resolve` gives, or by nothing.
  */
-export async function selfContainedCss(
-  css: string,
-  base: string,
-  resolve: ResolveUrl,
-  load: LoadSheet,
-  depth = 0,
-): Promise<string> {
+export async function selfContainedCss(css: string, base: string, outside: Outside, depth = 0): Promise<string> {
   const tree = csstree.parse(plainEscapes(css), {
     context: 'stylesheet',
     parseValue: true,
@@ -24,8 +24,8 @@ export async function selfContainedCss(
     onParseError: () => undefined,
   });
   dropUnread(tree);
-  const imported = await takeImports(tree, base, resolve, load, depth);
-  await replaceUrls(tree, base, resolve);
+  const imported = await takeImports(tree, base, outside, depth);
+  await replaceUrls(tree, base, outside.resolve);
   return safeInStyleElement([...imported, csstree.generate(tree)].join('\n'));
 }
 
@@ -70,13 +70,7 @@ function dropUnread(tree: csstree.CssNode): void {
   });
 }
 
-async function takeImports(
-  tree: csstree.CssNode,
-  base: string,
-  resolve: ResolveUrl,
-  load: LoadSheet,
-  depth: number,
-): Promise<string[]> {
+async function takeImports(tree: csstree.CssNode, base: string, outside: Outside, depth: number): Promise<string[]> {
   const wanted: { href: string; media: string }[] = [];
   csstree.walk(tree, {
     visit: 'Atrule',
@@ -92,9 +86,9 @@ async function takeImports(
   if (depth >= DEEPEST_IMPORT) return [];
   const sheets: string[] = [];
   for (const { href, media } of wanted) {
-    const sheet = URL.canParse(href, base) ? await load(new URL(href, base).href) : undefined;
+    const sheet = URL.canParse(href, base) ? await outside.loadSheet(new URL(href, base).href) : undefined;
     if (!sheet) continue;
-    const inner = await selfContainedCss(sheet.css, sheet.address, resolve, load, depth + 1);
+    const inner = await selfContainedCss(sheet.css, sheet.address, outside, depth + 1);
     sheets.push(media ? `@media ${media}{${inner}}` : inner);
   }
   return sheets;

@@ -155,7 +155,7 @@ export class JobRunner {
     this.tell(job, `Finding ${prepared.follow.marks.length} annotations again`, 0.9);
     const followed = await this.world.ingester.follow(prepared.follow);
     return () => {
-      storeVersion(this.world, sourceId, ingested, prepared, followed);
+      storeVersion(this.world, { sourceId, ingested }, prepared, followed);
       return { step: `Kept as version ${prepared.newest.number + 1}`, sourceId, already: false };
     };
   }

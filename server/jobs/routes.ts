@@ -86,21 +86,24 @@ function takeUpload(context: Context, me: PersonId, id: string, request: Fastify
     const again = sourceField(fields.source);
     if (again !== undefined) mustOwnSource(db, me, again);
     const { tags, author, remark, apart } = readFields(fields);
-    const recording = again !== undefined && transcript && !file ? newestFile(db, again) : undefined;
-    if (!file && !recording) throw noFile(transcript);
-    if (file) room.check(me, file.size);
     const hash = (path: string): Promise<string> => ingester.store(path, 'application/octet-stream');
-    const name = file?.name ?? recording!.title;
-    const words = transcript && { name: transcript.name, hash: await hash(transcript.path) };
+    const stored = async (): Promise<{ name: string; uploadHash: string }> => {
+      if (file) {
+        room.check(me, file.size);
+        return { name: file.name, uploadHash: await hash(file.path) };
+      }
+      // A transcript alone is for the recording that is there.
+      const recording = again !== undefined && transcript ? newestFile(db, again) : undefined;
+      if (!recording) throw noFile(transcript);
+      return { name: recording.title, uploadHash: recording.hash };
+    };
+    const { name, uploadHash } = await stored();
+    const words = transcript && { transcript: { name: transcript.name, hash: await hash(transcript.path) } };
     const becoming: Becoming = again
       ? { as: 'version', sourceId: again }
       : { as: 'source', sourceId: newId(), tags, remark, ...(apart ? { apart: true } : {}) };
-    const input: JobInput = {
-      taking: { from: 'file', name, ...(words ? { transcript: words } : {}) },
-      becoming,
-      ...(author ? { said: { author } } : {}),
-    };
-    const uploadHash = file ? await hash(file.path) : recording!.hash;
+    const taking: Taking = { from: 'file', name, ...words };
+    const input: JobInput = { taking, becoming, ...(author ? { said: { author } } : {}) };
     return startJob(context, { id, personId: me, label: name, input, uploadHash }, fields.password);
   });
 }

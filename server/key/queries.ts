@@ -1,4 +1,4 @@
-import type { KeyOwnerId, PersonId, SourceId } from '@avrelle/core/wire';
+import type { KeyOwnerId, PersonId, SourceId, AnnotationId } from '@avrelle/core/wire';
 import { KEY, startingKind, type Kind, type KindCode } from '@avrelle/core/key';
 import type { Db } from '../db/database';
 
@@ -66,5 +66,9 @@ export const toReplace = (db: Db, owner: string, from: KindCode, ids: readonly s
     from,
     ids: ids ? JSON.stringify(ids) : null,
   });
-export const replaceKind = (db: Db, id: string, to: KindCode, owner: string, now: string): void =>
-  void db.run(REPLACE, to, owner, now, id);
+export const replaceKind = (
+  db: Db,
+  id: AnnotationId,
+  { to, owner }: { to: KindCode; owner: KeyOwnerId },
+  now: string,
+): void => void db.run(REPLACE, to, owner, now, id);

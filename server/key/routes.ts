@@ -36,7 +36,7 @@ export function keyRoutes(app: FastifyInstance, context: Context): void {
     db.transaction(() => {
       if (to !== 'note' && ownerOfKind(db, me.id, to) !== id) throw new AppError('unknown_kind', { code: to });
       const found = toReplace(db, id, from, ids);
-      for (const { id: annotationId } of found) replaceKind(db, annotationId, to, id, now());
+      for (const { id: annotationId } of found) replaceKind(db, annotationId, { to, owner: id }, now());
       for (const sourceId of new Set(found.map((a) => a.sourceId))) events.append({ type: 'source', sourceId });
       return { ids: found.map((a) => a.id) };
     }),

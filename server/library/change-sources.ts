@@ -70,13 +70,14 @@ const changeDeleted: ChangePart = ({ db, now }, me, { id, deleted }) => {
 const changeState: ChangePart = ({ db, now }, me, { id, state, ifState }) => {
   const before = stateOf(db, me.id, id);
   if (!state || state === before || (ifState ?? before) !== before) return {};
-  shelve(db, me.id, id, { state }, now());
+  shelve(db, { personId: me.id, sourceId: id }, { state }, now());
   return { state: before, ifState: state };
 };
 
 const changeTags: ChangePart = ({ db, now }, me, { id, addTags: add = [], takeTags: away = [] }) => {
-  const added = addTags(db, me.id, id, add, now());
-  const taken = takeTags(db, me.id, id, away);
+  const mine = { personId: me.id, sourceId: id };
+  const added = addTags(db, mine, add, now());
+  const taken = takeTags(db, mine, away);
   return { ...(added.length > 0 ? { takeTags: added } : {}), ...(taken.length > 0 ? { addTags: taken } : {}) };
 };
 
@@ -101,10 +102,11 @@ function put(
 ): boolean {
   const { db, now } = context;
   mustContribute(db, me.id, collectionId);
-  const within = Math.min(section, collectionFor(db, me.id, collectionId)!.sections.length - 1);
-  if (!addToCollection(db, me.id, collectionId, sourceId, within, now())) return false;
+  const last = collectionFor(db, me.id, collectionId)!.sections.length - 1;
+  const placed = { id: collectionId, source: sourceId, section: Math.min(section, last) };
+  if (!addToCollection(db, me.id, placed, now())) return false;
   checkListLimit(db, 'sources', collectionId);
-  if (position !== undefined) moveInCollection(db, collectionId, sourceId, within, position);
+  if (position !== undefined) moveInCollection(db, placed, position);
   return true;
 }
 

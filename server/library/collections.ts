@@ -61,7 +61,7 @@ export function collectionRoutes(app: FastifyInstance, context: Context): void {
     checkPlace(context, me, id, put);
     db.transaction(() => {
       if (!before) {
-        if (!insertCollection(db, me, id, put, now())) throw new AppError('id_taken', { id });
+        if (!insertCollection(db, { id, me }, put, now())) throw new AppError('id_taken', { id });
         checkListLimit(db, 'collections', me);
       } else {
         if (!before.owned) throw new AppError('not_yours', { what: 'collection', owner: before.ownerName });
@@ -134,7 +134,7 @@ export function collectionItemRoutes(app: FastifyInstance, context: Context): vo
   serve('POST /api/collections/:id/sources', ({ me, params: { id }, body: { sourceIds, section } }) => {
     const last = collectionFor(db, me.id, id)!.sections.length - 1;
     return change(me.id, id, sourceIds, (sourceId) =>
-      addToCollection(db, me.id, id, sourceId, Math.min(section, last), now()),
+      addToCollection(db, me.id, { id, source: sourceId, section: Math.min(section, last) }, now()),
     );
   });
   serve('DELETE /api/collections/:id/sources', ({ me, params: { id }, body: { sourceIds } }) =>

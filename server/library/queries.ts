@@ -6,6 +6,8 @@ import type {
   ReadingState,
   ClassId,
   PersonId,
+  CollectionId,
+  SourceId,
 } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
@@ -93,8 +95,7 @@ export const itemsOf = (db: Db, id: string) => db.all<{ id: string; section: num
 export const hasCollections = (db: Db, id: string): boolean => db.get(HAS_CHILDREN, id) !== undefined;
 export const insertCollection = (
   db: Db,
-  me: PersonId,
-  id: string,
+  { id, me }: { readonly id: CollectionId; readonly me: PersonId },
   { name, parentId, classId, may }: CollectionPut,
   now: string,
 ): boolean =>
@@ -132,7 +133,9 @@ export function removeExpiredCollections(db: Db, before: string): void {
 export function orderCollection(db: Db, id: string, { version, sections, was, items }: CollectionOrder): boolean {
   const before = itemsOf(db, id);
   if (db.run(SET_SECTIONS, JSON.stringify(sections), id, version) === 0) return false;
-  moveUnseen(db, id, before, new Set(items.map((item) => item.sourceId)), was ?? [...sections.keys()]);
+  const seen = new Set(items.map((item) => item.sourceId));
+  const unseen = before.map((item, position) => ({ ...item, position })).filter((item) => !seen.has(item.id));
+  moveUnseen(db, id, unseen, was ?? [...sections.keys()]);
   items.forEach(({ sourceId, section }, position) =>
     db.run(PLACE, Math.min(section, sections.length - 1), position, id, sourceId),
   );
@@ -142,31 +145,30 @@ export function orderCollection(db: Db, id: string, { version, sections, was, it
 function moveUnseen(
   db: Db,
   id: string,
-  before: ReturnType<typeof itemsOf>,
-  seen: ReadonlySet<string>,
+  unseen: readonly { readonly id: SourceId; readonly section: number; readonly position: number }[],
   was: readonly (number | null)[],
 ): void {
-  before.forEach((item, position) => {
-    if (seen.has(item.id)) return;
+  for (const item of unseen) {
     let section = item.section;
     while (section >= 0 && !was.includes(section)) section--;
-    db.run(PLACE, section < 0 ? -1 : was.indexOf(section), position, id, item.id);
-  });
+    db.run(PLACE, section < 0 ? -1 : was.indexOf(section), item.position, id, item.id);
+  }
 }
 
-export const addToCollection = (
-  db: Db,
-  me: PersonId,
-  id: string,
-  source: string,
-  section: number,
-  now: string,
-): boolean => db.run(ADD, { id, source, section, me, now }) > 0;
+/** A source in a section of a collection. */
+interface Placed {
+  readonly id: CollectionId;
+  readonly source: SourceId;
+  readonly section: number;
+}
+
+export const addToCollection = (db: Db, me: PersonId, { id, source, section }: Placed, now: string): boolean =>
+  db.run(ADD, { id, source, section, me, now }) > 0;
 /** Where a source stands in a collection; undefined where it is not in it. */
 export const itemIn = (db: Db, id: string, source: string) =>
   db.get<{ section: number; position: number }>(ITEM, id, source);
 /** Before what stands at a place of its section. */
-export function moveInCollection(db: Db, id: string, source: string, section: number, position: number): void {
+export function moveInCollection(db: Db, { id, source, section }: Placed, position: number): void {
   db.run(MAKE_ROOM, id, section, position);
   db.run(MOVE, position, id, source);
 }

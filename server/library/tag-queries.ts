@@ -95,6 +95,12 @@ interface Borne {
   readonly at: string;
 }
 
+/** What a tag was called, and is to be called. */
+export interface NewName {
+  readonly from: string;
+  readonly to: string;
+}
+
 /** What a tag is called after `from` was given the name `to`. */
 export const renamed = (tag: string, from: string, to: string): string => to + tag.slice(from.length);
 
@@ -106,8 +112,7 @@ export const renamed = (tag: string, from: string, to: string): string => to + t
 export function changeTag(
   db: Db,
   me: PersonId,
-  from: string,
-  to: string,
+  { from, to }: NewName,
   now: string,
 ): { id: string; sourceId: SourceId }[] {
   const bearing = db.all<Bearing>(BEARING, { me, from });

@@ -43,8 +43,8 @@ export function tagRoutes(app: FastifyInstance, context: Context): void {
       const two = merged(db, me, from, to);
       if (two.length > 0 && !merge)
         throw new AppError('tag_in_use', { tags: two.map((tag) => `#${tag}`).join(', ') }, { field: 'to' });
-      const touched = changeTag(db, me, from, to, context.now());
-      moveTopics(db, me, from, to, context.now());
+      const touched = changeTag(db, me, { from, to }, context.now());
+      moveTopics(db, me, { from, to }, context.now());
       for (const { id, sourceId } of touched)
         events.append({ type: 'annotation', annotationId: id, sourceId, personId: me });
       events.append({ type: 'library', personId: me });

@@ -1,3 +1,4 @@
+import { linksIn } from '@avrelle/core/note';
 import type { NoteLink } from '@avrelle/core/note';
 import type { RelatedTag, TagPair, TopicNews, PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
@@ -68,16 +69,13 @@ export const topicsLeadingTo = (db: Db, me: PersonId, { type, id }: NoteLink): s
 export function writeTopic(
   db: Db,
   me: PersonId,
-  tag: string,
-  version: number,
-  text: string,
-  links: readonly NoteLink[],
+  { tag, version, text }: { readonly tag: string; readonly version: number; readonly text: string },
   now: string,
 ): boolean {
   if ((version === 0 ? db.run(INSERT, me, tag, text, now) : db.run(UPDATE, text, now, me, tag, version)) === 0)
     return false;
   db.run(CLEAR_LINKS, me, tag);
-  for (const { type, id } of links) db.run(ADD_LINK, me, tag, type, id);
+  for (const { type, id } of linksIn(text)) db.run(ADD_LINK, me, tag, type, id);
   return true;
 }
 export const removeTopic = (db: Db, me: PersonId, tag: string): number => db.run(REMOVE, me, tag);

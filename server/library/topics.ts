@@ -1,5 +1,6 @@
+import type { NewName } from './tag-queries';
 import type { FastifyInstance } from 'fastify';
-import { linksIn, parseLinkAddress } from '@avrelle/core/note';
+import { parseLinkAddress } from '@avrelle/core/note';
 import type { TopicPage, PersonId } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import type { Db } from '../db/database';
@@ -43,7 +44,7 @@ export function topicRoutes(app: FastifyInstance, context: Context): void {
 
   serve('PUT /api/topics', ({ me: { id: me }, query: { tag }, body: { version, text } }) => {
     db.transaction(() => {
-      if (!writeTopic(db, me, tag, version, text, linksIn(text), now()))
+      if (!writeTopic(db, me, { tag, version, text }, now()))
         throw new AppError(
           'stale',
           { yours: version, current: topicOf(db, me, tag)?.version ?? 0 },
@@ -60,13 +61,13 @@ export function topicRoutes(app: FastifyInstance, context: Context): void {
 }
 
 /** The pages about a tag, and about those beneath it, go where the tag goes; where there is one already, they follow it. Taken away with the tag only when empty. */
-export function moveTopics(db: Db, me: PersonId, from: string, to: string, now: string): void {
+export function moveTopics(db: Db, me: PersonId, { from, to }: NewName, now: string): void {
   if (to === '') return;
   for (const topic of topicsBeneath(db, me, from)) {
     const tag = to + topic.tag.slice(from.length);
     const there = topicOf(db, me, tag);
     const text = [there?.text, topic.text].filter(Boolean).join('\n\n');
     removeTopic(db, me, topic.tag);
-    writeTopic(db, me, tag, there?.version ?? 0, text, linksIn(text), now);
+    writeTopic(db, me, { tag, version: there?.version ?? 0, text }, now);
   }
 }

@@ -1,4 +1,4 @@
-import type { Batch, PersonId } from '@avrelle/core/wire';
+import type { Batch, PersonId, BatchId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { jobsOfBatch } from '../jobs/queries';
 
@@ -24,7 +24,12 @@ const toWire = (db: Db, row: Row): Batch => ({
   jobs: jobsOfBatch(db, row.id),
 });
 
-export const insertBatch = (db: Db, id: string, personId: PersonId, label: string, now: string): boolean =>
+interface NewBatch {
+  readonly id: BatchId;
+  readonly personId: PersonId;
+  readonly label: string;
+}
+export const insertBatch = (db: Db, { id, personId, label }: NewBatch, now: string): boolean =>
   db.run(INSERT, id, personId, label, now) > 0;
 export const recentBatches = (db: Db, personId: PersonId): Batch[] =>
   db.all<Row>(RECENT, personId).map((row) => toWire(db, row));

@@ -28,7 +28,7 @@ export function listRoutes(app: FastifyInstance, context: Context): void {
     if (addresses.length > MOST_ADDRESSES)
       throw new AppError('too_many_addresses', { count: addresses.length, limit: MOST_ADDRESSES }, { field: 'text' });
     db.transaction(() => {
-      if (!insertBatch(db, id, me, name || `${addresses.length} addresses`, now())) return;
+      if (!insertBatch(db, { id, personId: me, label: name || `${addresses.length} addresses` }, now())) return;
       addresses.forEach((address, seq) => {
         const input: JobInput = {
           taking: { from: 'address', address, polite: true, ...(amount === 'whole' ? {} : { choices: { amount } }) },

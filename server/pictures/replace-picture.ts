@@ -15,9 +15,7 @@ import { anchorsOf, assetsOf, putInPlaceOf, setAnchor, versionsWithFiles } from 
 export function replacePicture(
   { db, now, newId, events }: Pick<Context, 'db' | 'now' | 'newId' | 'events'>,
   sourceId: SourceId,
-  from: string,
-  bytes: Uint8Array,
-  crop: Crop,
+  { from, bytes, crop }: { readonly from: string; readonly bytes: Uint8Array; readonly crop: Crop },
 ): void {
   if (leadOf(db, sourceId) !== from) throw new AppError('picture_changed');
   if (hashOf(bytes) === from) return;

@@ -22,7 +22,7 @@ export function pictureRoutes(app: FastifyInstance, context: Context): void {
       address: null,
     });
     if (mediaType !== 'image/png') throw new AppError('wrong_type', { address: 'The picture', type: mediaType });
-    replacePicture(context, id, from, bytes, crop);
+    replacePicture(context, id, { from, bytes, crop });
     return sourceDetail(db, me.id, id)!;
   });
 }

@@ -264,35 +264,29 @@ export function patchSource(
   return true;
 }
 
-export function replaceTags(
-  db: Db,
-  personId: PersonId,
-  sourceId: SourceId,
-  tags: readonly string[],
-  now: string,
-): void {
-  db.run(KEEP_TAGS, personId, sourceId, JSON.stringify(tags));
-  addTags(db, personId, sourceId, tags, now);
+/** A source as one person has it: with their tags, their reading. */
+interface OwnSource {
+  readonly personId: PersonId;
+  readonly sourceId: SourceId;
+}
+
+export function replaceTags(db: Db, own: OwnSource, tags: readonly string[], now: string): void {
+  db.run(KEEP_TAGS, own.personId, own.sourceId, JSON.stringify(tags));
+  addTags(db, own, tags, now);
 }
 
 /** Those that were not there before. */
-export const addTags = (
-  db: Db,
-  personId: PersonId,
-  sourceId: SourceId,
-  tags: readonly string[],
-  now: string,
-): string[] => tags.filter((tag) => db.run(ADD_TAG, personId, sourceId, tag, now) > 0);
+export const addTags = (db: Db, { personId, sourceId }: OwnSource, tags: readonly string[], now: string): string[] =>
+  tags.filter((tag) => db.run(ADD_TAG, personId, sourceId, tag, now) > 0);
 /** Those that were there. */
-export const takeTags = (db: Db, personId: PersonId, sourceId: SourceId, tags: readonly string[]): string[] =>
+export const takeTags = (db: Db, { personId, sourceId }: OwnSource, tags: readonly string[]): string[] =>
   tags.filter((tag) => db.run(TAKE_TAG, personId, sourceId, tag) > 0);
 export const stateOf = (db: Db, personId: PersonId, sourceId: SourceId): ReadingState =>
   db.get<{ state: ReadingState }>(STATE, personId, sourceId)?.state ?? 'to_read';
 
 export function shelve(
   db: Db,
-  me: PersonId,
-  source: string,
+  { personId: me, sourceId: source }: OwnSource,
   to: { state?: ReadingState | undefined; position?: number | undefined; spans?: Spans | undefined },
   now: string,
 ): void {

@@ -42,7 +42,7 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
 
   serve('PUT /api/sources/:id/tags', ({ me, params: { id }, body: { tags } }) =>
     db.transaction(() => {
-      replaceTags(db, me.id, id, tags, now());
+      replaceTags(db, { personId: me.id, sourceId: id }, tags, now());
       events.append({ type: 'library', personId: me.id, sourceId: id });
       return detail(db, me.id, id);
     }),
@@ -52,7 +52,7 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
     const counts = versionId === undefined || versionId === detail(db, me.id, id).versionId;
     const read = counts ? { position, spans: spans as Spans | undefined } : {};
     db.transaction(() => {
-      shelve(db, me.id, id, { state, ...read }, now());
+      shelve(db, { personId: me.id, sourceId: id }, { state, ...read }, now());
       if (state) events.append({ type: 'library', personId: me.id, sourceId: id });
     });
   });

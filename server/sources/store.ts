@@ -27,8 +27,9 @@ export function storeSource(
     const files = storeFiles(db, ingested);
     insertSource(db, { id, ownerId, versionId, at, remark, recognised: !before, ingested });
     insertVersion(db, { versionId, sourceId: id, number: 1, at, ingested }, files);
-    replaceTags(db, ownerId, id, tags, at);
-    shelve(db, ownerId, id, { state: 'to_read' }, at);
+    const own = { personId: ownerId, sourceId: id };
+    replaceTags(db, own, tags, at);
+    shelve(db, own, { state: 'to_read' }, at);
     events.append({ type: 'library', personId: ownerId, sourceId: id });
     return { sourceId: id, already: false };
   });

@@ -45,7 +45,8 @@ export function listTakeoutRoutes(app: FastifyInstance, context: Context): void 
     for (const { id, title } of rows) {
       // Others are answered in between.
       await setImmediate();
-      archive.file(freeName(archive, fileNameOf(title)), notesOf(context, me, id, 'mine', originOf(request)).words);
+      const { words } = notesOf(context, me, id, { whose: 'mine', origin: originOf(request) });
+      archive.file(freeName(archive, fileNameOf(title)), words);
     }
     return file(reply, 'application/zip', 'study-notes.zip').send(
       await archive.generateAsync({ type: 'nodebuffer', compression: 'DEFLATE' }),

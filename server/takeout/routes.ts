@@ -14,7 +14,7 @@ import { fileNameOf, studyNotes, toWebAnnotation, type TakenMark } from '@avrell
 import { toSvg } from '@avrelle/core/ink';
 import { outward } from '@avrelle/core/note';
 import type { Outline } from '@avrelle/core/text';
-import type { Annotation, Me, SourceDetail, PersonId } from '@avrelle/core/wire';
+import type { Annotation, Me, SourceDetail, PersonId, SourceId } from '@avrelle/core/wire';
 import { annotationsOf } from '../annotations/queries';
 import type { Context } from '../context';
 import { serving } from '../serve';
@@ -24,7 +24,7 @@ export function takeoutRoutes(app: FastifyInstance, context: Context): void {
   const serve = serving(app, context);
 
   serve.file('GET /api/sources/:id/study-notes.md', ({ me, params, query: { whose }, request, reply }) => {
-    const { source, words } = notesOf(context, me, params.id, whose, originOf(request));
+    const { source, words } = notesOf(context, me, params.id, { whose, origin: originOf(request) });
     void reply
       .type('text/markdown; charset=utf-8')
       .header('content-disposition', attachment(`${fileNameOf(source.title)}.md`));
@@ -52,9 +52,8 @@ export const originOf = ({ protocol, host }: FastifyRequest): string => `${proto
 export function notesOf(
   context: Context,
   me: Me,
-  id: string,
-  whose: Whose,
-  origin: string,
+  id: SourceId,
+  { whose, origin }: { readonly whose: Whose; readonly origin: string },
 ): { readonly source: SourceDetail; readonly words: string } {
   const { source, marks } = gather(context, me.id, id, whose);
   return { source, words: studyNotes(source, taken(marks, origin), context.now(), me.name) };

@@ -305,13 +305,7 @@ function ofMark(m: Mark, { source: s, marks }: Holding, term: Term, today: strin
     case 'by':
       return named(m.author, term.value);
     case 'in':
-      return (
-        called(m.classes, term.value) ||
-        called(
-          s.places.filter((p) => !p.startsWith('Course')),
-          term.value,
-        )
-      );
+      return called([...m.classes, ...s.places.filter((p) => !p.startsWith('Course'))], term.value);
     case 'kind':
       return m.kind === term.value.toLowerCase() || plain(m.kindName) === plain(term.value);
     case 'is':

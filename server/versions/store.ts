@@ -38,8 +38,7 @@ export function prepareVersion({ db }: Pick<Writing, 'db'>, sourceId: SourceId, 
 /** Stores a new version beside the others with everything's place in it. Call within a transaction. */
 export function storeVersion(
   { db, now, newId, events }: Writing,
-  sourceId: SourceId,
-  ingested: Ingested,
+  { sourceId, ingested }: { readonly sourceId: SourceId; readonly ingested: Ingested },
   { newest, follow: asked }: Extract<Prepared, { changed: true }>,
   followed: Followed,
 ): void {

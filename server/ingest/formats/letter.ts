@@ -1,5 +1,5 @@
 import { decodeText, looksBinary } from '../decode-text';
-import { simpleParser, type AddressObject, type ParsedMail } from 'mailparser';
+import { simpleParser, type AddressObject, type EmailAddress, type ParsedMail } from 'mailparser';
 import { AppError } from '../../errors';
 import { escapeHtml, textToHtml } from '../documents';
 import type { Got } from '../got';
@@ -27,29 +27,37 @@ import { NOWHERE } from '../loader';
 export const readLetter: Reader = async (got, { remote, web }) => {
   const mail = await parsed(got);
   const { head, body, strangers } = await contentOf(mail);
-  const title = mail.subject?.trim() || 'A letter without a subject';
-  const from = mail.from?.value[0];
-  const attached = mail.attachments.filter((a) => !a.related && a.filename).map((a) => escapeHtml(a.filename!));
-  const sender = from?.name || from?.address || addressText(mail.from);
-  const byline = [escapeHtml(sender), mail.date?.toISOString().slice(0, 10)].filter(Boolean).join(' · ');
-  const after = attached.length ? `<p>Attached: ${attached.join(', ')}</p>` : '';
-  const html = `<!doctype html><html><head><meta charset="utf-8"><title>${escapeHtml(title)}</title>${head}</head><body><main><h1>${escapeHtml(title)}</h1><p class="byline">${byline}</p>${body}${after}</main></body></html>`;
+  const meta = metadataOf(mail);
+  const title = escapeHtml(meta.title);
+  const byline = [escapeHtml(meta.author), meta.publishedAt?.slice(0, 10)].filter(Boolean).join(' · ');
+  const html = `<!doctype html><html><head><meta charset="utf-8"><title>${title}</title>${head}</head><body><main><h1>${title}</h1><p class="byline">${byline}</p>${body}${attachedTo(mail)}</main></body></html>`;
   return {
     form: 'raw',
     kind: 'letter',
     html,
     loader: remote ? web : undefined,
     file: { bytes: got.bytes, mediaType: 'message/rfc822' },
-    meta: {
-      title,
-      author: sender,
-      site: listOf(mail) || from?.address?.split('@')[1] || '',
-      publishedAt: mail.date?.toISOString() ?? null,
-    },
+    meta,
     facts: remote || strangers === 0 ? {} : { remote: strangers },
     ...(mail.messageId ? { identity: `mid:${mail.messageId.replace(/^<|>$/g, '')}` } : {}),
   };
 };
+
+function metadataOf(mail: ParsedMail) {
+  const { name, address = '' }: Partial<EmailAddress> = mail.from?.value[0] ?? {};
+  return {
+    title: mail.subject?.trim() || 'A letter without a subject',
+    author: name || address || addressText(mail.from),
+    site: listOf(mail) || address.split('@')[1] || '',
+    publishedAt: mail.date?.toISOString() ?? null,
+  };
+}
+
+/** The names of what came with it, as a line of its own. */
+function attachedTo({ attachments }: ParsedMail): string {
+  const names = attachments.filter((a) => !a.related && a.filename).map((a) => escapeHtml(a.filename!));
+  return names.length ? `<p>Attached: ${names.join(', ')}</p>` : '';
+}
 
 /** Throws `bad_letter`. */
 async function parsed({ bytes, name }: Got): Promise<ParsedMail> {

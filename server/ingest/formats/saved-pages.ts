@@ -106,6 +106,24 @@ function answeredAddress({ warcTargetURI, warcType, httpHeaders }: WARCRecord): 
   return answered && /^https?:/.test(address) ? address : undefined;
 }
 
+/** Throws `archive_too_large` where it holds more than `room` bytes. */
+async function readPart(record: WARCRecord, room: number, name: string): Promise<Part> {
+  const chunks: Uint8Array[] = [];
+  let size = 0;
+  for await (const chunk of record) {
+    size += chunk.byteLength;
+    if (size > room)
+      throw new AppError(
+        'archive_too_large',
+        { name, entries: ARCHIVE_LIMITS.entries, limit: ARCHIVE_LIMITS.bytes / 1024 / 1024 },
+        { field: 'file' },
+      );
+    chunks.push(chunk);
+  }
+  const contentType = record.httpHeaders?.headers?.get('content-type') ?? record.warcContentType ?? '';
+  return { bytes: Buffer.concat(chunks), contentType };
+}
+
 /** WARC 1.0 and 1.1 (ISO 28500), gzipped or not: the first page that was answered with 200, and what came with it. */
 export const readWebArchive: Reader = async (got): Promise<RawPage> => {
   checkEnd(got);
@@ -116,22 +134,8 @@ export const readWebArchive: Reader = async (got): Promise<RawPage> => {
     for await (const record of new WARCParser(pieces(got.bytes))) {
       const address = answeredAddress(record);
       if (address === undefined) continue;
-      const chunks: Uint8Array[] = [];
-      for await (const chunk of record) {
-        total += chunk.byteLength;
-        if (total > ARCHIVE_LIMITS.bytes)
-          throw new AppError(
-            'archive_too_large',
-            { name: got.name, entries: ARCHIVE_LIMITS.entries, limit: ARCHIVE_LIMITS.bytes / 1024 / 1024 },
-            { field: 'file' },
-          );
-        chunks.push(chunk);
-      }
-      const headers = record.httpHeaders?.headers;
-      const part: Part = {
-        bytes: Buffer.concat(chunks),
-        contentType: headers?.get('content-type') ?? record.warcContentType ?? '',
-      };
+      const part = await readPart(record, ARCHIVE_LIMITS.bytes - total, got.name);
+      total += part.bytes.byteLength;
       if (!page && /^(text\/html|application\/xhtml\+xml)/i.test(part.contentType)) page = { address, part };
       parts.push([address, part]);
     }

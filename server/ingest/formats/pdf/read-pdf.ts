@@ -168,18 +168,20 @@ async function metadataOf(
   const said = info as Record<string, unknown>;
   const text = wordsOf;
   const xmp = (name: string): string => text(metadata?.get(name) as unknown);
-  const given = xmp('dc:title') || text(said.Title);
-  const sensible = given && !/^(untitled|.*\.(docx?|tex|indd|pdf|dvi))/i.test(given);
-  const heading = pages[0]?.find((p) => p.level === 1)?.text.trim();
+  const [first = []] = pages;
   return {
-    title: (sensible ? given : heading) || titleOf(got.name),
+    title: sensible(xmp('dc:title') || text(said.Title)) || headingOf(first) || titleOf(got.name),
     author: xmp('dc:creator') || text(said.Author),
     description: (xmp('dc:description') || text(said.Subject)).slice(0, 600),
     language: text(said.Language) || xmp('dc:language'),
     publishedAt: readDate(xmp('prism:publicationDate') || xmp('dc:date') || madeOn(text(said.CreationDate))),
-    doi: readDoi(xmp('prism:doi') || xmp('dc:identifier') || beginning(pages[0] ?? [])),
+    doi: readDoi(xmp('prism:doi') || xmp('dc:identifier') || beginning(first)),
   };
 }
+
+/** What programs write as a title of their own accord is none. */
+const sensible = (title: string): string => (/^(untitled|.*\.(docx?|tex|indd|pdf|dvi))/i.test(title) ? '' : title);
+const headingOf = (page: readonly Paragraph[]): string => page.find((p) => p.level === 1)?.text.trim() ?? '';
 
 function wordsOf(value: unknown): string {
   const words = Array.isArray(value) ? value.join('; ') : value;
