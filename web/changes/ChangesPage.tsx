@@ -93,23 +93,24 @@ function Changes({ source, comparison, former, present }: Props) {
   );
 }
 
+const SHOWN_AS = {
+  kept: { Tag: 'span', className: undefined },
+  removed: { Tag: 'del', className: 'gone' },
+  added: { Tag: 'ins', className: 'come' },
+} as const;
+
 function Passage({ section }: { section: Section }) {
   if (section.changed) {
     return (
       <p className="my-3">
-        {section.line.map((piece, n) =>
-          piece.kind === 'kept' ? (
-            <span key={n}>{piece.text}</span>
-          ) : piece.kind === 'removed' ? (
-            <del key={n} className="gone">
-              {piece.text}
-            </del>
-          ) : (
-            <ins key={n} className="come">
-              {piece.text}
-            </ins>
-          ),
-        )}
+        {section.line.map(({ kind, text }, n) => {
+          const { Tag, className } = SHOWN_AS[kind];
+          return (
+            <Tag key={n} className={className}>
+              {text}
+            </Tag>
+          );
+        })}
       </p>
     );
   }

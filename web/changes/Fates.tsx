@@ -101,6 +101,8 @@ export function Fates(props: Props) {
   );
 }
 
+const BORDERS = { brick: 'border-brick', tide: 'border-tide', rule: 'border-strong' } as const;
+
 function Group({
   title,
   n,
@@ -111,17 +113,14 @@ function Group({
 }: {
   title: string;
   n: number;
-  tone: 'brick' | 'tide' | 'rule';
+  tone: keyof typeof BORDERS;
   note: string;
   folded?: boolean;
   children: ReactNode;
 }) {
   if (n === 0) return null;
   return (
-    <details
-      open={!folded}
-      className={`mt-4 border-t-[3px] pt-1.5 ${tone === 'brick' ? 'border-brick' : tone === 'tide' ? 'border-tide' : 'border-strong'}`}
-    >
+    <details open={!folded} className={`mt-4 border-t-[3px] pt-1.5 ${BORDERS[tone]}`}>
       <summary className="cursor-pointer">
         <b className="font-semibold">{title}</b> <span className="text-soft">{n}</span>{' '}
         <span className="ml-2 text-[13px] text-soft">{note}</span>

@@ -55,11 +55,9 @@ export function Jobs({ keeping }: { keeping: Keeping }) {
             <span className="block truncate text-soft" title={job.label}>
               {job.label}
             </span>
-            {job.state === 'failed' ? (
-              <Failed job={job} onAgain={again} />
-            ) : job.state === 'done' ? (
-              <Done job={job} passage={keeping.passages.get(job.id)} onAgain={again} />
-            ) : (
+            {job.state === 'failed' && <Failed job={job} onAgain={again} />}
+            {job.state === 'done' && <Done job={job} passage={keeping.passages.get(job.id)} onAgain={again} />}
+            {(job.state === 'queued' || job.state === 'running') && (
               <span className="flex items-center gap-3 text-soft">
                 {job.step}…{' '}
                 <progress

@@ -2,7 +2,7 @@ import { useRef, useState, type FormEvent } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { addressesIn } from '@avrelle/core/gather';
-import type { Batch, Job } from '@avrelle/core/wire';
+import type {Batch, Job, JobState } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
@@ -89,6 +89,8 @@ export function Lists() {
 
 const ended = (job: Job): boolean => job.state === 'done' || job.state === 'failed';
 
+const SIGNS: Readonly<Record<JobState, string>> = { done: '✓', failed: '×', running: '›', queued: '' };
+
 function List({ batch }: { batch: Batch }) {
   const client = useQueryClient();
   const messages = useMessages();
@@ -151,7 +153,7 @@ function List({ batch }: { batch: Batch }) {
         {batch.jobs.map((job) => (
           <li key={job.id} className="grid grid-cols-[18px_1fr] border-t border-rule py-1">
             <span aria-hidden="true" className={job.state === 'failed' ? 'text-brick' : 'text-tide'}>
-              {job.state === 'done' ? '✓' : job.state === 'failed' ? '×' : job.state === 'running' ? '›' : ''}
+              {SIGNS[job.state]}
             </span>
             <span className="min-w-0">
               <span className="block truncate" title={job.label}>

@@ -45,16 +45,16 @@ const WIDTH_CHOICES = [
   [WIDTHS.desk, 'desk'],
 ] as const;
 
+function whatIsMissing(amount: Amount, passage: boolean, area: boolean): string {
+  if (amount === 'passage' && !passage) return 'Select the words on the page.';
+  return amount === 'picture' && !area ? 'Draw the area on the page.' : '';
+}
+
 /** Beside the page: how much, how wide, without what; what it is called; and keeping it. */
 export function LookChoices({ draft, amount, width, removed, passage, area, busy, wrong, ...act }: Props) {
   const { meta, before, facts } = draft;
   const [title, setTitle] = useState(meta.title);
-  const missing =
-    amount === 'passage' && !passage
-      ? 'Select the words on the page.'
-      : amount === 'picture' && !area
-        ? 'Draw the area on the page.'
-        : '';
+  const missing = whatIsMissing(amount, Boolean(passage), Boolean(area));
   const submit = (event: FormEvent<HTMLFormElement>): void => {
     event.preventDefault();
     const {

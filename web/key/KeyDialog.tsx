@@ -74,6 +74,12 @@ export default function KeyDialog({ open, onOpenChange, ownerId }: Props) {
 const beginning = (owned: OwnedKey): readonly Kind[] =>
   owned.className !== null && owned.kinds.length === 0 ? KEY.map((kind) => ({ ...kind, code: v7() })) : owned.kinds;
 
+function introduction({ className, kinds }: Pick<OwnedKey, 'className' | 'kinds'>): string {
+  if (className === null) return 'Your kinds of highlight, in the order of their digits.';
+  if (kinds.length > 0) return 'Whoever writes for this class marks with these kinds.';
+  return 'This class has no Key of its own yet: everybody marks with theirs. Make one here, and whoever writes for the class has these kinds at hand.';
+}
+
 function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
   const client = useQueryClient();
   const [kinds, setKinds] = useState(() => beginning(owned));
@@ -143,14 +149,7 @@ function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
   if (!owned.mayEdit) return <ReadOnly owned={owned} />;
   return (
     <>
-      <p className="mt-1 text-[14px] text-soft">
-        {owned.className === null
-          ? 'Your kinds of highlight, in the order of their digits.'
-          : owned.kinds.length > 0
-            ? 'Whoever writes for this class marks with these kinds.'
-            : 'This class has no Key of its own yet: everybody marks with theirs. Make one here, and whoever writes for the class has these kinds at hand.'}{' '}
-        What is marked follows every change.
-      </p>
+      <p className="mt-1 text-[14px] text-soft">{introduction(owned)} What is marked follows every change.</p>
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         <SortableContext items={kinds.map((k) => k.code)} strategy={verticalListSortingStrategy}>
           <ol aria-label="Kinds" className="mt-3 min-h-0 overflow-y-auto">

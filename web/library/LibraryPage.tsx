@@ -1,4 +1,4 @@
-import { lazy, Suspense, useCallback, useState } from 'react';
+import {lazy, Suspense, useCallback, useState, type ReactNode } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useSearchParams } from 'react-router';
@@ -126,6 +126,13 @@ export default function LibraryPage() {
     chosen.set(pages.flatMap((p) => p.sources).slice(0, MOST_CHOSEN));
   };
   const shared = { scroller, list, chosen, actions };
+  const views: Readonly<Record<typeof view, () => ReactNode>> = {
+    table: () => <TableView {...shared} changing={changing} sort={sort} onSort={(s) => to({ sort: s })} />,
+    board: () => <BoardView q={asked} sort={sort} chosen={chosen} changing={changing} actions={actions} />,
+    calendar: () => <CalendarView q={asked} onDay={(day) => to({ q: day, view: 'detailed' })} />,
+    compact: () => <ListView key={view} {...shared} compact />,
+    detailed: () => <ListView key={view} {...shared} compact={false} />,
+  };
   return (
     <div className="grid min-h-0 grid-cols-[236px_1fr] max-[900px]:grid-cols-1">
       <Sidebar
@@ -233,14 +240,8 @@ export default function LibraryPage() {
             <State of={list}>
               {list.total === 0 && view !== 'calendar' ? (
                 <Empty searched={q !== ''} meant={list.meant} onMeant={onQuery} />
-              ) : view === 'table' ? (
-                <TableView {...shared} changing={changing} sort={sort} onSort={(s) => to({ sort: s })} />
-              ) : view === 'board' ? (
-                <BoardView q={asked} sort={sort} chosen={chosen} changing={changing} actions={actions} />
-              ) : view === 'calendar' ? (
-                <CalendarView q={asked} onDay={(day) => to({ q: day, view: 'detailed' })} />
               ) : (
-                <ListView key={view} {...shared} compact={view === 'compact'} />
+                views[view]()
               )}
             </State>
           </Suspense>

@@ -289,13 +289,11 @@ const action = (key: string, words: string, run: () => void, bad = false) => (
 );
 
 function Done({ worked, left }: { worked: number; left: number }) {
-  return (
-    <p className="max-w-[56ch] p-8 text-soft">
-      {left > 0
-        ? `${count(worked, 'source')} looked at; ${left} more wait. Come back to this page for them.`
-        : worked > 0
-          ? `All ${worked} looked at. What you begin stands on the Desk.`
-          : 'Nothing waits to be read. What you keep arrives here.'}
-    </p>
-  );
+  return <p className="max-w-[56ch] p-8 text-soft">{doneWords(worked, left)}</p>;
+}
+
+function doneWords(worked: number, left: number): string {
+  if (left > 0) return `${count(worked, 'source')} looked at; ${left} more wait. Come back to this page for them.`;
+  if (worked > 0) return `All ${worked} looked at. What you begin stands on the Desk.`;
+  return 'Nothing waits to be read. What you keep arrives here.';
 }

@@ -83,9 +83,7 @@ export class PageSaver {
 
   /** Whether to go on. */
   private took(text: string, sent: Sent): boolean {
-    // The answer to what was sent before may have been lost on the way.
-    const isMine = sent.type === 'stale' && sent.theirs.text === text;
-    const page = sent.type === 'stored' ? sent.page : isMine ? sent.theirs : undefined;
+    const page = storedAs(text, sent);
     if (page) {
       this.now = { ...this.now, version: page.version };
       this.world.keep(this.unsent ? this.now : undefined);
@@ -104,4 +102,11 @@ export class PageSaver {
     this.saving = saving;
     this.watcher?.(saving);
   }
+}
+
+/** The page that holds what was sent; undefined where none does. */
+function storedAs(text: string, sent: Sent) {
+  if (sent.type === 'stored') return sent.page;
+  // The answer to what was sent before may have been lost on the way.
+  return sent.type === 'stale' && sent.theirs.text === text ? sent.theirs : undefined;
 }

@@ -62,14 +62,16 @@ export function LinkPanel({ editor, active }: { editor: Editor; active: boolean 
 
 const MOST = 5;
 
+/** What was typed as an address; one without a scheme gets one. */
+function addressIn(query: string): string | undefined {
+  if (/^(https?:\/\/|mailto:)\S+$/i.test(query)) return query;
+  return /^[\w-]+(\.[\w-]+)+(\/\S*)?$/.test(query) ? `http://${query}` : undefined;
+}
+
 function Search({ onLink }: { onLink: (href: string, words: string) => void }) {
   const [words, setWords] = useState('');
   const query = useDeferredValue(words.trim());
-  const address = /^(https?:\/\/|mailto:)\S+$/i.test(query)
-    ? query
-    : /^[\w-]+(\.[\w-]+)+(\/\S*)?$/.test(query)
-      ? `http://${query}`
-      : undefined;
+  const address = addressIn(query);
   const asked = { q: asWords(query), limit: MOST };
   const wanted = asked.q !== '' && !address;
   const annotations = useFound(asked, wanted).data?.annotations ?? [];

@@ -183,13 +183,8 @@ function phrases(nodes: readonly JSONContent[]): PhrasingContent[] {
     const children = phrases(
       nodes.slice(at, end).map((n) => ({ ...n, marks: n.marks!.filter((m) => !sameMark(m, mark)) })),
     );
-    made.push(
-      mark.type === 'link'
-        ? { type: 'link', url: String(mark.attrs?.href ?? ''), children }
-        : mark.type === 'bold'
-          ? { type: 'strong', children }
-          : { type: 'emphasis', children },
-    );
+    if (mark.type === 'link') made.push({ type: 'link', url: String(mark.attrs?.href ?? ''), children });
+    else made.push({ type: mark.type === 'bold' ? 'strong' : 'emphasis', children });
     at = end;
   }
   return made;

@@ -83,7 +83,7 @@ export function Ends({ page, layout, thread, text, language, onPress, onMove }: 
           stepEdge(
             range,
             edge,
-            isAside(event.key) && rightToLeft ? (direction === 1 ? -1 : 1) : direction,
+            isAside(event.key) && rightToLeft ? opposite(direction) : direction,
             pieces(event.shiftKey && unit === 'word' ? 'character' : unit),
           ),
         );
@@ -153,3 +153,5 @@ export function Ends({ page, layout, thread, text, language, onPress, onMove }: 
     </button>
   ));
 }
+
+const opposite = (direction: 1 | -1): 1 | -1 => (direction === 1 ? -1 : 1);

@@ -25,13 +25,7 @@ export function Facts({ source }: { source: SourceDetail }) {
       },
       (error: unknown) => messages.warn(wordsOf(error)),
     );
-  const words = scripted
-    ? 'A script makes this page’s content in a browser; only what stood here without it was kept. To have it all, save the page in your browser and upload that file.'
-    : remote > 0
-      ? `${count(remote, 'picture')} of this letter ${remote === 1 ? 'lies' : 'lie'} with its sender. Fetching tells them that it was opened.`
-      : scanned > 0
-        ? `${scanned === pages ? 'This PDF holds pictures of pages, without text' : `${count(scanned, 'page')} of ${pages} ${scanned === 1 ? 'is a picture' : 'are pictures'} without text`}: there are no words there to mark or find.`
-        : '';
+  const words = wordsFor({ scripted, remote, scanned, pages });
   if (!words || away) return null;
   return (
     <Strip>
@@ -46,4 +40,24 @@ export function Facts({ source }: { source: SourceDetail }) {
       </button>
     </Strip>
   );
+}
+
+interface Known {
+  readonly scripted: true | undefined;
+  /** Pictures that lie with a letter's sender. */
+  readonly remote: number;
+  /** Pages that are pictures, of so many. */
+  readonly scanned: number;
+  readonly pages: number;
+}
+
+function wordsFor({ scripted, remote, scanned, pages }: Known): string {
+  if (scripted)
+    return 'A script makes this page’s content in a browser; only what stood here without it was kept. To have it all, save the page in your browser and upload that file.';
+  if (remote > 0)
+    return `${count(remote, 'picture')} of this letter ${remote === 1 ? 'lies' : 'lie'} with its sender. Fetching tells them that it was opened.`;
+  if (scanned === 0) return '';
+  const some = `${count(scanned, 'page')} of ${pages} ${scanned === 1 ? 'is a picture' : 'are pictures'} without text`;
+  const which = scanned === pages ? 'This PDF holds pictures of pages, without text' : some;
+  return `${which}: there are no words there to mark or find.`;
 }

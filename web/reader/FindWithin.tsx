@@ -55,11 +55,10 @@ export function FindWithin({ text, outline, showWhole, onShow, onClose }: Props)
         }}
       />
       <span aria-live="polite" className="min-w-[130px] text-soft">
-        {words.trim() === ''
-          ? ''
-          : found.length === 0
-            ? 'not in this source'
-            : `${Math.min(at, found.length - 1) + 1} of ${found.length}${place ? `, ${place}` : ''}`}
+        {words.trim() !== '' && found.length === 0 && 'not in this source'}
+        {words.trim() !== '' &&
+          found.length > 0 &&
+          `${Math.min(at, found.length - 1) + 1} of ${found.length}${place ? `, ${place}` : ''}`}
       </span>
       {unseen && (
         <span className="text-soft">

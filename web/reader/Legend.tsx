@@ -110,11 +110,8 @@ export function Legend({
         )}
       </div>
       <span aria-live="polite" className="sr-only">
-        {drawing
-          ? 'Drag over an area; click for a point'
-          : selecting
-            ? 'Press a digit to mark, or type to write a note'
-            : ''}
+        {drawing && 'Drag over an area; click for a point'}
+        {!drawing && selecting && 'Press a digit to mark, or type to write a note'}
       </span>
       <div className="ml-auto flex items-center gap-5 max-[1350px]:gap-3">
         {children}

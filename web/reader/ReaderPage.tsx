@@ -23,8 +23,7 @@ export default function ReaderPage() {
   const number = Number(params.get('version')) || first?.versionNumber;
   const version = number === undefined || number === newest.data?.newest ? undefined : number;
   const source = useSource(id, version);
-  const detail =
-    source.data?.versionNumber === number ? source.data : first?.versionNumber === number ? first : undefined;
+  const detail = [source.data, first].find((known) => known !== undefined && known.versionNumber === number);
   const wide = useWide();
   const { kind, versionId, facts } = detail ?? {};
   // Opened while text and marks are still on their way.

@@ -75,10 +75,15 @@ const SpineLines = memo(function SpineLines({ lines, direction }: SpineLinesProp
       y={line.y}
       width={line.width}
       height={line.heading ? 3.2 : 1.8}
-      fill={line.heading ? 'var(--ink)' : line.read ? 'var(--strand)' : 'var(--rule)'}
+      fill={fillOf(line)}
     />
   ));
 });
+
+function fillOf({ heading, read }: Pick<Line, 'heading' | 'read'>): string {
+  if (heading) return 'var(--ink)';
+  return read ? 'var(--strand)' : 'var(--rule)';
+}
 
 /** A path a pigment: a mark more costs the browser next to nothing. */
 const SpineMarks = memo(function SpineMarks({
@@ -118,6 +123,9 @@ interface Line {
   readonly read: boolean;
 }
 
+/** By level; smaller ones are alike. */
+const HEADING_WIDTHS: Readonly<Record<number, number>> = { 1: 32, 2: 30 };
+
 /** A line of the strip every few pixels, as wide as the words that stand there are many; a bar at each heading. */
 function spineLines(blocks: readonly PlacedBlock[], spans: Spans, pageHeight: number, text: string): readonly Line[] {
   const lines: Line[] = [];
@@ -131,7 +139,7 @@ function spineLines(blocks: readonly PlacedBlock[], spans: Spans, pageHeight: nu
     if (heading)
       lines.push({
         y,
-        width: heading.block.level === 1 ? 32 : heading.block.level === 2 ? 30 : 22,
+        width: HEADING_WIDTHS[heading.block.level ?? 0] ?? 22,
         heading: true,
         read: true,
       });

@@ -100,7 +100,8 @@ export function fateOf({ anchor, place }: Annotation): Fate | undefined {
   if (place.start === null) return 'unplaced';
   if (place.byHand) return 'in place';
   if (place.confidence < SURE) return 'unsure';
-  return place.state === 'edited' ? 'edited' : place.state === 'shifted' ? 'moved' : 'in place';
+  if (place.state === 'edited') return 'edited';
+  return place.state === 'shifted' ? 'moved' : 'in place';
 }
 
 /** A thread that has words beside the page: those stand in the margin by themselves, a bare highlight only once it is opened. Words written on the page itself stand there. */

@@ -52,10 +52,9 @@ export function useWalking({
   const walk = (direction: 1 | -1): void => {
     const placed = threads.filter((t) => places.has(t.root.id));
     const at = placed.findIndex((t) => t.root.id === held);
-    const next =
-      at >= 0 && !opened.has(held!)
-        ? placed[at]
-        : placed[at < 0 ? (direction === 1 ? 0 : placed.length - 1) : at + direction];
+    const beyond = direction === 1 ? -1 : placed.length;
+    const stays = at >= 0 && !opened.has(held!);
+    const next = stays ? placed[at] : placed[(at < 0 ? beyond : at) + direction];
     if (next) goToMark(next.root.id);
   };
   return { step, walk, goToMark };

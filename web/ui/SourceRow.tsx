@@ -148,10 +148,11 @@ export function Numbered({
 
 export const leftOf = ({ minutes: all, readShare }: Row): string =>
   readShare > 0.97 ? 'read' : `${minutes(all * (1 - readShare))} ${readShare > 0 ? 'left' : ''}`;
-export const marksOf = ({ marks, mine }: Row): string =>
-  marks === 0
-    ? 'no marks yet'
-    : `${count(marks, 'mark')}${mine === marks ? ', all mine' : mine > 0 ? `, ${mine} mine` : ''}`;
+export function marksOf({ marks, mine }: Row): string {
+  if (marks === 0) return 'no marks yet';
+  if (mine === 0) return count(marks, 'mark');
+  return `${count(marks, 'mark')}, ${mine === marks ? 'all mine' : `${mine} mine`}`;
+}
 
 const sharing = ({ classes, owned, ownerName }: Row): string => {
   if (classes.length === 0) return '';

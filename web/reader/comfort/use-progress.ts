@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { addSpan, covered, removeSpan } from '@avrelle/core/reading';
+import { addSpan, covered, removeSpan, type Spans } from '@avrelle/core/reading';
 import { mainText } from '@avrelle/core/text';
 import type { SourceDetail, SourceText } from '@avrelle/core/wire';
 import type { PlacedBlock } from '../use-layout';
@@ -30,15 +30,13 @@ export function useProgress({ source, text, blocks, scroll }: Given) {
     const foot = (view?.top ?? 0) + (view?.height ?? 0);
     const here = blocks.findLast((b) => b.bottom <= foot)?.block.end ?? 0;
     const from = firstSeen(blocks, view)?.block.start ?? length;
-    correct(
-      what === 'all read'
-        ? [[0, length]]
-        : what === 'nothing read'
-          ? []
-          : what === 'read to here'
-            ? addSpan(spans, 0, here)
-            : removeSpan(spans, from, length),
-    );
+    const corrected: Readonly<Record<Correction, () => Spans>> = {
+      'all read': () => [[0, length]],
+      'nothing read': () => [],
+      'read to here': () => addSpan(spans, 0, here),
+      'not read from here': () => removeSpan(spans, from, length),
+    };
+    correct(corrected[what]());
   };
   return { spans, share, minutesLeft: Math.round(source.minutes * (1 - share)), setRight };
 }

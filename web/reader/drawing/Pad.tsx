@@ -69,11 +69,7 @@ export function Pad({ drawing, mine, onRubbed }: Props) {
       const y = from[1] + ((to[1] - from[1]) * step) / steps;
       for (const laid of mine) {
         const before = rubbed.current.get(laid) ?? laid.strokes;
-        const after = isFreehand(laid.spot.tool)
-          ? erase(before, x, y, radius + laid.width / 2)
-          : before.length && liesAt({ ...laid, strokes: before }, x, y, radius)
-            ? []
-            : before;
+        const after = rubbedOut(laid, before, { x, y, radius });
         if (after !== before) rubbed.current.set(laid, after);
       }
     }
@@ -230,4 +226,11 @@ function WordsHere({
       }}
     />
   );
+}
+
+/** What an eraser leaves of a drawing: of lines what it did not touch, of anything else all or nothing. */
+function rubbedOut(laid: Laid, before: Strokes, { x, y, radius }: { x: number; y: number; radius: number }): Strokes {
+  if (isFreehand(laid.spot.tool)) return erase(before, x, y, radius + laid.width / 2);
+  const isTouched = before.length > 0 && liesAt({ ...laid, strokes: before }, x, y, radius);
+  return isTouched ? [] : before;
 }

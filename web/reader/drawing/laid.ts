@@ -73,7 +73,7 @@ function onPage(strokes: Strokes, room: number): Strokes {
   const box = boxAround(strokes);
   if (!box) return strokes;
   const over = box.left + box.width - (room - EDGE);
-  const by = box.left < EDGE ? EDGE - box.left : over > 0 ? -Math.min(over, box.left - EDGE) : 0;
+  const by = box.left < EDGE ? EDGE - box.left : -Math.max(0, Math.min(over, box.left - EDGE));
   return by === 0 ? strokes : strokes.map((stroke) => stroke.map(([x, y, pressure]) => [x + by, y, pressure] as const));
 }
 

@@ -80,9 +80,14 @@ export function readSettings(stored: string | null = localStorage.getItem(STORED
 
 export const keepSettings = (settings: Settings): void => localStorage.setItem(STORED, JSON.stringify(settings));
 
+function fullColour(colour: string): string {
+  if (colour.startsWith('#')) return colour;
+  return colour === 'ink' ? 'var(--ink)' : `var(--${colour}-line)`;
+}
+
 /** As CSS: the role of a pigment, so that night has its own tone, or the very colour chosen. The broad pen is paler: words show through. */
 export function cssColour(colour: string, tool?: Held): string {
-  const full = colour.startsWith('#') ? colour : colour === 'ink' ? 'var(--ink)' : `var(--${colour}-line)`;
+  const full = fullColour(colour);
   if (tool !== 'broad') return full;
   return colour.startsWith('#') || colour === 'ink'
     ? `color-mix(in srgb, ${full} 34%, var(--sheet))`

@@ -15,12 +15,8 @@ export function wordsNear(
   const bottom = top + height;
   const near = blocks.filter((b) => b.top < bottom + REACH && b.bottom > top - REACH);
   const away = (b: Extent): number => Math.max(b.top - bottom, top - b.bottom, 0);
-  const nearest = near.length
-    ? near
-    : blocks.length
-      ? [blocks.reduce((best, b) => (away(b) < away(best) ? b : best))]
-      : [];
-  return nearest.flatMap(({ block }) =>
+  const nearest = blocks.length ? [blocks.reduce((best, b) => (away(b) < away(best) ? b : best))] : [];
+  return (near.length ? near : nearest).flatMap(({ block }) =>
     wordsIn(adapter.stream.text, block, language || 'en').flatMap((word): WordBox[] => {
       const [box] = adapter.boxes(word);
       return box ? [{ ...word, ...box }] : [];
