@@ -8,7 +8,7 @@ import { openMailDoor } from '../server/mail/intake';
 import { openContext } from '../server/open-context';
 import { listen, wordsForStart } from '../server/starting';
 import { serveLittleWeb } from '../standins/web/serve';
-import { emailOf, PASSWORD, STUDENTS, TEACHER } from './people';
+import { PASSWORD, SAMPLES } from './people';
 import { DemoClock, seed } from './seed';
 
 /** Bundled to `server/dist/demo.js` and run from the repository's root. */
@@ -37,6 +37,7 @@ const context = openContext({
   config,
   ingester: new PoolIngester(new URL('./ingest-worker.js', import.meta.url), config, config.dataFile),
   now: clock.now,
+  samples: SAMPLES,
 });
 const app = await buildApp(context);
 context.jobs.start();
@@ -58,14 +59,11 @@ const port = await listen(app, config, 20).catch((error: unknown) => {
 if (port !== config.port)
   console.log(`Port ${config.port} is in use already, so the demo takes the next that is free.`);
 
-const people = [STUDENTS[0]!, STUDENTS[1]!, TEACHER, STUDENTS[10]!].map(
-  ({ key, name, classes }) =>
-    `  ${emailOf(key).padEnd(34)} ${name}${key === TEACHER.key ? ', teacher of both classes' : `, Field Course ${classes.join(' and ')}`}`,
-);
+const people = SAMPLES.map(({ email, name, about }) => `  ${email.padEnd(34)} ${name}. ${about}`);
 console.log(`
 Avrelle, the Saltmere College demo, is open at http://${config.host}:${port}
 
-Sign in with the password "${PASSWORD}" as
+Choose somebody on the page to sign in, or sign in with the password "${PASSWORD}" as
 ${people.join('\n')}
 
 Pages of the simulated web to keep:

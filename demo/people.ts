@@ -1,3 +1,5 @@
+import type { SamplePerson } from '@avrelle/core/wire';
+
 export interface DemoPerson {
   readonly key: string;
   readonly name: string;
@@ -24,4 +26,19 @@ export const STUDENTS: readonly DemoPerson[] = [
   { key: 'esme', name: 'Esme Tarn', classes: ['A'] },
   { key: 'farid', name: 'Farid Osgood', classes: ['A'] },
   { key: 'jory', name: 'Jory Pell', classes: ['A'] },
+];
+
+const sample = (key: string, about: string): SamplePerson => ({
+  name: [TEACHER, ...STUDENTS].find((person) => person.key === key)!.name,
+  about,
+  email: emailOf(key),
+  password: PASSWORD,
+});
+
+/** Who may be tried out without an account of one's own: one of each kind of reader. */
+export const SAMPLES: readonly SamplePerson[] = [
+  sample('ines', 'A student who has read and marked a lot, and writes an essay on the marsh.'),
+  sample('tomas', 'A student of the same course: what Ines shares, seen from the other side.'),
+  sample('aldous', 'The teacher of both courses, who also looks after all accounts.'),
+  sample('cal', 'A student of the other course: sees other readings, and other people’s notes.'),
 ];

@@ -143,3 +143,13 @@ test('a member is removed and a class deleted: an open page of theirs shows it n
   await teacher.close();
   await student.close();
 });
+
+test('in the demo one is a sample person by one click', async ({ page }) => {
+  await page.goto('/enter');
+  const offered = page.getByRole('region', { name: 'This is a demo' });
+  await expectSeen(offered.getByRole('button', { name: /Ines Kestle.*essay/ }));
+  await offered.getByRole('button', { name: /Tomas Rell/ }).click();
+  await expectSeen(page.getByRole('button', { name: 'Tomas R.' }));
+  // Whoever is signed in is not told the others’ passwords again.
+  expect(((await (await page.request.get('/api/welcome')).json()) as { samples: unknown[] }).samples).toEqual([]);
+});

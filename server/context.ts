@@ -1,3 +1,4 @@
+import type { SamplePerson } from '@avrelle/core/wire';
 import type { Room } from './accounts/room';
 import type { Config } from './config';
 import type { Streams } from './events/streams';
@@ -14,4 +15,6 @@ export interface Context extends Writing {
   readonly room: Room;
   /** Heavy computation, out of the way of everybody's requests. */
   readonly ingester: Ingester;
+  /** Whom a demo lets anybody be. */
+  readonly samples: readonly SamplePerson[];
 }

@@ -1,4 +1,5 @@
 import { v7 } from 'uuid';
+import type { SamplePerson } from '@avrelle/core/wire';
 import type { Config } from './config';
 import { Room } from './accounts/room';
 import type { Clock } from './clock';
@@ -17,6 +18,8 @@ export interface World {
   readonly now?: Clock;
   /** Between two pages of one site for a list, in milliseconds. */
   readonly sitePause?: number;
+  /** Whom a demo lets anybody be; nobody where nothing is said. */
+  readonly samples?: readonly SamplePerson[];
 }
 
 /** Opens and migrates the database and puts the ambient world together. Jobs start when `jobs.start()` is called. */
@@ -26,6 +29,7 @@ export function openContext({
   db = openDatabase(config.dataFile),
   now = () => new Date().toISOString(),
   sitePause,
+  samples = [],
 }: World): Context {
   migrate(db);
   const events = new EventLog(db, now);
@@ -40,5 +44,5 @@ export function openContext({
     ...(sitePause === undefined ? {} : { sitePause }),
   });
   const room = new Room(db, config.roomOfOne, () => performance.now());
-  return { db, config, now, newId, events, streams: new Streams(), jobs, room, ingester };
+  return { db, config, now, newId, events, streams: new Streams(), jobs, room, ingester, samples };
 }

@@ -29,7 +29,13 @@ const FROM_ANYBODY = 16 * 1024;
 export const getWelcome = endpoint('GET', '/api/welcome', {
   who: 'public',
   answer: shape<Welcome>()(
-    fields({ me: me.nullable().defined(), signUp: flag(), firstAccount: flag(), event: text() }),
+    fields({
+      me: me.nullable().defined(),
+      signUp: flag(),
+      firstAccount: flag(),
+      event: text(),
+      samples: list(fields({ name: text(), about: text(), email: text(), password: text() })),
+    }),
   ),
 });
 /** This description. */

@@ -75,4 +75,13 @@ export interface Welcome {
   readonly firstAccount: boolean;
   /** The last event there was: whatever is asked for from now on knows of it. */
   readonly event: string;
+  /** Whom a demo lets anybody be; nobody anywhere else. */
+  readonly samples: readonly SamplePerson[];
+}
+
+/** An account that a demo gives away. */
+export interface SamplePerson extends SignIn {
+  readonly name: string;
+  /** Who this is, in a few words. */
+  readonly about: string;
 }

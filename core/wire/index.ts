@@ -24,7 +24,7 @@ export {
   TOKEN_DAYS,
   tokenSchema,
 } from './account';
-export type { SignIn, SignUp, Person, Me, Welcome } from './account';
+export type { SignIn, SignUp, Person, Me, Welcome, SamplePerson } from './account';
 export {
   READING_STATES,
   STATE_WORDS,

@@ -187,6 +187,11 @@ function recording() {
   fs.writeFileSync(path.join(FILES, 'walk-along-the-bank.vtt'), vtt);
 }
 
+const wetness = (line, k) => {
+  if (line === 'E' && k > 5) return '"under water, read from a door"';
+  return k % 3 === 0 ? 'firm' : 'soft';
+};
+
 function table() {
   const rows = ['A', 'B', 'C', 'D', 'E', 'F'].flatMap((line, n) =>
     Array.from({ length: 8 }, (_, k) => [
@@ -194,7 +199,7 @@ function table() {
       line,
       ((n * 7 + k * 13) % 90) + 8,
       (3.9 - n * 0.5 + ((k * 37) % 11) / 10 - (line === 'E' ? 3.2 : 0) + (line === 'F' ? 2.6 : 0)).toFixed(1),
-      line === 'E' && k > 5 ? '"under water, read from a door"' : k % 3 === 0 ? 'firm' : 'soft',
+      wetness(line, k),
     ]),
   );
   fs.writeFileSync(

@@ -1,3 +1,4 @@
+import type { Welcome } from '@avrelle/core/wire';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { COOKIE } from './session';
@@ -186,4 +187,16 @@ test('weak or missing fields are named', async () => {
   expect(await send({ email: 'no address', name: 'X', password: 'long enough words' })).toMatchObject({
     field: 'email',
   });
+});
+
+test('nobody’s account is given away, unless a demo says so, and then only to who is not signed in', async () => {
+  const server = await startServer();
+  const welcome = async (who: { send: typeof server.nobody.send }) =>
+    (await who.send<Welcome>('GET', '/api/welcome')).body.samples;
+  expect(await welcome(server.nobody)).toEqual([]);
+  const sample = { name: 'Ines Kestle', about: 'A student.', email: 'ines@college.saltmere.test', password: 'x' };
+  Object.assign(server.context, { samples: [sample] });
+  expect(await welcome(server.nobody)).toEqual([sample]);
+  expect(await welcome(await server.person('Reader'))).toEqual([]);
+  await server.close();
 });

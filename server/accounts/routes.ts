@@ -19,7 +19,13 @@ export function accountRoutes(app: FastifyInstance, context: Context): void {
 
   serve('GET /api/welcome', ({ request }) => {
     const firstAccount = !hasPeople(db);
-    return { me: request.person, signUp: config.signUp || firstAccount, firstAccount, event: context.events.cursor() };
+    return {
+      me: request.person,
+      signUp: config.signUp || firstAccount,
+      firstAccount,
+      event: context.events.cursor(),
+      samples: request.person ? [] : context.samples,
+    };
   });
 
   serve('POST /api/session', async ({ body: { email, password }, request, reply }) => {

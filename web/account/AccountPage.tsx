@@ -2,9 +2,19 @@ import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { startingKind, type KindCode } from '@avrelle/core/key';
-import { signInSchema, signUpSchema, type Me, type SignIn, type SignUp, type Welcome } from '@avrelle/core/wire';
+import {
+  signInSchema,
+  signUpSchema,
+  type Me,
+  type SamplePerson,
+  type SignIn,
+  type SignUp,
+  type Welcome,
+} from '@avrelle/core/wire';
+import { wordsOf } from '../data/api';
 import { call } from '../data/call';
 import { renew } from '../data/queries';
+import { useMessages } from '../ui/Messages';
 import { FormAlert, FormField, useSchemaForm } from '../ui/Form';
 import { Marked } from '../ui/Sign';
 
@@ -43,8 +53,41 @@ export default function AccountPage({ welcome, back }: { welcome: Welcome; back:
         ) : (
           <SignInForm send={(body) => enter(call('POST /api/session', { body }))} swap={swap} />
         )}
+        {welcome.samples.length > 0 && (
+          <Samples people={welcome.samples} onBe={(body) => enter(call('POST /api/session', { body }))} />
+        )}
       </div>
     </main>
+  );
+}
+
+interface SamplesProps {
+  readonly people: readonly SamplePerson[];
+  onBe(person: SignIn): Promise<void>;
+}
+
+/** In a demo: one click, and one is somebody whose work is there already. */
+function Samples({ people, onBe }: SamplesProps) {
+  const messages = useMessages();
+  return (
+    <section aria-labelledby="samples" className="col-span-full border-t border-rule pt-6">
+      <h2 id="samples" className="text-[17px]">
+        This is a demo. Look around as:
+      </h2>
+      <ul className="mt-3 grid grid-cols-2 gap-x-14 max-[760px]:grid-cols-1">
+        {people.map(({ name, about, email, password }) => (
+          <li key={email} className="border-t border-rule">
+            <button
+              className="group grid w-full py-3 text-left"
+              onClick={() => void onBe({ email, password }).catch((error: unknown) => messages.warn(wordsOf(error)))}
+            >
+              <span className="font-semibold text-tide group-hover:underline">{name}</span>
+              <span className="text-[14px] text-soft">{about}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -2,7 +2,7 @@ import { useRef, useState, type FormEvent } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { addressesIn } from '@avrelle/core/gather';
-import type {Batch, Job, JobState } from '@avrelle/core/wire';
+import type { Batch, Job, JobState } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
