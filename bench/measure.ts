@@ -47,7 +47,7 @@ export async function time(work: () => unknown): Promise<number> {
 export const percentile = (values: readonly number[], share: number): number =>
   [...values].sort((a, b) => a - b)[Math.max(0, Math.ceil(values.length * share) - 1)]!;
 
-export const median = (values: readonly number[]): number => percentile(values, 0.5);
+const median = (values: readonly number[]): number => percentile(values, 0.5);
 
 /**
  * Milliseconds of the same work done by us and bare, in turn (ours, bare, ours, bare …), so that a machine that swings

@@ -21,8 +21,8 @@ const USAGE = `Usage: npm run --silent avrelle -- VERB
 /** The command line for administrators. Settings are those of the server (docs/operations.md). */
 async function main(args: readonly string[]): Promise<void> {
   const [verb = '', target, second] = args;
-  const run = target === undefined || !Object.hasOwn(COMMANDS, verb) ? undefined : COMMANDS[verb];
-  const done = run?.(target!, second, args);
+  const run = Object.hasOwn(COMMANDS, verb) ? COMMANDS[verb] : undefined;
+  const done = target === undefined ? undefined : run?.(target, second, args);
   if (!done) throw new Error(verb ? `"${args.join(' ')}" is not a command.\n${USAGE}` : USAGE);
   await done;
 }

@@ -1,6 +1,5 @@
-import type { BatchId } from './ids';
+import { type BatchId, idSchema, type FeedId } from './ids';
 import { array, boolean, object, string } from 'yup';
-import { idSchema, type FeedId } from './ids';
 import { tagsSchema } from './source';
 import type { Job } from './job';
 

@@ -1,7 +1,6 @@
-import type { CollectionId } from './ids';
+import { type CollectionId, idSchema, type ClassId, type SourceId } from './ids';
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { TINTS } from './class';
-import { idSchema, type ClassId, type SourceId } from './ids';
 import { tagsSchema, type SourceRow } from './source';
 import { NO_TAG, READING_STATES, TAG, type ReadingState } from './source-words';
 

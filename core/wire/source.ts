@@ -1,6 +1,5 @@
-import type { DraftId, ClassId } from './ids';
+import { type DraftId, type ClassId, idSchema, type SourceId, type VersionId } from './ids';
 import { array, boolean, number, object, string, tuple, type InferType } from 'yup';
-import { idSchema, type SourceId, type VersionId } from './ids';
 import { AMOUNTS, NO_TAG, READING_STATES, TAG, type Amount, type ReadingState, type SourceKind } from './source-words';
 import type { Marked } from '../query/mark-words';
 import type { Outline } from '../text/stream';

@@ -1,8 +1,7 @@
-import type { VersionId } from './ids';
+import { type VersionId, idSchema } from './ids';
 import { boolean, number, object, string, type InferType } from 'yup';
 import type { Change } from '../anchor/compare';
 import { ENCODINGS, type Encoding } from './encodings';
-import { idSchema } from './ids';
 
 /** Where its author says an annotation belongs in a version; both null to go by what was found again. */
 export const placeSchema = object({

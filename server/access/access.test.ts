@@ -99,8 +99,8 @@ function makeRows(): void {
   for (const name of ['job', 'draft', 'feed', 'list']) ids[name] = v7();
   const { snapshotHash: hash } = db.get<{ snapshotHash: string }>('SELECT snapshot_hash FROM source_version LIMIT 1')!;
   const input = writeInput({
-    taking: { from: 'address', address: 'http://tide.saltmere.test/' },
-    becoming: { as: 'draft' },
+    origin: { type: 'address', address: 'http://tide.saltmere.test/' },
+    target: { type: 'draft' },
   });
   const made: Readonly<Record<string, Readonly<Record<string, string | number>>>> = {
     job: { id: ids.job!, label: 'Tide', input, state: 'done', step: '', progress: 1, created_at: NOW },

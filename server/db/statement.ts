@@ -9,24 +9,22 @@ type Row = Record<string, unknown>;
 
 /** A prepared statement whose columns are spelled as properties are everywhere else: `source_id` comes as `sourceId`. */
 export class Statement {
-  /** Of the columns; undefined where SQL spells none of them otherwise. */
-  private readonly names: readonly string[] | undefined;
+  /** Of the columns. */
+  private readonly names: readonly string[];
 
   constructor(private readonly statement: Sqlite.Statement) {
-    const columns = statement.reader ? statement.columns().map(({ name }) => name) : [];
-    if (!columns.some((name) => name.includes('_'))) return;
-    this.names = columns.map(property);
-    statement.raw(true);
+    this.names = statement.reader ? statement.columns().map(({ name }) => property(name)) : [];
+    // Rows made here from their cells cost a third less than those the driver makes.
+    if (statement.reader) statement.raw(true);
   }
 
-  all(params: Params): unknown[] {
-    const rows = this.statement.all(...params);
-    return this.names ? rows.map((cells) => this.row(cells as Cells)) : rows;
+  all(params: Params): Row[] {
+    return (this.statement.all(...params) as Cells[]).map((cells) => this.row(cells));
   }
 
-  get(params: Params): unknown {
-    const found = this.statement.get(...params);
-    return this.names && found !== undefined ? this.row(found as Cells) : found;
+  get(params: Params): Row | undefined {
+    const cells = this.statement.get(...params) as Cells | undefined;
+    return cells && this.row(cells);
   }
 
   /** The number of rows changed. */
@@ -36,7 +34,7 @@ export class Statement {
 
   private row(cells: Cells): Row {
     const row: Row = {};
-    this.names!.forEach((name, n) => {
+    this.names.forEach((name, n) => {
       row[name] = cells[n];
     });
     return row;

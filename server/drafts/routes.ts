@@ -38,9 +38,9 @@ export function draftRoutes(app: FastifyInstance, context: Context): void {
       personId: me.id,
       label: address ?? title,
       input: {
-        taking: { from: 'draft', draftId: params.id, choices: { amount, width, removed, passage } },
-        becoming: { as: 'source', sourceId: context.newId(), tags, remark, ...(apart ? { apart: true as const } : {}) },
-        said: { title, author },
+        origin: { type: 'draft', draftId: params.id, choices: { amount, width, removed, passage } },
+        target: { type: 'source', sourceId: context.newId(), tags, remark, ...(apart ? { apart: true as const } : {}) },
+        overrides: { title, author },
       },
     });
   });

@@ -1,7 +1,6 @@
-import type { PersonId } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import { AppError } from '../errors';
-import { feedChecked, feedsDue, insertItems } from './queries';
+import { feedChecked, feedsDue, insertItems, type Due } from './queries';
 
 const LOOK_EVERY = 5 * 60_000;
 /** A feed is asked for once in this time (common practice). */
@@ -32,7 +31,7 @@ export function watchFeeds(world: World): () => void {
 /** Asks a feed for what is new. What goes wrong is noted with it. */
 export async function checkFeed(
   { db, now, newId, events, ingester }: World,
-  { id, personId, address }: { id: string; personId: PersonId; address: string },
+  { id, personId, address }: Due,
 ): Promise<void> {
   const feed = await ingester
     .feed(address)
@@ -42,14 +41,8 @@ export async function checkFeed(
   db.transaction(() => {
     const failed = feed instanceof AppError;
     // Somebody may have stopped following it meanwhile.
-    if (
-      feedChecked(
-        db,
-        id,
-        failed ? { now: now(), error: feed.message, title: null } : { now: now(), error: null, title: feed.title },
-      ) === 0
-    )
-      return;
+    const found = failed ? { error: feed.message, title: null } : { error: null, title: feed.title };
+    if (feedChecked(db, id, { now: now(), ...found }) === 0) return;
     if (!failed) insertItems({ db, newId, now }, id, feed);
     events.append({ type: 'arrivals', personId });
   });

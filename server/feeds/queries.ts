@@ -3,35 +3,13 @@ import type { Arrival, Feed, FeedId, PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import type { ReadFeed } from '../ingest/feed';
 
-interface FeedRow {
-  id: string;
-  personId: PersonId;
-  address: string;
-  title: string;
-  site: string;
-  checkedAt: string;
-  error: string | null;
-  waiting: number;
-}
-interface ItemRow {
-  id: string;
-  feedId: FeedId;
-  feed: string;
-  address: string;
-  title: string;
-  author: string;
-  summary: string;
-  publishedAt: string | null;
-  arrivedAt: string;
-}
-
 const COLUMNS =
-  "f.id, f.person_id, f.address, f.title, f.site, f.checked_at, f.error, (SELECT count(*) FROM feed_item i WHERE i.feed_id = f.id AND i.state = 'new') AS waiting";
+  "f.id, f.address, f.title, f.site, f.checked_at, f.error, (SELECT count(*) FROM feed_item i WHERE i.feed_id = f.id AND i.state = 'new') AS waiting";
 const INSERT =
   'INSERT INTO feed (id, person_id, address, title, site, added_at, checked_at) VALUES (?, ?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING';
 const OF_PERSON = `SELECT ${COLUMNS} FROM feed f WHERE f.person_id = ? ORDER BY f.title`;
 const ONE = `SELECT ${COLUMNS} FROM feed f WHERE f.id = ? AND f.person_id = ?`;
-const DUE = `SELECT ${COLUMNS} FROM feed f WHERE f.checked_at < ? ORDER BY f.checked_at LIMIT 50`;
+const DUE = 'SELECT id, person_id, address FROM feed WHERE checked_at < ? ORDER BY checked_at LIMIT 50';
 const REMOVE = 'DELETE FROM feed WHERE id = ? AND person_id = ?';
 const CHECKED = 'UPDATE feed SET checked_at = ?, error = ?, title = coalesce(?, title) WHERE id = ?';
 const INSERT_ITEM =
@@ -44,23 +22,15 @@ const SETTLE =
 const ITEM =
   'SELECT i.id, i.address, i.title FROM feed_item i JOIN feed f ON f.id = i.feed_id WHERE i.id = ? AND f.person_id = ?';
 
-const toWire = ({ id, address, title, site, checkedAt, error, waiting }: FeedRow): Feed => ({
-  id,
-  address,
-  title,
-  site,
-  checkedAt,
-  error,
-  waiting,
-});
-
-export const feedsOf = (db: Db, personId: PersonId): Feed[] => db.all<FeedRow>(OF_PERSON, personId).map(toWire);
-export function feedOf(db: Db, personId: PersonId, id: string): Feed | undefined {
-  const row = db.get<FeedRow>(ONE, id, personId);
-  return row && toWire(row);
+export const feedsOf = (db: Db, personId: PersonId): Feed[] => db.all<Feed>(OF_PERSON, personId);
+export const feedOf = (db: Db, personId: PersonId, id: FeedId): Feed | undefined => db.get<Feed>(ONE, id, personId);
+/** A feed that is to be asked, and who follows it. */
+export interface Due {
+  readonly id: FeedId;
+  readonly personId: PersonId;
+  readonly address: string;
 }
-export const feedsDue = (db: Db, before: string): { id: string; personId: PersonId; address: string }[] =>
-  db.all<FeedRow>(DUE, before).map((f) => ({ id: f.id, personId: f.personId, address: f.address }));
+export const feedsDue = (db: Db, before: string): Due[] => db.all<Due>(DUE, before);
 export const insertFeed = (
   db: Db,
   { id, personId }: { readonly id: FeedId; readonly personId: PersonId },
@@ -76,18 +46,7 @@ interface Checked {
 }
 export const feedChecked = (db: Db, id: FeedId, { now, error, title }: Checked): number =>
   db.run(CHECKED, now, error, title, id);
-export const arrivalsOf = (db: Db, personId: PersonId): Arrival[] =>
-  db.all<ItemRow>(ARRIVALS, personId).map((i) => ({
-    id: i.id,
-    feedId: i.feedId,
-    feed: i.feed,
-    address: i.address,
-    title: i.title,
-    author: i.author,
-    summary: i.summary,
-    publishedAt: i.publishedAt,
-    arrivedAt: i.arrivedAt,
-  }));
+export const arrivalsOf = (db: Db, personId: PersonId): Arrival[] => db.all<Arrival>(ARRIVALS, personId);
 export const settleItems = (
   db: Db,
   me: PersonId,

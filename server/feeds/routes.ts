@@ -64,8 +64,8 @@ function arrivalRoutes(app: FastifyInstance, context: Context): void {
         personId: me,
         label: item.title,
         input: {
-          taking: { from: 'address', address: item.address },
-          becoming: { as: 'source', sourceId: newId(), tags: [] },
+          origin: { type: 'address', address: item.address },
+          target: { type: 'source', sourceId: newId(), tags: [] },
         },
       }),
     );

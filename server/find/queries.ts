@@ -1,5 +1,4 @@
-import type { Query } from '@avrelle/core/query';
-import { asksWords } from '@avrelle/core/query';
+import { type Query, asksWords } from '@avrelle/core/query';
 import type { AnnotationSort, SourceSort, AnnotationId, PersonId, SourceId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import type { Value } from '../db/statement';

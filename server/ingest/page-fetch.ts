@@ -1,10 +1,9 @@
 import pLimit from 'p-limit';
 import { AppError } from '../errors';
 import { AT_ONCE, MOST_BYTES } from './assets';
-import type { Loader } from './loader';
+import type { Loader, FetchLimits, Fetched } from './loader';
 import type { NetworkPolicy } from './network-policy';
 import { ASSET_LIMITS, SafeFetcher } from './safe-fetch';
-import type { FetchLimits, Fetched } from './loader';
 
 /** Something a page shows with, and as what it is asked for. */
 export interface WantedPart {

@@ -2,9 +2,9 @@ import type { Encoding, DraftId, SourceId } from '@avrelle/core/wire';
 import type { Choices } from '../ingest/ingested';
 
 /** Where a job takes from. */
-export type Taking =
+export type JobOrigin =
   | {
-      readonly from: 'address';
+      readonly type: 'address';
       readonly address: string;
       readonly choices?: Choices;
       /** One of a list: what sites ask of programs is heeded. */
@@ -14,7 +14,7 @@ export type Taking =
     }
   | {
       /** What the job was uploaded with. */
-      readonly from: 'file';
+      readonly type: 'file';
       readonly name: string;
       /** The words of a recording. */
       readonly transcript?: { readonly name: string; readonly hash: string };
@@ -23,12 +23,12 @@ export type Taking =
       readonly encoding?: Encoding;
     }
   /** A page that was looked at first. */
-  | { readonly from: 'draft'; readonly draftId: DraftId; readonly choices: Choices };
+  | { readonly type: 'draft'; readonly draftId: DraftId; readonly choices: Choices };
 
-/** What becomes of it. */
-export type Becoming =
+/** What a job makes of it. */
+export type JobTarget =
   | {
-      readonly as: 'source';
+      readonly type: 'source';
       readonly sourceId: SourceId;
       readonly tags: readonly string[];
       readonly remark?: string;
@@ -36,16 +36,16 @@ export type Becoming =
       readonly apart?: true;
     }
   /** A new version of a source that is there. */
-  | { readonly as: 'version'; readonly sourceId: SourceId }
+  | { readonly type: 'version'; readonly sourceId: SourceId }
   /** To be looked at first. */
-  | { readonly as: 'draft' };
+  | { readonly type: 'draft' };
 
 /** What a job is to do; stored with it as JSON. */
 export interface JobInput {
-  readonly taking: Taking;
-  readonly becoming: Becoming;
-  /** As its reader says; what it says itself gives way. */
-  readonly said?: { readonly title?: string; readonly author?: string };
+  readonly origin: JobOrigin;
+  readonly target: JobTarget;
+  /** What its reader says of it; what it says itself gives way. */
+  readonly overrides?: { readonly title?: string; readonly author?: string };
 }
 
 /** The very strings that `writeInput` made, and those of migrations. */

@@ -7,7 +7,7 @@ import { removeLeftChunks } from '../db/unused';
 import type { EventLog } from '../events/event-log';
 import type { Ingested } from '../ingest/ingested';
 import type { Ask, Ingester } from '../ingest/ingester';
-import type { Becoming, JobInput } from './job-input';
+import type { JobInput, JobTarget } from './job-input';
 import { storeSource } from '../sources/store';
 import { prepareVersion, storeVersion } from '../versions/store';
 import {
@@ -103,7 +103,7 @@ export class JobRunner {
     try {
       const ingested = await ingester.run(this.asking(job), (step, share) => this.tell(job, step, share));
       if (this.stopped) return;
-      const store = await this.storing(job, corrected(ingested, job.input.said));
+      const store = await this.storing(job, corrected(ingested, job.input.overrides));
       if (this.stopped) return;
       db.transaction(() => {
         finishJob(db, job.id, { state: 'done', error: null, ...store() }, now());
@@ -118,16 +118,16 @@ export class JobRunner {
 
   /** How what was taken in is stored, ready to be done in one transaction. */
   private storing(job: StoredJob, ingested: Ingested): (() => Outcome) | Promise<() => Outcome> {
-    const { becoming, taking } = job.input;
-    switch (becoming.as) {
+    const { target, origin } = job.input;
+    switch (target.type) {
       case 'draft':
         return () => this.draft(job, ingested);
       case 'version':
-        return this.version(job, becoming.sourceId, ingested);
+        return this.version(job, target.sourceId, ingested);
       case 'source':
         return () => {
-          const outcome = this.source(job.personId, becoming, ingested);
-          if (taking.from === 'draft') removeDraft(this.world.db, job.personId, taking.draftId);
+          const outcome = this.source(job.personId, target, ingested);
+          if (origin.type === 'draft') removeDraft(this.world.db, job.personId, origin.draftId);
           return outcome;
         };
     }
@@ -140,7 +140,7 @@ export class JobRunner {
 
   private source(
     ownerId: PersonId,
-    { sourceId: id, tags, remark, apart }: Extract<Becoming, { as: 'source' }>,
+    { sourceId: id, tags, remark, apart }: Extract<JobTarget, { type: 'source' }>,
     ingested: Ingested,
   ): Outcome {
     const { sourceId, already } = storeSource(this.world, { id, ownerId, tags, remark, apart, ingested });
@@ -160,20 +160,18 @@ export class JobRunner {
     };
   }
 
-  private asking({ id, personId, input: { taking }, uploadHash }: StoredJob): Ask {
-    switch (taking.from) {
-      case 'address': {
-        const { from: type, ...asked } = taking;
-        return { type, ...asked };
-      }
+  private asking({ id, personId, input: { origin }, uploadHash }: StoredJob): Ask {
+    switch (origin.type) {
+      case 'address':
+        return origin;
       case 'draft':
         return {
           type: 'shape',
-          ingested: loadDraft(this.world.db, personId, taking.draftId),
-          choices: taking.choices,
+          ingested: loadDraft(this.world.db, personId, origin.draftId),
+          choices: origin.choices,
         };
       case 'file': {
-        const { name, transcript, remote, encoding } = taking;
+        const { name, transcript, remote, encoding } = origin;
         // Held for as long as the job may still be worked through.
         const files = { file: uploadHash!, transcript };
         return { type: 'file', name, files, password: this.passwords.get(id), remote, encoding };
@@ -205,5 +203,5 @@ export class JobRunner {
   }
 }
 
-const corrected = (ingested: Ingested, said: JobInput['said']): Ingested =>
-  said ? { ...ingested, meta: { ...ingested.meta, ...said } } : ingested;
+const corrected = (ingested: Ingested, overrides: JobInput['overrides']): Ingested =>
+  overrides ? { ...ingested, meta: { ...ingested.meta, ...overrides } } : ingested;

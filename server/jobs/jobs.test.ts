@@ -79,7 +79,7 @@ test('the same request under the same id is one job', async () => {
         id,
         personId: person.me.id,
         label: 'x',
-        input: { taking: { from: 'address', address: 'http://a.test/' }, becoming: { as: 'draft' } },
+        input: { origin: { type: 'address', address: 'http://a.test/' }, target: { type: 'draft' } },
       },
       '2026',
     ),
@@ -145,19 +145,19 @@ test('jobs stored before their work was told apart in kinds are read as they wer
     readInput(db.get<{ input: string }>('SELECT input FROM job WHERE id = ?', id)!.input);
   expect(Object.keys(before).map(read)).toEqual([
     {
-      taking: { from: 'address', address: 'http://a.test/', polite: true, choices: { amount: 'main', width: 800 } },
-      becoming: { as: 'source', sourceId: 's', tags: ['tide'], remark: 'r' },
+      origin: { type: 'address', address: 'http://a.test/', polite: true, choices: { amount: 'main', width: 800 } },
+      target: { type: 'source', sourceId: 's', tags: ['tide'], remark: 'r' },
     },
     {
-      taking: { from: 'file', name: 'a.mp3', transcript: { name: 'a.vtt', hash: 'h' } },
-      becoming: { as: 'version', sourceId: 's' },
-      said: { author: 'A. Brandt' },
+      origin: { type: 'file', name: 'a.mp3', transcript: { name: 'a.vtt', hash: 'h' } },
+      target: { type: 'version', sourceId: 's' },
+      overrides: { author: 'A. Brandt' },
     },
-    { taking: { from: 'address', address: 'http://a.test/' }, becoming: { as: 'draft' } },
+    { origin: { type: 'address', address: 'http://a.test/' }, target: { type: 'draft' } },
     {
-      taking: { from: 'draft', draftId: 'd', choices: { amount: 'whole' } },
-      becoming: { as: 'source', sourceId: 's', tags: [], apart: true },
-      said: { title: 'T', author: 'A' },
+      origin: { type: 'draft', draftId: 'd', choices: { amount: 'whole' } },
+      target: { type: 'source', sourceId: 's', tags: [], apart: true },
+      overrides: { title: 'T', author: 'A' },
     },
   ] satisfies JobInput[]);
 });

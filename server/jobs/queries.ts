@@ -2,7 +2,7 @@ import type { Job, JobState, Problem, BatchId, PersonId, SourceId } from '@avrel
 import type { Db } from '../db/database';
 import { removeUnused } from '../db/unused';
 import { describeBefore } from '../sources/queries';
-import { readInput, writeInput, type Becoming, type JobInput } from './job-input';
+import { readInput, writeInput, type JobTarget, type JobInput } from './job-input';
 
 interface Row {
   id: string;
@@ -88,8 +88,8 @@ const stored = (row: Row): StoredJob => ({
 });
 
 export function jobToWire(db: Db, r: Row): Job {
-  const { as } = readInput(r.input).becoming;
-  const found = r.already === 1 && as !== 'version' && r.sourceId !== null;
+  const { type } = readInput(r.input).target;
+  const found = r.already === 1 && type !== 'version' && r.sourceId !== null;
   return {
     id: r.id,
     state: r.state,
@@ -100,7 +100,7 @@ export function jobToWire(db: Db, r: Row): Job {
     error: r.error === null ? null : (JSON.parse(r.error) as Problem),
     label: r.label,
     batchId: r.batchId,
-    look: as === 'draft',
+    look: type === 'draft',
     before: found ? describeBefore(db, r.sourceId!) : null,
   };
 }
@@ -118,7 +118,7 @@ export function insertJob(
       label,
       input: writeInput(input),
       upload: uploadHash,
-      transcript: input.taking.from === 'file' ? (input.taking.transcript?.hash ?? null) : null,
+      transcript: input.origin.type === 'file' ? (input.origin.transcript?.hash ?? null) : null,
       batch: batch?.id ?? null,
       seq: batch?.seq ?? 0,
       host: batch?.host ?? '',
@@ -153,12 +153,13 @@ export function requeueFound(db: Db, personId: PersonId, id: string, as: 'versio
   const row = db.get<Row>(ONE, id, personId);
   if (!row || row.state !== 'done' || row.already === 0 || row.sourceId === null) return false;
   const input = readInput(row.input);
-  const becoming: Becoming | undefined = as === 'version' ? { as, sourceId: row.sourceId } : withApart(input.becoming);
-  if (!becoming) return false;
-  return db.run(ALL_THE_SAME, writeInput({ ...input, becoming }), id) > 0;
+  const target: JobTarget | undefined =
+    as === 'version' ? { type: as, sourceId: row.sourceId } : withApart(input.target);
+  if (!target) return false;
+  return db.run(ALL_THE_SAME, writeInput({ ...input, target }), id) > 0;
 }
-const withApart = (becoming: Becoming): Becoming | undefined =>
-  becoming.as === 'source' ? { ...becoming, apart: true } : undefined;
+const withApart = (target: JobTarget): JobTarget | undefined =>
+  target.type === 'source' ? { ...target, apart: true } : undefined;
 
 /** Removes ended jobs with what only they held: single ones that ended before `jobs`, those of lists before `batches`. Call within a transaction. */
 export function removeOldJobs(db: Db, jobs: string, batches: string): void {

@@ -11,7 +11,7 @@ import { serving } from '../serve';
 import { sourceDetail } from '../sources/queries';
 import { newestFile, newestVersion } from '../versions/queries';
 import { dismissJob, jobOf, recentJobs, requeueFailed, requeueFound } from './queries';
-import type { Becoming, JobInput, Taking } from './job-input';
+import type { JobTarget, JobInput, JobOrigin } from './job-input';
 import { withUpload, type Upload } from './read-upload';
 import { startJob } from './start-job';
 
@@ -24,10 +24,10 @@ export function jobRoutes(app: FastifyInstance, context: Context): void {
 
   serve('POST /api/keep', ({ me, body: { id, address, tags, remark, amount, width, look, apart } }) => {
     const url = parseAddress(address).href;
-    const becoming: Becoming = look
-      ? { as: 'draft' }
-      : { as: 'source', sourceId: newId(), tags, remark, ...(apart ? { apart: true } : {}) };
-    const input: JobInput = { taking: { from: 'address', address: url, ...wanted({ amount, width }) }, becoming };
+    const target: JobTarget = look
+      ? { type: 'draft' }
+      : { type: 'source', sourceId: newId(), tags, remark, ...(apart ? { apart: true } : {}) };
+    const input: JobInput = { origin: { type: 'address', address: url, ...wanted({ amount, width }) }, target };
     return startJob(context, { id, personId: me.id, label: url, input });
   });
 
@@ -55,24 +55,24 @@ function keepAgain(
   const { db } = context;
   const { address, title } = newestVersion(db, sourceId)!;
   const file = newestFile(db, sourceId);
-  const start = (label: string, taking: Taking): Job =>
+  const start = (label: string, origin: JobOrigin): Job =>
     startJob(context, {
       id,
       personId: me,
       label,
-      uploadHash: taking.from === 'file' ? file!.hash : null,
-      input: { taking, becoming: { as: 'version', sourceId } },
+      uploadHash: origin.type === 'file' ? file!.hash : null,
+      input: { origin, target: { type: 'version', sourceId } },
     });
-  if (remote && file) return start(title, { from: 'file', name: `${title}.eml`, remote: true });
+  if (remote && file) return start(title, { type: 'file', name: `${title}.eml`, remote: true });
   if (address === null) {
     if (!encoding || !file) throw new AppError('no_address', { title });
-    return start(title, { from: 'file', name: `${title}${ENDINGS[file.mediaType] ?? ''}`, encoding });
+    return start(title, { type: 'file', name: `${title}${ENDINGS[file.mediaType] ?? ''}`, encoding });
   }
   // As much of it as before, for the same width; a passage has no place in another text yet.
   const { amount, width } = sourceDetail(db, me, sourceId)!;
   const kept = amount === 'main' || amount === 'link' ? amount : ('whole' as const);
   const choices = wanted({ amount: kept, width });
-  return start(address, { from: 'address', address, ...(encoding ? { encoding } : {}), ...choices });
+  return start(address, { type: 'address', address, ...(encoding ? { encoding } : {}), ...choices });
 }
 
 /** Nothing where all of it is wanted as it is. */
@@ -99,11 +99,11 @@ function takeUpload(context: Context, me: PersonId, id: string, request: Fastify
     };
     const { name, uploadHash } = await stored();
     const words = transcript && { transcript: { name: transcript.name, hash: await hash(transcript.path) } };
-    const becoming: Becoming = again
-      ? { as: 'version', sourceId: again }
-      : { as: 'source', sourceId: newId(), tags, remark, ...(apart ? { apart: true } : {}) };
-    const taking: Taking = { from: 'file', name, ...words };
-    const input: JobInput = { taking, becoming, ...(author ? { said: { author } } : {}) };
+    const target: JobTarget = again
+      ? { type: 'version', sourceId: again }
+      : { type: 'source', sourceId: newId(), tags, remark, ...(apart ? { apart: true } : {}) };
+    const origin: JobOrigin = { type: 'file', name, ...words };
+    const input: JobInput = { origin, target, ...(author ? { overrides: { author } } : {}) };
     return startJob(context, { id, personId: me, label: name, input, uploadHash }, fields.password);
   });
 }

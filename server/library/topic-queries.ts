@@ -1,5 +1,4 @@
-import { linksIn } from '@avrelle/core/note';
-import type { NoteLink } from '@avrelle/core/note';
+import { linksIn, type NoteLink } from '@avrelle/core/note';
 import type { RelatedTag, TagPair, TopicNews, PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 

@@ -31,8 +31,8 @@ export function listRoutes(app: FastifyInstance, context: Context): void {
       if (!insertBatch(db, { id, personId: me, label: name || `${addresses.length} addresses` }, now())) return;
       addresses.forEach((address, seq) => {
         const input: JobInput = {
-          taking: { from: 'address', address, polite: true, ...(amount === 'whole' ? {} : { choices: { amount } }) },
-          becoming: { as: 'source', sourceId: newId(), tags },
+          origin: { type: 'address', address, polite: true, ...(amount === 'whole' ? {} : { choices: { amount } }) },
+          target: { type: 'source', sourceId: newId(), tags },
         };
         insertJob(
           db,

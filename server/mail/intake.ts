@@ -111,8 +111,8 @@ function takeIn({ db, now, newId, jobs, events }: Context, letter: Buffer, owner
           label: subjectOf(letter),
           uploadHash: hash,
           input: {
-            taking: { from: 'file', name: 'letter.eml' },
-            becoming: { as: 'source', sourceId: newId(), tags: [] },
+            origin: { type: 'file', name: 'letter.eml' },
+            target: { type: 'source', sourceId: newId(), tags: [] },
           },
         },
         now(),

@@ -1,8 +1,7 @@
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
-import { CLASS_ROLES } from '@avrelle/core/wire';
-import type { ClassDetail, Member, PersonId } from '@avrelle/core/wire';
+import { CLASS_ROLES, type ClassDetail, type Member, type PersonId } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';

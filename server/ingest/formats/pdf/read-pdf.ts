@@ -166,15 +166,14 @@ async function metadataOf(
 ): Promise<Partial<Metadata>> {
   const { info, metadata } = await document.getMetadata().catch(() => ({ info: {}, metadata: null }));
   const said = info as Record<string, unknown>;
-  const text = wordsOf;
-  const xmp = (name: string): string => text(metadata?.get(name) as unknown);
+  const xmp = (name: string): string => wordsOf(metadata?.get(name) as unknown);
   const [first = []] = pages;
   return {
-    title: sensible(xmp('dc:title') || text(said.Title)) || headingOf(first) || titleOf(got.name),
-    author: xmp('dc:creator') || text(said.Author),
-    description: (xmp('dc:description') || text(said.Subject)).slice(0, 600),
-    language: text(said.Language) || xmp('dc:language'),
-    publishedAt: readDate(xmp('prism:publicationDate') || xmp('dc:date') || madeOn(text(said.CreationDate))),
+    title: sensible(xmp('dc:title') || wordsOf(said.Title)) || headingOf(first) || titleOf(got.name),
+    author: xmp('dc:creator') || wordsOf(said.Author),
+    description: (xmp('dc:description') || wordsOf(said.Subject)).slice(0, 600),
+    language: wordsOf(said.Language) || xmp('dc:language'),
+    publishedAt: readDate(xmp('prism:publicationDate') || xmp('dc:date') || madeOn(wordsOf(said.CreationDate))),
     doi: readDoi(xmp('prism:doi') || xmp('dc:identifier') || beginning(first)),
   };
 }
