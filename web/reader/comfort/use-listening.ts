@@ -72,11 +72,16 @@ export function useListening({
     latest.current = onSentence;
   });
 
-  const mute = voices?.length === 0;
+  const spoken = at === undefined || voices?.length === 0 ? undefined : at;
+  // What is painted while nothing is read here is somebody else's: the line a recording speaks, for one.
+  useEffect(() => {
+    if (spoken === undefined) return;
+    latest.current(all.current[spoken]);
+    return () => latest.current(undefined);
+  }, [spoken]);
   useEffect(() => {
     const speech = synth();
-    const sentence = at === undefined || mute ? undefined : all.current[at];
-    latest.current(sentence);
+    const sentence = spoken === undefined ? undefined : all.current[spoken];
     if (!speech || !sentence || paused) return;
     const said = new SpeechSynthesisUtterance(text.slice(sentence.start, sentence.end));
     said.lang = voice?.lang ?? language;
@@ -91,7 +96,7 @@ export function useListening({
       left = true;
       speech.cancel();
     };
-  }, [at, mute, paused, rate, voice, text, language]);
+  }, [spoken, paused, rate, voice, text, language]);
 
   const begin = useCallback(
     (from: number) => {
