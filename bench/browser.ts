@@ -8,7 +8,7 @@ export const paint: Bench = async () => {
   const script = buildSync({
     stdin: {
       contents:
-        "export { openPage } from './web/reader/page-frame'; export { Painter } from './web/reader/painter'; export { KEY } from './core/key';",
+        "export { openPage } from './web/page/page-frame'; export { Painter } from './web/page/painter'; export { KEY } from './core/key';",
       resolveDir: process.cwd(),
       loader: 'ts',
     },

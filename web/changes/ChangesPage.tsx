@@ -3,9 +3,9 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Annotation, Comparison, SourceDetail } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { useAnnotations, useChanges, useSource, useVersions } from '../data/queries';
-import { useChosenKey } from '../reader/key';
-import { useMarks } from '../reader/use-marks';
-import { useAccept } from '../reader/use-placing';
+import { useChosenKey } from '../reader/session/key';
+import { useAnnotationWriter } from '../reader/session/use-annotation-writer';
+import { useAccept } from '../reader/session/use-placing';
 import { State } from '../ui/State';
 import { count, day } from '../ui/when';
 import { Fates } from './Fates';
@@ -46,7 +46,7 @@ function Changes({ source, comparison, former, present }: Props) {
   const me = useMe();
   const navigate = useNavigate();
   const key = useChosenKey(NOBODY, true);
-  const marks = useMarks(source, undefined, me, key);
+  const marks = useAnnotationWriter(source, undefined, me, key);
   const sections = useMemo(() => paragraphs(comparison), [comparison]);
   const accept = useAccept(marks);
   return (

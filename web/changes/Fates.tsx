@@ -2,8 +2,8 @@ import { plainWords } from '@avrelle/core/markdown';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Annotation, PersonId, SourceId } from '@avrelle/core/wire';
-import { fateOf, type Fate } from '../reader/shown';
-import { UnplacedList } from '../reader/margin/UnplacedList';
+import { outcomeOf, type Outcome } from '../reader/model/thread';
+import { UnplacedList } from '../reader/regions/notices/UnplacedList';
 import { Sign } from '../ui/Sign';
 import { count, shortName } from '../ui/when';
 
@@ -24,9 +24,9 @@ interface Props {
 /** What became of each annotation, those that need somebody first. */
 export function Fates(props: Props) {
   const { present, former, before, after, me, newest } = props;
-  const of = (fate: Fate): Annotation[] =>
+  const of = (fate: Outcome): Annotation[] =>
     present
-      .filter((a) => a.rootId === null && fateOf(a) === fate)
+      .filter((a) => a.rootId === null && outcomeOf(a) === fate)
       .sort(
         (a, b) =>
           Number(b.author.id === me) - Number(a.author.id === me) || (a.place!.start ?? 0) - (b.place!.start ?? 0),

@@ -1,8 +1,8 @@
 import { useCallback, useEffect, useRef, useState, type PointerEvent } from 'react';
 import type { Amount, Draft } from '@avrelle/core/wire';
-import { pathTo } from '../reader/element-path';
-import { openPage, type PageAdapter } from '../reader/page-frame';
-import { loadReadingFace, PageDress } from '../reader/page-style';
+import { pathTo } from '../page/element-path';
+import { openPage, type PageAdapter } from '../page/page-frame';
+import { loadReadingFace, PageDress } from '../reader/document/page-style';
 import { useTheme } from '../theme/use-theme';
 import type { Area } from './picture-of-area';
 import { sectionAt, selectorOf } from './trim';

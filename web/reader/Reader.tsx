@@ -5,60 +5,60 @@ import type {Annotation, ClassRow, SourceDetail, SourceText, ClassId } from '@av
 import { useMe } from '../account/me';
 import { slotOf } from '../data/unfinished';
 import { useMessages } from '../ui/Messages';
-import { Areas } from './Areas';
-import { AudienceMenu, SeenBy } from './AudienceMenu';
-import { useAudienceChoice } from './audience-choice';
-import { Column } from './comfort/Column';
-import { ListenBar } from './comfort/ListenBar';
-import { ProgressMenu } from './comfort/ProgressMenu';
-import { useFocusMode } from './comfort/use-focus';
-import { useProgress } from './comfort/use-progress';
-import { useReadingAloud } from './comfort/use-reading-aloud';
-import { useType } from './comfort/use-type';
-import { DrawingLayer } from './drawing/DrawingLayer';
-import { DrawingStrip } from './drawing/DrawingStrip';
+import { Areas } from './regions/page/Areas';
+import { AudienceMenu, SeenBy } from './regions/toolbar/AudienceMenu';
+import { useAudienceChoice } from './session/audience-choice';
+import { ColumnEdge } from './regions/page/ColumnEdge';
+import { ListenBar } from './regions/notices/ListenBar';
+import { ProgressMenu } from './regions/legend/ProgressMenu';
+import { useFocusMode } from './session/use-focus';
+import { useProgress } from './session/use-progress';
+import { useReadingAloud } from './session/use-reading-aloud';
+import { useType } from './document/use-type';
+import { DrawingLayer } from './regions/drawing/DrawingLayer';
+import { DrawingStrip } from './regions/legend/DrawingStrip';
 import { useDrawing } from './drawing/use-drawing';
 import { usePictures } from './drawing/use-pictures';
-import { Ends } from './Ends';
-import { FindWithin } from './FindWithin';
-import { useFittedWords } from './formats/use-pages';
-import { Frame } from './Frame';
-import { KeyProvider, useChosenKey } from './key';
-import { KeysDialog } from './KeysDialog';
-import { Legend } from './Legend';
-import { MarginColumn } from './margin/MarginColumn';
-import { SourceLinks } from './margin/LinkedFrom';
-import { MarginHead } from './margin/MarginHead';
-import type { NoteActions } from './margin/note-actions';
-import { useChoosing } from './margin/use-choosing';
-import { Notices } from './Notices';
-import type { StreamRange } from './page-frame';
-import { isOverPicture, type View } from './page-style';
-import { Player, type PlayerHandle } from './recording/Player';
-import { RunningHead } from './RunningHead';
-import { ShowMenu } from './ShowMenu';
-import { isShown, threads, type Order, type Shown } from './shown';
-import { Spine } from './Spine';
-import { indexOf } from './text-index';
-import { reveal, useArrival } from './use-arrival';
-import { useClicks } from './use-clicks';
-import { useFrameSize } from './use-frame-size';
-import { useKeyboard } from './use-keyboard';
-import { useLayout } from './use-layout';
-import { usePainted } from './use-painted';
-import { useMarkAsISelect, useMarking } from './use-marking';
-import { useMarks } from './use-marks';
-import { usePage } from './use-page';
-import { usePlacing } from './use-placing';
-import { usePrepared } from './use-prepared';
-import type { Scroll } from './use-reading';
-import { useSharing } from './use-sharing';
-import { useUnfinishedNotes } from './use-unfinished-notes';
-import { useWalking } from './use-walking';
-import { useWide } from './use-wide';
-import { Ways } from './Ways';
+import { RangeHandles } from './regions/page/RangeHandles';
+import { FindWithin } from './regions/notices/FindWithin';
+import { useFittedWords } from './document/pdf/use-pages';
+import { Frame } from './regions/page/Frame';
+import { KeyProvider, useChosenKey } from './session/key';
+import { KeysDialog } from './regions/dialogs/KeysDialog';
+import { Legend } from './regions/legend/Legend';
+import { MarginColumn } from './regions/margin/MarginColumn';
+import { SourceLinks } from './regions/margin/LinkedFrom';
+import { MarginHead } from './regions/margin/MarginHead';
+import type { NoteActions } from './session/note-actions';
+import { useChoosing } from './session/use-choosing';
+import { Notices } from './regions/notices/Notices';
+import type { StreamRange } from '../page/page-frame';
+import { isOverPicture, type View } from './document/page-style';
+import { Player, type PlayerHandle } from './regions/recording/Player';
+import { Toolbar } from './regions/toolbar/Toolbar';
+import { ShowMenu } from './regions/legend/ShowMenu';
+import { matchesFilter, threads, type Order, type Filter } from './model/thread';
+import { Minimap } from './regions/minimap/Minimap';
+import { indexOf } from '../page/text-index';
+import { reveal, useArrival } from './session/use-arrival';
+import { useClicks } from './document/use-clicks';
+import { useFrameSize } from './document/use-frame-size';
+import { useKeyboard } from './session/use-keyboard';
+import { useLayout } from './document/use-layout';
+import { usePainted } from './document/use-painted';
+import { useMarkAsISelect, useMarking } from './session/use-marking';
+import { useAnnotationWriter } from './session/use-annotation-writer';
+import { usePage } from './document/use-page';
+import { usePlacing } from './session/use-placing';
+import { usePrepared } from './document/use-prepared';
+import type { Scroll } from './session/use-reading';
+import { useSharing } from './session/use-sharing';
+import { useUnfinishedNotes } from './session/use-unfinished-notes';
+import { useNavigation } from './session/use-navigation';
+import { useWide } from './document/use-wide';
+import { SourceNavigation } from './regions/toolbar/SourceNavigation';
 
-const PdfPages = lazy(() => import('./formats/PdfPages'));
+const PdfPages = lazy(() => import('./document/pdf/PdfPages'));
 const KeyDialog = lazy(() => import('../key/KeyDialog'));
 
 interface Props {
@@ -77,7 +77,7 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const me = useMe();
   const wide = useWide(); const messages = useMessages();
   const [view, setView] = useState<View>(source.kind === 'pdf' && wide ? 'kept' : 'main');
-  const [shown, setShown] = useState<Shown>({ whose: 'all' });
+  const [shown, setShown] = useState<Filter>({ whose: 'all' });
   const [order, setOrder] = useState<Order>('place');
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const [held, setHeld] = useState<string>();
@@ -101,10 +101,10 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const { having, memberOf, share } = useSharing(source, classes);
   const [audience, setAudience] = useAudienceChoice(source.id, memberOf);
   const key = useChosenKey(audience, false);
-  const marks = useMarks(source, text, me, key);
+  const marks = useAnnotationWriter(source, text, me, key);
   const { placed: all, unplaced } = useMemo(() => threads(annotations), [annotations]);
   const roots = useMemo(() => all.map((t) => t.root), [all]);
-  const visible = useMemo(() => all.filter((t) => isShown(t.root, shown, me.id)), [all, shown, me.id]);
+  const visible = useMemo(() => all.filter((t) => matchesFilter(t.root, shown, me.id)), [all, shown, me.id]);
   /** Those that mean the words they stand at; areas, points and moments are only tied to theirs, and what was deleted means nothing any more. */
   const inText = useMemo(() => visible.filter((t) => !t.root.anchor?.spot && !t.root.deleted), [visible]);
   const scroll = useCallback((): Scroll | undefined => scroller.current ? { top: scroller.current.scrollTop, height: scroller.current.clientHeight } : undefined, []);
@@ -114,12 +114,12 @@ export function Reader({ source, text, annotations, classes }: Props) {
   const spoken = useRef<HTMLParagraphElement>(null); const say = (words: string): void => { if (spoken.current) spoken.current.textContent = words; };
   const { draft, selection, mark, markAgain, write, writeAt, begin, setDown, copy, leaveDraft } = useMarking({ page, text: text.text, marks, threads: all, me: me.id, key, audience, scroller, placing, putHere, mayWrite, open, say,
     beginning: () => setFocused(false),
-    hidden: (made) => (isShown({ ...made, author: me, classIds: audience }, shown, me.id) ? undefined : () => setShown({ whose: 'all' })),
+    hidden: (made) => (matchesFilter({ ...made, author: me, classIds: audience }, shown, me.id) ? undefined : () => setShown({ whose: 'all' })),
   });
   useMarkAsISelect(page, marking, markAgain);
   const { places, draftPlace, draftBox, blocks, laid } = useLayout(page, layout, visible, opened, draft);
   const unfinished = useUnfinishedNotes({ source, text, me: me.id, blocks, draft });
-  const { step, walk, goToMark } = useWalking({ source, text, page, blocks, threads: visible, places, opened, held, scroll, goTo, open, selection });
+  const { step, walk, goToMark } = useNavigation({ source, text, page, blocks, threads: visible, places, opened, held, scroll, goTo, open, selection });
   /** Goes to an annotation of this source, wherever a note leads to it. */
   const follow = (id: string): boolean => {
     const thread = all.find((t) => t.root.id === id || t.replies.some((r) => r.id === id));
@@ -170,22 +170,22 @@ export function Reader({ source, text, annotations, classes }: Props) {
   return (
     <KeyProvider value={key}>
       <main className="grid h-full min-h-0 grid-rows-[auto_auto_1fr_auto]">
-        <RunningHead source={source} view={view} onView={setView} {...(drawn ? { zoom, onZoom: setZoom } : {})} back={fromClass?.back ?? { to: '/library', words: 'Library' }} within={<Ways source={source} text={text} view={view} type={type} finding={finding} listens={isRecording || source.kind === 'image' ? undefined : listens} onGo={(block) => goTo((page?.adapter.boxes(block)[0]?.top ?? 0) - 24)} onFind={setFinding} onListen={listen} onType={setType} onFocus={() => setFocused(true)} />}
+        <Toolbar source={source} view={view} onView={setView} {...(drawn ? { zoom, onZoom: setZoom } : {})} back={fromClass?.back ?? { to: '/library', words: 'Library' }} within={<SourceNavigation source={source} text={text} view={view} type={type} finding={finding} listens={isRecording || source.kind === 'image' ? undefined : listens} onGo={(block) => goTo((page?.adapter.boxes(block)[0]?.top ?? 0) - 24)} onFind={setFinding} onListen={listen} onType={setType} onFocus={() => setFocused(true)} />}
           {...(pictures.downloadPicture ? { onPicture: pictures.downloadPicture } : {})} audience={menu('Writing for', audience, (ids) => void chooseAudience(ids))} />
         <div>{listens && <ListenBar listening={listening} language={source.language} onClose={() => listen(false)} />}{finding && <FindWithin text={text.text} outline={text.outline} showWhole={view === 'main' && (source.kind === 'page' || source.kind === 'letter') ? () => setView('kept') : undefined} onClose={() => setFinding(false)} onShow={(range) => { page?.painter.found(range); if (range) reveal(page?.adapter.boxes(range)[0]?.top, scroll(), goTo); }} />}<Notices source={source} text={text.text} me={me.id} unplaced={unplaced} placing={placing} page={page} onPutHere={putHere} onCancel={leave} onChoose={choose} onAccept={accept}
           onShow={(range) => { page?.painter.found(range); goTo((page?.adapter.boxes(range)[0]?.top ?? 0) - 120); }} /></div>
         <div className="grid min-h-0 grid-rows-[minmax(0,1fr)] grid-cols-[96px_1fr] max-[900px]:grid-cols-1 [[data-focus]_&]:grid-cols-1">
-          <Spine blocks={blocks} spans={progress.spans} threads={visible} places={places} pageHeight={height} view={seen} text={text.text} onGo={goTo} />
+          <Minimap blocks={blocks} spans={progress.spans} threads={visible} places={places} pageHeight={height} view={seen} text={text.text} onGo={goTo} />
           <div className="grid min-h-0 min-w-0 grid-rows-[auto_minmax(0,1fr)]">
             {isRecording ? <Player ref={player} source={source} page={page} threads={visible} onMark={(stretch, block) => writeAt({ type: 'time', ...stretch }, block)} onOpen={goToMark} onFollow={(block) => reveal(page?.adapter.boxes(block)[0]?.top, scroll(), goTo)} /> : <span />}
             <div ref={scroller} className="relative min-h-0 overflow-y-auto overflow-x-hidden bg-sheet" onScroll={(e) => { const { scrollTop: top, clientHeight } = e.currentTarget; setSeen((before) => (worthTelling(before, top, clientHeight, height) ? { top, height: clientHeight } : before)); }}>
               <div className="relative grid min-h-full grid-cols-[1fr_360px] max-[900px]:grid-cols-1 [[data-focus]_&]:grid-cols-1" style={{ minHeight: `max(100%, ${Math.max(height, LEAST_MARGIN)}px)` }}>
                 <Frame source={source} size={size} height={height} hold={hold} open={page !== undefined} shown={layout > 0} onLoad={onLoad} theme={type.paper === 'as Avrelle' ? undefined : type.paper}>
-                  {page && view === 'main' && <Column right={columnRight} type={type} onType={setType} />}
+                  {page && view === 'main' && <ColumnEdge right={columnRight} type={type} onType={setType} />}
                   {drawn && <PdfPages address={`/files/${source.versionId}`} password={source.facts.password} page={page} layout={layout} seen={seen} />}
                   <Areas page={page} layout={layout} threads={visible} opened={opened} drawing={drawing} draft={draftBox} onOpen={open} onDrawn={drawAt} onOverWords={(from, to) => { const made = ink.areaOverWords(from, to); if (made) drawAt(made.spot, made.range); }} />
                   <DrawingLayer drawing={ink} laid={laid} me={me.id} opened={opened} onOpen={open} />
-                  {page && openThread && inText.includes(openThread) && source.versionNumber === source.newest && <Ends key={openThread.root.id} page={page} layout={layout} thread={openThread} text={text} language={source.language} onPress={press} onMove={(range) => marks.move(openThread.root, range)} />}
+                  {page && openThread && inText.includes(openThread) && source.versionNumber === source.newest && <RangeHandles key={openThread.root.id} page={page} layout={layout} thread={openThread} text={text} language={source.language} onPress={press} onMove={(range) => marks.move(openThread.root, range)} />}
                 </Frame>
                 <MarginColumn wide={wide} height={height} view={seen} turn={columnRight + 18} threads={visible} places={places} opened={opened} held={held} order={order} chosen={choosing.ids} draft={draft} draftPlace={draftPlace} me={me.id} sourceId={source.id} actions={actions} pageLoaded={layout > 0}
                   head={(notes) => <MarginHead links={<SourceLinks sourceId={source.id} onFollow={actions.follow} />} unfinished={unfinished.length} onUnfinished={() => goTo((unfinished[0]?.top ?? 0) - 120)} shown={notes} order={order} onOrder={setOrder} onWhole={() => { const first = text.outline[0]; if (first) writeAt({ type: 'whole' }, first); }} choosing={choosing} audienceOf={(chosen) => menu('Seen by', chosen[0]?.classIds ?? [], (ids) => void forAll(ids), true)} />}

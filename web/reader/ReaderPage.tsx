@@ -3,9 +3,9 @@ import { useParams, useSearchParams } from 'react-router';
 import type { Annotation, SourceDetail } from '@avrelle/core/wire';
 import { useAnnotations, useClasses, useSource, useSourceText } from '../data/queries';
 import { State } from '../ui/State';
-import { fetchFaces } from './page-style';
+import { fetchFaces } from './document/page-style';
 import { Reader } from './Reader';
-import { useWide } from './use-wide';
+import { useWide } from './document/use-wide';
 
 /** Until the marks have come, one can read. */
 const NONE: readonly Annotation[] = [];
@@ -29,7 +29,7 @@ export default function ReaderPage() {
   // Opened while text and marks are still on their way.
   useEffect(() => {
     if (kind === 'pdf' && wide)
-      void import('./formats/pdf-file')
+      void import('./document/pdf/pdf-file')
         .then(({ openPdf }) => openPdf(`/files/${versionId}`, facts?.password))
         .catch(() => undefined);
   }, [kind, wide, versionId, facts?.password]);

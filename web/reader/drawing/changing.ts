@@ -1,13 +1,13 @@
 import type { Strokes } from '@avrelle/core/ink';
 import type { Annotation } from '@avrelle/core/wire';
-import type { Fields } from '../changes';
-import type { Marks } from '../use-marks';
+import type { Fields } from '../model/history';
+import type { AnnotationWriter } from '../session/use-annotation-writer';
 import type { Laid } from './laid';
 import type { Former, Look, TiedSpot } from './tie-to-page';
 
 /** Changing what was drawn. `spotOf` ties strokes to the page, or has told why it cannot. */
 export function changing(
-  marks: Pick<Marks, 'move' | 'passage' | 'changeAll'>,
+  marks: Pick<AnnotationWriter, 'move' | 'passage' | 'changeAll'>,
   spotOf: (strokes: Strokes, look: Look, former?: Former) => TiedSpot | undefined,
 ) {
   const tiedAnew = (

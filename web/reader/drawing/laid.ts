@@ -1,8 +1,8 @@
 import { boxAround, type DrawnSpot, type InkBox, type Strokes } from '@avrelle/core/ink';
 import { plainWords } from '@avrelle/core/markdown';
-import type { PageAdapter, StreamRange } from '../page-frame';
-import type { Thread } from '../shown';
-import { inkOn } from '../spot-box';
+import type { PageAdapter, StreamRange } from '../../page/page-frame';
+import type { Thread } from '../model/thread';
+import { inkOn } from '../../page/spot-box';
 
 /** Something drawn, as it stands on the page now, in pixels as shown. */
 export interface Laid {

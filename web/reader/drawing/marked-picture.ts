@@ -1,9 +1,9 @@
 import { isPin, type AreaSpot } from '@avrelle/core/anchor';
 import type { Kind } from '@avrelle/core/key';
-import type { Box, PageAdapter } from '../page-frame';
-import { NIGHT_PAPER } from '../page-style';
-import type { Thread } from '../shown';
-import { areaBox, toneOn } from '../spot-box';
+import type { Box, PageAdapter } from '../../page/page-frame';
+import { NIGHT_PAPER } from '../document/page-style';
+import type { Thread } from '../model/thread';
+import { areaBox, toneOn } from '../../page/spot-box';
 import { inkPath } from './ink-path';
 import { LINE_HEIGHT, type Laid } from './laid';
 import { cssColour } from './tools';

@@ -11,9 +11,9 @@ import {
   type Tool,
   type WordBox,
 } from '@avrelle/core/ink';
-import { blockOf } from '../block-of';
-import type { Extent, PageAdapter, StreamRange } from '../page-frame';
-import { inkOn } from '../spot-box';
+import { blockOf } from '../../page/block-of';
+import type { Extent, PageAdapter, StreamRange } from '../../page/page-frame';
+import { inkOn } from '../../page/spot-box';
 import { wordsNear } from './words-near';
 
 /** How something is drawn; the width in pixels. */

@@ -4,8 +4,8 @@ import { fileNameOf } from '@avrelle/core/export';
 import type { SourceDetail } from '@avrelle/core/wire';
 import { wordsOf } from '../../data/api';
 import { useMessages } from '../../ui/Messages';
-import type { Thread } from '../shown';
-import type { OpenPage } from '../use-page';
+import type { Thread } from '../model/thread';
+import type { OpenPage } from '../document/use-page';
 import type { Laid } from './laid';
 
 /** Giving what is marked as a picture: an area, or a whole picture. */

@@ -1,6 +1,6 @@
 import { wordsIn } from '@avrelle/core/text';
 import type { InkBox, WordBox } from '@avrelle/core/ink';
-import type { Extent, PageAdapter } from '../page-frame';
+import type { Extent, PageAdapter } from '../../page/page-frame';
 
 /** How far from a line of text ink is still about it, in pixels. */
 const REACH = 40;

@@ -1,0 +1,141 @@
+import { memo, type ReactNode } from 'react';
+import { DropdownMenu } from 'radix-ui';
+import type { Annotation, ClassRow, PersonId } from '@avrelle/core/wire';
+import { Sign } from '../../../ui/Sign';
+import { matchesFilter, WHOSE, type Filter, type Whose } from '../../model/thread';
+
+interface Props {
+  readonly shown: Filter;
+  readonly marks: readonly Annotation[];
+  readonly classes: readonly ClassRow[];
+  readonly me: PersonId;
+  onShow(shown: Filter): void;
+}
+
+const same = (a: Whose, b: Whose): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** Whose marks are on the page, and which: the page itself does not move by a hair. */
+export const ShowMenu = memo(function ShowMenu(props: Props) {
+  const { shown, marks, classes, me, onShow } = props;
+  const number = marks.filter((a) => matchesFilter(a, shown, me)).length;
+  const narrowed = [
+    typeof shown.whose === 'object' && nameOf(shown.whose, marks, classes),
+    shown.kind && marks.find((a) => a.kind.code === shown.kind)?.kind.name.toLowerCase(),
+    shown.tag && `#${shown.tag}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+  return (
+    <div role="group" aria-label="Show marks" className="flex items-center gap-2 text-soft">
+      <span aria-hidden="true">Show</span>
+      {WHOSE.map((which) => (
+        <button
+          key={which}
+          aria-pressed={shown.whose === which}
+          onClick={() => onShow({ whose: which })}
+          className={shown.whose === which ? 'border-b-2 border-tide font-semibold text-ink' : 'hover:text-ink'}
+        >
+          {which}
+          {which !== 'none' && shown.whose === which && !narrowed ? ` ${number}` : ''}
+        </button>
+      ))}
+      <DropdownMenu.Root modal={false}>
+        <DropdownMenu.Trigger
+          aria-label="Show only some"
+          className={`max-w-[170px] truncate ${narrowed ? 'border-b-2 border-tide font-semibold text-ink' : 'hover:text-ink'}`}
+        >
+          {narrowed ? `${narrowed} ${number}` : 'only'} <span aria-hidden="true">▾</span>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="end"
+            sideOffset={10}
+            className="over max-h-[70vh] w-[240px] overflow-y-auto py-1.5 text-[14px]"
+          >
+            {narrowed && (
+              <DropdownMenu.Item className="item text-tide" onSelect={() => onShow({ whose: 'all' })}>
+                <span className="w-3" />
+                All of them again
+              </DropdownMenu.Item>
+            )}
+            <Choices {...props} />
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </div>
+  );
+});
+
+/** What the marks can be narrowed to; reckoned when somebody looks. */
+function Choices({ shown, marks, classes, me, onShow }: Props) {
+  const people = [
+    ...new Map(marks.filter((a) => a.author.id !== me).map((a) => [a.author.id, a.author])).values(),
+  ].sort((a, b) => a.name.localeCompare(b.name));
+  const kinds = [...new Map(marks.map((a) => [a.kind.code, a.kind])).values()];
+  const tags = [...new Set(marks.flatMap((a) => a.tags))].sort();
+  const here = classes.filter((c) => marks.some((a) => a.classIds.includes(c.id)));
+  const item = (key: string, on: boolean, words: ReactNode, next: Filter) => (
+    <DropdownMenu.CheckboxItem key={key} className="item" checked={on} onCheckedChange={() => onShow(next)}>
+      <span aria-hidden="true" className="w-3 text-tide">
+        {on ? '✓' : ''}
+      </span>
+      {words}
+    </DropdownMenu.CheckboxItem>
+  );
+  return (
+    <>
+      {here.length > 0 && (
+        <Part title="of a class">
+          {here.map((c) =>
+            item(c.id, same(shown.whose, { classId: c.id }), c.name, { ...shown, whose: { classId: c.id } }),
+          )}
+        </Part>
+      )}
+      {people.length > 0 && (
+        <Part title="of one person">
+          {people.map((p) =>
+            item(p.id, same(shown.whose, { person: p.id }), p.name, { ...shown, whose: { person: p.id } }),
+          )}
+        </Part>
+      )}
+      {kinds.length > 0 && (
+        <Part title="of a kind">
+          {kinds.map((k) =>
+            item(
+              k.code,
+              shown.kind === k.code,
+              <>
+                <Sign kind={k} className="w-4" />
+                {k.name}
+              </>,
+              { ...shown, kind: shown.kind === k.code ? undefined : k.code },
+            ),
+          )}
+        </Part>
+      )}
+      {tags.length > 0 && (
+        <Part title="with a tag">
+          {tags.map((t) => item(t, shown.tag === t, `#${t}`, { ...shown, tag: shown.tag === t ? undefined : t }))}
+        </Part>
+      )}
+    </>
+  );
+}
+
+function nameOf(whose: Exclude<Whose, string>, marks: readonly Annotation[], classes: readonly ClassRow[]): string {
+  return (
+    ('person' in whose
+      ? marks.find((a) => a.author.id === whose.person)?.author
+      : classes.find((c) => c.id === whose.classId)
+    )?.name ?? ''
+  );
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <DropdownMenu.Group className="border-t border-rule py-1 first:border-t-0">
+      <DropdownMenu.Label className="px-4 pt-1 text-[12.5px] text-faint">{title}</DropdownMenu.Label>
+      {children}
+    </DropdownMenu.Group>
+  );
+}

@@ -1,0 +1,262 @@
+import { memo, Suspense, useEffect, useRef, useState } from 'react';
+import { isPin, spotName, type Spot } from '@avrelle/core/anchor';
+import { plainWords } from '@avrelle/core/markdown';
+import type { Annotation, PersonId } from '@avrelle/core/wire';
+import { lazily } from '../../../ui/lazily';
+import { Quote } from '../../../ui/Quote';
+import { Sign } from '../../../ui/Sign';
+import { TagNames } from '../../../ui/TagNames';
+import { count, shortName, when } from '../../../ui/when';
+import { outcomeOf, type Thread } from '../../model/thread';
+import { KindMenu } from './KindMenu';
+import { LinkedFrom } from './LinkedFrom';
+import type { NoteActions } from '../../session/note-actions';
+import { NoteForm, type NoteValues } from './NoteForm';
+import { PlaceLine } from './PlaceLine';
+import { Reply } from './Reply';
+import { ReplyForm } from './ReplyForm';
+
+/** The words of an open note. */
+export const NoteText = lazily(() => import('../../../note/NoteText'));
+
+interface Props {
+  readonly thread: Thread;
+  readonly me: PersonId;
+  readonly open: boolean;
+  /** While several are being chosen: whether it is one of them. */
+  readonly chosen?: boolean | undefined;
+  readonly actions: NoteActions;
+}
+
+/** One annotation in the margin: folded to its first lines, or open with its answers and what can be done with it. */
+export const NoteCard = memo(function NoteCard({ thread, me, open, chosen, actions }: Props) {
+  const { root, replies } = thread;
+  const mine = root.author.id === me && !root.deleted;
+  /** What editing goes on from: what becomes of the annotation meanwhile is not written over. `first` is the note where it began. */
+  const [editing, setEditing] = useState<{ readonly base: Annotation; readonly first: string }>();
+  const begin = (): void => {
+    const kept = slot.read()?.purpose;
+    const sameAsThen = kept?.type !== 'edit' || kept.version === root.version;
+    setEditing({ base: root, first: sameAsThen ? root.note : '' });
+  };
+  const leave = (): void => setEditing(undefined);
+  /** When the change does not hold, the form comes back with the words, and what stands now beside them. */
+  const save = ({ kind, note, tags }: NoteValues): void => {
+    const { base, first } = editing!;
+    setEditing(undefined);
+    void actions.change(base, { kind: kind.code, note, tags }, 'note changed').then((held) => {
+      if (!held) setAgain(first);
+    });
+  };
+  /** Words that were refused are in their slot by now; the next attempt is made on what stands. */
+  const [again, setAgain] = useState<string>();
+  if (again !== undefined) {
+    setAgain(undefined);
+    if (!root.deleted) setEditing({ base: root, first: again });
+  }
+  const slot = actions.slot({ type: 'edit', id: root.id, version: editing?.base.version ?? root.version });
+  return (
+    <article
+      aria-label={`${root.kind.name}, ${root.author.name}`}
+      data-annotation={root.id}
+      className={
+        open
+          ? 'border border-strong bg-sheet px-3 pb-2.5 [border-top:3px_solid_var(--tide)]'
+          : 'border-t border-strong px-[13px]'
+      }
+    >
+      <header className="flex items-baseline gap-2">
+        {chosen !== undefined && mine && (
+          <input
+            type="checkbox"
+            className="translate-y-[2px] accent-[var(--tide)]"
+            aria-label={`Choose: ${root.note.slice(0, 60) || root.anchor?.quote.exact.slice(0, 60)}`}
+            checked={chosen}
+            onChange={() => actions.choose(root.id)}
+          />
+        )}
+        <button
+          aria-expanded={open}
+          onClick={() => actions.toggle(root.id)}
+          className="flex w-full items-baseline gap-[7px] pt-[5px] text-left text-[13px] text-soft"
+        >
+          <Sign kind={root.kind} className="w-[15px] text-[15px]" />
+          <b className="font-semibold text-ink">{shortName(root.author.name)}</b>{' '}
+          {root.deleted ? 'deleted this' : root.kind.name.toLowerCase()}
+          {outcomeOf(root) === 'unsure' && <span className="text-brick">not sure of its place</span>}
+          <span className="ml-auto text-faint">{when(root.createdAt)}</span>
+        </button>
+      </header>
+      {root.anchor?.spot && !root.deleted && <SpotLine spot={root.anchor.spot} open={open} actions={actions} />}
+      {open && !root.deleted && <PlaceLine annotation={root} mine={mine} actions={actions} />}
+      {editing && root.note !== editing.first && (
+        <StandsNow
+          key={root.version}
+          note={root.note}
+          onFollow={actions.follow}
+          onSeen={() => setEditing({ base: root, first: editing.first })}
+        />
+      )}
+      {editing ? (
+        <NoteForm
+          initial={editing.base}
+          sourceId={root.sourceId}
+          audience={actions.audienceOf(root)}
+          slot={slot}
+          onSave={save}
+          onLeave={leave}
+          onDiscard={(restore) => {
+            leave();
+            if (restore) actions.discarded(restore);
+          }}
+        />
+      ) : (
+        <Words annotation={root} open={open} quoted={open || chosen !== undefined} onFollow={actions.follow} />
+      )}
+      {open && !root.deleted && <LinkedFrom id={root.id} onFollow={actions.follow} />}
+      {open
+        ? replies.map((r) => <Reply key={r.id} reply={r} mine={r.author.id === me} actions={actions} />)
+        : replies.length > 0 && <p className="text-[13px] text-tide">{count(replies.length, 'reply', 'replies')}</p>}
+      {open && !editing && !root.deleted && (
+        <footer className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule pt-2 text-[13px]">
+          {actions.audienceOf(root)}
+          {mine && (
+            <>
+              <KindMenu
+                current={root.kind.code}
+                onChoose={(kind) => void actions.change(root, { kind: kind.code }, `made a ${kind.name.toLowerCase()}`)}
+              />
+              <button className="act" onClick={begin}>
+                {root.note ? 'Edit' : 'Write'}
+              </button>
+              <button className="font-semibold text-brick hover:underline" onClick={() => actions.remove([root])}>
+                Delete
+              </button>
+            </>
+          )}
+          {actions.copyAddress && (
+            <button
+              className="act ml-auto font-normal text-soft"
+              title="Copy an address that opens the original page at this passage"
+              onClick={() => actions.copyAddress?.(root)}
+            >
+              Address
+            </button>
+          )}
+        </footer>
+      )}
+      {open && !editing && root.classIds.length > 0 && (
+        <ReplyForm
+          onSend={(note) => actions.reply(replies.at(-1) ?? root, note)}
+          slot={actions.slot({ type: 'reply', rootId: root.id })}
+        />
+      )}
+    </article>
+  );
+});
+
+/** What stands there for so many milliseconds was seen: saving then goes on from it. */
+const SEEN_AFTER = 1_000;
+
+/** Beside a note that is being written: what it is by now, since it was changed in another window. */
+function StandsNow({ note, onFollow, onSeen }: { note: string; onFollow: NoteActions['follow']; onSeen: () => void }) {
+  const latest = useRef(onSeen);
+  useEffect(() => {
+    latest.current = onSeen;
+  });
+  useEffect(() => {
+    const timer = setTimeout(() => latest.current(), SEEN_AFTER);
+    return () => clearTimeout(timer);
+  }, []);
+  return (
+    <div
+      role="note"
+      aria-label="The note as it is now"
+      className="mt-1.5 border-l-2 border-brick pl-2.5 text-[14px] text-soft"
+    >
+      <p className="text-[13px] font-semibold text-brick">Changed elsewhere meanwhile. It says now:</p>
+      <Suspense>
+        <NoteText onFollow={onFollow}>{note || '(no words)'}</NoteText>
+      </Suspense>
+      <p className="text-[13px]">
+        Below are your words. Take over what you want to keep; saving puts yours in its place.
+      </p>
+    </div>
+  );
+}
+
+/** What is drawn over words quotes them; other things have nothing to quote. */
+const isOfWords = (spot: Spot | undefined): boolean =>
+  spot === undefined || (spot.type === 'drawn' && spot.tied.to !== 'picture');
+
+function SpotLine({ spot, open, actions }: { spot: Spot; open: boolean; actions: NoteActions }) {
+  const { playFrom } = actions;
+  if (spot.type === 'time' && playFrom)
+    return (
+      <button className="act text-[13px]" onClick={() => playFrom(spot.from)}>
+        Play {spotName(spot)}
+      </button>
+    );
+  return (
+    <p className="text-[13px] text-faint">
+      {spotName(spot)}
+      {open && spot.type === 'area' && !isPin(spot) && (
+        <>
+          {' '}
+          ·{' '}
+          <button
+            className="act"
+            title="Download this area, with its marks, as a PNG picture"
+            onClick={() => actions.downloadArea(spot)}
+          >
+            Download PNG
+          </button>
+        </>
+      )}
+    </p>
+  );
+}
+
+function Words({
+  annotation,
+  open,
+  quoted,
+  onFollow,
+}: {
+  annotation: Annotation;
+  open: boolean;
+  quoted: boolean;
+  onFollow: (id: string) => boolean;
+}) {
+  const plain = annotation.note.trim();
+  return (
+    <div className="text-[14.5px] leading-5">
+      {plain &&
+        (open ? (
+          <Suspense
+            fallback={
+              <p dir="auto" className="my-0.5 whitespace-pre-line">
+                {plain}
+              </p>
+            }
+          >
+            <NoteText onFollow={onFollow}>{plain}</NoteText>
+          </Suspense>
+        ) : (
+          <p dir="auto" className="my-0.5 line-clamp-3 whitespace-pre-line">
+            {plainWords(plain)}
+          </p>
+        ))}
+      {!plain && quoted && isOfWords(annotation.anchor?.spot) && (
+        <p className="my-0.5 line-clamp-4">
+          <Quote of={annotation} className="italic text-soft" />
+        </p>
+      )}
+      {annotation.tags.length > 0 && (
+        <p className="text-[13px] text-tide">
+          <TagNames tags={annotation.tags} />
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,169 @@
+import { useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
+import { clockTime, type Block } from '@avrelle/core/text';
+import type { SourceDetail, AnnotationId } from '@avrelle/core/wire';
+import type { Thread } from '../../model/thread';
+import type { OpenPage } from '../../document/use-page';
+import { Timeline, type TimedMark } from './Timeline';
+import { lineAt, stretchOf, type Stretch } from './times';
+import { useSpoken, useTimeClicks } from './use-spoken';
+
+interface Props {
+  readonly source: SourceDetail;
+  readonly page: OpenPage | undefined;
+  readonly threads: readonly Thread[];
+  /** Scrolls a passage into view. */
+  onFollow(block: Block): void;
+  /** A note at a moment or on a stretch; the block is what is said there, or the title. */
+  onMark(stretch: Stretch, block: Block): void;
+  onOpen(annotationId: AnnotationId): void;
+}
+
+export interface PlayerHandle {
+  playFrom(seconds: number): void;
+  toggle(): void;
+  back(): void;
+  /** A note at this moment. */
+  mark(): void;
+  /** Begins a stretch, or ends it with a note. */
+  stretch(): void;
+}
+
+const BACK = 5;
+const SPEEDS = [0.75, 1, 1.25, 1.5, 2] as const;
+/** Finer than anybody can press a key. */
+const tenths = (seconds: number): number => Math.round(seconds * 10) / 10;
+
+/** The recording above its words: what is spoken is followed on the page, and what is marked is seen on its timeline. */
+export function Player({
+  source,
+  page,
+  threads,
+  onFollow,
+  onMark,
+  onOpen,
+  ref,
+}: Props & { readonly ref: Ref<PlayerHandle> }) {
+  const media = useRef<HTMLVideoElement>(null);
+  const [now, setNow] = useState(0);
+  const [length, setLength] = useState(source.facts.seconds ?? 0);
+  const [playing, setPlaying] = useState(false);
+  const [speed, setSpeed] = useState<number>(1);
+  const [begun, setBegun] = useState<number>();
+  const [wrong, setWrong] = useState(false);
+  useSpoken(page, now, playing, onFollow);
+
+  const seek = (seconds: number): void => {
+    if (media.current) media.current.currentTime = Math.min(Math.max(0, seconds), length || seconds);
+  };
+  const toggle = (): void => {
+    if (media.current?.paused) void media.current.play().catch(() => setWrong(true));
+    else media.current?.pause();
+  };
+  const playFrom = (seconds: number): void => {
+    seek(seconds);
+    if (media.current?.paused) toggle();
+  };
+  /** From where the recording itself stands: keys come faster than it tells of its moment. */
+  const step = (by: number): void => seek((media.current?.currentTime ?? 0) + by);
+  const back = (): void => step(-BACK);
+  const outline = page?.adapter.stream.outline;
+  const note = (from: number, to: number): void => {
+    const block = outline && (lineAt(outline, from) ?? outline[0]);
+    if (block) onMark({ from: tenths(from), to: tenths(to) }, block);
+  };
+  /** Asked of the recording itself: what is shown is up to a quarter of a second old. */
+  const mark = (): void => note(media.current?.currentTime ?? now, media.current?.currentTime ?? now);
+  const stretch = (): void => {
+    const at = media.current?.currentTime ?? now;
+    if (begun === undefined) return setBegun(at);
+    setBegun(undefined);
+    note(Math.min(begun, at), Math.max(begun, at));
+  };
+  const nextSpeed = (): void => {
+    const next = SPEEDS[(SPEEDS.findIndex((s) => s === speed) + 1) % SPEEDS.length]!;
+    setSpeed(next);
+    if (media.current) media.current.playbackRate = next;
+  };
+  useTimeClicks(page, playFrom);
+  useImperativeHandle(ref, () => ({ playFrom, toggle, back, mark, stretch }));
+  const marks = useMemo(
+    () =>
+      outline
+        ? threads.flatMap((thread): TimedMark[] => {
+            const heard = stretchOf(outline, thread.range, thread.root.anchor?.spot);
+            return heard ? [{ thread, ...heard }] : [];
+          })
+        : [],
+    [outline, threads],
+  );
+
+  return (
+    <section
+      aria-label="Recording"
+      className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule bg-paper px-6 py-2 text-[14px] max-[900px]:px-3"
+    >
+      {/* One element for sound and film: a film without a picture is sound. Its words stand below. */}
+      <video
+        ref={media}
+        src={`/files/${source.versionId}`}
+        preload="metadata"
+        aria-label={source.title}
+        hidden={source.kind === 'audio'}
+        className="max-h-[34vh] max-w-full"
+        onClick={toggle}
+        onTimeUpdate={(e) => setNow(e.currentTarget.currentTime)}
+        onSeeked={(e) => setNow(e.currentTarget.currentTime)}
+        onLoadedMetadata={(e) => Number.isFinite(e.currentTarget.duration) && setLength(e.currentTarget.duration)}
+        onPlay={() => setPlaying(true)}
+        onPause={() => setPlaying(false)}
+        onError={() => setWrong(true)}
+      />
+      <button className="press min-w-[84px]" title="Space" onClick={toggle}>
+        {playing ? 'Pause' : 'Play'}
+      </button>
+      <button className="act whitespace-nowrap" title={`Back ${BACK} seconds (b)`} onClick={back}>
+        Back {BACK} s
+      </button>
+      <button className="act whitespace-nowrap" title="A note at this moment (m)" onClick={mark}>
+        Note this moment
+      </button>
+      <button
+        className="act whitespace-nowrap"
+        title={
+          begun === undefined ? 'Marks from here to where you press it again (s)' : 'Ends the stretch with a note (s)'
+        }
+        onClick={stretch}
+      >
+        {begun === undefined ? 'Begin a stretch' : `End the stretch from ${clockTime(begun)}`}
+      </button>
+      <Timeline
+        length={length}
+        now={now}
+        marks={marks}
+        begun={begun}
+        onSeek={seek}
+        onStep={step}
+        onOpen={({ thread, from }) => {
+          seek(from);
+          onOpen(thread.root.id);
+        }}
+      />
+      <span className="whitespace-nowrap tabular-nums text-soft">
+        {clockTime(now)} of {clockTime(length)}
+      </span>
+      <button className="whitespace-nowrap text-soft hover:text-ink" title="Speed" onClick={nextSpeed}>
+        {speed} ×
+      </button>
+      {wrong && (
+        <span role="alert" className="text-brick">
+          This browser cannot play the file. Its words can be read all the same.
+        </span>
+      )}
+      {source.facts.transcript === false && (
+        <span className="basis-full text-[13px] text-soft">
+          No transcript came with it. Bring one (WebVTT, SRT, or text with times) from the menu of versions above.
+        </span>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,98 @@
+import type { ReactNode } from 'react';
+import { Popover } from 'radix-ui';
+import { KIND_WORDS, type SourceKind } from '@avrelle/core/wire';
+import { adjust, FACES, PAPERS, USUAL, type Adjustable, type Type } from '../../document/type';
+
+interface Props {
+  readonly kind: SourceKind;
+  readonly type: Type;
+  /** False for pages that are pictures: only their paper can be chosen. */
+  readonly flows: boolean;
+  onType(type: Type): void;
+}
+
+/** How the text is set: its size, its lines, its column, its face and its paper. */
+export function TypeMenu({ kind, type, flows, onType }: Props) {
+  const step = (what: Adjustable, words: string, shown: string) => (
+    <Row name={words}>
+      <button
+        aria-label={`Less: ${words.toLowerCase()}`}
+        className="border border-strong px-2.5 leading-6 hover:bg-wash"
+        onClick={() => onType(adjust(type, what, -1))}
+      >
+        −
+      </button>
+      <span className="min-w-[52px] text-center tabular-nums">{shown}</span>
+      <button
+        aria-label={`More: ${words.toLowerCase()}`}
+        className="border border-strong px-2.5 leading-6 hover:bg-wash"
+        onClick={() => onType(adjust(type, what, 1))}
+      >
+        +
+      </button>
+    </Row>
+  );
+  const choice = <T extends string>(
+    words: string,
+    of: readonly T[],
+    value: T,
+    name: Readonly<Record<T, ReactNode>>,
+    choose: (one: T) => void,
+  ) => (
+    <Row name={words}>
+      <span role="group" aria-label={words} className="flex gap-3">
+        {of.map((one) => (
+          <button
+            key={one}
+            aria-pressed={one === value}
+            className={one === value ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}
+            onClick={() => choose(one)}
+          >
+            {name[one]}
+          </button>
+        ))}
+      </span>
+    </Row>
+  );
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="hover:text-ink">
+        Type <span aria-hidden="true">▾</span>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="start" sideOffset={8} className="over w-[330px] max-w-[94vw] p-4 text-[14px]">
+          {flows && (
+            <>
+              {step('size', 'Size', `${type.size}`)}
+              {step('line', 'Lines', type.line.toFixed(1))}
+              {step('measure', 'Column', `${type.measure}`)}
+              {choice(
+                'Face',
+                FACES,
+                type.face,
+                { literata: <span className="font-read">Literata</span>, atkinson: 'Atkinson' },
+                (face) => onType({ ...type, face }),
+              )}
+            </>
+          )}
+          {choice('Paper', PAPERS, type.paper, { 'as Avrelle': 'as Avrelle', day: 'day', night: 'night' }, (paper) =>
+            onType({ ...type, paper }),
+          )}
+          <p className="mt-2 flex justify-between border-t border-rule pt-2 text-[13px] text-soft">
+            For everything of the kind “{KIND_WORDS[kind]}”
+            <button className="act" onClick={() => onType(USUAL)}>
+              As usual
+            </button>
+          </p>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+const Row = ({ name, children }: { name: string; children: ReactNode }) => (
+  <div className="mb-2.5 flex items-center justify-between">
+    <span className="text-soft">{name}</span>
+    <span className="flex items-center gap-1">{children}</span>
+  </div>
+);
