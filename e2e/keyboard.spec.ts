@@ -50,9 +50,32 @@ test('the main job is done by keyboard alone', async ({ browser }) => {
     await expect.poll(async () => (await painted(page))['avrelle-verdigris-dashed']).toHaveLength(1);
     await page.keyboard.press('Escape');
     await expect(page.getByRole('article').getByRole('button', { expanded: true })).toHaveCount(0);
+  });
+
+  await test.step('every command is found by its name and carried out, wherever one is', async () => {
+    const list = page.getByRole('dialog', { name: 'Commands and keys' });
     await page.keyboard.press('?');
-    await expectSeen(page.getByRole('dialog', { name: 'Keys' }));
+    await expectSeen(list.getByRole('option', { name: /^Open the next mark/ }));
+    await page.keyboard.type('nothing but the page');
+    await expect(list.getByRole('option')).toHaveCount(1);
+    await page.keyboard.press('Enter');
+    await expect(list).toHaveCount(0);
+    await expectSeen(page.getByRole('button', { name: /^Show the rest/ }));
     await page.keyboard.press('Escape');
+    await page.keyboard.press('?');
+    await page.keyboard.type('go to the desk');
+    await page.keyboard.press('Enter');
+    await expect(page).toHaveURL(/\/desk$/);
+    await page.keyboard.press('k');
+    await expect(page.getByLabel('Address of a page')).toBeFocused();
+    await page.keyboard.press('Tab');
+    await page.keyboard.press('?');
+    await expect(list.getByRole('option', { name: /^Open the next mark/ })).toHaveCount(0);
+    await page.keyboard.press('Escape');
+    await expect(list).toHaveCount(0);
+    await page.goBack();
+    await page.goBack();
+    await opened(page);
   });
 
   await test.step('find and come back', async () => {

@@ -8,15 +8,15 @@ const mark = async (page: Page, words: string, key: string): Promise<void> => {
 };
 const ofKind = (page: Page, look: string) => expect.poll(async () => (await painted(page))[`avrelle-${look}`]);
 
-test('a kind of the Key is renamed, given another look, moved to another digit and replaced throughout', async ({
+test('a kind of the Legend is renamed, given another look, moved to another digit and replaced throughout', async ({
   browser,
 }) => {
   const { page, close } = await newcomer(browser, 'Keyes');
   await keep(page, PAGE);
   await mark(page, 'One had framed it.', '1');
   await mark(page, 'By Friday three had answered.', '5');
-  await page.getByRole('button', { name: 'Key…' }).click();
-  const dialog = page.getByRole('dialog', { name: 'The Key' });
+  await page.getByRole('button', { name: 'Edit the Legend…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'The Legend' });
   await dialog.getByLabel('Name of kind 1').fill('Thesis');
   await dialog.getByRole('button', { name: 'Look of Thesis' }).click();
   await page.getByRole('radio', { name: 'lichen' }).check({ force: true });
@@ -28,7 +28,7 @@ test('a kind of the Key is renamed, given another look, moved to another digit a
   await page.getByRole('button', { name: 'Undo' }).first().click();
   await ofKind(page, 'madder-double').toEqual(['By Friday three had answered.']);
   await dialog.getByRole('button', { name: 'Add a kind' }).click();
-  await dialog.getByRole('button', { name: 'Keep this Key' }).click();
+  await dialog.getByRole('button', { name: 'Keep this Legend' }).click();
   await expect(dialog.getByRole('alert')).toContainText('Give every kind a name');
   await dialog.getByLabel('Name of kind 7').fill('Method');
   await dialog.getByRole('button', { name: 'Move Method' }).focus();
@@ -43,9 +43,9 @@ test('a kind of the Key is renamed, given another look, moved to another digit a
   }
   await page.keyboard.press('Space');
   await expect(dialog.getByLabel('Name of kind 1')).toHaveValue('Method');
-  await dialog.getByRole('button', { name: 'Keep this Key' }).click();
+  await dialog.getByRole('button', { name: 'Keep this Legend' }).click();
   await ofKind(page, 'lichen-wavy').toEqual(['One had framed it.']);
-  await expect(page.getByRole('group', { name: /^The Key/ }).getByRole('button')).toHaveText([
+  await expect(page.getByRole('group', { name: /^The Legend/ }).getByRole('button')).toHaveText([
     /Method/,
     /Thesis/,
     /Evidence/,
@@ -53,7 +53,7 @@ test('a kind of the Key is renamed, given another look, moved to another digit a
     /Term/,
     /Doubt/,
     /Keep/,
-    /Key/,
+    /Edit…/,
   ]);
   await mark(page, 'Nothing, for a while.', '2');
   await ofKind(page, 'lichen-wavy').toHaveLength(2);

@@ -14,6 +14,8 @@ import { TintContext } from './ui/TagNames';
 const NO_TINTS = {};
 const AccountPage = lazy(() => import('./account/AccountPage'));
 
+const Commands = lazy(() => import('./commands/Commands'));
+
 /** The frame of every page: the places above, or the door where nobody is signed in. */
 export function App() {
   const welcome = useWelcome();
@@ -47,6 +49,9 @@ export function App() {
   }
   return (
     <MeContext.Provider value={me}>
+      <Suspense>
+        <Commands />
+      </Suspense>
       <TintContext.Provider value={tints ?? NO_TINTS}>
         <div className="grid h-full grid-rows-[auto_1fr] [[data-focus]_&]:grid-rows-[1fr]">
           <Places connected={connected} />

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { NavLink, useLocation, useNavigate, useSearchParams } from 'react-router';
@@ -6,6 +6,7 @@ import { useMe } from './account/me';
 import { call } from './data/call';
 import { useDesk } from './data/queries';
 import { setTheme, useTheme } from './theme/use-theme';
+import { FIND_FIELD } from './ui/find-field';
 import { shortName } from './ui/when';
 
 const PLACES = [
@@ -61,17 +62,6 @@ function FindField() {
     setBefore(asked);
     setWords(asked);
   }
-  const field = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      const writing = (event.target as HTMLElement | null)?.closest?.('input, textarea, select');
-      if (event.key !== '/' || writing || event.ctrlKey || event.metaKey) return;
-      event.preventDefault();
-      field.current?.focus();
-    };
-    addEventListener('keydown', onKey);
-    return () => removeEventListener('keydown', onKey);
-  }, []);
   return (
     <form
       role="search"
@@ -82,7 +72,7 @@ function FindField() {
       }}
     >
       <input
-        ref={field}
+        id={FIND_FIELD}
         type="search"
         aria-label="Find a passage, note or tag"
         value={words}

@@ -10,7 +10,7 @@ const oneSign = (text: string | undefined): boolean =>
 export const kindCodeSchema = () =>
   string().test(
     'kind',
-    'A kind is named by its code in a Key.',
+    'A kind is named by its code in a Legend.',
     (code) => code === undefined || startingKind(code) !== undefined || UUID_V7.test(code),
   );
 
@@ -35,10 +35,10 @@ export const keyPutSchema = object({
   /** The plain note, which its type allows, is refused. */
   kinds: array((kindSchema as Schema<Kind>).required())
     .required()
-    .min(1, 'A Key needs at least one kind.')
-    .max(MOST_KINDS, `A Key may have ${MOST_KINDS} kinds, one for each digit.`)
+    .min(1, 'A Legend needs at least one kind.')
+    .max(MOST_KINDS, `A Legend may have ${MOST_KINDS} kinds, one for each digit.`)
     .test('codes', 'The same kind stands twice in this Key.', once('code'))
-    .test('names', 'Two kinds of a Key cannot have the same name.', once('name')),
+    .test('names', 'Two kinds of a Legend cannot have the same name.', once('name')),
 }).noUnknown();
 export type KeyPut = InferType<typeof keyPutSchema>;
 

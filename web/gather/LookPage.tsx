@@ -50,10 +50,10 @@ function Look({ draft }: { draft: Draft }) {
       }
     };
     const inside = frame?.contentDocument;
-    window.addEventListener('keydown', onKey);
+    document.addEventListener('keydown', onKey);
     inside?.addEventListener('keydown', onKey);
     return () => {
-      window.removeEventListener('keydown', onKey);
+      document.removeEventListener('keydown', onKey);
       inside?.removeEventListener('keydown', onKey);
     };
   }, [frame, undo]);

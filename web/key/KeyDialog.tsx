@@ -46,7 +46,7 @@ export default function KeyDialog({ open, onOpenChange, ownerId }: Props) {
           aria-describedby={undefined}
           className="over fixed left-1/2 top-1/2 flex max-h-[92vh] w-[620px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col p-6 max-[600px]:p-4"
         >
-          <Dialog.Title className="text-[20px]">The Key</Dialog.Title>
+          <Dialog.Title className="text-[20px]">The Legend</Dialog.Title>
           {all.length > 1 && (
             <label className="mt-2 flex items-baseline gap-2 text-[14px] text-soft">
               of
@@ -189,7 +189,7 @@ function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
             Cancel
           </button>
           <button className="press" onClick={save}>
-            Keep this Key
+            Keep this Legend
           </button>
         </span>
       </div>
@@ -200,7 +200,7 @@ function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
 function ReadOnly({ owned }: { owned: OwnedKey }): ReactNode {
   return (
     <>
-      <p className="mt-1 text-[14px] text-soft">The Key of {owned.className}. Its teachers can change it.</p>
+      <p className="mt-1 text-[14px] text-soft">The Legend of {owned.className}. Its teachers can change it.</p>
       <ol className="mt-3 grid grid-cols-2 gap-2">
         {owned.kinds.map((kind, n) => (
           <li key={kind.code}>

@@ -28,7 +28,7 @@ const LINE_WORDS: Readonly<Record<string, string>> = {
   thick: 'thick',
 };
 
-/** One kind of the Key: dragged to its digit, named, and given its look. */
+/** One kind of the Legend: dragged to its digit, named, and given its look. */
 export function KindRow({ kind, digit, uses, others, last, onChange, onReplace, onRemove }: Props) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: kind.code });
   const name = kind.name || 'New kind';
@@ -86,7 +86,7 @@ export function KindRow({ kind, digit, uses, others, last, onChange, onReplace, 
                 disabled={last}
                 onSelect={onRemove}
               >
-                {uses > 0 ? 'Take out of the Key; its marks stay as they are' : 'Take out of the Key'}
+                {uses > 0 ? 'Take out of the Legend; its marks stay as they are' : 'Take out of the Legend'}
               </DropdownMenu.Item>
             </DropdownMenu.Content>
           </DropdownMenu.Portal>

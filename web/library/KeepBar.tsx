@@ -1,9 +1,11 @@
 import { useEffect, useRef, useState, type FormEvent } from 'react';
-import { Link } from 'react-router';
+import { Link, useLocation } from 'react-router';
+import type { TO_KEEP } from '../commands/use-application-commands';
 import { useArrivals } from '../data/queries';
 import { Jobs } from '../gather/Jobs';
 import { useKeeping } from '../gather/use-keeping';
 import { Alert } from '../ui/Alert';
+import { useLatest } from '../ui/use-latest';
 import { useFileDrop } from '../ui/use-file-drop';
 import { ACCEPTED } from './accepted';
 
@@ -20,10 +22,8 @@ export function KeepBar() {
       if (job) setAddress((now) => (now === address ? '' : now));
     });
   };
-  const latest = useRef(upload);
-  useEffect(() => {
-    latest.current = upload;
-  });
+  const latest = useLatest(upload);
+  const field = useAskedFor();
   useEffect(() => {
     const onPaste = (event: ClipboardEvent): void => {
       if (event.clipboardData?.files.length) {
@@ -33,7 +33,7 @@ export function KeepBar() {
     };
     document.addEventListener('paste', onPaste);
     return () => document.removeEventListener('paste', onPaste);
-  }, []);
+  }, [latest]);
   const submit = (event: FormEvent): void => {
     event.preventDefault();
     begin(false);
@@ -42,6 +42,7 @@ export function KeepBar() {
     <section aria-label="Keep a source" className="border-b border-rule bg-paper px-[30px] py-3 max-[900px]:px-4">
       <form onSubmit={submit} noValidate className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <input
+          ref={field}
           aria-label="Address of a page"
           value={address}
           onChange={(e) => setAddress(e.target.value)}
@@ -97,4 +98,15 @@ export function KeepBar() {
       )}
     </section>
   );
+}
+
+/** The field of the address, in focus when somebody came here to keep a page. */
+function useAskedFor() {
+  const field = useRef<HTMLInputElement>(null);
+  const { state, key } = useLocation() as { state: Partial<typeof TO_KEEP> | null; key: string };
+  const asked = state?.keep === true;
+  useEffect(() => {
+    if (asked) field.current?.focus();
+  }, [asked, key]);
+  return field;
 }

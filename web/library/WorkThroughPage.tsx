@@ -140,8 +140,8 @@ function useWork(queue: readonly FoundSource[]) {
   });
   useEffect(() => {
     const listen = (event: KeyboardEvent): void => latest.current(event);
-    addEventListener('keydown', listen);
-    return () => removeEventListener('keydown', listen);
+    document.addEventListener('keydown', listen);
+    return () => document.removeEventListener('keydown', listen);
   }, []);
   return { at, source, steps, asking, setAsking, decide, undo, tagsOf };
 }

@@ -92,8 +92,8 @@ function Editing({ source, picture }: { source: SourceDetail; picture: string })
       }
       if (event.key === 'Escape') setArea(undefined);
     };
-    addEventListener('keydown', onKey);
-    return () => removeEventListener('keydown', onKey);
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
   }, [undo]);
   const keep = async (): Promise<void> => {
     setBusy(true);

@@ -6,9 +6,8 @@ import atkinson from '@fontsource-variable/atkinson-hyperlegible-next/files/atki
 import literataCyrillic from '@fontsource-variable/literata/files/literata-cyrillic-opsz-normal.woff2?url';
 import { ASIDE_ATTRIBUTE, HIDDEN_ATTRIBUTE } from '@avrelle/core/text';
 import type { SourceKind } from '@avrelle/core/wire';
+import type { View } from '../model/reader-state';
 import { USUAL, type Type } from './type';
-
-export type View = 'main' | 'kept';
 
 /** Address, style, characters (as the font's package gives them), and what in a text asks for it. */
 const faces: readonly (readonly [string, string, string, RegExp])[] = [

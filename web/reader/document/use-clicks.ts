@@ -1,39 +1,23 @@
-import { useCallback, useEffect, type Dispatch, type SetStateAction } from 'react';
-import type { Laid } from '../drawing/laid';
+import { useCallback, useEffect } from 'react';
 import { laidAt } from '../drawing/laid-at';
 import { nextHit, threadsAt } from '../../page/hit';
 import type { Box } from '../../page/page-frame';
 import type { Thread } from '../model/thread';
-import type { OpenPage } from './use-page';
+import { openIn } from '../model/reader-state';
+import { useSession } from '../session/reader-context';
+import { useDocument } from './document-context';
 
 /** So many pixels beside a line still mean its words. */
 const NEAR = 5;
-
-interface Given {
-  readonly page: OpenPage | undefined;
-  readonly visible: readonly Thread[];
-  readonly laid: readonly Laid[];
-  readonly opened: ReadonlySet<string>;
-  readonly held: string | undefined;
-  setOpened: Dispatch<SetStateAction<ReadonlySet<string>>>;
-  setHeld: Dispatch<SetStateAction<string | undefined>>;
-}
 
 /**
  * A click on a mark or on something drawn opens its note, again the next one beneath it. A click on a link goes where it
  * leads, beside Avrelle; what is marked on it opens first. Gives the same for a press on what lies over the page, at a
  * point of the frame.
  */
-export function useClicks({
-  page,
-  visible,
-  laid,
-  opened,
-  held,
-  setOpened,
-  setHeld,
-}: Given): (x: number, y: number) => void {
-  const open = held !== undefined && opened.has(held) ? held : undefined;
+export function useClicks(): (x: number, y: number) => void {
+  const { store, inText } = useSession();
+  const { page, laid } = useDocument();
   const threadAt = useCallback(
     (x: number, y: number): Thread | undefined => {
       if (!page) return undefined;
@@ -41,14 +25,14 @@ export function useClicks({
       const point = adapter.shownAt(x, y);
       const drawn = laidAt(laid, point.x, point.y)?.thread;
       const at = adapter.offsetAt(x, y);
-      const onWords = at === undefined ? [] : threadsAt(visible, at);
+      const onWords = at === undefined ? [] : threadsAt(inText, at);
       const within = (by: number): readonly Thread[] =>
         onWords.filter(({ range }) => adapter.boxes(range).some((box) => holds(box, point, by)));
       const exactly = within(0);
       const hits = exactly.length > 0 ? exactly : within(NEAR);
-      return nextHit(drawn ? [drawn, ...hits] : hits, open);
+      return nextHit(drawn ? [drawn, ...hits] : hits, openIn(store.getState()));
     },
-    [page, visible, laid, open],
+    [page, inText, laid, store],
   );
   /** What a press on an element at a point does; nothing where it is the end of selecting. */
   const pressOn = useCallback(
@@ -56,11 +40,11 @@ export function useClicks({
       const link = element?.closest?.('a[href]');
       const hit = threadAt(x, y);
       // What is open already needs no press: then the link leads on.
-      if (link && (hit === undefined || hit.root.id === open)) return follow(link, link.ownerDocument);
-      if (hit) setOpened((before) => new Set([...before, hit.root.id]));
-      setHeld(hit?.root.id);
+      if (link && (hit === undefined || hit.root.id === openIn(store.getState())))
+        return follow(link, link.ownerDocument);
+      store.dispatch({ type: 'press', hit: hit?.root.id });
     },
-    [threadAt, open, setOpened, setHeld],
+    [threadAt, store],
   );
   useEffect(() => {
     if (!page) return;

@@ -1,6 +1,7 @@
 import { useCallback, useState } from 'react';
 import type { SourceDetail } from '@avrelle/core/wire';
-import { isOverPicture, type View } from './page-style';
+import type { View } from '../model/reader-state';
+import { isOverPicture } from './page-style';
 import { pageWidth, unitFor } from './pdf/use-pages';
 
 /** How wide the frame is, how much smaller it is shown, and for a PDF how large a point is. */

@@ -1,10 +1,11 @@
 import { useMemo } from 'react';
 import type { AreaSpot, TimeSpot, WholeSpot } from '@avrelle/core/anchor';
+import type { Annotation } from '@avrelle/core/wire';
 import { layDrawings, type Laid, type Standing } from '../drawing/laid';
 import type { Box, Extent, PageAdapter, StreamRange } from '../../page/page-frame';
 import { hasWords, type Thread } from '../model/thread';
 import { areaBox, boxOfSpot } from '../../page/spot-box';
-import type { Draft } from '../session/use-marking';
+import type { Draft } from '../model/reader-state';
 import type { OpenPage } from './use-page';
 
 /** Where a passage stands on the page: its first line's top, and the end of its last line. */
@@ -31,6 +32,9 @@ function spotPlace({ adapter }: OpenPage, spot: AreaSpot | TimeSpot | WholeSpot)
   const box = areaBox(adapter, spot);
   return box && { top: box.top, endX: box.left + box.width, endY: box.top + 10 };
 }
+
+const placeOfSpot = (page: OpenPage, { anchor }: Annotation): Place | undefined =>
+  anchor?.spot && anchor.spot.type !== 'drawn' ? spotPlace(page, anchor.spot) : undefined;
 
 const drawnPlace = ({ box }: Laid): Place => ({
   top: box.top,
@@ -72,14 +76,16 @@ export function about(blocks: readonly PlacedBlock[], at: number): Place | undef
   return { top, endX: 0, endY: top, loose: true };
 }
 
+interface Given {
+  readonly page: OpenPage | undefined;
+  readonly layout: number;
+  readonly threads: readonly Thread[];
+  readonly expanded: ReadonlySet<string>;
+  readonly draft: Draft | undefined;
+}
+
 /** Measures passages, drawings and blocks after each layout of the page. What is not shown (outside the main text) has no place. */
-export function useLayout(
-  page: OpenPage | undefined,
-  layout: number,
-  threads: readonly Thread[],
-  opened: ReadonlySet<string>,
-  draft: Draft | undefined,
-) {
+export function useLayout({ page, layout, threads, expanded, draft }: Given) {
   const blocks = useMemo(
     (): readonly PlacedBlock[] => (page && layout > 0 ? page.adapter.extents() : []),
     [page, layout],
@@ -99,10 +105,9 @@ export function useLayout(
     if (!page || layout === 0) return found;
     for (const thread of threads) {
       const { root, range } = thread;
-      const spot = root.anchor?.spot;
-      if (spot?.type === 'drawn' && !root.deleted) continue;
+      if (root.anchor?.spot?.type === 'drawn' && !root.deleted) continue;
       const place =
-        (spot && spot.type !== 'drawn' ? spotPlace(page, spot) : undefined) ??
+        placeOfSpot(page, root) ??
         (hasWords(thread) ? measure(page.adapter, range, measured) : about(blocks, range.start));
       if (place) found.set(root.id, place);
     }
@@ -112,7 +117,7 @@ export function useLayout(
   const places = useMemo(() => {
     const near = page
       ? threads.filter(
-          (t) => opened.has(t.root.id) && level.get(t.root.id)?.loose && t.root.anchor?.spot?.type !== 'whole',
+          (t) => expanded.has(t.root.id) && level.get(t.root.id)?.loose && t.root.anchor?.spot?.type !== 'whole',
         )
       : [];
     return near.length === 0
@@ -124,7 +129,7 @@ export function useLayout(
             return place ? [[t.root.id, place]] : [];
           }),
         ]);
-  }, [page, threads, opened, level, measured]);
+  }, [page, threads, expanded, level, measured]);
 
   const draftPlace = useMemo(
     () =>

@@ -1,11 +1,17 @@
-import { useSyncExternalStore } from 'react';
+import { useMemo, useSyncExternalStore } from 'react';
 
-let media: MediaQueryList | undefined;
-const query = (): MediaQueryList => (media ??= matchMedia('(min-width: 900px)'));
-const follow = (listener: () => void) => {
-  query().addEventListener('change', listener);
-  return () => query().removeEventListener('change', listener);
-};
+/** True where the window is at least so many pixels wide. */
+export function useWidth(least: number): boolean {
+  const [follow, read] = useMemo(() => {
+    const media = matchMedia(`(min-width: ${least}px)`);
+    const listen = (changed: () => void) => {
+      media.addEventListener('change', changed);
+      return () => media.removeEventListener('change', changed);
+    };
+    return [listen, () => media.matches] as const;
+  }, [least]);
+  return useSyncExternalStore(follow, read);
+}
 
 /** True where the margin has room beside the page. */
-export const useWide = (): boolean => useSyncExternalStore(follow, () => query().matches);
+export const useWide = (): boolean => useWidth(900);

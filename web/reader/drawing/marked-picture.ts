@@ -35,7 +35,6 @@ export async function markedPicture({
   });
   const pen = canvas.getContext('2d')!;
   // The pages of a PDF are as the theme shows them; a picture is as it is.
-  const tone = toneOn(on);
   const paper = 'page' in on && document.documentElement.dataset.theme === 'night' ? NIGHT_PAPER : '#fff';
   pen.fillStyle = paper;
   pen.fillRect(0, 0, canvas.width, canvas.height);
@@ -44,17 +43,25 @@ export async function markedPicture({
   pen.drawImage(base.picture, 0, 0, base.width, base.height);
   pen.scale(scale, scale);
   pen.translate(-box.left, -box.top);
-  for (const { root } of threads)
-    if (root.anchor?.spot?.type === 'area' && isSame(root.anchor.spot.on, on) && !isRegion(root.anchor.spot, region))
-      outlineArea(pen, root.kind, areaBox(adapter, root.anchor.spot)!, isPin(root.anchor.spot), tone);
-  for (const each of laid)
-    if (each.spot.tied.to === 'picture' && isSame(each.spot.tied.on, on)) drawInk(pen, each, tone);
+  drawMarks(pen, { adapter, on, region, laid, threads });
   return new Promise((resolve, reject) =>
     canvas.toBlob(
       (blob) => (blob ? resolve(blob) : reject(new Error('This picture is too large for the browser.'))),
       'image/png',
     ),
   );
+}
+
+/** Areas and points, but for the one that is taken out, and what is drawn. */
+function drawMarks(pen: CanvasRenderingContext2D, { adapter, on, region, laid, threads }: Required<Given>): void {
+  const tone = toneOn(on);
+  for (const { root } of threads) {
+    const spot = root.anchor?.spot;
+    if (spot?.type === 'area' && isSame(spot.on, on) && !isRegion(spot, region))
+      outlineArea(pen, { kind: root.kind, box: areaBox(adapter, spot)!, pin: isPin(spot), tone });
+  }
+  for (const each of laid)
+    if (each.spot.tied.to === 'picture' && isSame(each.spot.tied.on, on)) drawInk(pen, each, tone);
 }
 
 /** Hands a file to the person. */
@@ -119,13 +126,16 @@ function drawInk(
   pen.restore();
 }
 
-function outlineArea(
-  pen: CanvasRenderingContext2D,
-  { pigment, sign }: Kind,
-  { left, top, width, height }: Box,
-  pin: boolean,
-  tone: 'day' | undefined,
-): void {
+interface Outlined {
+  readonly kind: Kind;
+  readonly box: Box;
+  readonly pin: boolean;
+  readonly tone: 'day' | undefined;
+}
+
+function outlineArea(pen: CanvasRenderingContext2D, { kind, box, pin, tone }: Outlined): void {
+  const { pigment, sign } = kind;
+  const { left, top, width, height } = box;
   pen.save();
   pen.strokeStyle = pen.fillStyle = resolved(`var(--${pigment}-line)`, tone);
   pen.lineWidth = 2;

@@ -75,8 +75,8 @@ const threadOf = ({ spot, range }: TiedSpot, more: Partial<Annotation> = {}): Th
     ...more,
   } as Annotation,
 });
-const tie = (page: PageAdapter, strokes: Strokes, look: Parameters<typeof tieToPage>[4] = LOOK): TiedSpot =>
-  tieToPage(page, blocksOf(page), 'en', strokes, look)!;
+const tie = (page: PageAdapter, strokes: Strokes, look: Parameters<typeof tieToPage>[2] = LOOK): TiedSpot =>
+  tieToPage({ adapter: page, blocks: blocksOf(page), language: 'en' }, strokes, look)!;
 const lay = (page: PageAdapter, thread: Thread): Laid => layDrawings(page, [thread], new Map())[0]!;
 
 describe('what is drawn on a page', () => {
@@ -103,7 +103,7 @@ describe('what is drawn on a page', () => {
     expect([spot.width, spot.tied.strokes[0]![0]]).toEqual([10, [0.25, 0.5, 0.5]]);
   });
   test('has nothing to keep to where there are no words', () =>
-    expect(tieToPage(wide, [], 'en', [[[5, 5, 0.5]]], LOOK)).toBeUndefined());
+    expect(tieToPage({ adapter: wide, blocks: [], language: 'en' }, [[[5, 5, 0.5]]], LOOK)).toBeUndefined());
   test('far from all words keeps to the nearest', () =>
     expect(
       tie(wide, [
@@ -177,7 +177,7 @@ describe('changing what was drawn', () => {
     },
   };
   const { redraw, rubOut, restyle } = changing(marks, (strokes, look) =>
-    tieToPage(page, blocksOf(page), 'en', strokes, look),
+    tieToPage({ adapter: page, blocks: blocksOf(page), language: 'en' }, strokes, look),
   );
   test('moved, it is tied to the words it lies at by then', () => {
     redraw(drawing, [under(page, 'catching mud')]);

@@ -29,6 +29,13 @@ export interface TiedSpot {
   readonly range: StreamRange;
 }
 
+/** The page that strokes are drawn on, as it stands, and its language. */
+export interface Onto {
+  readonly adapter: PageAdapter;
+  readonly blocks: readonly Extent[];
+  readonly language: string;
+}
+
 /** What was drawn before its strokes were moved. */
 export interface Former {
   readonly tied: Tied;
@@ -41,14 +48,12 @@ export interface Former {
  * about; what was only moved keeps to as many words as before. Undefined where there is neither.
  */
 export function tieToPage(
-  adapter: PageAdapter,
-  blocks: readonly Extent[],
-  language: string,
+  onto: Onto,
   strokes: Strokes,
   { tool, colour, width }: Look,
   former?: Former,
 ): TiedSpot | undefined {
-  const made = toPicture(adapter, strokes) ?? toWords(adapter, blocks, language, strokes, former);
+  const made = toPicture(onto.adapter, strokes) ?? toWords(onto, strokes, former);
   if (!made) return undefined;
   const { range, unit, tied } = made;
   const inUnits = Math.max(0.001, Math.round((width / unit) * 1_000) / 1_000);
@@ -73,13 +78,7 @@ function toPicture(adapter: PageAdapter, strokes: Strokes): Made | undefined {
   return { tied: tieToPicture(strokes, holder.on, holder.box), range: block, unit: holder.box.width / 1_000 };
 }
 
-function toWords(
-  adapter: PageAdapter,
-  blocks: readonly Extent[],
-  language: string,
-  strokes: Strokes,
-  former: Former | undefined,
-): Made | undefined {
+function toWords({ adapter, blocks, language }: Onto, strokes: Strokes, former: Former | undefined): Made | undefined {
   const box = boxAround(strokes);
   if (!box) return undefined;
   const words = wordsNear(adapter, blocks, box, language);

@@ -1,5 +1,5 @@
 import { PIGMENTS } from '@avrelle/core/key';
-import { isColour, TOOLS } from '@avrelle/core/ink';
+import { isColour, TOOLS, type Tool } from '@avrelle/core/ink';
 
 /** What the hand holds: something that draws, what takes it away, or nothing, to move what was drawn. */
 export const HELD = ['move', ...TOOLS, 'eraser'] as const;
@@ -26,7 +26,7 @@ export const HELD_HINTS: Readonly<Record<Held, string>> = {
   box: 'Drag a box',
   ellipse: 'Drag an ellipse',
   text: 'Click where words shall stand',
-  sign: 'Click where a sign of the Key shall stand',
+  sign: 'Click where a sign of the Legend shall stand',
   eraser: 'Rub out what you drew',
 };
 
@@ -93,6 +93,9 @@ export function cssColour(colour: string, tool?: Held): string {
     ? `color-mix(in srgb, ${full} 34%, var(--sheet))`
     : `color-mix(in srgb, var(--${colour}) 84%, ${full})`;
 }
+
+/** Whether it draws something. */
+export const isInk = (held: Held): held is Tool => held !== 'move' && held !== 'eraser';
 
 export const isFreehand = (tool: Held): boolean => tool === 'pen' || tool === 'broad';
 export const isPlaced = (tool: Held): boolean => tool === 'text' || tool === 'sign';

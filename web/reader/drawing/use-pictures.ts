@@ -1,23 +1,24 @@
-import { useCallback } from 'react';
+import { useMemo } from 'react';
 import type { AreaSpot } from '@avrelle/core/anchor';
 import { fileNameOf } from '@avrelle/core/export';
-import type { SourceDetail } from '@avrelle/core/wire';
 import { wordsOf } from '../../data/api';
 import { useMessages } from '../../ui/Messages';
-import type { Thread } from '../model/thread';
-import type { OpenPage } from '../document/use-page';
-import type { Laid } from './laid';
+import { useDocument } from '../document/document-context';
+import { useSession } from '../session/reader-context';
+
+export interface Pictures {
+  downloadArea(spot: AreaSpot): void;
+  /** The whole picture with its marks; undefined where the source is none. */
+  readonly downloadPicture: (() => void) | undefined;
+}
 
 /** Giving what is marked as a picture: an area, or a whole picture. */
-export function usePictures(
-  source: SourceDetail,
-  page: OpenPage | undefined,
-  threads: readonly Thread[],
-  laid: readonly Laid[],
-) {
+export function usePictures(): Pictures {
+  const { source, visible: threads } = useSession();
+  const { page, laid } = useDocument();
   const messages = useMessages();
-  const give = useCallback(
-    (on: AreaSpot['on'], region?: AreaSpot): void => {
+  return useMemo((): Pictures => {
+    const give = (on: AreaSpot['on'], region?: AreaSpot): void => {
       if (!page) return;
       void import('./marked-picture')
         .then(async ({ download, markedPicture }) =>
@@ -27,12 +28,11 @@ export function usePictures(
           ),
         )
         .catch((error: unknown) => messages.warn(wordsOf(error)));
-    },
-    [page, threads, laid, source.title, messages],
-  );
-  return {
-    downloadArea: useCallback((spot: AreaSpot) => give(spot.on, spot), [give]),
-    downloadPicture:
-      source.kind === 'image' && source.lead !== null ? () => give({ picture: source.lead! }) : undefined,
-  };
+    };
+    const picture = source.kind === 'image' ? source.lead : null;
+    return {
+      downloadArea: (spot) => give(spot.on, spot),
+      downloadPicture: picture === null ? undefined : () => give({ picture }),
+    };
+  }, [page, threads, laid, source.kind, source.lead, source.title, messages]);
 }

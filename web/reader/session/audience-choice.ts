@@ -1,5 +1,5 @@
 import type { ClassId, SourceId } from '@avrelle/core/wire';
-import { useCallback, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 
 const key = (sourceId: SourceId): string => `avrelle.audience.${sourceId}`;
 
@@ -7,9 +7,9 @@ const key = (sourceId: SourceId): string => `avrelle.audience.${sourceId}`;
 export function useAudienceChoice(
   sourceId: SourceId,
   memberOf: ReadonlySet<string>,
-): readonly [readonly string[], (classIds: readonly ClassId[]) => void] {
-  const [chosen, setChosen] = useState<readonly string[]>(
-    () => JSON.parse(localStorage.getItem(key(sourceId)) ?? '[]') as string[],
+): readonly [readonly ClassId[], (classIds: readonly ClassId[]) => void] {
+  const [chosen, setChosen] = useState<readonly ClassId[]>(
+    () => JSON.parse(localStorage.getItem(key(sourceId)) ?? '[]') as ClassId[],
   );
   const choose = useCallback(
     (classIds: readonly ClassId[]) => {
@@ -18,5 +18,5 @@ export function useAudienceChoice(
     },
     [sourceId],
   );
-  return [chosen.filter((id) => memberOf.has(id)), choose];
+  return [useMemo(() => chosen.filter((id) => memberOf.has(id)), [chosen, memberOf]), choose];
 }

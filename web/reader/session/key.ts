@@ -28,11 +28,12 @@ export function useChosenKey(
     const chosen = preferMine ? data?.mine : (brought ?? data?.mine);
     const all = [...(data ? [data.mine, ...data.classes].flatMap((k) => k.kinds) : []), PLAIN_NOTE];
     return {
-      kinds: chosen?.kinds ?? KEY,
-      className: chosen?.className ?? null,
-      ownerId: chosen?.ownerId,
+      ...(chosen ? { kinds: chosen.kinds, className: chosen.className, ownerId: chosen.ownerId } : NOT_YET_KNOWN),
       other: brought && (chosen === brought ? data?.mine : brought),
       find: (code) => all.find((k) => k.code === code) ?? startingKind(code),
     };
   }, [data, classIds, preferMine]);
 }
+
+/** Until the server has told: the starting one. */
+const NOT_YET_KNOWN = { kinds: KEY, className: null, ownerId: undefined };

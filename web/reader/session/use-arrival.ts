@@ -1,52 +1,46 @@
 import { useEffect, useRef } from 'react';
 import { useSearchParams } from 'react-router';
-import type { SourceDetail } from '@avrelle/core/wire';
-import type { Place } from '../document/use-layout';
-import type { OpenPage } from '../document/use-page';
-import type { Scroll } from './use-reading';
+import { findDirective, parseTextDirective } from '@avrelle/core/anchor';
+import type { SourceText } from '@avrelle/core/wire';
+import { indexOf } from '../../page/text-index';
+import type { StreamRange } from '../../page/page-frame';
+import { useDocument } from '../document/document-context';
+import { useSession } from './reader-context';
 
-const ABOVE = 120;
-
-/** Scrolls only when `top` is not comfortably in view. */
-export function reveal(top: number | undefined, view: Scroll | undefined, goTo: (top: number) => void): void {
-  if (top === undefined || !view) return;
-  if (top < view.top + 40 || top > view.top + view.height - ABOVE) goTo(top - view.height / 3);
-}
-
-interface Arrival {
-  readonly page: OpenPage | undefined;
-  readonly layout: number;
-  readonly places: ReadonlyMap<string, Place>;
-  readonly source: SourceDetail;
-  goTo(top: number): void;
-  open(id: string): void;
-  /** Finds what a text directive (`?passage=`) names. */
-  find(passage: string): { start: number; end: number } | undefined;
-}
+/** How far below the top of the window one arrives, in pixels. */
+const BELOW = 240;
+/** By then the page stands as it will. */
+const SETTLED = 2;
 
 /** Where the reader arrives: at an annotation (`?at=`), at a passage (`?from=&to=`, `?passage=`), or where reading was left off. */
-export function useArrival({ page, layout, places, goTo, open, find, source }: Arrival): void {
+export function useArrival(): void {
+  const { store, source, text } = useSession();
+  const { page, layout, places, goTo, goToRange } = useDocument();
   const [params] = useSearchParams();
   const arrived = useRef('');
   const wanted = params.toString() || 'left-off';
   useEffect(() => {
-    if (!page || layout < 2 || arrived.current === wanted) return;
+    if (!page || layout < SETTLED || arrived.current === wanted) return;
     const at = params.get('at');
-    const passage = params.get('passage');
-    const { start: from, end: to } = (passage ? find(passage) : undefined) ?? {
-      start: Number(params.get('from')),
-      end: Number(params.get('to')),
-    };
     if (at && !places.has(at)) return;
     arrived.current = wanted;
+    const passage = passageOf(params, text);
     if (at) {
-      open(at);
-      goTo(places.get(at)!.top - ABOVE * 2);
-    } else if (to > from) {
-      page.painter.found({ start: from, end: to });
-      goTo((page.adapter.boxes({ start: from, end: to })[0]?.top ?? 0) - ABOVE * 2);
-    } else if (source.position > 0) {
-      goTo((page.adapter.boxes({ start: source.position, end: source.position + 1 })[0]?.top ?? 0) - 24);
-    }
-  }, [page, layout, places, params, wanted, goTo, open, find, source.position]);
+      store.dispatch({ type: 'expand', id: at });
+      goTo(places.get(at)!.top - BELOW);
+    } else if (passage) {
+      page.painter.found(passage);
+      goToRange(passage, BELOW);
+    } else if (source.position > 0) goToRange({ start: source.position, end: source.position + 1 });
+  }, [page, layout, places, params, wanted, store, goTo, goToRange, text, source.position]);
+}
+
+/** The passage that an address names, by a text directive or by its place. */
+function passageOf(params: URLSearchParams, text: SourceText): StreamRange | undefined {
+  const named = params.get('passage');
+  const directive = named ? parseTextDirective(named) : undefined;
+  const found = directive && findDirective(indexOf(text), directive);
+  if (found) return found;
+  const range = { start: Number(params.get('from')), end: Number(params.get('to')) };
+  return range.end > range.start ? range : undefined;
 }

@@ -1,15 +1,18 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useEffect } from 'react';
+import type { ReaderStore } from './reader-context';
 
-/** Nothing but the page: everything around it steps back. Style sheets do it, by one attribute of the document. */
-export function useFocusMode(): readonly [boolean, (on: boolean) => void] {
-  const [on, setOn] = useState(false);
-  const turn = useCallback((to: boolean): void => {
-    // At once: what is hidden takes no keys, and the next letter comes before React has shown the rest.
-    show(to);
-    setOn(to);
-  }, []);
-  useEffect(() => () => show(false), []);
-  return [on, turn];
+/**
+ * Nothing but the page: everything around it steps back. Style sheets do it, by one attribute of the document, which is
+ * set at once: what is hidden takes no keys, and the next letter comes before React has shown the rest.
+ */
+export function useFocusMode(store: ReaderStore): void {
+  useEffect(() => {
+    const stop = store.subscribe(({ focusMode }) => show(focusMode));
+    return () => {
+      stop();
+      show(false);
+    };
+  }, [store]);
 }
 
 function show(focused: boolean): void {

@@ -1,61 +1,55 @@
-import type { SourceDetail, SourceText } from '@avrelle/core/wire';
-import type { StreamRange } from '../../page/page-frame';
-import type { Thread } from '../model/thread';
+import { useMemo } from 'react';
+import { useDocument } from '../document/document-context';
 import { stepSentence } from '../model/sentence-step';
 import { spokenSentences } from '../../page/text-index';
-import { reveal } from './use-arrival';
-import type { Place, PlacedBlock } from '../document/use-layout';
-import type { OpenPage } from '../document/use-page';
-import type { Scroll } from './use-reading';
+import { useSession } from './reader-context';
 
-interface Given {
-  readonly source: SourceDetail;
-  readonly text: SourceText;
-  readonly page: OpenPage | undefined;
-  readonly blocks: readonly PlacedBlock[];
-  readonly threads: readonly Thread[];
-  readonly places: ReadonlyMap<string, Place>;
-  readonly opened: ReadonlySet<string>;
-  readonly held: string | undefined;
-  scroll(): Scroll | undefined;
-  goTo(top: number): void;
-  open(id: string): void;
-  selection(): StreamRange | undefined;
+export interface Navigation {
+  /** Selects the next sentence, or the one before. */
+  stepSentence(direction: 1 | -1): void;
+  /** Opens the next mark, or the one before. */
+  stepMark(direction: 1 | -1): void;
+  /** Opens an annotation and goes there. */
+  goToMark(id: string): void;
+  /** Goes to an annotation of this source, wherever a note leads to it; false where it is of another. */
+  follow(id: string): boolean;
 }
 
-/** Going through a source by keyboard: from sentence to sentence, from mark to mark. */
-export function useNavigation({
-  source,
-  text,
-  page,
-  blocks,
-  threads,
-  places,
-  opened,
-  held,
-  scroll,
-  goTo,
-  open,
-  selection,
-}: Given) {
-  const step = (direction: 1 | -1): void => {
-    const from = blocks.find((b) => b.bottom > (scroll()?.top ?? 0) + 4)?.block.start ?? 0;
-    const next = stepSentence(spokenSentences(text, source.language, blocks), selection(), direction, from);
-    if (!next || !page) return;
-    page.adapter.select(next);
-    reveal(page.adapter.boxes(next)[0]?.top, scroll(), goTo);
-  };
-  const goToMark = (id: string): void => {
-    open(id);
-    reveal(places.get(id)?.top, scroll(), goTo);
-  };
-  const walk = (direction: 1 | -1): void => {
-    const placed = threads.filter((t) => places.has(t.root.id));
-    const at = placed.findIndex((t) => t.root.id === held);
-    const beyond = direction === 1 ? -1 : placed.length;
-    const stays = at >= 0 && !opened.has(held!);
-    const next = stays ? placed[at] : placed[(at < 0 ? beyond : at) + direction];
-    if (next) goToMark(next.root.id);
-  };
-  return { step, walk, goToMark };
+/** Below the top of the window, in pixels, before a block counts as left behind. */
+const BEHIND = 4;
+
+/** Going through a source: from sentence to sentence, from mark to mark. */
+export function useNavigation(): Navigation {
+  const { store, source, text, threads, visible } = useSession();
+  const { page, blocks, places, scroll, reveal, revealTop, selection } = useDocument();
+  return useMemo((): Navigation => {
+    const goToMark = (id: string): void => {
+      store.dispatch({ type: 'expand', id });
+      revealTop(places.get(id)?.top);
+    };
+    return {
+      goToMark,
+      stepSentence: (direction) => {
+        const from = blocks.find((b) => b.bottom > (scroll()?.top ?? 0) + BEHIND)?.block.start ?? 0;
+        const next = stepSentence(spokenSentences(text, source.language, blocks), selection(), direction, from);
+        if (!next || !page) return;
+        page.adapter.select(next);
+        reveal(next);
+      },
+      stepMark: (direction) => {
+        const { current, expanded } = store.getState();
+        const placed = visible.filter((t) => places.has(t.root.id));
+        const at = placed.findIndex((t) => t.root.id === current);
+        const beyond = direction === 1 ? -1 : placed.length;
+        const stays = at >= 0 && !expanded.has(current!);
+        const next = stays ? placed[at] : placed[(at < 0 ? beyond : at) + direction];
+        if (next) goToMark(next.root.id);
+      },
+      follow: (id) => {
+        const thread = threads.find((t) => t.root.id === id || t.replies.some((r) => r.id === id));
+        if (thread) goToMark(thread.root.id);
+        return thread !== undefined;
+      },
+    };
+  }, [store, source, text, threads, visible, page, blocks, places, scroll, reveal, revealTop, selection]);
 }

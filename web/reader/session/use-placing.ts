@@ -1,88 +1,67 @@
-import { useCallback, useState } from 'react';
+import { useCallback, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import { addressOf, describe, directiveFor } from '@avrelle/core/anchor';
-import type { Annotation, SourceDetail, SourceText } from '@avrelle/core/wire';
+import type { Annotation } from '@avrelle/core/wire';
 import { useMessages } from '../../ui/Messages';
-import { indexOf } from '../../page/text-index';
+import type { StreamRange } from '../../page/page-frame';
+import { useDocument } from '../document/document-context';
+import { useReader, useSession } from './reader-context';
 import type { AnnotationWriter } from './use-annotation-writer';
-import type { OpenPage } from '../document/use-page';
 
-interface Given {
-  readonly source: SourceDetail;
-  readonly text: SourceText;
-  readonly annotations: readonly Annotation[];
-  readonly marks: AnnotationWriter;
-  readonly page: OpenPage | undefined;
+export interface Placing {
+  /** The annotation whose place is being shown by its author. */
+  readonly placing: Annotation | undefined;
+  begin(annotation: Annotation): void;
+  /** At the selected words. */
+  putHere(): void;
+  leave(): void;
+  /** At a place that was proposed. */
+  accept(annotation: Annotation, range: StreamRange): void;
 }
 
 /** Puts an annotation where its author says it belongs, and offers to take that back. */
-export function useAccept(
-  marks: AnnotationWriter,
-): (annotation: Annotation, range: { start: number; end: number }) => void {
+export function useAccept(writer: AnnotationWriter): Placing['accept'] {
   const messages = useMessages();
   return useCallback(
     (annotation, { start, end }) => {
-      void marks
+      void writer
         .change(annotation, { place: { start, end } }, 'put in its place')
         .then((held) => held && messages.tell('Put in its place.', { label: 'Undo', run: held.undo }));
     },
-    [marks, messages],
+    [writer, messages],
   );
 }
 
 /** Putting an annotation where it belongs: at a candidate, or where its author selects. Begun here or by `?place=ID`. */
-export function usePlacing({ source, text, annotations, marks, page }: Given) {
+export function usePlacing(): Placing {
+  const { store, annotations, writer } = useSession();
+  const { page, selection } = useDocument();
   const [params, setParams] = useSearchParams();
-  const [chosen, setChosen] = useState<string | undefined>();
-  const messages = useMessages();
+  const chosen = useReader((s) => s.placing);
+  const accept = useAccept(writer);
   const asked = chosen ?? params.get('place') ?? undefined;
-  const placing = annotations.find((a) => a.id === asked);
-  const older = source.versionNumber < source.newest;
+  const placing = useMemo(() => annotations.find((a) => a.id === asked), [annotations, asked]);
+  return useMemo((): Placing => {
+    const leave = (): void => {
+      store.dispatch({ type: 'place', id: undefined });
+      if (params.has('place')) setParams(withoutPlace, { replace: true });
+    };
+    return {
+      placing,
+      accept,
+      leave,
+      begin: ({ id }) => store.dispatch({ type: 'place', id }),
+      putHere: () => {
+        const range = selection();
+        if (!placing || !range) return;
+        page?.adapter.select(undefined);
+        leave();
+        accept(placing, range);
+      },
+    };
+  }, [store, placing, accept, params, setParams, page, selection]);
+}
 
-  const leave = useCallback((): void => {
-    setChosen(undefined);
-    if (params.has('place'))
-      setParams(
-        (before) => {
-          before.delete('place');
-          return before;
-        },
-        { replace: true },
-      );
-  }, [params, setParams]);
-  const accept = useAccept(marks);
-  const putHere = useCallback((): void => {
-    const range = page?.adapter.selection();
-    if (!placing || !range) return;
-    page?.adapter.select(undefined);
-    leave();
-    accept(placing, range);
-  }, [page, placing, leave, accept]);
-  const mayWrite = useCallback((): boolean => {
-    if (older)
-      messages.tell(`This is version ${source.versionNumber}. Go to the newest version to highlight and write.`);
-    return !older;
-  }, [older, messages, source.versionNumber]);
-  const copyAddress = useCallback(
-    (annotation: Annotation): void => {
-      const { start, end } = annotation.place ?? {};
-      if (start == null || end == null || !source.address) return;
-      const index = indexOf(text);
-      const address = addressOf(source.address, directiveFor(index, describe(index, { start, end })));
-      navigator.clipboard.writeText(address).then(
-        () => messages.tell('Address copied. It opens the original page at these words.'),
-        () => messages.tell(address),
-      );
-    },
-    [source.address, text, messages],
-  );
-  return {
-    placing,
-    mayWrite,
-    choose: useCallback((a: Annotation) => setChosen(a.id), []),
-    putHere,
-    leave,
-    accept,
-    copyAddress,
-  };
+function withoutPlace(params: URLSearchParams): URLSearchParams {
+  params.delete('place');
+  return params;
 }

@@ -1,17 +1,12 @@
 import { useMemo } from 'react';
 import { addSpan, covered, removeSpan, type Spans } from '@avrelle/core/reading';
 import { mainText } from '@avrelle/core/text';
-import type { SourceDetail, SourceText } from '@avrelle/core/wire';
+import { useDocument } from '../document/document-context';
 import type { PlacedBlock } from '../document/use-layout';
-import { useReading, type Scroll } from './use-reading';
+import type { Scroll } from '../model/reader-state';
+import { useSession } from './reader-context';
+import { useReading } from './use-reading';
 import type { Correction } from '../regions/legend/ProgressMenu';
-
-interface Given {
-  readonly source: SourceDetail;
-  readonly text: SourceText;
-  readonly blocks: readonly PlacedBlock[];
-  scroll(): Scroll | undefined;
-}
 
 /** A block that reaches less far than this below the top of the window, in pixels, is left behind. */
 const BEHIND = 40;
@@ -19,8 +14,18 @@ const BEHIND = 40;
 export const firstSeen = (blocks: readonly PlacedBlock[], scroll: Scroll | undefined): PlacedBlock | undefined =>
   blocks.find((b) => b.bottom > (scroll?.top ?? 0) + BEHIND);
 
+export interface Progress {
+  readonly spans: Spans;
+  /** 0 to 1. */
+  readonly share: number;
+  readonly minutesLeft: number;
+  setRight(what: Correction): void;
+}
+
 /** What has been read of a source, how much is left, and setting it right by hand. */
-export function useProgress({ source, text, blocks, scroll }: Given) {
+export function useProgress(): Progress {
+  const { source, text } = useSession();
+  const { blocks, scroll } = useDocument();
   const [spans, correct] = useReading(source, text.text, blocks, scroll);
   const main = useMemo(() => mainText(text.text, text.outline).length, [text]);
   const share = Math.min(1, covered(spans) / Math.max(1, main));

@@ -3,14 +3,10 @@ import { dwellOn, type Dwell, type Spans } from '@avrelle/core/reading';
 import type { SourceDetail } from '@avrelle/core/wire';
 import { call } from '../../data/call';
 import type { PlacedBlock } from '../document/use-layout';
+import type { Scroll } from '../model/reader-state';
 
 const TICK = 1_000;
 const SAVE_EVERY = 10_000;
-
-export interface Scroll {
-  readonly top: number;
-  readonly height: number;
-}
 
 /** Follows what is on screen, second by second, while somebody is there; keeps it on the server with the place. */
 export function useReading(

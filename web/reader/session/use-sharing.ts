@@ -30,5 +30,5 @@ export function useSharing(source: SourceDetail, classes: readonly ClassRow[]) {
     },
     [having, source.id, classes, client, messages],
   );
-  return { having, memberOf, share };
+  return useMemo(() => ({ having, memberOf, share }), [having, memberOf, share]);
 }

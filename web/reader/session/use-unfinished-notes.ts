@@ -1,22 +1,23 @@
 import { useMemo } from 'react';
-import type { SourceDetail, SourceText, PersonId } from '@avrelle/core/wire';
-import { passageIn, useUnfinished } from '../../data/unfinished';
-import type { UnfinishedNote } from '../regions/margin/MarginColumn';
-import { about, type PlacedBlock } from '../document/use-layout';
-import type { Draft } from './use-marking';
+import { passageIn, useUnfinished, type Unfinished } from '../../data/unfinished';
+import type { StreamRange } from '../../page/page-frame';
+import { useDocument } from '../document/document-context';
+import { about } from '../document/use-layout';
+import { useReader, useSession } from './reader-context';
 
-interface Given {
-  readonly source: SourceDetail;
-  readonly text: SourceText;
-  readonly me: PersonId;
-  readonly blocks: readonly PlacedBlock[];
-  /** The note that is being written: it is in its form. */
-  readonly draft: Draft | undefined;
-}
+export type UnfinishedNote = Unfinished & {
+  readonly range: StreamRange;
+  /** Where its passage stands, as far as that is shown. */
+  readonly top: number | undefined;
+};
 
 /** Notes that were begun and not saved, beside their passages. Where a version has other words, at the beginning. */
-export function useUnfinishedNotes({ source, text, me, blocks, draft }: Given): readonly UnfinishedNote[] {
-  const all = useUnfinished(me, source.id);
+export function useUnfinishedNotes(): readonly UnfinishedNote[] {
+  const { source, text, me } = useSession();
+  const { blocks } = useDocument();
+  /** The note that is being written is in its form. */
+  const draft = useReader((s) => s.draft);
+  const all = useUnfinished(me.id, source.id);
   return useMemo(
     () =>
       all.flatMap((note): UnfinishedNote[] => {

@@ -2,17 +2,14 @@ import { memo, useEffect, useRef, useState } from 'react';
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import { wordsOf } from '../../../data/api';
 import { useTheme } from '../../../theme/use-theme';
-import type { OpenPage } from '../use-page';
-import type { Scroll } from '../../session/use-reading';
+import { useReader } from '../../session/reader-context';
+import { useDocument } from '../document-context';
 import { inkOnly } from './ink-only';
 import { closePdf, openPdf } from './pdf-file';
 
 interface Props {
   readonly address: string;
   readonly password: string | undefined;
-  readonly page: OpenPage | undefined;
-  readonly layout: number;
-  readonly seen: Scroll;
 }
 
 interface PageBox {
@@ -28,7 +25,9 @@ const AHEAD = 1;
 const MOST_PIXELS = 16_000_000;
 
 /** The pictures of a PDF's pages, over the frame that holds their words. Only those near what is seen are drawn. */
-export default function PdfPages({ address, password, page, layout, seen }: Props) {
+export default function PdfPages({ address, password }: Props) {
+  const { page, layout } = useDocument();
+  const seen = useReader((s) => s.scroll);
   const dark = useTheme() === 'night';
   const [pdf, setPdf] = useState<PDFDocumentProxy>();
   const [wrong, setWrong] = useState('');

@@ -1,34 +1,31 @@
-import type { PersonId } from '@avrelle/core/wire';
 import { useState } from 'react';
 import type { Strokes } from '@avrelle/core/ink';
-import { Ink } from './Ink';
+import { useDocument } from '../../document/document-context';
 import type { Laid } from '../../drawing/laid';
+import { useReader, useSession } from '../../session/reader-context';
+import { useTools } from '../../session/tools-context';
+import { Ink } from './Ink';
 import { Pad } from './Pad';
-import type { Drawing } from '../../drawing/use-drawing';
-
-interface Props {
-  readonly drawing: Drawing;
-  readonly laid: readonly Laid[];
-  readonly me: PersonId;
-  readonly opened: ReadonlySet<string>;
-  onOpen(id: string): void;
-}
 
 const NOTHING: ReadonlyMap<Laid, Strokes> = new Map();
 
 /** What was drawn, and while one draws the pad that takes the pointer. */
-export function DrawingLayer({ drawing, laid, me, opened, onOpen }: Props) {
+export function DrawingLayer() {
+  const { store, me } = useSession();
+  const { laid } = useDocument();
+  const { drawing } = useTools();
+  const expanded = useReader((s) => s.expanded);
   const [rubbed, setRubbed] = useState(NOTHING);
+  const { on, tool, chosen, choose, redraw } = drawing;
+  const open = (id: string): void => store.dispatch({ type: 'expand', id });
   const moving =
-    drawing.on && drawing.tool === 'move'
-      ? { me, chosen: drawing.chosen?.thread.root.id, choose: drawing.choose, redraw: drawing.redraw, open: onOpen }
-      : undefined;
+    on && tool === 'move' ? { me: me.id, chosen: chosen?.thread.root.id, choose, redraw, open } : undefined;
   return (
     <>
-      {drawing.on && (
-        <Pad drawing={drawing} mine={laid.filter((l) => l.thread.root.author.id === me)} onRubbed={setRubbed} />
+      {on && (
+        <Pad drawing={drawing} mine={laid.filter((l) => l.thread.root.author.id === me.id)} onRubbed={setRubbed} />
       )}
-      <Ink laid={laid} opened={opened} rubbed={rubbed} moving={moving} />
+      <Ink laid={laid} opened={expanded} rubbed={rubbed} moving={moving} />
     </>
   );
 }

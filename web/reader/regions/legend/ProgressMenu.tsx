@@ -1,11 +1,5 @@
 import { DropdownMenu } from 'radix-ui';
-
-interface Props {
-  /** 0 to 1. */
-  readonly share: number;
-  readonly minutesLeft: number;
-  onCorrect(what: Correction): void;
-}
+import { useTools } from '../../session/tools-context';
 
 export const CORRECTIONS = ['read to here', 'not read from here', 'all read', 'nothing read'] as const;
 export type Correction = (typeof CORRECTIONS)[number];
@@ -23,7 +17,8 @@ function leftWords(share: number, minutesLeft: number): string {
 }
 
 /** How much is read and how long the rest takes; what the clock got wrong is set right by hand. */
-export function ProgressMenu({ share, minutesLeft, onCorrect }: Props) {
+export function ProgressMenu() {
+  const { share, minutesLeft, setRight } = useTools().progress;
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger title="Set right what has been read" className="text-soft hover:text-ink">
@@ -32,7 +27,7 @@ export function ProgressMenu({ share, minutesLeft, onCorrect }: Props) {
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={10} className="over py-1.5 text-[14px]">
           {CORRECTIONS.map((what) => (
-            <DropdownMenu.Item key={what} className="item" onSelect={() => onCorrect(what)}>
+            <DropdownMenu.Item key={what} className="item" onSelect={() => setRight(what)}>
               {WORDS[what]}
             </DropdownMenu.Item>
           ))}

@@ -1,23 +1,19 @@
-import { memo, type ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { DropdownMenu } from 'radix-ui';
-import type { Annotation, ClassRow, PersonId } from '@avrelle/core/wire';
+import type { Annotation, ClassRow } from '@avrelle/core/wire';
 import { Sign } from '../../../ui/Sign';
+import { useReader, useSession } from '../../session/reader-context';
 import { matchesFilter, WHOSE, type Filter, type Whose } from '../../model/thread';
-
-interface Props {
-  readonly shown: Filter;
-  readonly marks: readonly Annotation[];
-  readonly classes: readonly ClassRow[];
-  readonly me: PersonId;
-  onShow(shown: Filter): void;
-}
 
 const same = (a: Whose, b: Whose): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /** Whose marks are on the page, and which: the page itself does not move by a hair. */
-export const ShowMenu = memo(function ShowMenu(props: Props) {
-  const { shown, marks, classes, me, onShow } = props;
-  const number = marks.filter((a) => matchesFilter(a, shown, me)).length;
+export function ShowMenu() {
+  const { store, threads, classes, me } = useSession();
+  const shown = useReader((s) => s.filter);
+  const marks = useMemo(() => threads.map((t) => t.root), [threads]);
+  const onShow = (filter: Filter): void => store.dispatch({ type: 'filter', filter });
+  const number = marks.filter((a) => matchesFilter(a, shown, me.id)).length;
   const narrowed = [
     typeof shown.whose === 'object' && nameOf(shown.whose, marks, classes),
     shown.kind && marks.find((a) => a.kind.code === shown.kind)?.kind.name.toLowerCase(),
@@ -58,24 +54,31 @@ export const ShowMenu = memo(function ShowMenu(props: Props) {
                 All of them again
               </DropdownMenu.Item>
             )}
-            <Choices {...props} />
+            <Choices marks={marks} />
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
     </div>
   );
-});
+}
 
 /** What the marks can be narrowed to; reckoned when somebody looks. */
-function Choices({ shown, marks, classes, me, onShow }: Props) {
+function Choices({ marks }: { readonly marks: readonly Annotation[] }) {
+  const { store, classes, me } = useSession();
+  const shown = useReader((s) => s.filter);
   const people = [
-    ...new Map(marks.filter((a) => a.author.id !== me).map((a) => [a.author.id, a.author])).values(),
+    ...new Map(marks.filter((a) => a.author.id !== me.id).map((a) => [a.author.id, a.author])).values(),
   ].sort((a, b) => a.name.localeCompare(b.name));
   const kinds = [...new Map(marks.map((a) => [a.kind.code, a.kind])).values()];
   const tags = [...new Set(marks.flatMap((a) => a.tags))].sort();
   const here = classes.filter((c) => marks.some((a) => a.classIds.includes(c.id)));
   const item = (key: string, on: boolean, words: ReactNode, next: Filter) => (
-    <DropdownMenu.CheckboxItem key={key} className="item" checked={on} onCheckedChange={() => onShow(next)}>
+    <DropdownMenu.CheckboxItem
+      key={key}
+      className="item"
+      checked={on}
+      onCheckedChange={() => store.dispatch({ type: 'filter', filter: next })}
+    >
       <span aria-hidden="true" className="w-3 text-tide">
         {on ? '✓' : ''}
       </span>

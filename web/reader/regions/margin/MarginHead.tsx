@@ -1,78 +1,80 @@
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { DropdownMenu, Popover } from 'radix-ui';
-import { TAG, type Annotation } from '@avrelle/core/wire';
+import { TAG, type Annotation, type ClassId } from '@avrelle/core/wire';
 import { count } from '../../../ui/when';
+import { useDocument } from '../../document/document-context';
 import { ORDERS, type Order } from '../../model/thread';
+import { useReader, useSession } from '../../session/reader-context';
+import { useTools } from '../../session/tools-context';
+import type { UnfinishedNote } from '../../session/use-unfinished-notes';
+import { AudienceMenu } from '../toolbar/AudienceMenu';
+import { SourceLinks } from './LinkedFrom';
 import { KindMenu } from './KindMenu';
 import type { Choosing } from '../../session/use-choosing';
 
 interface Props {
+  /** How many notes stand below. */
   readonly shown: number;
-  readonly order: Order;
-  onOrder(order: Order): void;
-  /** Begins a note on the whole source. */
-  onWhole(): void;
-  /** How many notes were begun and not saved. */
-  readonly unfinished: number;
-  /** Goes to the first of those. */
-  onUnfinished(): void;
-  readonly choosing: Choosing;
-  /** What leads to this source. */
-  readonly links: ReactNode;
-  /** Who sees the chosen ones, as a menu. */
-  audienceOf(chosen: readonly Annotation[]): ReactNode;
+  readonly unfinished: readonly UnfinishedNote[];
 }
 
+/** How far below the top of the window the first unfinished note is shown, in pixels. */
+const BELOW = 120;
+
 /** Above the notes: how they stand; and, while several are chosen, what can be done with them at once. */
-export function MarginHead({
-  shown,
-  order,
-  onOrder,
-  onWhole,
-  unfinished,
-  onUnfinished,
-  choosing,
-  links,
-  audienceOf,
-}: Props) {
-  const { chosen } = choosing;
+export function MarginHead({ shown, unfinished }: Props) {
+  const { source } = useSession();
+  const { goTo } = useDocument();
+  const { choosing, noteActions, run } = useTools();
+  if (choosing.chosen)
+    return (
+      <Head>
+        <Chosen choosing={choosing} chosen={choosing.chosen} />
+      </Head>
+    );
   return (
-    <div className="sticky top-0 z-20 flex min-h-[34px] flex-wrap items-center gap-x-2.5 gap-y-1 border-b border-rule bg-paper px-[21px] py-1 text-[13px] text-soft">
-      {chosen ? (
-        <Chosen choosing={choosing} chosen={chosen} audienceOf={audienceOf} />
+    <Head>
+      {unfinished.length > 0 ? (
+        <button
+          className="act"
+          title="Go to the first note that you began and did not save"
+          onClick={() => goTo((unfinished[0]?.top ?? 0) - BELOW)}
+        >
+          {unfinished.length} unfinished
+        </button>
       ) : (
-        <>
-          {unfinished > 0 ? (
-            <button className="act" title="Go to the first note that you began and did not save" onClick={onUnfinished}>
-              {unfinished} unfinished
-            </button>
-          ) : (
-            <span>{count(shown, 'note')}</span>
-          )}
-          <OrderMenu order={order} onOrder={onOrder} />
-          <button
-            className="ml-auto hover:text-ink"
-            title="Write a note on the whole source, on none of its words in particular"
-            onClick={onWhole}
-          >
-            Note on the whole
-          </button>
-          <button
-            className="hover:text-ink"
-            title="Choose several of mine, to change or delete them at once"
-            aria-label="Choose several"
-            onClick={choosing.begin}
-          >
-            Choose
-          </button>
-          {links}
-        </>
+        <span>{count(shown, 'note')}</span>
       )}
-    </div>
+      <OrderMenu />
+      <button
+        className="ml-auto hover:text-ink"
+        title="Write a note on the whole source, on none of its words in particular (n)"
+        onClick={() => run('write on all')}
+      >
+        Note on the whole
+      </button>
+      <button
+        className="hover:text-ink"
+        title="Choose several of mine, to change or delete them at once"
+        aria-label="Choose several"
+        onClick={choosing.begin}
+      >
+        Choose
+      </button>
+      <SourceLinks sourceId={source.id} onFollow={noteActions.follow} />
+    </Head>
   );
 }
 
-function OrderMenu({ order, onOrder }: Pick<Props, 'order' | 'onOrder'>) {
+const Head = ({ children }: { readonly children: ReactNode }) => (
+  <div className="sticky top-0 z-20 flex min-h-[34px] flex-wrap items-center gap-x-2.5 gap-y-1 border-b border-rule bg-paper px-[21px] py-1 text-[13px] text-soft">
+    {children}
+  </div>
+);
+
+function OrderMenu() {
+  const { store } = useSession();
+  const order = useReader((s) => s.order);
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className="hover:text-ink">
@@ -80,7 +82,10 @@ function OrderMenu({ order, onOrder }: Pick<Props, 'order' | 'onOrder'>) {
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="start" sideOffset={6} className="over py-1 text-[14px]">
-          <DropdownMenu.RadioGroup value={order} onValueChange={(value) => onOrder(value as Order)}>
+          <DropdownMenu.RadioGroup
+            value={order}
+            onValueChange={(value) => store.dispatch({ type: 'order', order: value as Order })}
+          >
             {ORDERS.map((one) => (
               <DropdownMenu.RadioItem key={one} value={one} className={`item ${one === order ? 'font-semibold' : ''}`}>
                 {ORDER_WORDS[one]}
@@ -99,15 +104,16 @@ const ORDER_WORDS: Readonly<Record<Order, string>> = {
   author: 'By author',
 };
 
-function Chosen({
-  choosing,
-  chosen,
-  audienceOf,
-}: {
-  choosing: Choosing;
-  chosen: readonly Annotation[];
-  audienceOf: Props['audienceOf'];
-}) {
+interface ChosenProps {
+  readonly choosing: Choosing;
+  readonly chosen: readonly Annotation[];
+}
+
+function Chosen({ choosing, chosen }: ChosenProps) {
+  const { share } = useSession();
+  const giveAll = async (classIds: readonly ClassId[]): Promise<void> => {
+    if (await share(classIds)) choosing.change(() => ({ classIds: [...classIds] }), 'given another audience');
+  };
   const none = chosen.length === 0;
   return (
     <>
@@ -125,7 +131,12 @@ function Chosen({
           onChoose={(kind) => choosing.change(() => ({ kind: kind.code }), `made a ${kind.name.toLowerCase()}`)}
         />
         <Tags choosing={choosing} chosen={chosen} />
-        {audienceOf(chosen)}
+        <AudienceMenu
+          small
+          label="Seen by"
+          classIds={chosen[0]?.classIds ?? []}
+          onChoose={(ids) => void giveAll(ids)}
+        />
         <button className="ml-auto font-semibold text-brick hover:underline" onClick={choosing.remove}>
           Delete
         </button>
@@ -135,7 +146,7 @@ function Chosen({
 }
 
 /** Tags put on all of the chosen, or taken off those that bear them. */
-function Tags({ choosing, chosen }: { choosing: Choosing; chosen: readonly Annotation[] }) {
+function Tags({ choosing, chosen }: ChosenProps) {
   const [text, setText] = useState('');
   const [wrong, setWrong] = useState(false);
   const borne = [...new Set(chosen.flatMap((a) => a.tags))].sort();

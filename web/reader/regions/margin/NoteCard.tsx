@@ -8,6 +8,7 @@ import { Sign } from '../../../ui/Sign';
 import { TagNames } from '../../../ui/TagNames';
 import { count, shortName, when } from '../../../ui/when';
 import { outcomeOf, type Thread } from '../../model/thread';
+import { NoteAudience } from '../toolbar/AudienceMenu';
 import { KindMenu } from './KindMenu';
 import { LinkedFrom } from './LinkedFrom';
 import type { NoteActions } from '../../session/note-actions';
@@ -29,131 +30,188 @@ interface Props {
 }
 
 /** One annotation in the margin: folded to its first lines, or open with its answers and what can be done with it. */
-export const NoteCard = memo(function NoteCard({ thread, me, open, chosen, actions }: Props) {
-  const { root, replies } = thread;
-  const mine = root.author.id === me && !root.deleted;
-  /** What editing goes on from: what becomes of the annotation meanwhile is not written over. `first` is the note where it began. */
-  const [editing, setEditing] = useState<{ readonly base: Annotation; readonly first: string }>();
-  const begin = (): void => {
-    const kept = slot.read()?.purpose;
-    const sameAsThen = kept?.type !== 'edit' || kept.version === root.version;
-    setEditing({ base: root, first: sameAsThen ? root.note : '' });
-  };
-  const leave = (): void => setEditing(undefined);
-  /** When the change does not hold, the form comes back with the words, and what stands now beside them. */
-  const save = ({ kind, note, tags }: NoteValues): void => {
-    const { base, first } = editing!;
-    setEditing(undefined);
-    void actions.change(base, { kind: kind.code, note, tags }, 'note changed').then((held) => {
-      if (!held) setAgain(first);
-    });
-  };
+export const NoteCard = memo(function NoteCard(props: Props) {
+  const { thread, me, open, chosen, actions } = props;
+  const { root } = thread;
+  const editing = useEditing(root, actions);
+  const standing = open && !root.deleted;
+  const border = open
+    ? 'border border-strong bg-sheet px-3 pb-2.5 [border-top:3px_solid_var(--tide)]'
+    : 'border-t border-strong px-[13px]';
+  return (
+    <article aria-label={`${root.kind.name}, ${root.author.name}`} data-annotation={root.id} className={border}>
+      <Head {...props} />
+      <SpotLine root={root} open={open} actions={actions} />
+      {standing && <PlaceLine annotation={root} mine={root.author.id === me} actions={actions} />}
+      {editing.at ? (
+        <Editing root={root} editing={editing} actions={actions} />
+      ) : (
+        <Words annotation={root} open={open} quoted={open || chosen !== undefined} onFollow={actions.follow} />
+      )}
+      {standing && <LinkedFrom id={root.id} onFollow={actions.follow} />}
+      <Replies {...props} />
+      {standing && !editing.at && (
+        <Foot root={root} mine={root.author.id === me} actions={actions} onEdit={editing.begin} />
+      )}
+      {open && !editing.at && <Answer thread={thread} actions={actions} />}
+    </article>
+  );
+});
+
+function Replies({ thread: { replies }, me, open, actions }: Props) {
+  if (open) return replies.map((r) => <Reply key={r.id} reply={r} mine={r.author.id === me} actions={actions} />);
+  return replies.length > 0 && <p className="text-[13px] text-tide">{count(replies.length, 'reply', 'replies')}</p>;
+}
+
+/** What a class sees can be answered. */
+function Answer({ thread: { root, replies }, actions }: Pick<Props, 'thread' | 'actions'>) {
+  if (root.classIds.length === 0) return null;
+  return (
+    <ReplyForm
+      onSend={(note) => actions.reply(replies.at(-1) ?? root, note)}
+      slot={actions.slot({ type: 'reply', rootId: root.id })}
+    />
+  );
+}
+
+function Head({ thread: { root }, me, open, chosen, actions }: Props) {
+  return (
+    <header className="flex items-baseline gap-2">
+      {chosen !== undefined && root.author.id === me && !root.deleted && (
+        <input
+          type="checkbox"
+          className="translate-y-[2px] accent-[var(--tide)]"
+          aria-label={`Choose: ${root.note.slice(0, 60) || root.anchor?.quote.exact.slice(0, 60)}`}
+          checked={chosen}
+          onChange={() => actions.choose(root.id)}
+        />
+      )}
+      <button
+        aria-expanded={open}
+        onClick={() => actions.toggle(root.id)}
+        className="flex w-full items-baseline gap-[7px] pt-[5px] text-left text-[13px] text-soft"
+      >
+        <Sign kind={root.kind} className="w-[15px] text-[15px]" />
+        <b className="font-semibold text-ink">{shortName(root.author.name)}</b>{' '}
+        {root.deleted ? 'deleted this' : root.kind.name.toLowerCase()}
+        {outcomeOf(root) === 'unsure' && <span className="text-brick">not sure of its place</span>}
+        <span className="ml-auto text-faint">{when(root.createdAt)}</span>
+      </button>
+    </header>
+  );
+}
+
+interface FootProps {
+  readonly root: Annotation;
+  readonly mine: boolean;
+  readonly actions: NoteActions;
+  onEdit(): void;
+}
+
+/** What can be done with an open note. */
+function Foot({ root, mine, actions, onEdit }: FootProps) {
+  return (
+    <footer className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule pt-2 text-[13px]">
+      <NoteAudience annotation={root} />
+      {mine && (
+        <>
+          <KindMenu
+            current={root.kind.code}
+            onChoose={(kind) => void actions.change(root, { kind: kind.code }, `made a ${kind.name.toLowerCase()}`)}
+          />
+          <button className="act" onClick={onEdit}>
+            {root.note ? 'Edit' : 'Write'}
+          </button>
+          <button className="font-semibold text-brick hover:underline" onClick={() => actions.remove([root])}>
+            Delete
+          </button>
+        </>
+      )}
+      {actions.copyAddress && (
+        <button
+          className="act ml-auto font-normal text-soft"
+          title="Copy an address that opens the original page at this passage"
+          onClick={() => actions.copyAddress?.(root)}
+        >
+          Address
+        </button>
+      )}
+    </footer>
+  );
+}
+
+interface Edited {
+  /** What editing goes on from: what becomes of the annotation meanwhile is not written over. */
+  readonly base: Annotation;
+  /** The note where it began. */
+  readonly first: string;
+}
+
+interface NoteEditing {
+  readonly at: Edited | undefined;
+  begin(): void;
+  leave(): void;
+  /** The reader has seen what stands there now; saving goes on from it. */
+  seen(): void;
+  save(values: NoteValues): void;
+}
+
+function useEditing(root: Annotation, actions: NoteActions): NoteEditing {
+  const [at, setAt] = useState<Edited>();
   /** Words that were refused are in their slot by now; the next attempt is made on what stands. */
   const [again, setAgain] = useState<string>();
   if (again !== undefined) {
     setAgain(undefined);
-    if (!root.deleted) setEditing({ base: root, first: again });
+    if (!root.deleted) setAt({ base: root, first: again });
   }
-  const slot = actions.slot({ type: 'edit', id: root.id, version: editing?.base.version ?? root.version });
+  return {
+    at,
+    begin: () => {
+      const kept = actions.slot({ type: 'edit', id: root.id, version: root.version }).read()?.purpose;
+      const sameAsThen = kept?.type !== 'edit' || kept.version === root.version;
+      setAt({ base: root, first: sameAsThen ? root.note : '' });
+    },
+    leave: () => setAt(undefined),
+    seen: () => at && setAt({ base: root, first: at.first }),
+    // When the change does not hold, the form comes back with the words, and what stands now beside them.
+    save: ({ kind, note, tags }) => {
+      const { base, first } = at!;
+      setAt(undefined);
+      void actions.change(base, { kind: kind.code, note, tags }, 'note changed').then((held) => {
+        if (!held) setAgain(first);
+      });
+    },
+  };
+}
+
+interface EditingProps {
+  readonly root: Annotation;
+  readonly editing: NoteEditing;
+  readonly actions: NoteActions;
+}
+
+function Editing({ root, editing, actions }: EditingProps) {
+  const { base, first } = editing.at!;
   return (
-    <article
-      aria-label={`${root.kind.name}, ${root.author.name}`}
-      data-annotation={root.id}
-      className={
-        open
-          ? 'border border-strong bg-sheet px-3 pb-2.5 [border-top:3px_solid_var(--tide)]'
-          : 'border-t border-strong px-[13px]'
-      }
-    >
-      <header className="flex items-baseline gap-2">
-        {chosen !== undefined && mine && (
-          <input
-            type="checkbox"
-            className="translate-y-[2px] accent-[var(--tide)]"
-            aria-label={`Choose: ${root.note.slice(0, 60) || root.anchor?.quote.exact.slice(0, 60)}`}
-            checked={chosen}
-            onChange={() => actions.choose(root.id)}
-          />
-        )}
-        <button
-          aria-expanded={open}
-          onClick={() => actions.toggle(root.id)}
-          className="flex w-full items-baseline gap-[7px] pt-[5px] text-left text-[13px] text-soft"
-        >
-          <Sign kind={root.kind} className="w-[15px] text-[15px]" />
-          <b className="font-semibold text-ink">{shortName(root.author.name)}</b>{' '}
-          {root.deleted ? 'deleted this' : root.kind.name.toLowerCase()}
-          {outcomeOf(root) === 'unsure' && <span className="text-brick">not sure of its place</span>}
-          <span className="ml-auto text-faint">{when(root.createdAt)}</span>
-        </button>
-      </header>
-      {root.anchor?.spot && !root.deleted && <SpotLine spot={root.anchor.spot} open={open} actions={actions} />}
-      {open && !root.deleted && <PlaceLine annotation={root} mine={mine} actions={actions} />}
-      {editing && root.note !== editing.first && (
-        <StandsNow
-          key={root.version}
-          note={root.note}
-          onFollow={actions.follow}
-          onSeen={() => setEditing({ base: root, first: editing.first })}
-        />
+    <>
+      {root.note !== first && (
+        <StandsNow key={root.version} note={root.note} onFollow={actions.follow} onSeen={editing.seen} />
       )}
-      {editing ? (
-        <NoteForm
-          initial={editing.base}
-          sourceId={root.sourceId}
-          audience={actions.audienceOf(root)}
-          slot={slot}
-          onSave={save}
-          onLeave={leave}
-          onDiscard={(restore) => {
-            leave();
-            if (restore) actions.discarded(restore);
-          }}
-        />
-      ) : (
-        <Words annotation={root} open={open} quoted={open || chosen !== undefined} onFollow={actions.follow} />
-      )}
-      {open && !root.deleted && <LinkedFrom id={root.id} onFollow={actions.follow} />}
-      {open
-        ? replies.map((r) => <Reply key={r.id} reply={r} mine={r.author.id === me} actions={actions} />)
-        : replies.length > 0 && <p className="text-[13px] text-tide">{count(replies.length, 'reply', 'replies')}</p>}
-      {open && !editing && !root.deleted && (
-        <footer className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule pt-2 text-[13px]">
-          {actions.audienceOf(root)}
-          {mine && (
-            <>
-              <KindMenu
-                current={root.kind.code}
-                onChoose={(kind) => void actions.change(root, { kind: kind.code }, `made a ${kind.name.toLowerCase()}`)}
-              />
-              <button className="act" onClick={begin}>
-                {root.note ? 'Edit' : 'Write'}
-              </button>
-              <button className="font-semibold text-brick hover:underline" onClick={() => actions.remove([root])}>
-                Delete
-              </button>
-            </>
-          )}
-          {actions.copyAddress && (
-            <button
-              className="act ml-auto font-normal text-soft"
-              title="Copy an address that opens the original page at this passage"
-              onClick={() => actions.copyAddress?.(root)}
-            >
-              Address
-            </button>
-          )}
-        </footer>
-      )}
-      {open && !editing && root.classIds.length > 0 && (
-        <ReplyForm
-          onSend={(note) => actions.reply(replies.at(-1) ?? root, note)}
-          slot={actions.slot({ type: 'reply', rootId: root.id })}
-        />
-      )}
-    </article>
+      <NoteForm
+        initial={base}
+        sourceId={root.sourceId}
+        audience={<NoteAudience annotation={root} />}
+        slot={actions.slot({ type: 'edit', id: root.id, version: base.version })}
+        onSave={editing.save}
+        onLeave={editing.leave}
+        onDiscard={(restore) => {
+          editing.leave();
+          if (restore) actions.discarded(restore);
+        }}
+      />
+    </>
   );
-});
+}
 
 /** What stands there for so many milliseconds was seen: saving then goes on from it. */
 const SEEN_AFTER = 1_000;
@@ -189,8 +247,17 @@ function StandsNow({ note, onFollow, onSeen }: { note: string; onFollow: NoteAct
 const isOfWords = (spot: Spot | undefined): boolean =>
   spot === undefined || (spot.type === 'drawn' && spot.tied.to !== 'picture');
 
-function SpotLine({ spot, open, actions }: { spot: Spot; open: boolean; actions: NoteActions }) {
+interface SpotProps {
+  readonly root: Annotation;
+  readonly open: boolean;
+  readonly actions: NoteActions;
+}
+
+/** What is meant where it is no words. */
+function SpotLine({ root, open, actions }: SpotProps) {
   const { playFrom } = actions;
+  const spot = root.deleted ? undefined : root.anchor?.spot;
+  if (!spot) return null;
   if (spot.type === 'time' && playFrom)
     return (
       <button className="act text-[13px]" onClick={() => playFrom(spot.from)}>

@@ -2,17 +2,15 @@ import { memo, useMemo, useRef, type PointerEvent } from 'react';
 import { covers, type Spans } from '@avrelle/core/reading';
 import { textDirection } from '@avrelle/core/text';
 import type { Place, PlacedBlock } from '../../document/use-layout';
+import { useDocument } from '../../document/document-context';
 import type { Thread } from '../../model/thread';
+import { useReader, useSession } from '../../session/reader-context';
+import { useTools } from '../../session/tools-context';
 
-interface Props {
-  readonly blocks: readonly PlacedBlock[];
-  readonly spans: Spans;
+interface MarksProps {
   readonly threads: readonly Thread[];
   readonly places: ReadonlyMap<string, Place>;
   readonly pageHeight: number;
-  readonly view: { readonly top: number; readonly height: number };
-  readonly text: string;
-  onGo(top: number): void;
 }
 
 const STEP = 5;
@@ -20,14 +18,19 @@ const WIDTH = 96;
 const HEIGHT = 640;
 
 /** The whole document as a strip: its lines and headings, what is read, where the marks are thick. Click or drag to go. */
-export function Minimap({ blocks, spans, threads, places, pageHeight, view, text, onGo }: Props) {
+export function Minimap() {
+  const { text: source, visible } = useSession();
+  const { blocks, places, height: pageHeight, goTo } = useDocument();
+  const { spans } = useTools().progress;
+  const view = useReader((s) => s.scroll);
+  const { text } = source;
   const strip = useRef<SVGSVGElement>(null);
   const y = (top: number): number => (top / Math.max(1, pageHeight)) * HEIGHT;
   const lines = useMemo(() => minimapLines(blocks, spans, pageHeight, text), [blocks, spans, pageHeight, text]);
   const direction = useMemo(() => textDirection(text), [text]);
   const go = (event: PointerEvent): void => {
     const box = strip.current!.getBoundingClientRect();
-    onGo(((event.clientY - box.top) / box.height) * pageHeight - view.height / 2);
+    goTo(((event.clientY - box.top) / box.height) * pageHeight - view.height / 2);
   };
   const top = y(view.top);
   const bottom = Math.min(HEIGHT, y(view.top + view.height));
@@ -47,7 +50,7 @@ export function Minimap({ blocks, spans, threads, places, pageHeight, view, text
         onPointerMove={(e) => e.buttons === 1 && go(e)}
       >
         <MinimapLines lines={lines} direction={direction} />
-        <MinimapMarks threads={threads} places={places} pageHeight={pageHeight} />
+        <MinimapMarks threads={visible} places={places} pageHeight={pageHeight} />
         <path d={`M52 ${top}V${bottom}`} stroke="var(--tide)" strokeWidth="2.5" />
         <path d={`M8 ${top}h44M8 ${bottom}h44`} stroke="var(--tide)" strokeWidth="1.2" />
       </svg>
@@ -86,11 +89,7 @@ function fillOf({ heading, read }: Pick<Line, 'heading' | 'read'>): string {
 }
 
 /** A path a pigment: a mark more costs the browser next to nothing. */
-const MinimapMarks = memo(function MinimapMarks({
-  threads,
-  places,
-  pageHeight,
-}: Pick<Props, 'threads' | 'places' | 'pageHeight'>) {
+const MinimapMarks = memo(function MinimapMarks({ threads, places, pageHeight }: MarksProps) {
   const paths = new Map<string, string[]>();
   for (const {
     root: { id, kind },

@@ -1,38 +1,33 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { findWords, placeName, type Outline } from '@avrelle/core/text';
+import { useEffect, useMemo, useState, type KeyboardEvent } from 'react';
+import { findWords, placeName } from '@avrelle/core/text';
+import { useLatest } from '../../../ui/use-latest';
 import type { StreamRange } from '../../../page/page-frame';
+import { useDocument } from '../../document/document-context';
+import { useReader, useSession } from '../../session/reader-context';
 import { Strip } from './Strip';
 
-interface Props {
-  readonly text: string;
-  readonly outline: Outline;
-  /** Shows what the main text leaves out; absent where all is shown. */
-  readonly showWhole?: (() => void) | undefined;
-  /** Shows a passage, or none. */
-  onShow(range: StreamRange | undefined): void;
-  onClose(): void;
-}
-
 /** Looking for words within the source: how many there are, and one after the other. */
-export function FindWithin({ text, outline, showWhole, onShow, onClose }: Props) {
+export function FindWithin() {
+  const { source, text, store } = useSession();
+  const view = useReader((s) => s.view);
   const [words, setWords] = useState('');
   const [at, setAt] = useState(0);
-  const found = useMemo(() => findWords(text, words), [text, words]);
-  const here = found[Math.min(at, found.length - 1)];
-  const latest = useRef(onShow);
-  useEffect(() => {
-    latest.current = onShow;
-  });
-  useEffect(() => {
-    latest.current(here);
-  }, [here]);
-  useEffect(() => () => latest.current(undefined), []);
+  const found = useMemo(() => findWords(text.text, words), [text, words]);
+  const number = Math.min(at, found.length - 1);
+  const here = found[number];
+  useShown(here);
+  const close = (): void => store.dispatch({ type: 'find', on: false });
   const step = (by: 1 | -1): void => {
     if (found.length) setAt((now) => (Math.min(now, found.length - 1) + by + found.length) % found.length);
   };
-  const block = here && outline.find((b) => b.start <= here.start && here.start < b.end);
-  const place = placeName(block?.locator);
-  const unseen = block?.aside && showWhole;
+  const onKey = (event: KeyboardEvent): void => {
+    if (event.key === 'Escape') close();
+    if (event.key !== 'Enter') return;
+    event.preventDefault();
+    step(event.shiftKey ? -1 : 1);
+  };
+  const block = here && text.outline.find((b) => b.start <= here.start && here.start < b.end);
+  const hasWhole = view === 'main' && (source.kind === 'page' || source.kind === 'letter');
   return (
     <Strip>
       <input
@@ -46,24 +41,15 @@ export function FindWithin({ text, outline, showWhole, onShow, onClose }: Props)
           setWords(e.target.value);
           setAt(0);
         }}
-        onKeyDown={(e) => {
-          if (e.key === 'Enter') {
-            e.preventDefault();
-            step(e.shiftKey ? -1 : 1);
-          }
-          if (e.key === 'Escape') onClose();
-        }}
+        onKeyDown={onKey}
       />
       <span aria-live="polite" className="min-w-[130px] text-soft">
-        {words.trim() !== '' && found.length === 0 && 'not in this source'}
-        {words.trim() !== '' &&
-          found.length > 0 &&
-          `${Math.min(at, found.length - 1) + 1} of ${found.length}${place ? `, ${place}` : ''}`}
+        {words.trim() !== '' && countWords(number, found.length, placeName(block?.locator))}
       </span>
-      {unseen && (
+      {block?.aside && hasWhole && (
         <span className="text-soft">
           not in the main text ·{' '}
-          <button className="act" onClick={unseen}>
+          <button className="act" onClick={() => store.dispatch({ type: 'view', view: 'kept' })}>
             Show the whole page
           </button>
         </span>
@@ -74,9 +60,25 @@ export function FindWithin({ text, outline, showWhole, onShow, onClose }: Props)
       <button className="act" disabled={found.length < 2} onClick={() => step(1)}>
         Next
       </button>
-      <button aria-label="Close the search" className="ml-auto text-faint hover:text-ink" onClick={onClose}>
+      <button aria-label="Close the search" className="ml-auto text-faint hover:text-ink" onClick={close}>
         ×
       </button>
     </Strip>
   );
+}
+
+function countWords(number: number, all: number, place: string): string {
+  if (all === 0) return 'not in this source';
+  return `${number + 1} of ${all}${place ? `, ${place}` : ''}`;
+}
+
+/** What was found is shown on the page, for as long as it is looked for. */
+function useShown(here: StreamRange | undefined): void {
+  const { page, reveal } = useDocument();
+  const latest = useLatest({ page, reveal });
+  useEffect(() => {
+    latest.current.page?.painter.found(here);
+    if (here) latest.current.reveal(here);
+  }, [here, latest]);
+  useEffect(() => () => latest.current.page?.painter.found(undefined), [latest]);
 }

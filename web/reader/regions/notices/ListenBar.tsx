@@ -1,17 +1,14 @@
+import { useSession } from '../../session/reader-context';
+import { useTools } from '../../session/tools-context';
 import { Strip } from './Strip';
-import { RATES, type Listening } from '../../session/use-listening';
+import { RATES } from '../../session/use-listening';
 
 /** While the source is read aloud. */
-export function ListenBar({
-  listening,
-  language,
-  onClose,
-}: {
-  listening: Listening;
-  language: string;
-  onClose: () => void;
-}) {
+export function ListenBar() {
+  const { language } = useSession().source;
+  const { aloud: listening } = useTools();
   const { voices, voice, paused, rate } = listening;
+  const onClose = (): void => listening.listen(false);
   if (voices?.length === 0)
     return (
       <Strip>

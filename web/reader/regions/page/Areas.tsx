@@ -1,32 +1,24 @@
 import { useMemo, useRef, useState, type PointerEvent } from 'react';
-import { areaBetween, isPin, type AreaSpot } from '@avrelle/core/anchor';
+import { areaBetween, isPin, type AreaSpot, type Spot } from '@avrelle/core/anchor';
 import type { Block } from '@avrelle/core/text';
 import { Sign } from '../../../ui/Sign';
 import { blockOf } from '../../../page/block-of';
-import type { Box } from '../../../page/page-frame';
+import type { Box, StreamRange } from '../../../page/page-frame';
 import { areaBox, toneOn } from '../../../page/spot-box';
-import type { Thread } from '../../model/thread';
+import { useDocument } from '../../document/document-context';
 import type { OpenPage } from '../../document/use-page';
-
-interface Props {
-  readonly page: OpenPage | undefined;
-  readonly layout: number;
-  readonly threads: readonly Thread[];
-  readonly opened: ReadonlySet<string>;
-  readonly drawing: boolean;
-  /** Where what is being written about lies. */
-  readonly draft: Box | undefined;
-  onOpen(id: string): void;
-  onDrawn(spot: AreaSpot, block: Block): void;
-  /** Drawn over words, from corner to corner; both the same for a point. */
-  onOverWords(from: Point, to: Point): void;
-}
+import { useReader, useSession } from '../../session/reader-context';
+import { useTools } from '../../session/tools-context';
 
 /** Smaller than this both ways, in pixels, a drag was meant as a click. */
 const LEAST = 8;
 
 /** Areas and points on pages and pictures, over the frame; while drawing, the pointer makes a new one. */
-export function Areas({ page, layout, threads, opened, drawing, draft: made, onOpen, onDrawn, onOverWords }: Props) {
+export function Areas() {
+  const { visible: threads, store } = useSession();
+  const { page, layout, draftBox } = useDocument();
+  const expanded = useReader((s) => s.expanded);
+  const drawing = useReader((s) => s.tool === 'area');
   const marked = useMemo(
     () =>
       (page && layout > 0 ? threads : []).flatMap((thread) => {
@@ -50,11 +42,11 @@ export function Areas({ page, layout, threads, opened, drawing, draft: made, onO
             key={root.id}
             data-theme={toneOn(spot.on)}
             aria-label={`${kind.name}, ${root.author.name}: ${isPin(spot) ? 'point' : 'area'}`}
-            onClick={() => onOpen(root.id)}
+            onClick={() => store.dispatch({ type: 'expand', id: root.id })}
             className="absolute z-10 flex items-start justify-start bg-sheet/0 hover:bg-tide/10"
             style={{
               ...shape,
-              border: `${opened.has(root.id) ? 3 : 2}px solid ${line}`,
+              border: `${expanded.has(root.id) ? 3 : 2}px solid ${line}`,
               ...(isPin(spot) ? { background: 'var(--sheet)' } : {}),
             }}
           >
@@ -62,19 +54,19 @@ export function Areas({ page, layout, threads, opened, drawing, draft: made, onO
           </button>
         );
       })}
-      {made && (
+      {draftBox && (
         <div
           aria-hidden="true"
           className="absolute z-10 border-2 border-dashed border-tide"
           style={{
-            left: made.left - 1,
-            top: made.top - 1,
-            width: Math.max(8, made.width),
-            height: Math.max(8, made.height),
+            left: draftBox.left - 1,
+            top: draftBox.top - 1,
+            width: Math.max(8, draftBox.width),
+            height: Math.max(8, draftBox.height),
           }}
         />
       )}
-      {drawing && <Drawing page={page} onDrawn={onDrawn} onOverWords={onOverWords} />}
+      {drawing && <NewArea page={page} />}
     </>
   );
 }
@@ -87,7 +79,18 @@ interface Begun extends Point {
   readonly lies: { readonly on: AreaSpot['on']; readonly box: Box; readonly block: Block } | undefined;
 }
 
-function Drawing({ page, onDrawn, onOverWords }: Pick<Props, 'onDrawn' | 'onOverWords'> & { page: OpenPage }) {
+/** While areas are marked it takes the pointer: from corner to corner, or a click for a point. */
+function NewArea({ page }: { readonly page: OpenPage }) {
+  const { store } = useSession();
+  const { marking, drawing } = useTools();
+  const drawn = (spot: Spot, about: StreamRange): void => {
+    store.dispatch({ type: 'tool', tool: 'read' });
+    marking.writeAt(spot, about);
+  };
+  const overWords = (from: Point, to: Point): void => {
+    const made = drawing.areaOverWords(from, to);
+    if (made) drawn(made.spot, made.range);
+  };
   const begun = useRef<Begun>(undefined);
   const [shown, setShown] = useState<Box>();
   const at = (event: PointerEvent<HTMLDivElement>): Point => {
@@ -128,8 +131,8 @@ function Drawing({ page, onDrawn, onOverWords }: Pick<Props, 'onDrawn' | 'onOver
     const to = at(event);
     begun.current = undefined;
     setShown(undefined);
-    if (from?.lies) onDrawn(spotTo(from.lies, from, to), from.lies.block);
-    else if (from) onOverWords(from, Math.max(Math.abs(to.x - from.x), Math.abs(to.y - from.y)) < LEAST ? from : to);
+    if (from?.lies) drawn(spotTo(from.lies, from, to), from.lies.block);
+    else if (from) overWords(from, Math.max(Math.abs(to.x - from.x), Math.abs(to.y - from.y)) < LEAST ? from : to);
   };
   return (
     <div

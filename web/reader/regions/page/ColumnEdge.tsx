@@ -1,15 +1,10 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { adjust, RANGES, type Type } from '../../document/type';
-
-interface Props {
-  /** Where the column ends, in pixels from the left. */
-  readonly right: number;
-  readonly type: Type;
-  onType(type: Type): void;
-}
+import { useDocument } from '../../document/document-context';
+import { adjust, RANGES } from '../../document/type';
 
 /** The right edge of the column: dragged, or moved with the arrow keys. */
-export function ColumnEdge({ right, type, onType }: Props) {
+export function ColumnEdge() {
+  const { type, setType, columnRight } = useDocument();
   const begun = useRef<{ readonly x: number; readonly measure: number }>(undefined);
   const down = (event: PointerEvent<HTMLElement>): void => {
     event.preventDefault();
@@ -19,7 +14,7 @@ export function ColumnEdge({ right, type, onType }: Props) {
   const move = (event: PointerEvent<HTMLElement>): void => {
     const start = begun.current;
     if (start)
-      onType(
+      setType(
         adjust(
           { ...type, measure: start.measure },
           'measure',
@@ -31,7 +26,7 @@ export function ColumnEdge({ right, type, onType }: Props) {
     const steps = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
     if (steps === undefined) return;
     event.preventDefault();
-    onType(adjust(type, 'measure', steps));
+    setType(adjust(type, 'measure', steps));
   };
   return (
     <div
@@ -44,7 +39,7 @@ export function ColumnEdge({ right, type, onType }: Props) {
       aria-valuemax={RANGES.measure.most}
       title="Drag to make the column wider or narrower"
       className="group absolute inset-y-0 z-[5] w-3 cursor-col-resize touch-none max-[900px]:hidden"
-      style={{ left: right + 8 }}
+      style={{ left: columnRight + 8 }}
       onPointerDown={down}
       onPointerMove={move}
       onPointerUp={() => {

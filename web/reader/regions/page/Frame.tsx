@@ -1,25 +1,13 @@
 import { Suspense, type ReactNode } from 'react';
-import type { SourceDetail } from '@avrelle/core/wire';
-import type { FrameSize } from '../../document/use-frame-size';
+import { useDocument } from '../../document/document-context';
+import { useSession } from '../../session/reader-context';
 
-interface Props {
-  readonly source: SourceDetail;
-  readonly size: FrameSize;
-  /** As shown. */
-  readonly height: number;
-  /** False until it is dressed: until then it is not even laid out. */
-  readonly open: boolean;
-  readonly shown: boolean;
-  /** The theme of the page where it is not that of Avrelle. */
-  readonly theme?: 'day' | 'night' | undefined;
-  /** What lies over it. */
-  readonly children?: ReactNode;
-  hold(node: HTMLElement | null): (() => void) | undefined;
-  onLoad(frame: HTMLIFrameElement): void;
-}
-
-/** The sandboxed frame in which the document stands. */
-export function Frame({ source, size: { width, scale }, height, open, shown, theme, children, hold, onLoad }: Props) {
+/** The sandboxed frame in which the document stands; `children` is what lies over it. */
+export function Frame({ children }: { readonly children?: ReactNode }) {
+  const { source } = useSession();
+  const { page, layout, height, size, type, hold, onLoad } = useDocument();
+  const { width, scale } = size;
+  const theme = type.paper === 'as Avrelle' ? undefined : type.paper;
   return (
     <div ref={hold} data-theme={theme} className="relative min-w-0 overflow-x-auto overflow-y-hidden bg-sheet text-ink">
       <div className="relative" style={{ width: width === undefined ? '100%' : width * scale, height }}>
@@ -34,8 +22,9 @@ export function Frame({ source, size: { width, scale }, height, open, shown, the
           style={{
             width: width ?? '100%',
             height: height / scale,
-            display: open ? 'block' : 'none',
-            visibility: shown ? 'visible' : 'hidden',
+            // Until it is dressed it is not even laid out.
+            display: page ? 'block' : 'none',
+            visibility: layout > 0 ? 'visible' : 'hidden',
             ...(scale === 1 ? {} : { transform: `scale(${scale})` }),
           }}
           onLoad={(e) => onLoad(e.currentTarget)}

@@ -1,25 +1,23 @@
 import { DropdownMenu } from 'radix-ui';
 import { audienceWords } from '@avrelle/core/audience';
-import type { ClassRow, ClassId } from '@avrelle/core/wire';
+import type { Annotation, ClassId } from '@avrelle/core/wire';
 import { Tint } from '../../../ui/Tint';
+import { useSession } from '../../session/reader-context';
+import { useTools } from '../../session/tools-context';
 
 interface Props {
   readonly label: string;
   readonly classIds: readonly ClassId[];
-  readonly classes: readonly ClassRow[];
-  /** Classes that have the source; choosing another shares the source with it first. */
-  readonly having: ReadonlySet<string>;
-  /** Whether this person may share the source with further classes. */
-  readonly maySource: boolean;
   onChoose(classIds: readonly ClassId[]): void;
   readonly small?: boolean;
 }
 
 /** Who sees it, always in view in the class's own tint, and a menu to change that: only me, one class or several. */
-export function AudienceMenu({ label, classIds, classes, having, maySource, onChoose, small }: Props) {
+export function AudienceMenu({ label, classIds, onChoose, small }: Props) {
+  const { source, classes, having } = useSession();
   const words = audienceWords({ classIds }, (id) => classes.find((c) => c.id === id)?.name);
   const tint = classes.find((c) => c.id === classIds[0])?.tint;
-  const offered = classes.filter((c) => having.has(c.id) || maySource || c.role !== 'student');
+  const offered = classes.filter((c) => having.has(c.id) || source.owned || c.role !== 'student');
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger aria-label={`${label}: ${words}`} className={small ? 'text-[13px]' : ''}>
@@ -61,8 +59,24 @@ export function AudienceMenu({ label, classIds, classes, having, maySource, onCh
   );
 }
 
+/** Who sees an annotation: a menu for its author, words for others. */
+export function NoteAudience({ annotation }: { readonly annotation: Annotation }) {
+  const { me } = useSession();
+  const { change } = useTools().noteActions;
+  if (annotation.author.id !== me.id) return <SeenBy classIds={annotation.classIds} />;
+  return (
+    <AudienceMenu
+      small
+      label="Seen by"
+      classIds={annotation.classIds}
+      onChoose={(ids) => void change(annotation, { classIds: [...ids] }, 'audience changed')}
+    />
+  );
+}
+
 /** Whom somebody else's annotation is for, of the classes we share. */
-export function SeenBy({ classIds, classes }: { classIds: readonly ClassId[]; classes: readonly ClassRow[] }) {
+function SeenBy({ classIds }: { readonly classIds: readonly ClassId[] }) {
+  const { classes } = useSession();
   const mine = classes.filter((c) => classIds.includes(c.id));
   return (
     <span className="flex gap-1.5 text-[13px]">

@@ -1,64 +1,48 @@
 import { Link } from 'react-router';
-import type { Block } from '@avrelle/core/text';
-import type { SourceDetail, SourceText } from '@avrelle/core/wire';
-import { TypeMenu } from './TypeMenu';
-import type { Type } from '../../document/type';
+import { useDocument } from '../../document/document-context';
+import { useReader, useSession } from '../../session/reader-context';
+import { useTools } from '../../session/tools-context';
 import { Contents } from './Contents';
-import type { View } from '../../document/page-style';
+import { TypeMenu } from './TypeMenu';
 
-interface Props {
-  readonly source: SourceDetail;
-  readonly text: SourceText;
-  readonly view: View;
-  readonly type: Type;
-  readonly finding: boolean;
-  /** Undefined where there is nothing to read aloud. */
-  readonly listens: boolean | undefined;
-  onGo(block: Block): void;
-  onFind(on: boolean): void;
-  onListen(on: boolean): void;
-  onType(type: Type): void;
-  onFocus(): void;
-}
-
-/** The ways about within a source, and how it is read. */
-export function SourceNavigation({
-  source,
-  text,
-  view,
-  type,
-  finding,
-  listens,
-  onGo,
-  onFind,
-  onListen,
-  onType,
-  onFocus,
-}: Props) {
+/** The ways about within a source, and how it is read; `onDone` where they stand in a menu that then closes. */
+export function SourceNavigation({ onDone }: { readonly onDone?: () => void }) {
+  const { source, text, store } = useSession();
+  const { goToRange, type, setType } = useDocument();
+  const { aloud } = useTools();
+  const finding = useReader((s) => s.finding);
+  const listening = useReader((s) => s.listening);
+  const view = useReader((s) => s.view);
+  const isPicture = source.kind === 'image';
+  const spoken = !isPicture && source.kind !== 'audio' && source.kind !== 'video';
+  const done = (act: () => void) => (): void => {
+    act();
+    onDone?.();
+  };
   return (
     <>
-      <Contents text={text.text} outline={text.outline} onGo={onGo} />
-      {source.kind !== 'image' && (
+      <Contents text={text.text} outline={text.outline} onGo={(block) => done(() => goToRange(block))()} />
+      {!isPicture && (
         <button
           className="hover:text-ink"
           aria-pressed={finding}
           title="Find words in this source (f)"
-          onClick={() => onFind(!finding)}
+          onClick={done(() => store.dispatch({ type: 'find', on: !finding }))}
         >
           Find in it
         </button>
       )}
-      {listens !== undefined && (
+      {spoken && (
         <button
           className="hover:text-ink"
-          aria-pressed={listens}
+          aria-pressed={listening}
           title="Have it read aloud from here (l)"
-          onClick={() => onListen(!listens)}
+          onClick={done(() => aloud.listen(!listening))}
         >
           Listen
         </button>
       )}
-      {source.kind === 'image' && source.owned && source.versionNumber === source.newest && (
+      {isPicture && source.owned && source.versionNumber === source.newest && (
         <Link
           className="hover:text-ink"
           title="Cut the picture, or hide parts of it for good"
@@ -67,8 +51,12 @@ export function SourceNavigation({
           Crop, black out
         </Link>
       )}
-      <TypeMenu kind={source.kind} type={type} flows={view === 'main'} onType={onType} />
-      <button className="hover:text-ink" title="Nothing but the page (z); Esc brings the rest back" onClick={onFocus}>
+      <TypeMenu kind={source.kind} type={type} flows={view === 'main'} onType={setType} />
+      <button
+        className="hover:text-ink"
+        title="Nothing but the page (z); Esc brings the rest back"
+        onClick={done(() => store.dispatch({ type: 'focus mode', on: true }))}
+      >
         Focus
       </button>
     </>

@@ -32,28 +32,6 @@ export function TypeMenu({ kind, type, flows, onType }: Props) {
       </button>
     </Row>
   );
-  const choice = <T extends string>(
-    words: string,
-    of: readonly T[],
-    value: T,
-    name: Readonly<Record<T, ReactNode>>,
-    choose: (one: T) => void,
-  ) => (
-    <Row name={words}>
-      <span role="group" aria-label={words} className="flex gap-3">
-        {of.map((one) => (
-          <button
-            key={one}
-            aria-pressed={one === value}
-            className={one === value ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}
-            onClick={() => choose(one)}
-          >
-            {name[one]}
-          </button>
-        ))}
-      </span>
-    </Row>
-  );
   return (
     <Popover.Root>
       <Popover.Trigger className="hover:text-ink">
@@ -66,18 +44,22 @@ export function TypeMenu({ kind, type, flows, onType }: Props) {
               {step('size', 'Size', `${type.size}`)}
               {step('line', 'Lines', type.line.toFixed(1))}
               {step('measure', 'Column', `${type.measure}`)}
-              {choice(
-                'Face',
-                FACES,
-                type.face,
-                { literata: <span className="font-read">Literata</span>, atkinson: 'Atkinson' },
-                (face) => onType({ ...type, face }),
-              )}
+              <Choice
+                name="Face"
+                of={FACES}
+                value={type.face}
+                names={{ literata: <span className="font-read">Literata</span>, atkinson: 'Atkinson' }}
+                onChoose={(face) => onType({ ...type, face })}
+              />
             </>
           )}
-          {choice('Paper', PAPERS, type.paper, { 'as Avrelle': 'as Avrelle', day: 'day', night: 'night' }, (paper) =>
-            onType({ ...type, paper }),
-          )}
+          <Choice
+            name="Paper"
+            of={PAPERS}
+            value={type.paper}
+            names={{ 'as Avrelle': 'as Avrelle', day: 'day', night: 'night' }}
+            onChoose={(paper) => onType({ ...type, paper })}
+          />
           <p className="mt-2 flex justify-between border-t border-rule pt-2 text-[13px] text-soft">
             For everything of the kind “{KIND_WORDS[kind]}”
             <button className="act" onClick={() => onType(USUAL)}>
@@ -87,6 +69,33 @@ export function TypeMenu({ kind, type, flows, onType }: Props) {
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
+  );
+}
+
+interface ChoiceProps<T extends string> {
+  readonly name: string;
+  readonly of: readonly T[];
+  readonly value: T;
+  readonly names: Readonly<Record<T, ReactNode>>;
+  onChoose(one: T): void;
+}
+
+function Choice<T extends string>({ name, of, value, names, onChoose }: ChoiceProps<T>) {
+  return (
+    <Row name={name}>
+      <span role="group" aria-label={name} className="flex gap-3">
+        {of.map((one) => (
+          <button
+            key={one}
+            aria-pressed={one === value}
+            className={one === value ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}
+            onClick={() => onChoose(one)}
+          >
+            {names[one]}
+          </button>
+        ))}
+      </span>
+    </Row>
   );
 }
 

@@ -62,32 +62,8 @@ export function VersionMenu({ source }: { source: SourceDetail }) {
                 </Link>
               </DropdownMenu.Item>
             )}
-            {source.owned && source.address && (
-              <DropdownMenu.Item
-                className="item"
-                onSelect={() =>
-                  begin((id) => call('POST /api/sources/:id/again', { params: { id: source.id }, body: { id } }))
-                }
-              >
-                <span className="w-4" />
-                Keep again, as it is now
-              </DropdownMenu.Item>
-            )}
-            {source.owned && !source.address && (
-              <DropdownMenu.Item className="item" onSelect={() => file.current?.click()}>
-                <span className="w-4" />
-                {recording ? 'Bring a transcript or a newer file' : 'Bring a newer file'}
-              </DropdownMenu.Item>
-            )}
             {source.owned && (
-              <ReadAgainAs
-                source={source}
-                onChoose={(encoding) =>
-                  begin((id) =>
-                    call('POST /api/sources/:id/again', { params: { id: source.id }, body: { id, encoding } }),
-                  )
-                }
-              />
+              <KeepAgain source={source} recording={recording} onBegin={begin} onFile={() => file.current?.click()} />
             )}
             {!source.owned && source.newest === 1 && <p className="px-4 py-1.5 text-soft">The only version so far.</p>}
           </DropdownMenu.Content>
@@ -105,6 +81,35 @@ export function VersionMenu({ source }: { source: SourceDetail }) {
           e.target.value = '';
         }}
       />
+    </>
+  );
+}
+
+interface KeepAgainProps {
+  readonly source: SourceDetail;
+  readonly recording: boolean;
+  onBegin(send: (id: string) => Promise<Job>): void;
+  onFile(): void;
+}
+
+/** How the owner keeps the source again, as a newer version. */
+function KeepAgain({ source, recording, onBegin, onFile }: KeepAgainProps) {
+  const again = (more: { encoding?: Encoding } = {}): void =>
+    onBegin((id) => call('POST /api/sources/:id/again', { params: { id: source.id }, body: { id, ...more } }));
+  return (
+    <>
+      {source.address ? (
+        <DropdownMenu.Item className="item" onSelect={() => again()}>
+          <span className="w-4" />
+          Keep again, as it is now
+        </DropdownMenu.Item>
+      ) : (
+        <DropdownMenu.Item className="item" onSelect={onFile}>
+          <span className="w-4" />
+          {recording ? 'Bring a transcript or a newer file' : 'Bring a newer file'}
+        </DropdownMenu.Item>
+      )}
+      <ReadAgainAs source={source} onChoose={(encoding) => again({ encoding })} />
     </>
   );
 }

@@ -1,9 +1,9 @@
 import { useEffect } from 'react';
 import type { SourceText } from '@avrelle/core/wire';
-import { NoteText } from '../regions/margin/NoteCard';
-import { fetchEditor } from '../regions/margin/NoteForm';
-import { indexOf } from '../../page/text-index';
-import type { OpenPage } from './use-page';
+import { NoteText } from './NoteCard';
+import { fetchEditor } from './NoteForm';
+import { indexOf } from '../../../page/text-index';
+import type { OpenPage } from '../../document/use-page';
 
 /** Where the browser tells of no idle moment, in milliseconds. */
 const LATER = 1_500;

@@ -1,0 +1,55 @@
+import { useEffect, useRef } from 'react';
+import { PLAIN_NOTE, type Kind } from '@avrelle/core/key';
+import { simplify, type Strokes } from '@avrelle/core/ink';
+import type { Annotation } from '@avrelle/core/wire';
+import { useDocument } from '../document/document-context';
+import { useSession } from '../session/reader-context';
+import type { NewMark } from '../session/use-annotation-writer';
+import type { Laid } from './laid';
+import { goingOn, type LastInk } from './last-ink';
+import type { Look, TiedSpot } from './tie-to-page';
+import { isFreehand, isInk } from './tools';
+import type { ToolSettings } from './use-tool-settings';
+
+/** How far a simplified stroke may lie beside what the hand drew, in pixels. */
+const TRUE_TO = 0.4;
+
+interface Given {
+  readonly on: boolean;
+  readonly settings: ToolSettings;
+  readonly sign: Kind;
+  spotOf(strokes: Strokes, look: Look): TiedSpot | undefined;
+}
+
+/** Sets down what was drawn; a stroke of a hand that writes on joins the one before. */
+export function useSetDown({ on, settings, sign, spotOf }: Given): (drawn: Strokes, words?: string) => void {
+  const { writer, audience, mayWrite } = useSession();
+  const { laid } = useDocument();
+  const last = useRef<LastInk>(undefined);
+  useEffect(() => {
+    if (!on) last.current = undefined;
+  }, [on]);
+  const { tool, colour, width } = settings;
+  return (drawn, words = '') => {
+    if (!isInk(tool) || !mayWrite()) return;
+    const strokes = isFreehand(tool) ? drawn.map((stroke) => simplify(stroke, TRUE_TO)) : drawn;
+    const ink = { look: `${tool} ${colour} ${width}`, strokes, until: Date.now() };
+    const before = isFreehand(tool) ? goingOn(last.current, ink) : undefined;
+    const joined = before && { root: rootOf(laid, before.id), strokes: [...before.strokes, ...strokes] };
+    const [kind, inked] = tool === 'sign' ? [sign, sign.pigment] : [PLAIN_NOTE, colour];
+    const all = joined?.root ? joined.strokes : strokes;
+    const made = spotOf(all, { tool, colour: inked, width });
+    if (!made) return;
+    const id = setDown(made, joined?.root, { kind, note: words });
+    last.current = { ...ink, strokes: all, id };
+  };
+
+  function setDown(made: TiedSpot, joined: Annotation | undefined, fresh: Pick<NewMark, 'kind' | 'note'>): string {
+    if (!joined) return writer.create({ ...made, ...fresh, classIds: audience, words: 'Drawing set down' });
+    writer.move(joined, made.range, made.spot);
+    return joined.id;
+  }
+}
+
+const rootOf = (laid: readonly Laid[], id: string): Annotation | undefined =>
+  laid.find((l) => l.thread.root.id === id)?.thread.root;

@@ -1,0 +1,45 @@
+import { useRef, type ReactNode } from 'react';
+import { useClicks } from '../document/use-clicks';
+import { useDocument } from '../document/document-context';
+import { useDrawing } from '../drawing/use-drawing';
+import { usePictures } from '../drawing/use-pictures';
+import type { PlayerHandle } from '../regions/recording/Player';
+import { useNoteActions } from './note-actions';
+import { useReader } from './reader-context';
+import { ToolsContext } from './tools-context';
+import { useArrival } from './use-arrival';
+import { useChoosing } from './use-choosing';
+import { useCommands } from './use-commands';
+import { useCommandSource } from '../../commands/registry';
+import { named } from './named-commands';
+import { useKeyboard } from './use-keyboard';
+import { useMarkOnSelect } from './use-mark-on-select';
+import { useMarking } from './use-marking';
+import { useNavigation } from './use-navigation';
+import { usePlacing } from './use-placing';
+import { useProgress } from './use-progress';
+import { useReadingAloud } from './use-reading-aloud';
+
+/** What can be done with the document: by keys, by a press on the page, and for all parts of the reading view. */
+export function ToolsProvider({ children }: { readonly children: ReactNode }) {
+  const { page } = useDocument();
+  const markOnSelect = useReader((s) => s.markOnSelect);
+  const player = useRef<PlayerHandle>(null);
+  const placing = usePlacing();
+  const marking = useMarking(placing);
+  const navigation = useNavigation();
+  const aloud = useReadingAloud();
+  const progress = useProgress();
+  const drawing = useDrawing();
+  const pictures = usePictures();
+  const choosing = useChoosing();
+  const noteActions = useNoteActions({ placing, navigation, pictures, player });
+  const tools = { marking, placing, navigation, aloud, progress, drawing, pictures, choosing, noteActions, player };
+  const commands = useCommands(tools);
+  const press = useClicks();
+  useMarkOnSelect(page, markOnSelect, marking.markAgain);
+  useArrival();
+  useKeyboard(commands);
+  useCommandSource(() => named(commands));
+  return <ToolsContext.Provider value={{ ...tools, ...commands, press }}>{children}</ToolsContext.Provider>;
+}
