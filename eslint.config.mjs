@@ -32,7 +32,11 @@ export default ts.config(
     },
   },
   // The interface is taken apart with the reading view.
-  { files: ['web/**'], ignores: ['web/reader/**', 'web/page/**', 'web/commands/**'], rules: { complexity: 'off', 'max-params': 'off' } },
+  {
+    files: ['web/**'],
+    ignores: ['web/reader/**', 'web/page/**', 'web/commands/**'],
+    rules: { complexity: 'off', 'max-params': 'off' },
+  },
   { files: ['**/*.test.ts', 'e2e/**'], rules: { 'max-lines-per-function': 'off', 'max-params': 'off' } },
   {
     files: ['web/**/*.{ts,tsx}'],

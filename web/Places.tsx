@@ -65,7 +65,7 @@ function FindField() {
   return (
     <form
       role="search"
-      className="ml-auto flex w-[230px] items-baseline border-b border-strong pb-0.5 focus-within:border-tide max-[600px]:w-[84px]"
+      className="ml-auto flex w-[230px] items-baseline border-b border-strong pb-0.5 focus-within:border-tide max-[600px]:w-0 max-[600px]:min-w-[60px] max-[600px]:flex-1"
       onSubmit={(e) => {
         e.preventDefault();
         if (words.trim()) void navigate(`/find?q=${encodeURIComponent(words.trim())}`);
@@ -102,9 +102,13 @@ function MyMenu() {
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
         className="whitespace-nowrap font-semibold"
+        aria-label={shortName(me.name)}
         title={`${me.name}: theme, your account, signing out`}
       >
-        {shortName(me.name)}
+        <span className="max-[380px]:hidden">{shortName(me.name)}</span>
+        <span aria-hidden="true" className="hidden max-[380px]:inline">
+          {initials(me.name)}
+        </span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={10} className="over min-w-[210px] py-1.5 text-[14px]">
@@ -123,3 +127,10 @@ function MyMenu() {
     </DropdownMenu.Root>
   );
 }
+
+const initials = (name: string): string =>
+  name
+    .split(' ')
+    .map((part) => part[0])
+    .join('')
+    .slice(0, 2);

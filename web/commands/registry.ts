@@ -27,13 +27,12 @@ export const useCommandList = create<CommandList>(() => ({ open: false, sources:
 export const openCommands = (): void => useCommandList.setState({ open: true });
 export const closeCommands = (): void => useCommandList.setState({ open: false });
 
-/** Offers commands while a part of the application stands; they are asked for when somebody looks. */
-export function useCommandSource(source: Source): void {
+/** Offers commands while a part of the application stands; they are asked for when somebody looks. `last`: below those of a page. */
+export function useCommandSource(source: Source, { last = false }: { readonly last?: boolean } = {}): void {
   const latest = useLatest(source);
   useEffect(() => {
     const asked: Source = () => latest.current();
-    // What a page offers stands before what can be done everywhere.
-    useCommandList.setState(({ sources }) => ({ sources: [asked, ...sources] }));
+    useCommandList.setState(({ sources }) => ({ sources: last ? [...sources, asked] : [asked, ...sources] }));
     return () => useCommandList.setState(({ sources }) => ({ sources: sources.filter((s) => s !== asked) }));
-  }, [latest]);
+  }, [latest, last]);
 }

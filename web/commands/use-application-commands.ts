@@ -50,8 +50,9 @@ export function useApplicationCommands(): void {
       run: () => setTheme(theme === 'day' ? 'night' : 'day'),
     },
   ];
-  useCommandSource(() =>
-    entries.map(({ name, keys, run }) => ({ id: name, name, keys, run, group: 'Everywhere', available: true })),
+  useCommandSource(
+    () => entries.map(({ name, keys, run }) => ({ id: name, name, keys, run, group: 'Everywhere', available: true })),
+    { last: true },
   );
   useBindings(entries);
 }

@@ -16,7 +16,7 @@ export interface Situation {
   readonly kinds: number;
 }
 
-type Group = 'Mark' | 'Go' | 'Read' | 'Recording' | 'Everything';
+type Group = 'Mark' | 'Go' | 'Read' | 'Recording' | 'Always';
 
 interface Entry {
   /** As it stands in the list of commands and in the guide. */
@@ -91,11 +91,11 @@ export const COMMANDS = {
   back: { name: 'Go back five seconds', group: 'Recording', keys: ['b'], when: playing },
   'note moment': { name: 'Write a note at this moment', group: 'Recording', keys: ['m'], when: playing },
   stretch: { name: 'Begin a stretch, or end it with a note', group: 'Recording', keys: ['s'], when: playing },
-  undo: { name: 'Undo', group: 'Everything', keys: ['$mod+z'] },
-  redo: { name: 'Do it again', group: 'Everything', keys: ['$mod+Shift+z', '$mod+y'] },
-  escape: { name: 'Let go of everything', group: 'Everything', keys: ['Escape'] },
-  legend: { name: 'Change the Legend', group: 'Everything', keys: [] },
-  commands: { name: 'Show all commands and their keys', group: 'Everything', keys: ['?'] },
+  undo: { name: 'Undo', group: 'Always', keys: ['$mod+z'] },
+  redo: { name: 'Do it again', group: 'Always', keys: ['$mod+Shift+z', '$mod+y'] },
+  escape: { name: 'Let go of everything', group: 'Always', keys: ['Escape'] },
+  legend: { name: 'Change the Legend', group: 'Always', keys: [] },
+  commands: { name: 'Show all commands and their keys', group: 'Always', keys: ['?'] },
 } as const satisfies Readonly<Record<string, Entry>>;
 
 export type CommandId = keyof typeof COMMANDS;

@@ -56,4 +56,3 @@ export function useSession(): ReaderSession {
 
 /** A part of what the reader has chosen; the component is made anew when that part changes. */
 export const useReader = <T>(select: (state: ReaderState) => T): T => useStore(useSession().store, select);
-

@@ -4,12 +4,14 @@ import type { Place } from '../../document/use-layout';
 import { useReader } from '../../session/reader-context';
 import { Connectors, type Connector } from './Connectors';
 import { DraftForm } from './DraftForm';
+import { FirstSteps, useFirstStep, type Step } from './FirstSteps';
 import { isNear, Margin, sameMap, type MarginItem } from './Margin';
 import { MarginTop, type NotesProps } from './MarginTop';
 import { ThreadCard } from './ThreadCard';
 import { UnfinishedCard } from './UnfinishedCard';
 
 const DRAFT = 'draft';
+const FIRST_STEPS = 'first steps';
 /** How much of the margin's height its head takes, in pixels. */
 const HEAD = 42;
 
@@ -24,7 +26,9 @@ export function LevelNotes({ notes, unfinished }: NotesProps) {
     (placed: ReadonlyMap<string, number>) => setTops((before) => (sameMap(before, placed) ? before : placed)),
     [],
   );
+  const first = useFirstStep();
   const items: MarginItem[] = [
+    ...(first.step ? [firstSteps(first.step, first.done, [...places.values()][0]?.top ?? 0)] : []),
     ...notes.map((t) => ({ id: t.root.id, y: places.get(t.root.id)!.top, body: () => <ThreadCard thread={t} /> })),
     ...(draft && draftPlace ? [{ id: DRAFT, y: draftPlace.top, body: () => <DraftForm draft={draft} /> }] : []),
     ...unfinished.map((note) => ({ id: note.key, y: note.top ?? 0, body: () => <UnfinishedCard note={note} /> })),
@@ -42,6 +46,13 @@ export function LevelNotes({ notes, unfinished }: NotesProps) {
   );
 }
 
+/** Level with the first mark, once there is one. */
+const firstSteps = (step: Step, done: () => void, y: number): MarginItem => ({
+  id: FIRST_STEPS,
+  y,
+  body: () => <FirstSteps step={step} onDone={done} />,
+});
+
 interface LayerProps {
   readonly items: readonly MarginItem[];
   /** Where each note stands by now. */
@@ -50,12 +61,15 @@ interface LayerProps {
 
 /** Right of the column of text, in pixels, hairlines leave their lines. */
 const TURN = 18;
-/** The least that is left between there and the margin, in pixels. */
-const LEAST_RUN = 60;
+/** The least that is left between there and the margin, in pixels: no words stand so far right. */
+const LEAST_RUN = 14;
 
 /** Lies over the page column; measured by its own box. */
 function ConnectorLayer({ items, tops }: LayerProps) {
-  const { places, draftPlace, height, columnRight } = useDocument();
+  const { places, draftPlace, height, columnRight, asPictures } = useDocument();
+  // Where the page is laid out in its own way, its words may reach to its very edge.
+  const kept = useReader((s) => s.view === 'kept');
+  const turnAt = asPictures || kept ? Infinity : columnRight + TURN;
   const view = useReader((s) => s.scroll);
   const expanded = useReader((s) => s.expanded);
   const [width, setWidth] = useState(0);
@@ -74,7 +88,7 @@ function ConnectorLayer({ items, tops }: LayerProps) {
   });
   return (
     <div ref={hold} className="steps-back pointer-events-none absolute inset-y-0 left-0 right-[360px]">
-      <Connectors ties={ties} width={width} height={height} turn={Math.min(columnRight + TURN, width - LEAST_RUN)} />
+      <Connectors ties={ties} width={width} height={height} turn={Math.min(turnAt, width - LEAST_RUN)} />
     </div>
   );
 }

@@ -6,6 +6,7 @@ import { hasWords, ordered, type Thread } from '../../model/thread';
 import { useReader, useSession } from '../../session/reader-context';
 import { useUnfinishedNotes } from '../../session/use-unfinished-notes';
 import { DraftForm } from './DraftForm';
+import { FirstSteps, useFirstStep } from './FirstSteps';
 import { LevelNotes } from './LevelNotes';
 import { MarginHead } from './MarginHead';
 import { MarginTop, Outside, type NotesProps } from './MarginTop';
@@ -76,6 +77,7 @@ function NotesBelow({ notes, unfinished }: NotesProps) {
   const order = useReader((s) => s.order);
   const draft = useReader((s) => s.draft);
   const open = useReader(openIn);
+  const first = useFirstStep();
   const touched = notes.find((t) => t.root.id === open);
   return (
     <section aria-label="Notes" className="steps-back border-t border-strong bg-paper px-2 pb-6">
@@ -86,6 +88,7 @@ function NotesBelow({ notes, unfinished }: NotesProps) {
         </div>
       )}
       <MarginHead shown={notes.length} unfinished={unfinished} />
+      {first.step && <FirstSteps step={first.step} onDone={first.done} />}
       {unfinished.map((note) => (
         <UnfinishedCard key={note.key} note={note} />
       ))}

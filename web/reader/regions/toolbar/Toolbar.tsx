@@ -47,7 +47,7 @@ export function Toolbar() {
       >
         {source.title}
       </h1>
-      <div className="flex min-w-0 items-center justify-end gap-4 max-[900px]:gap-3">
+      <div className="flex items-center justify-end gap-x-4 max-[900px]:gap-x-3 max-[600px]:min-w-0 max-[600px]:flex-wrap">
         {downloadPicture && <DownloadPicture onDownload={downloadPicture} />}
         <ShelfMenu source={source} back={back.to} />
         <ExportMenu sourceId={source.id} />
