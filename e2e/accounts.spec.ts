@@ -28,12 +28,12 @@ test('a password is changed, what is signed in elsewhere ends, and a program rea
   await page.getByRole('button', { name: 'Keys T.' }).click();
   await page.getByRole('menuitem', { name: 'Your account' }).click();
   await expectSeen(page.getByRole('region', { name: 'Where you are signed in' }).getByText('this one'));
-  await page.getByLabel('Password now').fill('not that one');
+  await page.getByLabel('Current password').fill('not that one');
   await page.getByLabel(/^New password/).fill('sea lavender at dusk');
   await page.keyboard.press('Enter');
   await expectSeen(page.getByRole('alert').filter({ hasText: 'do not belong together' }));
-  await expect(page.getByLabel('Password now')).toBeFocused();
-  await page.getByLabel('Password now').fill(PASSWORD);
+  await expect(page.getByLabel('Current password')).toBeFocused();
+  await page.getByLabel('Current password').fill(PASSWORD);
   await page.keyboard.press('Enter');
   await expectSeen(page.getByText('Your password is changed.', { exact: true }));
   await expect(page.getByRole('button', { name: /^Sign out / })).toHaveCount(0);
@@ -54,7 +54,7 @@ test('a password is changed, what is signed in elsewhere ends, and a program rea
   expect((await request.get('/api/classes', { headers })).status()).toBe(200);
   expect((await request.post('/api/classes/join', { headers, data: { code: 'X' } })).status()).toBe(403);
   await page.setViewportSize({ width: 390, height: 844 });
-  await page.getByRole('button', { name: 'Take back the key for Notes' }).click();
+  await page.getByRole('button', { name: 'Delete the key for Notes' }).click();
   await expect(page.getByRole('table', { name: 'Access keys' })).toHaveCount(0);
   expect((await request.get('/api/classes', { headers })).status()).toBe(401);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390);

@@ -18,7 +18,7 @@ test('text is set as one likes to read it, for its kind of source, and stays so'
   const { page, close } = await newcomer(browser, 'Setter');
   await keep(page, PAGE);
   const before = await styleOf(page);
-  await page.getByRole('button', { name: 'Type', exact: true }).click();
+  await page.getByRole('button', { name: 'Display', exact: true }).click();
   await page.getByRole('button', { name: 'More: size' }).click();
   await page.getByRole('button', { name: 'More: size' }).click();
   await page.getByRole('button', { name: 'Atkinson' }).click();
@@ -40,7 +40,7 @@ test('text is set as one likes to read it, for its kind of source, and stays so'
   await close();
 });
 
-test('nothing but the page is shown, and the rest comes back; what has been read is set right by hand', async ({
+test('only the page is shown, and the rest comes back; what has been read is set right by hand', async ({
   browser,
 }) => {
   const { page, close } = await newcomer(browser, 'Calm');

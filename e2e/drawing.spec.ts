@@ -25,7 +25,7 @@ test('a stroke through words stays through them: reloaded, in larger type, and o
   await page.reload();
   await opened(page);
   await expect.poll(() => liesOver(page, 'three had answered')).toBe(true);
-  await page.getByRole('button', { name: /^Type/ }).click();
+  await page.getByRole('button', { name: /^Display/ }).click();
   await page.getByRole('button', { name: /^More: size/ }).click();
   await page.keyboard.press('Escape');
   await expect.poll(() => liesOver(page, 'three had answered')).toBe(true);
@@ -249,7 +249,7 @@ test('a picture is drawn on and downloaded with its marks, then cropped and blac
   await page.getByRole('button', { name: 'Crop to this' }).click();
   await expectSeen(page.getByText('1200 × 400 pixels'));
   await page.getByRole('button', { name: 'Keep it so' }).click();
-  await page.getByRole('button', { name: 'Delete the former, keep this' }).click();
+  await page.getByRole('button', { name: 'Delete the old picture, keep this one' }).click();
   await opened(page);
   await drawn(page, 'arrow');
   await image.evaluate((img: HTMLImageElement) => img.decode());
@@ -299,7 +299,7 @@ test('a point and an area of plain text, and the whole source, are written about
   await keep(page, PAGE);
   const margin = page.getByRole('complementary', { name: 'Margin' });
   const note = (words: string) => margin.getByRole('article').filter({ hasText: words });
-  await page.getByRole('button', { name: 'Note on the whole' }).click();
+  await page.getByRole('button', { name: 'General note' }).click();
   await page.keyboard.type('Read this before the walk.');
   await page.keyboard.press('Control+Enter');
   await expect(note('Read this before the walk.')).toContainText('the whole source');

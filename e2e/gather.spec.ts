@@ -35,10 +35,10 @@ test('a page is looked at first: sections are clicked away, one comes back, and 
   const body = page.frameLocator('iframe').locator('body');
   const choices = page.getByRole('form', { name: 'How it is kept' });
   await body.getByText('Your advertisement could stand here').click();
-  await expect(choices).toContainText('1 section taken out');
+  await expect(choices).toContainText('1 section removed');
   await body.getByText('WIN A WHEELBARROW').click();
   await body.getByText('One had framed it.').click();
-  await expect(choices).toContainText('3 sections taken out');
+  await expect(choices).toContainText('3 sections removed');
   await expect(body.getByText('One had framed it.')).toBeHidden();
   await page.keyboard.press('Control+z');
   await expectSeen(body.getByText('One had framed it.'));
@@ -219,7 +219,7 @@ test('a PDF shows its pages, and words dragged over on them are marked in their 
   await page.getByRole('button', { name: 'Contents' }).click();
   await page.getByRole('menuitem', { name: '4 What this means p. 2' }).click();
   await expect(page.locator('canvas[data-drawn="2"]')).toBeVisible();
-  await page.getByRole('button', { name: 'Find in it' }).click();
+  await page.getByRole('button', { name: 'Find in text' }).click();
   await page.getByLabel('Words in this source').fill('neap high water');
   await expectSeen(page.getByText('1 of 1, p. 2'));
   await expect.poll(async () => (await painted(page))['avrelle-found']).toEqual(['neap high water']);
@@ -258,7 +258,7 @@ test('a recording is followed word by word, and a moment of it noted', async ({ 
     ['walk-along-the-bank.ogg', 'walk-along-the-bank.vtt'].map((name) => path.join(FILES, name)),
   );
   await openKept(page);
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect
     .poll(async () => (await painted(page))['avrelle-cue']?.[0])
     .toMatch(/Shut the gate|We are standing|The marsh/);
@@ -268,7 +268,7 @@ test('a recording is followed word by word, and a moment of it noted', async ({ 
   await expect.poll(async () => (await painted(page))['avrelle-cue']?.[0]).toContain('You lie on a door');
   await page.getByRole('button', { name: 'Note this moment' }).click();
   await page.keyboard.type('Which year was it set?');
-  await page.getByRole('button', { name: 'Set down' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await page.reload();
   await opened(page);
   await page
@@ -321,11 +321,11 @@ test('an area and a point of a picture are drawn with the pointer, stay, and ope
   const frame = (await page.locator('iframe[title^="Text of"]').boundingBox())!;
   await stroke(page, { x: frame.x + 220, y: frame.y + 220 }, { x: frame.x + 320, y: frame.y + 310 });
   await page.keyboard.type('The hinge side.');
-  await page.getByRole('button', { name: 'Set down' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await page.getByRole('button', { name: 'Area', exact: true }).click();
   await page.mouse.click(frame.x + 500, frame.y + 240);
   await page.keyboard.type('The sun.');
-  await page.getByRole('button', { name: 'Set down' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   const area = page.getByRole('button', { name: /: area$/ });
   const point = page.getByRole('button', { name: /: point$/ });
   await expectSeen(area);

@@ -126,7 +126,7 @@ test('a tag is not merged by Enter alone, nor taken away by one press; the open 
   await name.press('Enter');
   await expect(page.getByRole('combobox', { name: 'Search the Library' })).toHaveValue('tag:damp -title:birch');
   await page.getByRole('button', { name: 'Change the tag damp', exact: true }).click();
-  await dialog.getByRole('button', { name: 'Take it away everywhere' }).click();
+  await dialog.getByRole('button', { name: 'Delete this tag everywhere' }).click();
   expect((await sourcesOf(page, 'tag:damp')).length).toBe(1);
   await expectSeen(dialog.getByText('It is on 1 source and 0 marks of yours'));
   // Also where there is little room nothing of the question is cut.
@@ -213,7 +213,7 @@ test('files are taken wherever in the Library they are dropped, a deleted collec
   await expect(page.getByRole('menu')).toHaveCount(0);
   // What is taken out is asked for by the clocks that are here.
   await page.goto('/library?q=saved:today');
-  await page.getByRole('button', { name: 'Take out' }).click();
+  await page.getByRole('button', { name: 'Export' }).click();
   const table = page.getByRole('menuitem', { name: 'As a table (CSV)' });
   expect(await table.getAttribute('href')).toMatch(/ahead=-?\d+/);
   await close();
@@ -251,7 +251,7 @@ test('a page about a tag gathers what bears it, keeps what is written, and is li
 }) => {
   const { page, close } = await visit(browser, 'ines', '/topic?tag=essay');
   await expectSeen(page.getByRole('heading', { name: '#essay' }));
-  const bearing = page.getByRole('region', { name: 'What bears it' });
+  const bearing = page.getByRole('region', { name: 'What has this tag' });
   await expectSeen(bearing.getByRole('heading', { name: 'Marks and notes' }));
   const written = page.getByRole('textbox', { name: 'What I write about essay' });
   await written.click();

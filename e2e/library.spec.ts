@@ -51,7 +51,7 @@ test('a search is completed as it is typed, told where it is wrong, kept, and ch
     .poll(async () => (await titles(page)).toSorted())
     .toEqual(['The Marsh That Walks Inland', 'Who pays for high water?']);
 
-  await page.getByRole('button', { name: 'Keep this search' }).click();
+  await page.getByRole('button', { name: 'Save this search' }).click();
   await page.getByLabel('Name').fill('All but the creek');
   await page.getByRole('button', { name: 'Save' }).click();
   const kept = page.getByRole('button', { name: 'All but the creek 2' });
@@ -71,7 +71,7 @@ test('a search is completed as it is typed, told where it is wrong, kept, and ch
   await page.getByRole('button', { name: 'Done' }).click();
   await expect(search(page)).toHaveValue('title:drawings');
   await page.getByRole('button', { name: 'Change the search All but the creek' }).click();
-  await page.getByRole('button', { name: 'Give it up' }).click();
+  await page.getByRole('button', { name: 'Delete' }).click();
   await expect(kept).toHaveCount(0);
   await close();
 });
@@ -179,7 +179,7 @@ test('the board changes states by dragging, the table is ordered by its heads, t
     page.waitForEvent('download'),
     page
       .getByRole('region', { name: 'The chosen sources' })
-      .getByRole('button', { name: 'Take out' })
+      .getByRole('button', { name: 'Export' })
       .click()
       .then(() => page.getByRole('menuitem', { name: 'Study notes, a file each (zip)' }).click()),
   ]);
@@ -333,7 +333,7 @@ test('a source is put on its shelf while it is read: state, collection, tags; a 
   await page.getByRole('link', { name: 'Library', exact: true }).first().click();
   await list(page).getByRole('link').first().click();
   await opened(page);
-  const shelf = page.getByRole('button', { name: 'Shelf' });
+  const shelf = page.getByRole('button', { name: 'Organise' });
   await shelf.click();
   await page.getByRole('menuitem', { name: 'Finished' }).click();
   await shelf.click();

@@ -82,7 +82,7 @@ test('a note waits for its picture; a tag goes with the word it stood in', async
   await drag(page, 'in boots, and come along');
   await page.keyboard.type('Wet #peat');
   await page.getByLabel('Picture for the note').setInputFiles({ name: 'peg.png', mimeType: 'image/png', buffer: PNG });
-  await page.getByRole('button', { name: 'Set down' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expectSeen(page.getByText('Saved as soon as the picture has come.'));
   release();
   const note = cards(page).first();

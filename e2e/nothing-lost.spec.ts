@@ -34,7 +34,7 @@ test('what was written without a connection is stored, and sent once and in orde
   await expect(card).toContainText('Who would?');
   await card.getByRole('button', { name: 'Edit' }).click();
   await writtenIn(card).fill('Who would, indeed?');
-  await card.getByRole('button', { name: 'Set down' }).click();
+  await card.getByRole('button', { name: 'Save', exact: true }).click();
   await expectSeen(page.getByText('is stored on this computer').first());
   expect(await stored(page, path)).toEqual([]);
   // The window is closed before there is a connection again.
@@ -65,7 +65,7 @@ test('a half-written note stays with its passage, whatever key is pressed, windo
   await keep(page, SOURCE);
   const form = page
     .getByRole('form')
-    .or(page.locator('form').filter({ has: page.getByRole('button', { name: 'Set down' }) }));
+    .or(page.locator('form').filter({ has: page.getByRole('button', { name: 'Save', exact: true }) }));
   await drag(page, 'in boots, and come along');
   await page.keyboard.type('Half a thought');
   await expect.poll(() => wordsIn(writtenIn(form))).toBe('Half a thought');
@@ -128,7 +128,7 @@ test('a note that changes elsewhere while it is edited is shown beside the words
     (since) => performance.now() - since > 1_200,
     await page.evaluate(() => performance.now()),
   );
-  await card.getByRole('button', { name: 'Set down' }).click();
+  await card.getByRole('button', { name: 'Save', exact: true }).click();
   await expect
     .poll(async () => ((await (await page.request.get(`/api/annotations/${id}`)).json()) as Row).note)
     .toBe('Mine');

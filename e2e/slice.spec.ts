@@ -38,7 +38,7 @@ test('two people do the whole job once', async ({ browser }) => {
     await drag(t, 'Nothing, for a while.');
     await t.keyboard.type('Two words of comfort.');
     await t.getByLabel('Tags').fill('#retreat comfort');
-    await t.getByRole('button', { name: 'Set down' }).click();
+    await t.getByRole('button', { name: 'Save', exact: true }).click();
     const note = t.getByRole('article', { name: /Note, Maud/ });
     await expect(note).toContainText('Two words of comfort.');
     await expect(note).toContainText('#comfort #retreat');
@@ -161,7 +161,7 @@ test('two people do the whole job once', async ({ browser }) => {
   });
 
   await test.step('highlights and notes are taken out to the clipboard and as a file', async () => {
-    await t.getByRole('button', { name: /Take out/ }).click();
+    await t.getByRole('button', { name: /Export/ }).click();
     await t.getByRole('button', { name: 'Copy' }).click();
     await expectSeen(t.getByText('Study notes copied. Paste them wherever you write.', { exact: true }));
     const copied = await t.evaluate(() => navigator.clipboard.readText());

@@ -156,7 +156,7 @@ test('two windows of one person: a stale change is refused in words and the newe
   });
   await card.getByRole('button', { name: 'Edit' }).click();
   await writtenIn(card).fill('Second text');
-  await card.getByRole('button', { name: 'Set down' }).click();
+  await card.getByRole('button', { name: 'Save', exact: true }).click();
   await expectSeen(page.getByText('You changed version 1, but version 2 is there by now').first());
   await expect(card.getByRole('note', { name: 'The note as it is now' })).toContainText('Written elsewhere');
   await expect.poll(() => wordsIn(writtenIn(card))).toBe('Second text');

@@ -37,7 +37,7 @@ async function mark(page: Page, words: string, digit: string): Promise<void> {
 async function bringNewer(page: Page, lines: readonly string[]): Promise<void> {
   await page.getByTitle('Versions of this source').click();
   const chooser = page.waitForEvent('filechooser');
-  await page.getByRole('menuitem', { name: 'Bring a newer file' }).click();
+  await page.getByRole('menuitem', { name: 'Upload a newer file' }).click();
   await (await chooser).setFiles(file(lines));
 }
 
@@ -157,7 +157,7 @@ test('annotations of another program are brought in; what cannot be placed is to
     page
       .getByLabel('File of W3C annotations')
       .setInputFiles({ name: 'from.jsonld', mimeType: 'application/ld+json', buffer: Buffer.from(content) });
-  await page.getByRole('button', { name: /Take out/ }).click();
+  await page.getByRole('button', { name: /Export/ }).click();
   await bring('no JSON');
   await expect(page.getByRole('alert')).toContainText('“from.jsonld” is not JSON');
   await bring(JSON.stringify([foreign('the ferry brings the bread'), foreign('Penguins live here')]));

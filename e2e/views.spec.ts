@@ -100,7 +100,7 @@ for (const theme of ['day', 'night']) {
     for (const digit of ['1', '2', '9']) {
       if (!(await page.getByRole('button', { name: 'Done' }).isVisible())) await page.keyboard.press('d');
       await page.keyboard.press(digit);
-      await expectSeen(page.getByRole('radiogroup', { name: 'What the hand holds' }));
+      await expectSeen(page.getByRole('radiogroup', { name: 'Drawing tools' }));
       found.push(...(await violations(page)).map((v) => `drawing ${digit} ${v}`));
     }
     await page.goto(`/source/${dawn}/picture`);
@@ -242,7 +242,7 @@ test('on a phone a reader finds, reads and opens a note', async ({ browser }) =>
     expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);
   }
   await page.goto('/library');
-  await page.getByRole('button', { name: 'Narrow it' }).click();
+  await page.getByRole('button', { name: 'Filter' }).click();
   await page.getByRole('button', { name: /^Reading/ }).click();
   await expectSeen(page.getByText(/^\d+ of \d+$/));
   await close();

@@ -11,7 +11,9 @@ export function readId(request: FastifyRequest, name = 'id'): string {
   if (!UUID_V7.test(value))
     throw new AppError(
       'invalid',
-      { message: `"${value}" is not an id: a version 7 UUID in lower case was expected (RFC 9562).` },
+      {
+        message: `“${value}” is not the id of anything. Check whether the link was copied whole (ids are version 7 UUIDs in lower case, RFC 9562).`,
+      },
       { field: name },
     );
   return value;

@@ -36,7 +36,7 @@ export function App() {
     );
   const waiting = (
     <p role="status" className="p-8 text-faint">
-      One moment…
+      Loading…
     </p>
   );
   if (!me) {

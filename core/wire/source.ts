@@ -9,7 +9,7 @@ import type { Kind, Pigment } from '../key/key';
 export interface SourceFacts {
   /** A script makes the content of the page in a browser; only what stood there without it was kept. */
   readonly scripted?: true;
-  /** How many pictures, styles and fonts could not be had. */
+  /** How many pictures, styles and fonts could not be loaded. */
   readonly missing?: number;
   /** How many pictures of a letter lie with strangers and were not asked for. */
   readonly remote?: number;

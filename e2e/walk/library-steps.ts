@@ -160,7 +160,7 @@ export const LIBRARY_STEPS: readonly Step[] = [
       const { page } = walker;
       const name = walker.word();
       await page.goto('/library?view=detailed&q=tide');
-      await page.getByRole('button', { name: 'Keep this search' }).click();
+      await page.getByRole('button', { name: 'Save this search' }).click();
       await page.getByRole('dialog').getByLabel('Name').fill(name);
       await page.getByRole('button', { name: 'Save' }).click();
       await dialogGone(page);

@@ -30,7 +30,7 @@ export const GATHERING = {
     status: 422,
     title: 'The site has no such page',
     detail:
-      '“{address}” answered {status}. Check the address; pages do vanish. If you have it open in a browser, save it there and upload the file.',
+      '“{address}” answered {status}. Check the address; the page may be gone. If you have it open in a browser, save it there and upload the file.',
   },
   site_failed: {
     status: 422,

@@ -56,7 +56,7 @@ export interface Ingested {
   readonly meta: Metadata;
   /** Hash of the picture that stands for it, which is one of `assets`. */
   readonly lead: string | null;
-  /** Addresses of pictures, styles and fonts that could not be had. */
+  /** Addresses of pictures, styles and fonts that could not be loaded. */
   readonly missing: readonly string[];
   readonly facts: SourceFacts;
   readonly file: KeptFile | null;

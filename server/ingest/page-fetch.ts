@@ -13,7 +13,7 @@ export interface WantedPart {
 
 export interface PartAtHand {
   readonly address: string;
-  /** Null where it could not be had. */
+  /** Null where it could not be loaded. */
   readonly got: Fetched | null;
 }
 

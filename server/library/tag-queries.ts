@@ -106,7 +106,7 @@ export const renamed = (tag: string, from: string, to: string): string => to + t
 
 /**
  * Gives a tag and those beneath it another name, or takes them away (`to` empty): on sources and marks, in the words of
- * notes, in kept searches, with their tints. Gives the marks it changed. Everything that bears an old name is taken off
+ * notes, in saved searches, with their tints. Gives the marks it changed. Everything that bears an old name is taken off
  * before a new one is put on: a new name may be an old one of another.
  */
 export function changeTag(

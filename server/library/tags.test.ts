@@ -69,7 +69,7 @@ describe('tags', () => {
     ]);
     expect((await student.send<SourceDetail>('GET', `/api/sources/${ids[2]}`)).body.tags).toEqual(['marsh']);
   });
-  test('keep their name in the words of notes and in kept searches', async () => {
+  test('keep their name in the words of notes and in saved searches', async () => {
     const search = v7();
     const words = async () =>
       (await teacher.send<Annotation[]>('GET', `/api/sources/${ids[2]}/annotations`)).body.find((a) => a.id === note)!

@@ -40,10 +40,10 @@ export function AccessKeys() {
     { id: 'used', header: 'Last used', cell: ({ row }) => (row.original.usedAt ? when(row.original.usedAt) : 'never') },
     {
       id: 'take',
-      header: () => <span className="sr-only">Take back</span>,
+      header: () => <span className="sr-only">What can be done</span>,
       cell: ({ row }) => (
         <button className="act" onClick={() => revoke.mutate(row.original.id)}>
-          Take back<span className="sr-only"> the key for {row.original.name}</span>
+          Delete<span className="sr-only"> the key for {row.original.name}</span>
         </button>
       ),
     },

@@ -47,7 +47,7 @@ export function AccountDialogs({ what, account: { id, name }, onClose, onChanged
       onClose={onClose}
       run={async () => setPassword((await call('POST /api/people/:id/password', { params: { id } })).password)}
     >
-      <p>Their password of now ends, they are signed out everywhere, and their access keys end.</p>
+      <p>Their current password stops working, they are signed out everywhere, and their access keys end.</p>
     </Confirm>
   );
 }

@@ -114,7 +114,7 @@ function SignInForm({ send, swap }: FormProps<SignIn>) {
       <FormAlert form={form} />
       <div className="flex items-center gap-5">
         <button className="press" disabled={busy}>
-          {busy ? 'One moment…' : 'Sign in'}
+          {busy ? 'Loading…' : 'Sign in'}
         </button>
         {swap}
       </div>
@@ -140,7 +140,7 @@ function SignUpForm({ first, send, swap }: FormProps<SignUp> & { readonly first:
       <FormAlert form={form} />
       <div className="flex items-center gap-5">
         <button className="press" disabled={busy}>
-          {busy ? 'One moment…' : 'Make the account'}
+          {busy ? 'Loading…' : 'Make the account'}
         </button>
         {swap}
       </div>

@@ -107,7 +107,7 @@ function PasswordForm() {
   });
   return (
     <form noValidate onSubmit={submit} className="grid max-w-[340px] gap-3">
-      <FormField form={form} name="current" type="password" autoComplete="current-password" label="Password now" />
+      <FormField form={form} name="current" type="password" autoComplete="current-password" label="Current password" />
       <FormField
         form={form}
         name="password"

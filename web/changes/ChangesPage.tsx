@@ -66,8 +66,8 @@ function Changes({ source, comparison, former, present }: Props) {
           className="min-h-0 overflow-y-auto bg-sheet px-[30px] py-6 max-[1000px]:overflow-visible max-[900px]:px-4"
         >
           <p className="mb-5 text-[14px] text-soft">
-            {count(wordsOfKind(comparison, 'removed'), 'word was', 'words were')} <del className="gone">taken out</del>{' '}
-            and {count(wordsOfKind(comparison, 'added'), 'word', 'words')} <ins className="come">put in</ins> between{' '}
+            {count(wordsOfKind(comparison, 'removed'), 'word was', 'words were')} <del className="gone">removed</del>{' '}
+            and {count(wordsOfKind(comparison, 'added'), 'word', 'words')} <ins className="come">added</ins> between{' '}
             {day(from.keptAt)} and {day(to.keptAt)}.
           </p>
           <div className="mx-auto max-w-[64ch] font-read text-[17px] leading-[1.62]">

@@ -61,7 +61,8 @@ export function Fates(props: Props) {
       <h2 className="text-[19px]">{all === 0 ? 'No annotations yet' : `What became of ${count(all, 'annotation')}`}</h2>
       {all === 0 && (
         <p className="mt-2 text-[14px] text-soft">
-          Highlights and notes made on one version are found again in the next; here you will see how they fared.
+          Highlights and notes made on one version are found again in the next; here you see which were found, and
+          where.
         </p>
       )}
       <Group

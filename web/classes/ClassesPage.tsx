@@ -106,7 +106,7 @@ export default function ClassesPage() {
               <input name="name" placeholder="Field Course B" className="field text-[15px]" />
             </label>
             <fieldset className="mt-3 flex flex-wrap gap-2">
-              <legend className="text-[14px] text-soft">Tint</legend>
+              <legend className="text-[14px] text-soft">Colour</legend>
               {TINTS.map((t) => (
                 <label key={t} className={`cursor-pointer ${tint === t ? 'outline-2 outline-tide' : ''}`}>
                   <input

@@ -48,7 +48,7 @@ export async function answered(method: Method, url: string, body?: unknown): Pro
   throw new ProblemError({
     ...OFFLINE,
     code: 'broken',
-    title: 'The server answered oddly',
+    title: 'The server gave an unexpected answer',
     detail: `The server answered ${response.status}. Reload the page and try again.`,
   });
 }

@@ -37,7 +37,7 @@ export default function DeskPage() {
               <Shelf
                 title="Waiting to be read"
                 sources={desk.data.fresh}
-                empty="Nothing waits. Well read."
+                empty="Nothing to read."
                 more={
                   desk.data.waiting > 0 ? (
                     <Link to="/work-through" className="act font-ui text-[13px]">

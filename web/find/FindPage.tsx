@@ -177,7 +177,7 @@ function Onward({ busy, shown, total, onNear }: { busy: boolean; shown: number; 
   return (
     <p ref={hold} key={shown} className="px-[30px] py-4 text-[14px] text-soft max-[900px]:px-4">
       <button className="act" disabled={busy} onClick={onNear}>
-        {busy ? 'One moment…' : 'Show more'}
+        {busy ? 'Loading…' : 'Show more'}
       </button>{' '}
       {shown.toLocaleString('en')} of {total.toLocaleString('en')}
     </p>

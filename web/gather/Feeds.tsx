@@ -60,7 +60,7 @@ export function Feeds() {
         <h2 className="text-[18px]">Feeds</h2>
         {feeds.length > 0 && (
           <a className="act ml-auto text-[13px]" href={hrefOf('GET /api/feeds.opml')} download>
-            Take out (OPML)
+            Export (OPML)
           </a>
         )}
         <button
@@ -68,7 +68,7 @@ export function Feeds() {
           className={`act text-[13px] ${feeds.length > 0 ? '' : 'ml-auto'}`}
           onClick={() => file.current?.click()}
         >
-          Bring in (OPML)
+          Import (OPML)
         </button>
         <input
           ref={file}

@@ -80,7 +80,7 @@ export function Lists() {
       {lists.length === 0 && (
         <p className="mt-3 max-w-[60ch] text-[14px] text-soft">
           You can leave while a list is kept; it goes on by itself, two pages at a time and one a second from each site,
-          and heeds what sites ask of programs.
+          and follows the rules that sites set for programs.
         </p>
       )}
     </section>
@@ -139,7 +139,7 @@ function List({ batch }: { batch: Batch }) {
             </button>
           )}
           <button className="text-soft hover:text-ink" onClick={() => takeAway()} title="What was kept stays">
-            Take the list away
+            Delete the list
           </button>
         </span>
       </div>

@@ -94,7 +94,7 @@ export function LookChoices({ draft, amount, width, removed, passage, area, busy
       )}
       {(facts.missing ?? 0) > 0 && (
         <p role="status" className="text-[14px] text-soft">
-          {count(facts.missing!, 'picture or style', 'pictures and styles')} could not be had.
+          {count(facts.missing!, 'picture or style', 'pictures and styles')} could not be loaded.
         </p>
       )}
       <fieldset>
@@ -137,14 +137,14 @@ export function LookChoices({ draft, amount, width, removed, passage, area, busy
             ))}
           </div>
           <p aria-live="polite" className="mt-2 text-soft">
-            {removed === 0 ? 'Nothing taken out.' : `${count(removed, 'section')} taken out.`}{' '}
+            {removed === 0 ? 'Nothing removed.' : `${count(removed, 'section')} removed.`}{' '}
             {removed > 0 && (
               <span className="inline-flex gap-3">
                 <button type="button" className="act" onClick={act.onUndo}>
                   Undo
                 </button>
                 <button type="button" className="act" onClick={act.onRestore}>
-                  Bring all back
+                  Restore all
                 </button>
               </span>
             )}

@@ -150,7 +150,7 @@ export function LookFrame({ draft, amount, width, removed, area, onFrame, onRemo
             className="pointer-events-none absolute border-2 border-brick bg-brick/10"
             style={pointed}
           >
-            <span className="absolute right-0 top-0 bg-brick px-2 py-0.5 text-[12px] text-paper">take out</span>
+            <span className="absolute right-0 top-0 bg-brick px-2 py-0.5 text-[12px] text-paper">remove</span>
           </div>
         )}
         {amount === 'picture' && <AreaLayer area={area} scale={scale} onArea={onArea} />}

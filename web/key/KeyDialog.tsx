@@ -77,7 +77,7 @@ const beginning = (owned: OwnedKey): readonly Kind[] =>
 function introduction({ className, kinds }: Pick<OwnedKey, 'className' | 'kinds'>): string {
   if (className === null) return 'Your kinds of highlight, in the order of their digits.';
   if (kinds.length > 0) return 'Whoever writes for this class marks with these kinds.';
-  return 'This class has no Key of its own yet: everybody marks with theirs. Make one here, and whoever writes for the class has these kinds at hand.';
+  return 'This class has no Legend of its own yet: everybody marks with theirs. Make one here, and whoever writes for the class has these kinds at hand.';
 }
 
 function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {

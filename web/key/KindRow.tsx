@@ -86,7 +86,7 @@ export function KindRow({ kind, digit, uses, others, last, onChange, onReplace, 
                 disabled={last}
                 onSelect={onRemove}
               >
-                {uses > 0 ? 'Take out of the Legend; its marks stay as they are' : 'Take out of the Legend'}
+                {uses > 0 ? 'Remove from the Legend; its marks stay as they are' : 'Remove from the Legend'}
               </DropdownMenu.Item>
             </DropdownMenu.Content>
           </DropdownMenu.Portal>

@@ -66,7 +66,7 @@ export default function BulkBar({ chosen, changing, collections, classes, total,
           ))}
         </Menu>
       )}
-      <Menu words="Take out">
+      <Menu words="Export">
         {(
           [
             ['csv', 'As a table (CSV)', 'library.csv'],

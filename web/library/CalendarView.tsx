@@ -32,10 +32,10 @@ export default function CalendarView({ q, onDay }: { q: string; onDay: (q: strin
           {found.data && found.data.total > MOST && `; the newest ${MOST} are shown`}
         </span>
         <button className="act ml-auto" onClick={() => setMonth(nextMonth(month, -1))}>
-          Month before
+          Previous month
         </button>
         <button className="act" onClick={() => setMonth(nextMonth(month, 1))} disabled={month >= today.slice(0, 7)}>
-          Month after
+          Next month
         </button>
       </div>
       <table className="w-full table-fixed border-collapse text-[13.5px]">

@@ -119,7 +119,7 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
     } catch (error) {
       messages.warn(
         error instanceof ProblemError && error.problem.code === 'stale'
-          ? 'Somebody ordered it meanwhile: their order is shown. Move yours again if you still want to.'
+          ? 'Somebody changed the order at the same time. Their order is shown; move yours again if you still want to.'
           : wordsOf(error),
       );
       if (error instanceof ProblemError && error.problem.current) put(error.problem.current as CollectionDetail);
@@ -174,7 +174,7 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
                   <Item key={id} source={source} may={may}>
                     {may && (
                       <button className="text-[13px] text-faint hover:text-brick" onClick={() => void take(source)}>
-                        take out
+                        remove
                       </button>
                     )}
                   </Item>

@@ -93,7 +93,7 @@ export function KeepBar() {
       <Jobs keeping={keeping} />
       {held && (
         <div className="pointer-events-none fixed inset-3 z-40 grid place-items-center border-2 border-dashed border-tide bg-paper/85">
-          <p className="font-read text-[20px]">Let go to keep the files</p>
+          <p className="font-read text-[20px]">Drop the files here to keep them</p>
         </div>
       )}
     </section>

@@ -55,7 +55,7 @@ export default function KeepSearch({
     );
   };
   return (
-    <DialogFrame title={search ? 'A kept search' : 'Keep this search'} onClose={onClose}>
+    <DialogFrame title={search ? 'A saved search' : 'Save this search'} onClose={onClose}>
       <form onSubmit={submit} className="grid gap-3">
         <label className="grid gap-1 text-[13px] text-faint">
           Name
@@ -97,7 +97,7 @@ export default function KeepSearch({
                 )
               }
             >
-              Give it up
+              Delete
             </button>
           )}
         </div>

@@ -184,7 +184,7 @@ export default function LibraryPage() {
         <KeepBar />
         <div className="flex flex-wrap items-baseline gap-x-5 border-b border-rule px-[30px] py-1.5 text-[13.5px] text-soft max-[900px]:px-4">
           <button className="act hidden max-[900px]:block" onClick={() => setBeside(true)}>
-            Narrow it
+            Filter
           </button>
           {(view === 'detailed' || view === 'compact') && (
             <button
@@ -219,7 +219,7 @@ export default function LibraryPage() {
                 Show all
               </button>
               <button className="act" onClick={() => setAsking({ search: undefined })}>
-                Keep this search
+                Save this search
               </button>
             </>
           )}
@@ -267,7 +267,7 @@ export default function LibraryPage() {
 /** What is found, for other programs. */
 function TakeOutMenu({ q }: { readonly q: string }) {
   return (
-    <Menu words="Take out">
+    <Menu words="Export">
       {(
         [
           ['GET /api/sources.csv', 'As a table (CSV)'],

@@ -15,7 +15,7 @@ import { call } from '../data/call';
 import { renew } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 
-/** Kept searches in an order of one's own, by dragging or by keys; those of a class come after them. */
+/** Saved searches in an order of one's own, by dragging or by keys; those of a class come after them. */
 export default function SearchOrder({
   searches,
   children,

@@ -66,10 +66,10 @@ export function Sidebar({ outline, q, onQuery: ask, onEditSearch, onEditTag, onN
           </Choice>
         ))}
       </Group>
-      <Group name="Kept searches">
+      <Group name="Saved searches">
         {outline.searches.length === 0 && (
           <p className="pr-4 text-[13px] text-faint">
-            Search for something, then press “Keep this search”: it stands here with its count.
+            Search for something, then press “Save this search”: it stands here with its count.
           </p>
         )}
         <Suspense fallback={outline.searches.map(search)}>

@@ -34,7 +34,7 @@ export default function TagDialog({ tag, onClose }: { tag: string; onClose: Clos
     <DialogFrame title={`#${tag}`} onClose={() => onClose()}>
       <p className="mb-3 text-[14px]">
         <Link className="act" to={`/topic?${new URLSearchParams({ tag })}`}>
-          Its page: what bears it, and what it adds up to
+          Its page: everything with this tag, and your summary
         </Link>
       </p>
       <form onSubmit={submit} className="grid gap-3">
@@ -64,7 +64,7 @@ export default function TagDialog({ tag, onClose }: { tag: string; onClose: Clos
               className="ml-auto text-brick"
               onClick={() => setAsked({ type: 'take away', to: '' })}
             >
-              Take it away everywhere…
+              Delete this tag everywhere…
             </button>
           </div>
         )}

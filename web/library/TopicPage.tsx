@@ -52,14 +52,14 @@ export default function TopicPage() {
         {topic.data && topic.data.related.length > 0 && <Related topic={topic.data} />}
       </section>
       <section
-        aria-label="What bears it"
+        aria-label="What has this tag"
         className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-6 py-4 max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4"
       >
         {sources.data && sources.data.total > 0 && <Sources page={sources.data} fresh={fresh} back={back} />}
         {marks.data && marks.data.total > 0 && <Marks page={marks.data} {...{ by, fresh, back, onBy: setBy }} />}
         {marks.data?.total === 0 && sources.data?.total === 0 && (
           <p className="text-soft">
-            Nothing bears this tag. Write #{tag} in a note, or tag a source with it in the Library.
+            Nothing has this tag yet. Write #{tag} in a note, or tag a source with it in the Library.
           </p>
         )}
       </section>

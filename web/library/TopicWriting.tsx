@@ -25,7 +25,7 @@ export function TopicWriting({ topic }: { topic: TopicPage }) {
   return (
     <>
       <div className="flex items-baseline justify-between">
-        <h2 className="text-[17px]">What it adds up to</h2>
+        <h2 className="text-[17px]">My summary</h2>
         <span role="status" className="text-[13px] text-soft">
           {toldOf(saving, topic)}
         </span>
@@ -34,7 +34,7 @@ export function TopicWriting({ topic }: { topic: TopicPage }) {
         className="mt-2 border-t border-rule pt-2 font-read text-[16.5px] leading-[26px] [&_.ProseMirror]:max-h-none [&_.ProseMirror]:min-h-[140px] [&_.ProseMirror]:leading-[26px]"
         onBlur={() => later(0)}
       >
-        <Suspense fallback={<p className="text-faint">One moment…</p>}>
+        <Suspense fallback={<p className="text-faint">Loading…</p>}>
           <NoteEditor
             label={`What I write about ${topic.tag}`}
             markdown={text}

@@ -295,5 +295,5 @@ function Done({ worked, left }: { worked: number; left: number }) {
 function doneWords(worked: number, left: number): string {
   if (left > 0) return `${count(worked, 'source')} looked at; ${left} more wait. Come back to this page for them.`;
   if (worked > 0) return `All ${worked} looked at. What you begin stands on the Desk.`;
-  return 'Nothing waits to be read. What you keep arrives here.';
+  return 'Nothing is left to read. New pages that you keep appear here.';
 }

@@ -32,8 +32,8 @@ export function LinkPanel({ editor, active }: { editor: Editor; active: boolean 
     <Popover.Root open={open} onOpenChange={begin}>
       <Popover.Trigger
         type="button"
-        aria-label={active ? 'Take the link off' : 'Link'}
-        title={active ? 'Take the link off' : 'Link to a source, an annotation or an address'}
+        aria-label={active ? 'Remove the link' : 'Link'}
+        title={active ? 'Remove the link' : 'Link to a source, an annotation or an address'}
         className={`min-w-[25px] px-1 py-0.5 hover:bg-wash ${active ? 'bg-wash text-tide' : 'text-soft'}`}
       >
         <svg aria-hidden="true" viewBox="0 0 16 16" width="15" height="15" className="inline">

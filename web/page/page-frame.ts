@@ -62,90 +62,112 @@ export interface PageAdapter {
   setScale(scale: number): void;
 }
 
+/** A document that has loaded, with its text and the way between the two. */
+interface Loaded {
+  readonly document: Document;
+  readonly window: Window & typeof globalThis;
+  readonly stream: TextStream;
+  readonly map: TreeMap;
+  /** As set from outside. */
+  scale: number;
+  mainOnly: boolean;
+}
+
+const asNode = (point: { readonly node: TextNodeLike }): Node => point.node as unknown as Node;
+
+function liveRange({ document, stream }: Loaded, range: StreamRange): Range | undefined {
+  const points = toTree(stream, range.start, range.end);
+  if (!points) return undefined;
+  const made = document.createRange();
+  made.setStart(asNode(points.start), points.start.offset);
+  made.setEnd(asNode(points.end), points.end.offset);
+  return made;
+}
+
+/** The box around all of it: much less to ask of the browser than a box a line. */
+function around(at: Loaded, range: StreamRange): { readonly top: number; readonly bottom: number } | undefined {
+  const rect = liveRange(at, range)?.getBoundingClientRect();
+  const shown = (y: number): number => (y + at.window.scrollY) * at.scale;
+  return rect && rect.height > 0 ? { top: shown(rect.top), bottom: shown(rect.bottom) } : undefined;
+}
+
 /** The adapter for a snapshot in its sandboxed frame. Call when the frame has loaded. */
 export function openPage(frame: HTMLIFrameElement): PageAdapter {
   const document = frame.contentDocument!;
   const window = frame.contentWindow as Window & typeof globalThis;
   const stream = readTree(document.documentElement as unknown as TextNodeLike);
-  const map = new TreeMap(stream);
+  const at: Loaded = { document, window, stream, map: new TreeMap(stream), scale: 1, mainOnly: false };
   refuseDrops(window);
-  let scale = 1;
-  let mainOnly = false;
-  /** To ask for a selection lays the whole page out: nobody does before there has been one. */
-  let touched = false;
-  document.addEventListener(
-    'selectionchange',
-    () => {
-      touched = true;
-    },
-    { once: true },
-  );
+  return { stream, document, window, ...measures(at), ...points(at), ...selecting(at) };
+}
 
-  const live = (range: StreamRange): Range | undefined => {
-    const points = toTree(stream, range.start, range.end);
-    if (!points) return undefined;
-    const made = document.createRange();
-    made.setStart(points.start.node as unknown as Node, points.start.offset);
-    made.setEnd(points.end.node as unknown as Node, points.end.offset);
-    return made;
-  };
+type Measures = Pick<PageAdapter, 'domRange' | 'boxes' | 'extents' | 'grown' | 'setMainOnly' | 'setScale'>;
 
-  /** The box around all of it: much less to ask of the browser than a box a line. */
-  const around = (range: StreamRange): { readonly top: number; readonly bottom: number } | undefined => {
-    const rect = live(range)?.getBoundingClientRect();
-    return rect && rect.height > 0
-      ? { top: (rect.top + window.scrollY) * scale, bottom: (rect.bottom + window.scrollY) * scale }
-      : undefined;
-  };
-
-  const boxes = (range: StreamRange): Box[] => lines([...(live(range)?.getClientRects() ?? [])], window, scale);
-
+/** Where passages and blocks stand. */
+function measures(at: Loaded): Measures {
+  const { document, window, stream } = at;
   return {
-    stream,
-    document,
-    window,
-    boxes,
+    boxes: (range) => lines([...(liveRange(at, range)?.getClientRects() ?? [])], window, at.scale),
     domRange: (range) => {
-      const points = toTree(stream, range.start, range.end);
+      const ends = toTree(stream, range.start, range.end);
       return (
-        points &&
+        ends &&
         new window.StaticRange({
-          startContainer: points.start.node as unknown as Node,
-          startOffset: points.start.offset,
-          endContainer: points.end.node as unknown as Node,
-          endOffset: points.end.offset,
+          startContainer: asNode(ends.start),
+          startOffset: ends.start.offset,
+          endContainer: asNode(ends.end),
+          endOffset: ends.end.offset,
         })
       );
     },
     extents: () =>
       pageExtents(stream.outline, document) ??
       stream.outline.flatMap((block) => {
-        const found = around(block);
+        const found = around(at, block);
         return found ? [{ block, ...found }] : [];
       }),
+    grown: (former, to) => (at.mainOnly ? grownSeen(stream.outline, former, to) : to),
+    setScale: (to) => {
+      at.scale = to;
+    },
+    setMainOnly: (only) => {
+      at.mainOnly = only;
+    },
+  };
+}
+
+/** What lies at a point, and where what bears areas stands. */
+function points(at: Loaded): Pick<PageAdapter, 'holder' | 'holderAt' | 'shownAt' | 'offsetAt'> {
+  const { document, window, map } = at;
+  return {
     holder: (on) => {
       const element = holderOf(document, on);
-      return element && boxOf(element, window, scale);
+      return element && boxOf(element, window, at.scale);
     },
     holderAt: (x, y) => {
-      for (const element of document.elementsFromPoint(x / scale, y / scale)) {
+      for (const element of document.elementsFromPoint(x / at.scale, y / at.scale)) {
         const on = bearing(element, window);
-        if (on) return { on, box: boxOf(element, window, scale), element };
+        if (on) return { on, box: boxOf(element, window, at.scale), element };
       }
       return undefined;
     },
-    shownAt: (x, y) => ({ x: x * scale, y: y * scale }),
-    setScale: (to) => {
-      scale = to;
-    },
-    setMainOnly: (only) => {
-      mainOnly = only;
-    },
+    shownAt: (x, y) => ({ x: x * at.scale, y: y * at.scale }),
     offsetAt: (x, y) => {
       const caret = caretAt(document, x, y);
       return caret && map.textOffset(caret.node as unknown as TextNodeLike, caret.offset);
     },
-    grown: (former, to) => (mainOnly ? grownSeen(stream.outline, former, to) : to),
+  };
+}
+
+/** The selection, as a passage of the text. To ask for one lays the whole page out: nobody does before there has been one. */
+function selecting(at: Loaded): Pick<PageAdapter, 'selection' | 'select'> {
+  const { document, window, stream, map } = at;
+  let touched = false;
+  const touch = (): void => {
+    touched = true;
+  };
+  document.addEventListener('selectionchange', touch, { once: true });
+  return {
     selection: () => {
       if (!touched) return undefined;
       const selection = window.getSelection();
@@ -156,14 +178,14 @@ export function openPage(frame: HTMLIFrameElement): PageAdapter {
         map.offsetOf(startContainer as unknown as TextNodeLike, startOffset),
         map.offsetOf(endContainer as unknown as TextNodeLike, endOffset),
       );
-      const part = chosen && mainOnly ? seenPart(stream.outline, chosen) : chosen;
+      const part = chosen && at.mainOnly ? seenPart(stream.outline, chosen) : chosen;
       return part && tidy(stream.text, part.start, part.end);
     },
     select: (range) => {
-      touched = true;
+      touch();
       const selection = window.getSelection();
       selection?.removeAllRanges();
-      const made = range && live(range);
+      const made = range && liveRange(at, range);
       if (made) selection?.addRange(made);
     },
   };

@@ -38,11 +38,11 @@ export default function PicturePage() {
 }
 
 const EDIT_WORDS: Readonly<Record<EditType, { readonly name: string; readonly does: string; readonly act: string }>> = {
-  crop: { name: 'Crop', does: 'Drag over what shall be left.', act: 'Crop to this' },
-  hide: { name: 'Black out', does: 'Drag over what nobody shall see.', act: 'Black this out' },
+  crop: { name: 'Crop', does: 'Drag over the part you want to keep.', act: 'Crop to this' },
+  hide: { name: 'Black out', does: 'Drag over the part nobody should see.', act: 'Black this out' },
   pixelate: {
     name: 'Pixelate',
-    does: 'Drag over what shall not be recognised. Large letters can sometimes still be guessed: black those out.',
+    does: 'Drag over the part nobody should recognise. Large letters can sometimes still be guessed: black those out.',
     act: 'Pixelate this',
   },
 };
@@ -111,7 +111,7 @@ function Editing({ source, picture }: { source: SourceDetail; picture: string })
         await call('PUT /api/sources/:id/picture', { params: { id: source.id }, query, file }),
       );
       await client.invalidateQueries();
-      messages.tell('The picture is kept as it is now; the former one is gone.');
+      messages.tell('The picture is kept as it is now; the old one is gone.');
       void navigate(`/source/${source.id}`);
     } catch (error) {
       setWrong(wordsOf(error));
@@ -182,7 +182,7 @@ function Editing({ source, picture }: { source: SourceDetail; picture: string })
             </Dialog.Description>
             <div className="flex gap-4">
               <button className="press" disabled={busy} onClick={() => void keep()}>
-                {busy ? 'Being kept…' : 'Delete the former, keep this'}
+                {busy ? 'Being kept…' : 'Delete the old picture, keep this one'}
               </button>
               <Dialog.Close className="act">Not yet</Dialog.Close>
             </div>

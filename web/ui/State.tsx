@@ -14,7 +14,7 @@ export function State({ of, children }: { of: { isPending: boolean; error: unkno
   if (of.isPending)
     return (
       <p role="status" className="p-8 text-faint">
-        One moment…
+        Loading…
       </p>
     );
   return children;

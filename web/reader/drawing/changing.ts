@@ -1,7 +1,7 @@
 import type { Strokes } from '@avrelle/core/ink';
 import type { Annotation } from '@avrelle/core/wire';
 import type { Fields } from '../model/history';
-import type { AnnotationWriter } from '../session/use-annotation-writer';
+import type { AnnotationWriter } from '../session/annotation-writer';
 import type { Laid } from './laid';
 import type { Former, Look, TiedSpot } from './tie-to-page';
 

@@ -25,8 +25,8 @@ export const HELD_HINTS: Readonly<Record<Held, string>> = {
   arrow: 'Drag an arrow to where it points',
   box: 'Drag a box',
   ellipse: 'Drag an ellipse',
-  text: 'Click where words shall stand',
-  sign: 'Click where a sign of the Legend shall stand',
+  text: 'Click where the words should go',
+  sign: 'Click where the sign should go',
   eraser: 'Rub out what you drew',
 };
 

@@ -69,7 +69,7 @@ function useSpotOf() {
   return (strokes: Strokes, look: Look, former?: Former): TiedSpot | undefined => {
     const onto = page && { adapter: page.adapter, blocks, language: source.language };
     const made = onto && tieToPage(onto, strokes, look, former);
-    if (!made) messages.warn('There are no words or pictures here that a drawing could keep to.');
+    if (!made) messages.warn('There are no words or pictures here to attach a drawing to.');
     return made;
   };
 }

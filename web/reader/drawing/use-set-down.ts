@@ -4,7 +4,7 @@ import { simplify, type Strokes } from '@avrelle/core/ink';
 import type { Annotation } from '@avrelle/core/wire';
 import { useDocument } from '../document/document-context';
 import { useSession } from '../session/reader-context';
-import type { NewMark } from '../session/use-annotation-writer';
+import type { NewMark } from '../session/annotation-writer';
 import type { Laid } from './laid';
 import { goingOn, type LastInk } from './last-ink';
 import type { Look, TiedSpot } from './tie-to-page';
@@ -45,7 +45,7 @@ export function useSetDown({ on, settings, sign, spotOf }: Given): (drawn: Strok
   };
 
   function setDown(made: TiedSpot, joined: Annotation | undefined, fresh: Pick<NewMark, 'kind' | 'note'>): string {
-    if (!joined) return writer.create({ ...made, ...fresh, classIds: audience, words: 'Drawing set down' });
+    if (!joined) return writer.create({ ...made, ...fresh, classIds: audience, words: 'Drawing added' });
     writer.move(joined, made.range, made.spot);
     return joined.id;
   }

@@ -9,7 +9,7 @@ import type { Pictures } from '../drawing/use-pictures';
 import type { Fields } from '../model/history';
 import type { PlayerHandle } from '../regions/recording/Player';
 import { useSession } from './reader-context';
-import type { Step } from './use-annotation-writer';
+import type { Step } from './annotation-writer';
 import type { Navigation } from './use-navigation';
 import type { Placing } from './use-placing';
 

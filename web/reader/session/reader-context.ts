@@ -4,7 +4,7 @@ import type { Annotation, ClassId, ClassRow, Me, SourceDetail, SourceText } from
 import { reduce, type ReaderAction, type ReaderState } from '../model/reader-state';
 import type { Thread } from '../model/thread';
 import type { Key } from './key';
-import type { AnnotationWriter } from './use-annotation-writer';
+import type { AnnotationWriter } from './annotation-writer';
 
 /** What a reader has chosen, and the one way to change it. */
 export interface ReaderStore extends StoreApi<ReaderState> {

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { useLatest } from '../../ui/use-latest';
 import type { StreamRange } from '../../page/page-frame';
 
 export interface Listening {
@@ -48,6 +49,47 @@ function useVoices(language: string): readonly SpeechSynthesisVoice[] | undefine
     .sort((a, b) => Number(b.lang.toLowerCase() === wanted) - Number(a.lang.toLowerCase() === wanted));
 }
 
+/** Tells which sentence is read. What is painted while nothing is read here is somebody else's: the line a recording speaks, for one. */
+function useTold(sentence: StreamRange | undefined, onSentence: (sentence: StreamRange | undefined) => void): void {
+  const latest = useLatest(onSentence);
+  const tell = useCallback((now: StreamRange | undefined) => latest.current(now), [latest]);
+  useEffect(() => {
+    if (!sentence) return;
+    tell(sentence);
+    return () => tell(undefined);
+  }, [sentence, tell]);
+}
+
+interface Speech {
+  readonly sentence: StreamRange | undefined;
+  readonly text: string;
+  readonly language: string;
+  readonly rate: number;
+  readonly voice: SpeechSynthesisVoice | undefined;
+  onEnd(): void;
+}
+
+/** Speaks one sentence; one that is left before its end has not ended. */
+function useSpeech({ sentence, text, language, rate, voice, onEnd }: Speech): void {
+  useEffect(() => {
+    const speech = synth();
+    if (!speech || !sentence) return;
+    const said = new SpeechSynthesisUtterance(text.slice(sentence.start, sentence.end));
+    said.lang = voice?.lang ?? language;
+    said.rate = rate;
+    if (voice) said.voice = voice;
+    let left = false;
+    said.onend = () => {
+      if (!left) onEnd();
+    };
+    speech.speak(said);
+    return () => {
+      left = true;
+      speech.cancel();
+    };
+  }, [sentence, rate, voice, text, language, onEnd]);
+}
+
 /** Reads sentences aloud with the browser's own speech, one after the other, telling which. */
 export function useListening({
   text,
@@ -67,36 +109,14 @@ export function useListening({
   const [name, setVoice] = useState('');
   const voice = voices?.find((v) => v.name === name) ?? voices?.[0];
   const all = useRef<readonly StreamRange[]>([]);
-  const latest = useRef(onSentence);
-  useEffect(() => {
-    latest.current = onSentence;
-  });
-
   const spoken = at === undefined || voices?.length === 0 ? undefined : at;
-  // What is painted while nothing is read here is somebody else's: the line a recording speaks, for one.
-  useEffect(() => {
-    if (spoken === undefined) return;
-    latest.current(all.current[spoken]);
-    return () => latest.current(undefined);
-  }, [spoken]);
-  useEffect(() => {
-    const speech = synth();
-    const sentence = spoken === undefined ? undefined : all.current[spoken];
-    if (!speech || !sentence || paused) return;
-    const said = new SpeechSynthesisUtterance(text.slice(sentence.start, sentence.end));
-    said.lang = voice?.lang ?? language;
-    said.rate = rate;
-    if (voice) said.voice = voice;
-    let left = false;
-    said.onend = () => {
-      if (!left) setAt((now) => (now === undefined || now + 1 >= all.current.length ? undefined : now + 1));
-    };
-    speech.speak(said);
-    return () => {
-      left = true;
-      speech.cancel();
-    };
-  }, [spoken, paused, rate, voice, text, language]);
+  const onEnd = useCallback(
+    () => setAt((now) => (now === undefined || now + 1 >= all.current.length ? undefined : now + 1)),
+    [],
+  );
+  const sentence = spoken === undefined ? undefined : all.current[spoken];
+  useTold(sentence, onSentence);
+  useSpeech({ sentence: paused ? undefined : sentence, text, language, rate, voice, onEnd });
 
   const begin = useCallback(
     (from: number) => {

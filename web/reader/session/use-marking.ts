@@ -1,9 +1,9 @@
 import { useMemo, useRef } from 'react';
 import type { Spot } from '@avrelle/core/anchor';
 import { PLAIN_NOTE, type Kind } from '@avrelle/core/key';
-import { useMessages } from '../../ui/Messages';
+import { useMessages, type Messages } from '../../ui/Messages';
 import type { StreamRange } from '../../page/page-frame';
-import { useDocument } from '../document/document-context';
+import { useDocument, type DocumentView } from '../document/document-context';
 import type { NoteValues } from '../regions/margin/NoteForm';
 import { matchesFilter, type Thread } from '../model/thread';
 import { useSession, type ReaderSession } from './reader-context';
@@ -25,6 +25,14 @@ export interface Marking {
   copy(): void;
 }
 
+interface Work {
+  readonly session: ReaderSession;
+  readonly document: DocumentView;
+  readonly messages: Messages;
+  readonly placing: Placing['placing'];
+  readonly putHere: Placing['putHere'];
+}
+
 /** From a selection to a highlight or a note. */
 export function useMarking({ placing, putHere }: Placing): Marking {
   const session = useSession();
@@ -33,73 +41,91 @@ export function useMarking({ placing, putHere }: Placing): Marking {
   /** Not for React: keys come faster than it, and nothing shows it. */
   const last = useRef<Kind>(undefined);
   return useMemo((): Marking => {
-    const { store, text, writer, audience, mayWrite, announce, legend } = session;
-    const { page, selection, scroller } = document;
-    const wordsOf = ({ start, end }: StreamRange): string => text.text.slice(start, end);
-    const begin = (range: StreamRange, spot?: Spot, note = ''): void => {
-      const draft = { range, exact: wordsOf(range), ...(spot ? { spot } : {}), note, kind: PLAIN_NOTE };
-      store.dispatch({ type: 'draft', draft });
-    };
-    const tellHidden = (made: Made): void => {
-      const show = hiddenBy(session, made);
-      if (show) messages.tell(`Marked as ${made.kind.name.toLowerCase()}. Such marks are hidden now.`, show);
-    };
-    const setDown = (kind: Kind, selected: StreamRange): void => {
-      const same = markedAlike(session, selected);
-      if (same && same.root.kind.code !== kind.code)
-        void writer.change(same.root, { kind: kind.code }, `made a ${kind.name.toLowerCase()}`);
-      if (same) return store.dispatch({ type: 'expand', id: same.root.id });
-      page?.painter.add({ ...selected, kind });
-      writer.create({ range: selected, kind, classIds: audience });
-      tellHidden({ kind, tags: [] });
-    };
+    const work = { session, document, messages, placing, putHere };
+    const { kinds } = session.legend;
     const mark = (kind: Kind): void => {
-      const selected = selection();
-      if (!selected || !mayWrite()) return;
-      if (placing) return putHere();
-      setDown(kind, selected);
-      last.current = kind;
-      announce(`${kind.name}: ${wordsOf(selected).slice(0, 80)}`);
-      page?.adapter.select(undefined);
-    };
-    const writeAt = (spot: Spot, block: StreamRange): void => {
-      if (mayWrite()) begin({ start: block.start, end: block.end }, spot);
+      if (markAs(work, kind)) last.current = kind;
     };
     return {
       mark,
-      markAgain: () => mark(legend.kinds.find((k) => k.code === last.current?.code) ?? legend.kinds[0]!),
-      write: (letter) => {
-        const range = selection();
-        if (!range || placing || !mayWrite()) return;
-        page?.painter.found(undefined);
-        begin(range, undefined, letter);
-        page?.adapter.select(undefined);
-      },
-      writeAt,
-      writeOnAll: () => {
-        const first = text.outline[0];
-        if (first) writeAt({ type: 'whole' }, first);
-      },
-      begin,
-      save: (values) => {
-        const { range, spot } = store.getState().draft!;
-        const id = writer.create({ ...values, range, spot, classIds: audience });
-        store.dispatch({ type: 'draft', draft: undefined });
-        store.dispatch({ type: 'expand', id });
-        tellHidden(values);
-        announce('Note set down');
-        scroller.current?.querySelector('iframe')?.focus({ preventScroll: true });
-      },
-      copy: () => {
-        const range = selection();
-        if (range)
-          navigator.clipboard.writeText(wordsOf(range)).then(
-            () => messages.tell('Copied.'),
-            () => messages.warn('This browser lets nothing be copied here. Use its own menu on the selected words.'),
-          );
-      },
+      markAgain: () => mark(kinds.find((k) => k.code === last.current?.code) ?? kinds[0]!),
+      copy: () => copyWords(work),
+      ...writing(work),
     };
   }, [session, document, messages, placing, putHere]);
+}
+
+const wordsOf = ({ text }: ReaderSession, { start, end }: StreamRange): string => text.text.slice(start, end);
+
+/** Marks what is selected; words that are marked already become the kind, and open. False where nothing was marked. */
+function markAs(work: Work, kind: Kind): boolean {
+  const { store, writer, audience, mayWrite, announce } = work.session;
+  const { page, selection } = work.document;
+  const selected = selection();
+  if (!selected || !mayWrite()) return false;
+  if (work.placing) {
+    work.putHere();
+    return false;
+  }
+  const same = markedAlike(work.session, selected)?.root;
+  if (same) {
+    if (same.kind.code !== kind.code)
+      void writer.change(same, { kind: kind.code }, `made a ${kind.name.toLowerCase()}`);
+    store.dispatch({ type: 'expand', id: same.id });
+  } else {
+    page?.painter.add({ ...selected, kind });
+    writer.create({ range: selected, kind, classIds: audience });
+    tellHidden(work, { kind, tags: [] });
+  }
+  announce(`${kind.name}: ${wordsOf(work.session, selected).slice(0, 80)}`);
+  page?.adapter.select(undefined);
+  return true;
+}
+
+/** Notes: begun, and saved. */
+function writing(work: Work): Pick<Marking, 'write' | 'writeAt' | 'writeOnAll' | 'begin' | 'save'> {
+  const { store, text, writer, audience, mayWrite, announce } = work.session;
+  const { page, selection, scroller } = work.document;
+  const begin = (range: StreamRange, spot?: Spot, note = ''): void => {
+    const draft = { range, exact: wordsOf(work.session, range), ...(spot ? { spot } : {}), note, kind: PLAIN_NOTE };
+    store.dispatch({ type: 'draft', draft });
+  };
+  const writeAt = (spot: Spot, { start, end }: StreamRange): void => {
+    if (mayWrite()) begin({ start, end }, spot);
+  };
+  return {
+    writeAt,
+    begin: (range, spot) => begin(range, spot),
+    write: (letter) => {
+      const range = selection();
+      if (!range || work.placing || !mayWrite()) return;
+      page?.painter.found(undefined);
+      begin(range, undefined, letter);
+      page?.adapter.select(undefined);
+    },
+    writeOnAll: () => {
+      const first = text.outline[0];
+      if (first) writeAt({ type: 'whole' }, first);
+    },
+    save: (values) => {
+      const { range, spot } = store.getState().draft!;
+      const id = writer.create({ ...values, range, spot, classIds: audience });
+      store.dispatch({ type: 'draft', draft: undefined });
+      store.dispatch({ type: 'expand', id });
+      tellHidden(work, values);
+      announce('Note saved');
+      scroller.current?.querySelector('iframe')?.focus({ preventScroll: true });
+    },
+  };
+}
+
+function copyWords({ session, document, messages }: Work): void {
+  const range = document.selection();
+  if (range)
+    navigator.clipboard.writeText(wordsOf(session, range)).then(
+      () => messages.tell('Copied.'),
+      () => messages.warn('This browser lets nothing be copied here. Use its own menu on the selected words.'),
+    );
 }
 
 interface Made {
@@ -107,10 +133,13 @@ interface Made {
   readonly tags: readonly string[];
 }
 
-/** How to show a mark like this, where the filter hides it. */
-function hiddenBy({ store, audience, me }: ReaderSession, made: Made) {
-  if (matchesFilter({ ...made, author: me, classIds: audience }, store.getState().filter, me.id)) return undefined;
-  return { label: 'Show all', run: () => store.dispatch({ type: 'filter', filter: { whose: 'all' } }) };
+/** A mark that the filter hides is not lost: that is said, with a way to see it. */
+function tellHidden({ session: { store, audience, me }, messages }: Work, made: Made): void {
+  if (matchesFilter({ ...made, author: me, classIds: audience }, store.getState().filter, me.id)) return;
+  messages.tell(`Marked as ${made.kind.name.toLowerCase()}. Such marks are hidden now.`, {
+    label: 'Show all',
+    run: () => store.dispatch({ type: 'filter', filter: { whose: 'all' } }),
+  });
 }
 
 /** My own mark on the very same words. */

@@ -5,7 +5,7 @@ import { useMessages } from '../../ui/Messages';
 import type { StreamRange } from '../../page/page-frame';
 import { useDocument } from '../document/document-context';
 import { useReader, useSession } from './reader-context';
-import type { AnnotationWriter } from './use-annotation-writer';
+import type { AnnotationWriter } from './annotation-writer';
 
 export interface Placing {
   /** The annotation whose place is being shown by its author. */

@@ -8,6 +8,14 @@ import type { Scroll } from '../model/reader-state';
 const TICK = 1_000;
 const SAVE_EVERY = 10_000;
 
+interface Progress {
+  readonly dwell: Dwell;
+  readonly spans: Spans;
+  readonly saved: Spans;
+  readonly position: number;
+  readonly savedPosition: number;
+}
+
 /** Follows what is on screen, second by second, while somebody is there; keeps it on the server with the place. */
 export function useReading(
   source: SourceDetail | undefined,
@@ -16,9 +24,7 @@ export function useReading(
   scroll: () => Scroll | undefined,
 ): readonly [Spans, (spans: Spans) => void] {
   const [spans, setSpans] = useState<Spans | undefined>();
-  const state = useRef<{ dwell: Dwell; spans: Spans; saved: Spans; position: number; savedPosition: number }>(
-    undefined,
-  );
+  const state = useRef<Progress>(undefined);
   const saveNow = useRef<() => void>(() => undefined);
   const id = source?.id;
   const known = spans ?? source?.spans ?? [];
@@ -45,16 +51,7 @@ export function useReading(
       const now = state.current!;
       if (now.spans === now.saved && now.position === now.savedPosition) return;
       state.current = { ...now, saved: now.spans, savedPosition: now.position };
-      const started = source!.state === 'to_read' && now.spans.length > 0 ? { state: 'reading' as const } : {};
-      call('PUT /api/sources/:id/shelf', {
-        params: { id },
-        body: {
-          versionId: source!.versionId,
-          spans: now.spans,
-          position: now.position,
-          ...started,
-        },
-      }).catch(() => {
+      store(source!, now).catch(() => {
         if (state.current) state.current = { ...state.current, saved: [] };
       });
     };
@@ -72,4 +69,10 @@ export function useReading(
     saveNow.current();
   }, []);
   return [known, correct];
+}
+
+/** What has been read, and the place; what was only to be read is being read from then on. */
+function store({ id, versionId, state }: SourceDetail, { spans, position }: Pick<Progress, 'spans' | 'position'>) {
+  const started = state === 'to_read' && spans.length > 0 ? { state: 'reading' as const } : {};
+  return call('PUT /api/sources/:id/shelf', { params: { id }, body: { versionId, spans, position, ...started } });
 }

@@ -1,7 +1,7 @@
 import type { PersonId } from '@avrelle/core/wire';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { spotName } from '@avrelle/core/anchor';
-import type { Strokes } from '@avrelle/core/ink';
+import type { InkPoint, Strokes } from '@avrelle/core/ink';
 import type { Thread } from '../../model/thread';
 import { toneOn } from '../../../page/spot-box';
 import { inkPath } from '../../drawing/ink-path';
@@ -54,7 +54,7 @@ export function Ink({ laid, opened, rubbed, moving }: Props) {
         <svg
           className="shines-through pointer-events-none absolute inset-0 z-[14] h-full w-full overflow-visible"
           role="group"
-          aria-label="Drawn broadly"
+          aria-label="Drawn with the broad pen"
         >
           {broad.map(drawn)}
         </svg>
@@ -136,37 +136,29 @@ const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
 };
 const FAR = 10;
 
-/** Moved by dragging, or by the arrow keys: a pixel, with Shift ten; with Alt it grows or shrinks. It is set down when the key or the pointer is let go. */
-function Movable({ laid, moving }: { laid: Laid; moving: NonNullable<Props['moving']> }) {
-  const { root } = laid.thread;
+type Moving = NonNullable<Props['moving']>;
+
+/** Where a drawing is while it is moved; it is set down when the key or the pointer is let go. */
+function useMoved(laid: Laid, moving: Moving) {
   const { box } = laid;
-  const isChosen = moving.chosen === root.id;
   const from = useRef<{ x: number; y: number }>(undefined);
   const [moved, setMoved] = useState<{ dx: number; dy: number; grown: number }>(HERE);
-  const strokes =
-    moved === HERE
-      ? laid.strokes
-      : laid.strokes.map((stroke) =>
-          stroke.map(
-            ([x, y, p]) =>
-              [
-                box.left + (x - box.left) * moved.grown + moved.dx,
-                box.top + (y - box.top) * moved.grown + moved.dy,
-                p,
-              ] as const,
-          ),
-        );
+  const at = ([x, y, p]: InkPoint): InkPoint => [
+    box.left + (x - box.left) * moved.grown + moved.dx,
+    box.top + (y - box.top) * moved.grown + moved.dy,
+    p,
+  ];
+  const strokes = moved === HERE ? laid.strokes : laid.strokes.map((stroke) => stroke.map(at));
   const settle = (): void => {
     from.current = undefined;
-    if (moved !== HERE) {
-      setMoved(HERE);
-      if (moved.dx || moved.dy || moved.grown !== 1) moving.redraw(laid, strokes);
-    }
+    if (moved === HERE) return;
+    setMoved(HERE);
+    if (moved.dx || moved.dy || moved.grown !== 1) moving.redraw(laid, strokes);
   };
   const onKey = (event: KeyboardEvent): void => {
     const [dx, dy] = ARROWS[event.key] ?? [0, 0];
     const by = event.shiftKey ? FAR : 1;
-    if (event.key === 'Enter') moving.open(root.id);
+    if (event.key === 'Enter') moving.open(laid.thread.root.id);
     else if (event.key === 'Escape' && moved !== HERE) setMoved(HERE);
     else if (dx === 0 && dy === 0) return;
     else if (event.altKey)
@@ -175,7 +167,13 @@ function Movable({ laid, moving }: { laid: Laid; moving: NonNullable<Props['movi
     event.preventDefault();
     event.stopPropagation();
   };
-  const drag = (event: PointerEvent): void => {
+  const onDown = (event: PointerEvent<SVGGElement>): void => {
+    event.preventDefault();
+    event.currentTarget.focus({ preventScroll: true });
+    event.currentTarget.setPointerCapture(event.pointerId);
+    from.current = { x: event.clientX, y: event.clientY };
+  };
+  const onMove = (event: PointerEvent): void => {
     const start = from.current;
     if (start) setMoved({ dx: event.clientX - start.x, dy: event.clientY - start.y, grown: 1 });
   };
@@ -185,6 +183,14 @@ function Movable({ laid, moving }: { laid: Laid; moving: NonNullable<Props['movi
     width: box.width * moved.grown,
     height: box.height * moved.grown,
   };
+  return { strokes, shown, settle, onKey, onDown, onMove, leave: () => setMoved(HERE) };
+}
+
+/** Moved by dragging, or by the arrow keys: a pixel, with Shift ten; with Alt it grows or shrinks. */
+function Movable({ laid, moving }: { readonly laid: Laid; readonly moving: Moving }) {
+  const { root } = laid.thread;
+  const isChosen = moving.chosen === root.id;
+  const { strokes, shown, settle, onKey, onDown, onMove, leave } = useMoved(laid, moving);
   return (
     <g
       tabIndex={0}
@@ -200,15 +206,10 @@ function Movable({ laid, moving }: { laid: Laid; moving: NonNullable<Props['movi
       }}
       onBlur={settle}
       onDoubleClick={() => moving.open(root.id)}
-      onPointerDown={(e) => {
-        e.preventDefault();
-        e.currentTarget.focus({ preventScroll: true });
-        e.currentTarget.setPointerCapture(e.pointerId);
-        from.current = { x: e.clientX, y: e.clientY };
-      }}
-      onPointerMove={drag}
+      onPointerDown={onDown}
+      onPointerMove={onMove}
       onPointerUp={settle}
-      onPointerCancel={() => setMoved(HERE)}
+      onPointerCancel={leave}
     >
       <rect
         x={shown.left - 5}

@@ -1,10 +1,10 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { erase, shapePoints, type InkPoint, type Strokes, type Tool } from '@avrelle/core/ink';
-import { inkPath } from '../../drawing/ink-path';
+import type { InkPoint, Strokes } from '@avrelle/core/ink';
 import { LINE_HEIGHT, type Laid } from '../../drawing/laid';
-import { liesAt } from '../../drawing/laid-at';
-import { cssColour, HELD_HINTS, isFreehand, isPlaced, type Held } from '../../drawing/tools';
+import { cssColour, HELD_HINTS, isPlaced, type Held } from '../../drawing/tools';
 import type { Drawing } from '../../drawing/use-drawing';
+import { useEraser } from './use-eraser';
+import { useLiveStroke } from './use-live-stroke';
 
 interface Props {
   readonly drawing: Drawing;
@@ -18,128 +18,85 @@ interface Point {
   readonly y: number;
 }
 
-/** Shorter than this, in pixels, a drag of a shape was no drag. */
-const LEAST = 4;
 const EVEN = 0.5;
 
-/** Lies over the page while one draws, and takes the pointer. What is being drawn follows it without React. */
-export function Pad({ drawing, mine, onRubbed }: Props) {
-  const { tool, width, colour } = drawing;
-  const live = useRef<SVGPathElement>(null);
-  const points = useRef<InkPoint[]>([]);
-  const rubbed = useRef(new Map<Laid, Strokes>());
-  const [writing, setWriting] = useState<Point>();
+/** A finger or mouse presses evenly; a pen as it is pressed. */
+const pointOf = (event: Pressed, box: DOMRect): InkPoint => [
+  event.clientX - box.left,
+  event.clientY - box.top,
+  event.pointerType === 'pen' ? event.pressure : EVEN,
+];
+type Pressed = Pick<globalThis.PointerEvent, 'clientX' | 'clientY' | 'pressure' | 'pointerType'>;
+
+/** What the pointer does on the pad, by the tool that is held. */
+function usePointer({ drawing, mine, onRubbed }: Props, onPlace: (at: Point) => void) {
+  const { tool, width } = drawing;
+  const stroke = useLiveStroke(drawing);
+  const eraser = useEraser(mine, width, onRubbed);
   /** Where a pen was seen, fingers scroll and palms do nothing. */
   const [hasPen, setHasPen] = useState(false);
-  useEffect(() => {
-    setWriting(undefined);
-  }, [tool]);
-
-  const pointOf = (
-    event: { clientX: number; clientY: number; pressure: number; pointerType: string },
-    box: DOMRect,
-  ): InkPoint => [
-    event.clientX - box.left,
-    event.clientY - box.top,
-    event.pointerType === 'pen' ? event.pressure : EVEN,
-  ];
-  const strokesNow = (): Strokes => {
-    const all = points.current;
-    const first = all[0];
-    const last = all.at(-1);
-    if (!first || !last) return [];
-    return [isFreehand(tool) ? all : shapePoints(tool as Tool, [first[0], first[1]], [last[0], last[1]])];
+  const place = (event: PointerEvent<HTMLDivElement>, point: InkPoint): void => {
+    event.preventDefault();
+    if (tool === 'sign') drawing.setDown([[point]]);
+    else onPlace({ x: point[0], y: point[1] - width / 2 });
   };
-  const show = (): void => {
-    const strokes = strokesNow();
-    const { d, filled } = strokes.length ? inkPath(tool as Tool, strokes, width) : { d: '', filled: false };
-    const node = live.current;
-    if (!node) return;
-    node.setAttribute('d', d);
-    node.style.fill = filled ? cssColour(colour, tool) : 'none';
-    node.style.stroke = filled ? 'none' : cssColour(colour);
-  };
-  /** Also between where the pointer was told of: a quick hand leaves no gaps. */
-  const rub = (to: InkPoint, from: InkPoint = to): void => {
-    const radius = width / 2;
-    const steps = Math.max(1, Math.ceil((2 * Math.hypot(to[0] - from[0], to[1] - from[1])) / radius));
-    const former = [...rubbed.current.values()];
-    for (let step = 1; step <= steps; step++) {
-      const x = from[0] + ((to[0] - from[0]) * step) / steps;
-      const y = from[1] + ((to[1] - from[1]) * step) / steps;
-      for (const laid of mine) {
-        const before = rubbed.current.get(laid) ?? laid.strokes;
-        const after = rubbedOut(laid, before, { x, y, radius });
-        if (after !== before) rubbed.current.set(laid, after);
-      }
-    }
-    const now = [...rubbed.current.values()];
-    if (now.length !== former.length || now.some((strokes, n) => strokes !== former[n]))
-      onRubbed(new Map(rubbed.current));
-  };
-
   const down = (event: PointerEvent<HTMLDivElement>): void => {
     if (event.pointerType === 'pen') setHasPen(true);
-    if (event.button !== 0 || (hasPen && event.pointerType === 'touch') || tool === 'move') return;
+    if (event.button !== 0 || (hasPen && event.pointerType === 'touch')) return;
     const point = pointOf(event, event.currentTarget.getBoundingClientRect());
-    if (isPlaced(tool)) {
-      event.preventDefault();
-      if (tool === 'sign') drawing.setDown([[point]]);
-      else setWriting({ x: point[0], y: point[1] - width / 2 });
-      return;
-    }
+    if (isPlaced(tool)) return place(event, point);
     event.currentTarget.setPointerCapture(event.pointerId);
-    points.current = [point];
-    live.current?.parentElement?.setAttribute('data-theme', drawing.toneAt(point[0], point[1]) ?? '');
-    if (tool === 'eraser') rub(point);
-    else show();
+    stroke.begin(point);
+    if (tool === 'eraser') eraser.rub(point);
+    else stroke.show();
   };
   const move = (event: PointerEvent<HTMLDivElement>): void => {
-    if (points.current.length === 0) return;
+    if (!stroke.last()) return;
     const box = event.currentTarget.getBoundingClientRect();
     const all = event.nativeEvent.getCoalescedEvents?.() ?? [];
     for (const each of all.length ? all : [event.nativeEvent]) {
       const point = pointOf(each, box);
-      if (tool === 'eraser') {
-        rub(point, points.current[0]);
-        points.current = [point];
-      } else points.current.push(point);
+      if (tool === 'eraser') eraser.rub(point, stroke.last());
+      stroke.add(point);
     }
-    if (tool !== 'eraser') show();
+    if (tool !== 'eraser') stroke.show();
   };
   const up = (): void => {
-    const strokes = strokesNow();
-    const [first, last] = [points.current[0], points.current.at(-1)];
-    const far = first && last ? Math.hypot(last[0] - first[0], last[1] - first[1]) : 0;
-    points.current = [];
-    if (tool === 'eraser') {
-      drawing.rubOut(rubbed.current);
-      rubbed.current = new Map();
-      onRubbed(rubbed.current);
-    } else if (strokes.length && (isFreehand(tool) || far >= LEAST)) drawing.setDown(strokes);
-    live.current?.setAttribute('d', '');
+    const strokes = stroke.end();
+    if (tool === 'eraser') drawing.rubOut(eraser.end());
+    else if (strokes.length) drawing.setDown(strokes);
   };
   const cancel = (): void => {
-    points.current = [];
-    rubbed.current = new Map();
-    onRubbed(rubbed.current);
-    live.current?.setAttribute('d', '');
+    stroke.end();
+    eraser.end();
   };
+  const pick = (): void => drawing.choose(undefined);
+  return { path: stroke.path, hasPen, down: tool === 'move' ? pick : down, move, up, cancel };
+}
 
+/** Lies over the page while one draws, and takes the pointer. */
+export function Pad(props: Props) {
+  const { drawing } = props;
+  const { tool, width, colour } = drawing;
+  const [writing, setWriting] = useState<Point>();
+  useEffect(() => {
+    setWriting(undefined);
+  }, [tool]);
+  const { path, hasPen, down, move, up, cancel } = usePointer(props, setWriting);
   return (
     <div
       role="application"
       aria-label={HELD_HINTS[tool]}
       data-pad={tool}
       className={`absolute inset-0 ${tool === 'move' ? 'z-10' : 'z-20'} ${CURSORS[tool] ?? 'cursor-crosshair'} ${hasPen ? 'touch-pan-y' : 'touch-none'}`}
-      onPointerDown={tool === 'move' ? () => drawing.choose(undefined) : down}
+      onPointerDown={down}
       onPointerMove={move}
       onPointerUp={up}
       onPointerCancel={cancel}
     >
       <svg className="pointer-events-none absolute inset-0 h-full w-full overflow-visible" aria-hidden="true">
         <path
-          ref={live}
+          ref={path}
           strokeWidth={width}
           strokeLinecap="round"
           strokeLinejoin="round"
@@ -208,7 +165,7 @@ function WordsHere({
       autoFocus
       data-theme={tone}
       aria-label="Words on the page"
-      title="Enter sets them down; Shift Enter begins a line"
+      title="Enter adds them; Shift Enter begins a new line"
       rows={words.split('\n').length}
       value={words}
       onChange={(e) => setWords(e.target.value)}
@@ -226,11 +183,4 @@ function WordsHere({
       }}
     />
   );
-}
-
-/** What an eraser leaves of a drawing: of lines what it did not touch, of anything else all or nothing. */
-function rubbedOut(laid: Laid, before: Strokes, { x, y, radius }: { x: number; y: number; radius: number }): Strokes {
-  if (isFreehand(laid.spot.tool)) return erase(before, x, y, radius + laid.width / 2);
-  const isTouched = before.length > 0 && liesAt({ ...laid, strokes: before }, x, y, radius);
-  return isTouched ? [] : before;
 }

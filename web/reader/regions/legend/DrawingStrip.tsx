@@ -30,7 +30,7 @@ export function DrawingStrip() {
 function ToolChoice() {
   const { tool, hold } = useTools().drawing;
   return (
-    <div role="radiogroup" aria-label="What the hand holds" className="flex items-center">
+    <div role="radiogroup" aria-label="Drawing tools" className="flex items-center">
       {HELD.map((held, n) => (
         <button
           key={held}

@@ -21,7 +21,7 @@ export function ProgressMenu() {
   const { share, minutesLeft, setRight } = useTools().progress;
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger title="Set right what has been read" className="text-soft hover:text-ink">
+      <DropdownMenu.Trigger title="Correct what counts as read" className="text-soft hover:text-ink">
         {Math.round(share * 100)} % read · {leftWords(share, minutesLeft)}
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>

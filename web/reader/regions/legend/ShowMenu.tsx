@@ -51,7 +51,7 @@ export function ShowMenu() {
             {narrowed && (
               <DropdownMenu.Item className="item text-tide" onSelect={() => onShow({ whose: 'all' })}>
                 <span className="w-3" />
-                All of them again
+                Show all of them
               </DropdownMenu.Item>
             )}
             <Choices marks={marks} />

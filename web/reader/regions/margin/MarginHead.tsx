@@ -51,7 +51,7 @@ export function MarginHead({ shown, unfinished }: Props) {
         title="Write a note on the whole source, on none of its words in particular (n)"
         onClick={() => run('write on all')}
       >
-        Note on the whole
+        General note
       </button>
       <button
         className="hover:text-ink"
@@ -188,7 +188,7 @@ function Tags({ choosing, chosen }: ChosenProps) {
                 className="text-[13px] text-soft hover:text-ink"
                 onClick={() => choosing.change((a) => ({ tags: a.tags.filter((t) => t !== tag) }), `#${tag} taken off`)}
               >
-                Take off
+                Remove
               </button>
             </p>
           ))}

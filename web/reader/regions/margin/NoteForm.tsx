@@ -5,6 +5,7 @@ import { TAG, type SourceId } from '@avrelle/core/wire';
 import type { Slot } from '../../../data/unfinished';
 import { Alert } from '../../../ui/Alert';
 import { Sign } from '../../../ui/Sign';
+import { useLatest } from '../../../ui/use-latest';
 import { useKey } from '../../session/key';
 
 export interface NoteValues {
@@ -34,8 +35,8 @@ export const fetchEditor = (): Promise<void> =>
     editor = module.default;
   });
 
-/** Writing a note: its words, its kind, its tags, and for whom. Ctrl+Enter sets it down. */
-export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onLeave, onDiscard }: Props) {
+/** What is being written: kept with every change in its slot, until it is saved or discarded. */
+function useNote({ initial, slot: given, onSave, onDiscard }: Props) {
   const { kinds } = useKey();
   const [slot] = useState(given);
   const [kept] = useState(() => slot.read());
@@ -43,32 +44,17 @@ export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onL
   const [kind, setKind] = useState(() => kinds.find((k) => k.code === kept?.kind) ?? initial.kind);
   const [tagText, setTagText] = useState((kept?.tags ?? initial.tags).map((t) => `#${t}`).join(' '));
   const [wrong, setWrong] = useState('');
-  /** A picture is on its way; `waits` where the note is to be saved when it has come. */
-  const [sending, setSending] = useState(false);
-  const [waits, setWaits] = useState(false);
-  /** Whichever is there when the form opens stays: nothing is exchanged under a writing hand. */
-  const [Rich] = useState<{ readonly of: ComponentType<Parameters<Editor>[0]> | undefined }>(() => ({ of: editor }));
-  const form = useRef<HTMLFormElement>(null);
-  const area = useRef<HTMLTextAreaElement>(null);
+  /** Tags that the words hold; before anything was typed, the editor has told of none. */
   const spoken = useRef<readonly string[]>(undefined);
-
-  useEffect(() => {
-    const el = area.current;
-    el?.focus({ preventScroll: true });
-    el?.setSelectionRange(el.value.length, el.value.length);
-    requestAnimationFrame(() => form.current?.scrollIntoView({ block: 'nearest' }));
-  }, []);
   // What is as it was is no unfinished note.
   const touched = note !== initial.note || note.length <= 1 || kept !== undefined;
   useEffect(() => {
     if (touched && note.trim()) slot.write({ note, kind: kind.code, tags: tagsIn(tagText) });
   }, [slot, touched, note, kind, tagText]);
-
   useEffect(() => () => slot.settle(), [slot]);
 
   const save = (): void => {
-    if (sending) return setWaits(true);
-    // A tag that was taken out of the words goes; before anything was typed, none was.
+    // A tag that was taken out of the words goes.
     const now = spoken.current ?? inWords(note);
     const gone = inWords(initial.note).filter((tag) => !now.includes(tag));
     const tags = [...now, ...tagsIn(tagText).filter((tag) => !gone.includes(tag))];
@@ -77,29 +63,49 @@ export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onL
     slot.drop();
     onSave({ kind, note: note.trim(), tags: [...new Set(tags)] });
   };
-  const saveLater = useRef(save);
-  useEffect(() => {
-    saveLater.current = save;
-  });
-  useEffect(() => {
-    if (waits && !sending) saveLater.current();
-  }, [waits, sending]);
-  const onSending = (busy: boolean, failed: boolean): void => {
-    setSending(busy);
-    if (failed) setWaits(false);
-  };
   const discard = (): void => {
     const words = { note, kind: kind.code, tags: tagsIn(tagText) };
     slot.drop();
-    onDiscard(
-      touched && note.trim()
-        ? () => {
-            slot.write(words);
-            slot.settle();
-          }
-        : undefined,
-    );
+    const restore = (): void => {
+      slot.write(words);
+      slot.settle();
+    };
+    onDiscard(touched && note.trim() ? restore : undefined);
   };
+  const writeTags = (text: string): void => {
+    setTagText(text);
+    setWrong('');
+  };
+  return { note, setNote, kind, setKind, tagText, writeTags, wrong, spoken, save, discard };
+}
+
+/** Where a picture is on its way, saving waits until it has come. */
+function useSaving(save: () => void) {
+  const [sending, setSending] = useState(false);
+  const [waits, setWaits] = useState(false);
+  const latest = useLatest(save);
+  useEffect(() => {
+    if (waits && !sending) latest.current();
+  }, [waits, sending, latest]);
+  return {
+    waiting: waits && sending,
+    save: (): void => (sending ? setWaits(true) : save()),
+    onSending: (busy: boolean, failed: boolean): void => {
+      setSending(busy);
+      if (failed) setWaits(false);
+    },
+  };
+}
+
+/** Writing a note: its words, its kind, its tags, and for whom. Ctrl+Enter saves it. */
+export function NoteForm(props: Props) {
+  const { initial, sourceId, audience, onLeave } = props;
+  const note = useNote(props);
+  const { waiting, save, onSending } = useSaving(note.save);
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => {
+    requestAnimationFrame(() => form.current?.scrollIntoView({ block: 'nearest' }));
+  }, []);
   const onKey = (event: KeyboardEvent): void => {
     event.stopPropagation();
     // React hears of keys in menus that the form opened, too, which close by themselves.
@@ -110,7 +116,6 @@ export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onL
     }
     if (event.key === 'Escape') onLeave();
   };
-
   return (
     <form
       ref={form}
@@ -121,69 +126,26 @@ export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onL
       onKeyDown={onKey}
       className="grid gap-2 pb-1"
     >
-      <fieldset className="flex items-center gap-0.5">
-        <legend className="sr-only">Kind</legend>
-        {[
-          PLAIN_NOTE,
-          ...kinds,
-          ...(initial.kind.code === PLAIN_NOTE.code || kinds.some((k) => k.code === initial.kind.code)
-            ? []
-            : [initial.kind]),
-        ].map((one) => (
-          <label
-            key={one.code}
-            title={one.name}
-            className={`cursor-pointer px-1.5 py-0.5 has-[:focus-visible]:outline-2 has-[:focus-visible]:outline-tide ${kind.code === one.code ? 'bg-wash' : ''}`}
-          >
-            <input
-              type="radio"
-              name="kind"
-              className="sr-only"
-              checked={kind.code === one.code}
-              onChange={() => setKind(one)}
-              aria-label={one.name}
-            />
-            <Sign kind={one} className="w-[14px] text-[15px]" />
-          </label>
-        ))}
-        <span className="ml-auto text-[13px] text-soft">{kind.name}</span>
-      </fieldset>
-      {Rich.of ? (
-        <Rich.of
-          label="Note"
-          markdown={note}
-          sourceId={sourceId}
-          placeholder="What do you make of it?"
-          onChange={({ markdown, tags }) => {
-            setNote(markdown);
-            spoken.current = tags;
-          }}
-          onSubmit={() => form.current?.requestSubmit()}
-          onSending={onSending}
-        />
-      ) : (
-        <textarea
-          ref={area}
-          aria-label="Note"
-          value={note}
-          onChange={(e) => setNote(e.target.value)}
-          rows={Math.min(12, Math.max(3, note.split('\n').length + Math.floor(note.length / 38)))}
-          placeholder="What do you make of it?"
-          className="w-full resize-none border-b border-strong bg-transparent leading-5 outline-none placeholder:text-faint focus:border-tide"
-        />
-      )}
+      <KindChoice first={initial.kind} kind={note.kind} onKind={note.setKind} />
+      <Words
+        sourceId={sourceId}
+        note={note.note}
+        onWrite={(words, tags) => {
+          note.setNote(words);
+          if (tags) note.spoken.current = tags;
+        }}
+        onSubmit={() => form.current?.requestSubmit()}
+        onSending={onSending}
+      />
       <input
         aria-label="Tags"
-        value={tagText}
-        onChange={(e) => {
-          setTagText(e.target.value);
-          setWrong('');
-        }}
+        value={note.tagText}
+        onChange={(e) => note.writeTags(e.target.value)}
         placeholder="#tags"
         className="field text-[13px] text-tide"
       />
-      <Alert>{wrong}</Alert>
-      {waits && sending && (
+      <Alert>{note.wrong}</Alert>
+      {waiting && (
         <p role="status" className="text-[13px] text-soft">
           Saved as soon as the picture has come.
         </p>
@@ -191,14 +153,93 @@ export function NoteForm({ initial, sourceId, audience, slot: given, onSave, onL
       <div className="flex items-center gap-3 text-[13px]">
         <span className="text-soft">for</span>
         {audience}
-        <button type="button" className="ml-auto text-soft" onClick={discard}>
+        <button type="button" className="ml-auto text-soft" onClick={note.discard}>
           Discard
         </button>
         <button type="submit" className="press !px-3 !py-1 text-[13px]">
-          Set down
+          Save
         </button>
       </div>
     </form>
+  );
+}
+
+interface KindChoiceProps {
+  /** The kind it had: offered also where the Legend has it no more. */
+  readonly first: Kind;
+  readonly kind: Kind;
+  onKind(kind: Kind): void;
+}
+
+function KindChoice({ first, kind, onKind }: KindChoiceProps) {
+  const { kinds } = useKey();
+  const known = [PLAIN_NOTE, ...kinds];
+  const offered = known.some((k) => k.code === first.code) ? known : [...known, first];
+  return (
+    <fieldset className="flex items-center gap-0.5">
+      <legend className="sr-only">Kind</legend>
+      {offered.map((one) => (
+        <label
+          key={one.code}
+          title={one.name}
+          className={`cursor-pointer px-1.5 py-0.5 has-[:focus-visible]:outline-2 has-[:focus-visible]:outline-tide ${kind.code === one.code ? 'bg-wash' : ''}`}
+        >
+          <input
+            type="radio"
+            name="kind"
+            className="sr-only"
+            checked={kind.code === one.code}
+            onChange={() => onKind(one)}
+            aria-label={one.name}
+          />
+          <Sign kind={one} className="w-[14px] text-[15px]" />
+        </label>
+      ))}
+      <span className="ml-auto text-[13px] text-soft">{kind.name}</span>
+    </fieldset>
+  );
+}
+
+interface WordsProps {
+  readonly sourceId: SourceId;
+  readonly note: string;
+  /** With the tags that the words hold, where the editor tells them. */
+  onWrite(note: string, tags?: readonly string[]): void;
+  onSubmit(): void;
+  onSending(busy: boolean, failed: boolean): void;
+}
+
+function Words({ sourceId, note, onWrite, onSubmit, onSending }: WordsProps) {
+  /** Whichever is there when the form opens stays: nothing is exchanged under a writing hand. */
+  const [Rich] = useState<{ readonly of: ComponentType<Parameters<Editor>[0]> | undefined }>(() => ({ of: editor }));
+  const area = useRef<HTMLTextAreaElement>(null);
+  useEffect(() => {
+    const el = area.current;
+    el?.focus({ preventScroll: true });
+    el?.setSelectionRange(el.value.length, el.value.length);
+  }, []);
+  if (Rich.of)
+    return (
+      <Rich.of
+        label="Note"
+        markdown={note}
+        sourceId={sourceId}
+        placeholder="What do you make of it?"
+        onChange={({ markdown, tags }) => onWrite(markdown, tags)}
+        onSubmit={onSubmit}
+        onSending={onSending}
+      />
+    );
+  return (
+    <textarea
+      ref={area}
+      aria-label="Note"
+      value={note}
+      onChange={(e) => onWrite(e.target.value)}
+      rows={Math.min(12, Math.max(3, note.split('\n').length + Math.floor(note.length / 38)))}
+      placeholder="What do you make of it?"
+      className="w-full resize-none border-b border-strong bg-transparent leading-5 outline-none placeholder:text-faint focus:border-tide"
+    />
   );
 }
 

@@ -35,7 +35,7 @@ export function Facts({ source }: { source: SourceDetail }) {
           Fetch the pictures
         </button>
       )}
-      <button aria-label="Put this away" className="text-faint hover:text-ink" onClick={() => setAway(true)}>
+      <button aria-label="Hide this" className="text-faint hover:text-ink" onClick={() => setAway(true)}>
         ×
       </button>
     </Strip>

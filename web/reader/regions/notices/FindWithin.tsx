@@ -55,7 +55,7 @@ export function FindWithin() {
         </span>
       )}
       <button className="act" disabled={found.length < 2} onClick={() => step(-1)}>
-        Before
+        Previous
       </button>
       <button className="act" disabled={found.length < 2} onClick={() => step(1)}>
         Next

@@ -27,7 +27,7 @@ export function ListenBar() {
         {paused ? 'Go on' : 'Pause'}
       </button>
       <button className="act" onClick={() => listening.go(-1)}>
-        Sentence before
+        Previous sentence
       </button>
       <button className="act" onClick={() => listening.go(1)}>
         Next sentence

@@ -11,6 +11,7 @@ import {
   type Unit,
 } from '@avrelle/core/text';
 import type { SourceText } from '@avrelle/core/wire';
+import { useLatest } from '../../../ui/use-latest';
 import type { Box, StreamRange } from '../../../page/page-frame';
 import type { Thread } from '../../model/thread';
 import { sentencesOf } from '../../../page/text-index';
@@ -44,102 +45,121 @@ const KEYS: Readonly<Record<string, readonly [Unit, 1 | -1]>> = {
 const isAside = (key: string): boolean => key === 'ArrowRight' || key === 'ArrowLeft';
 const NAMES: Readonly<Record<Edge, string>> = { start: 'Beginning of the mark', end: 'End of the mark' };
 
-/** Two handles at the ends of the open mark: dragged from word to word, or moved with the keys and settled with Enter. */
-export function RangeHandles({ page, layout, thread, text, language, onPress, onMove }: Props) {
+/** The range as it is being tried; settled, it becomes that of the mark. */
+function useTried({ page, thread, onMove }: Props) {
   const [tried, setTried] = useState<StreamRange>();
-  const range = tried ?? thread.range;
   const { adapter, painter } = page;
-  const pieces = (unit: Unit): readonly Piece[] => {
-    if (unit === 'paragraph') return adapter.stream.outline;
-    if (unit === 'sentence') return sentencesOf(text, language);
-    const read = unit === 'word' ? wordsIn : charactersIn;
-    return [...around(text.outline, range.start), ...around(text.outline, range.end)]
-      .filter((b, n, all) => all.indexOf(b) === n)
-      .flatMap((b) => read(text.text, b, language || 'en'));
-  };
-  const rightToLeft = textDirection(text.text.slice(range.start, range.end), language) === 'rtl';
-  const latest = useRef({ tried, onMove });
-  useEffect(() => {
-    latest.current = { tried, onMove };
-  });
+  const latest = useLatest({ tried, onMove });
   useEffect(() => {
     painter.grown(tried);
   }, [painter, tried]);
   useEffect(() => () => painter.grown(undefined), [painter]);
-  const grow = (to: StreamRange): void => setTried(adapter.grown(thread.range, to));
-  const settle = (): void => {
-    const { tried: to, onMove: move } = latest.current;
-    setTried(undefined);
-    if (to && (to.start !== thread.range.start || to.end !== thread.range.end)) move(to);
-  };
-  const onKey =
-    (edge: Edge) =>
-    (event: KeyboardEvent): void => {
-      const [unit, direction] = KEYS[event.key] ?? [];
-      if (event.key === 'Escape') setTried(undefined);
-      else if (event.key === 'Enter') settle();
-      else if (unit && direction)
-        grow(
-          stepEdge(
-            range,
-            edge,
-            isAside(event.key) && rightToLeft ? opposite(direction) : direction,
-            pieces(event.shiftKey && unit === 'word' ? 'character' : unit),
-          ),
-        );
-      else return;
-      event.preventDefault();
-      event.stopPropagation();
-    };
-  const pressedAt = useRef<{ readonly x: number; readonly y: number }>(undefined);
-  const release = (event: PointerEvent<HTMLElement>): void => {
-    const from = pressedAt.current;
-    const frame = event.currentTarget.parentElement!.getBoundingClientRect();
-    if (from && Math.hypot(event.clientX - from.x, event.clientY - from.y) < STILL) {
+  return {
+    range: tried ?? thread.range,
+    grow: (to: StreamRange): void => setTried(adapter.grown(thread.range, to)),
+    leave: (): void => setTried(undefined),
+    settle: (): void => {
+      const { tried: to, onMove: move } = latest.current;
       setTried(undefined);
-      onPress(event.clientX - frame.left, event.clientY - frame.top);
-    } else settle();
+      if (to && (to.start !== thread.range.start || to.end !== thread.range.end)) move(to);
+    },
   };
-  const drag =
-    (edge: Edge) =>
-    (event: PointerEvent<HTMLElement>): void => {
-      if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
-      const frame = event.currentTarget.parentElement!.getBoundingClientRect();
-      const offset = adapter.offsetAt(event.clientX - frame.left, event.clientY - frame.top);
-      if (offset === undefined) return;
-      const near = around(text.outline, offset).flatMap((b) =>
-        (event.altKey ? charactersIn : wordsIn)(text.text, b, language || 'en'),
-      );
-      grow(snapEdge(range, edge, offset, near));
-    };
-  const boxes = layout > 0 ? adapter.boxes(range) : [];
+}
+type Trying = ReturnType<typeof useTried>;
+
+/** What an end is moved by: the words, sentences, paragraphs or characters around a range. */
+function piecesOf({ page, text, language }: Props, range: StreamRange, unit: Unit): readonly Piece[] {
+  if (unit === 'paragraph') return page.adapter.stream.outline;
+  if (unit === 'sentence') return sentencesOf(text, language);
+  const read = unit === 'word' ? wordsIn : charactersIn;
+  return [...around(text.outline, range.start), ...around(text.outline, range.end)]
+    .filter((b, n, all) => all.indexOf(b) === n)
+    .flatMap((b) => read(text.text, b, language || 'en'));
+}
+
+/** Two handles at the ends of the open mark: dragged from word to word, or moved with the keys and settled with Enter. */
+export function RangeHandles(props: Props) {
+  const { page, layout, text, language } = props;
+  const trying = useTried(props);
+  const { range } = trying;
+  const rightToLeft = textDirection(text.text.slice(range.start, range.end), language) === 'rtl';
+  const boxes = layout > 0 ? page.adapter.boxes(range) : [];
   const first = boxes[0];
   const last = boxes.at(-1);
   if (!first || !last) return null;
   const from = (box: Box): number => box.left - 13;
   const to = (box: Box): number => box.left + box.width - 11;
-  const place: Readonly<Record<Edge, { left: number; top: number; height: number }>> = {
-    start: { left: rightToLeft ? to(first) : from(first), top: first.top - 4, height: first.height + 8 },
-    end: { left: rightToLeft ? from(last) : to(last), top: last.top - 4, height: last.height + 8 },
+  const lefts: Readonly<Record<Edge, number>> = rightToLeft
+    ? { start: to(first), end: from(last) }
+    : { start: from(first), end: to(last) };
+  return (['start', 'end'] as const).map((edge) => {
+    const line = edge === 'start' ? first : last;
+    const place = { left: lefts[edge], top: line.top - 4, height: line.height + 8 };
+    return <Handle key={edge} edge={edge} given={props} trying={trying} place={place} rightToLeft={rightToLeft} />;
+  });
+}
+
+interface HandleProps {
+  readonly edge: Edge;
+  readonly given: Props;
+  readonly trying: Trying;
+  readonly place: { readonly left: number; readonly top: number; readonly height: number };
+  readonly rightToLeft: boolean;
+}
+
+function Handle({ edge, given, trying, place, rightToLeft }: HandleProps) {
+  const { page, text, language, onPress } = given;
+  const { range, grow, settle, leave } = trying;
+  const pressedAt = useRef<{ readonly x: number; readonly y: number }>(undefined);
+  const onKey = (event: KeyboardEvent): void => {
+    const [unit, direction] = KEYS[event.key] ?? [];
+    if (event.key === 'Escape') leave();
+    else if (event.key === 'Enter') settle();
+    else if (unit && direction) {
+      const by = isAside(event.key) && rightToLeft ? opposite(direction) : direction;
+      const finer = event.shiftKey && unit === 'word' ? 'character' : unit;
+      grow(stepEdge(range, edge, by, piecesOf(given, range, finer)));
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
   };
-  return (['start', 'end'] as const).map((edge) => (
+  const within = (event: PointerEvent<HTMLElement>): { readonly x: number; readonly y: number } => {
+    const frame = event.currentTarget.parentElement!.getBoundingClientRect();
+    return { x: event.clientX - frame.left, y: event.clientY - frame.top };
+  };
+  const release = (event: PointerEvent<HTMLElement>): void => {
+    const from = pressedAt.current;
+    if (!from || Math.hypot(event.clientX - from.x, event.clientY - from.y) >= STILL) return settle();
+    leave();
+    const at = within(event);
+    onPress(at.x, at.y);
+  };
+  const drag = (event: PointerEvent<HTMLElement>): void => {
+    if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+    const at = within(event);
+    const offset = page.adapter.offsetAt(at.x, at.y);
+    if (offset === undefined) return;
+    const read = event.altKey ? charactersIn : wordsIn;
+    const near = around(text.outline, offset).flatMap((b) => read(text.text, b, language || 'en'));
+    grow(snapEdge(range, edge, offset, near));
+  };
+  return (
     <button
-      key={edge}
       data-edge={edge}
       aria-label={NAMES[edge]}
       title={`${NAMES[edge]}: drag it, or move it with the arrow keys by words and sentences, then Enter`}
       className="group absolute z-10 w-6 cursor-ew-resize touch-none outline-none"
-      style={place[edge]}
+      style={place}
       onPointerDown={(e) => {
         e.preventDefault();
         pressedAt.current = { x: e.clientX, y: e.clientY };
         e.currentTarget.focus({ preventScroll: true });
         e.currentTarget.setPointerCapture(e.pointerId);
       }}
-      onPointerMove={drag(edge)}
+      onPointerMove={drag}
       onPointerUp={release}
-      onPointerCancel={() => setTried(undefined)}
-      onKeyDown={onKey(edge)}
+      onPointerCancel={leave}
+      onKeyDown={onKey}
       onBlur={settle}
     >
       <span
@@ -151,7 +171,7 @@ export function RangeHandles({ page, layout, thread, text, language, onPress, on
         className={`absolute left-[8px] size-2 bg-tide group-focus-visible:left-[6px] group-focus-visible:size-3 ${edge === 'start' ? 'top-[-4px]' : 'bottom-[-4px]'}`}
       />
     </button>
-  ));
+  );
 }
 
 const opposite = (direction: 1 | -1): 1 | -1 => (direction === 1 ? -1 : 1);

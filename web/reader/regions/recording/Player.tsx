@@ -1,5 +1,5 @@
-import { useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
-import { clockTime, type Block } from '@avrelle/core/text';
+import { useImperativeHandle, useMemo, useRef, useState, type Ref, type SyntheticEvent } from 'react';
+import { clockTime, type Block, type Outline } from '@avrelle/core/text';
 import type { SourceDetail, AnnotationId } from '@avrelle/core/wire';
 import type { Thread } from '../../model/thread';
 import type { OpenPage } from '../../document/use-page';
@@ -33,25 +33,16 @@ const SPEEDS = [0.75, 1, 1.25, 1.5, 2] as const;
 /** Finer than anybody can press a key. */
 const tenths = (seconds: number): number => Math.round(seconds * 10) / 10;
 
-/** The recording above its words: what is spoken is followed on the page, and what is marked is seen on its timeline. */
-export function Player({
-  source,
-  page,
-  threads,
-  onFollow,
-  onMark,
-  onOpen,
-  ref,
-}: Props & { readonly ref: Ref<PlayerHandle> }) {
+/** Playing a recording, as its element tells of it. */
+function usePlayback({ source }: Props) {
   const media = useRef<HTMLVideoElement>(null);
   const [now, setNow] = useState(0);
   const [length, setLength] = useState(source.facts.seconds ?? 0);
   const [playing, setPlaying] = useState(false);
   const [speed, setSpeed] = useState<number>(1);
-  const [begun, setBegun] = useState<number>();
   const [wrong, setWrong] = useState(false);
-  useSpoken(page, now, playing, onFollow);
-
+  /** Asked of the recording itself: what is shown is up to a quarter of a second old, and keys come faster than it tells. */
+  const moment = (): number => media.current?.currentTime ?? now;
   const seek = (seconds: number): void => {
     if (media.current) media.current.currentTime = Math.min(Math.max(0, seconds), length || seconds);
   };
@@ -59,44 +50,74 @@ export function Player({
     if (media.current?.paused) void media.current.play().catch(() => setWrong(true));
     else media.current?.pause();
   };
-  const playFrom = (seconds: number): void => {
-    seek(seconds);
-    if (media.current?.paused) toggle();
+  return {
+    ...{ now, length, playing, speed, wrong, moment, seek, toggle },
+    step: (by: number): void => seek(moment() + by),
+    playFrom: (seconds: number): void => {
+      seek(seconds);
+      if (media.current?.paused) toggle();
+    },
+    nextSpeed: (): void => {
+      const next = SPEEDS[(SPEEDS.findIndex((s) => s === speed) + 1) % SPEEDS.length]!;
+      setSpeed(next);
+      if (media.current) media.current.playbackRate = next;
+    },
+    /** For the element that plays. */
+    element: {
+      ref: media,
+      onClick: toggle,
+      onTimeUpdate: (e: MediaEvent) => setNow(e.currentTarget.currentTime),
+      onSeeked: (e: MediaEvent) => setNow(e.currentTarget.currentTime),
+      onLoadedMetadata: (e: MediaEvent) =>
+        Number.isFinite(e.currentTarget.duration) && setLength(e.currentTarget.duration),
+      onPlay: () => setPlaying(true),
+      onPause: () => setPlaying(false),
+      onError: () => setWrong(true),
+    },
   };
-  /** From where the recording itself stands: keys come faster than it tells of its moment. */
-  const step = (by: number): void => seek((media.current?.currentTime ?? 0) + by);
-  const back = (): void => step(-BACK);
+}
+type MediaEvent = SyntheticEvent<HTMLVideoElement>;
+type Playback = ReturnType<typeof usePlayback>;
+
+/** Notes at a moment, and on a stretch from where it was begun. */
+function useNoting({ page, onMark }: Props, { moment }: Playback) {
+  const [begun, setBegun] = useState<number>();
   const outline = page?.adapter.stream.outline;
   const note = (from: number, to: number): void => {
     const block = outline && (lineAt(outline, from) ?? outline[0]);
     if (block) onMark({ from: tenths(from), to: tenths(to) }, block);
   };
-  /** Asked of the recording itself: what is shown is up to a quarter of a second old. */
-  const mark = (): void => note(media.current?.currentTime ?? now, media.current?.currentTime ?? now);
-  const stretch = (): void => {
-    const at = media.current?.currentTime ?? now;
-    if (begun === undefined) return setBegun(at);
-    setBegun(undefined);
-    note(Math.min(begun, at), Math.max(begun, at));
+  return {
+    begun,
+    mark: (): void => note(moment(), moment()),
+    stretch: (): void => {
+      const at = moment();
+      if (begun === undefined) return setBegun(at);
+      setBegun(undefined);
+      note(Math.min(begun, at), Math.max(begun, at));
+    },
   };
-  const nextSpeed = (): void => {
-    const next = SPEEDS[(SPEEDS.findIndex((s) => s === speed) + 1) % SPEEDS.length]!;
-    setSpeed(next);
-    if (media.current) media.current.playbackRate = next;
-  };
+}
+
+/** When each of the threads is heard. */
+const timed = (outline: Outline | undefined, threads: readonly Thread[]): readonly TimedMark[] =>
+  threads.flatMap((thread): TimedMark[] => {
+    const heard = outline && stretchOf(outline, thread.range, thread.root.anchor?.spot);
+    return heard ? [{ thread, ...heard }] : [];
+  });
+
+/** The recording above its words: what is spoken is followed on the page, and what is marked is seen on its timeline. */
+export function Player({ ref, ...props }: Props & { readonly ref: Ref<PlayerHandle> }) {
+  const { source, page, threads, onFollow, onOpen } = props;
+  const playback = usePlayback(props);
+  const noting = useNoting(props, playback);
+  const { now, length, playing, seek, step, toggle, playFrom } = playback;
+  const { begun, mark, stretch } = noting;
+  const back = (): void => step(-BACK);
+  useSpoken(page, now, playing, onFollow);
   useTimeClicks(page, playFrom);
   useImperativeHandle(ref, () => ({ playFrom, toggle, back, mark, stretch }));
-  const marks = useMemo(
-    () =>
-      outline
-        ? threads.flatMap((thread): TimedMark[] => {
-            const heard = stretchOf(outline, thread.range, thread.root.anchor?.spot);
-            return heard ? [{ thread, ...heard }] : [];
-          })
-        : [],
-    [outline, threads],
-  );
-
+  const marks = useMemo(() => timed(page?.adapter.stream.outline, threads), [page, threads]);
   return (
     <section
       aria-label="Recording"
@@ -104,19 +125,12 @@ export function Player({
     >
       {/* One element for sound and film: a film without a picture is sound. Its words stand below. */}
       <video
-        ref={media}
+        {...playback.element}
         src={`/files/${source.versionId}`}
         preload="metadata"
         aria-label={source.title}
         hidden={source.kind === 'audio'}
         className="max-h-[34vh] max-w-full"
-        onClick={toggle}
-        onTimeUpdate={(e) => setNow(e.currentTarget.currentTime)}
-        onSeeked={(e) => setNow(e.currentTarget.currentTime)}
-        onLoadedMetadata={(e) => Number.isFinite(e.currentTarget.duration) && setLength(e.currentTarget.duration)}
-        onPlay={() => setPlaying(true)}
-        onPause={() => setPlaying(false)}
-        onError={() => setWrong(true)}
       />
       <button className="press min-w-[84px]" title="Space" onClick={toggle}>
         {playing ? 'Pause' : 'Play'}
@@ -127,15 +141,7 @@ export function Player({
       <button className="act whitespace-nowrap" title="A note at this moment (m)" onClick={mark}>
         Note this moment
       </button>
-      <button
-        className="act whitespace-nowrap"
-        title={
-          begun === undefined ? 'Marks from here to where you press it again (s)' : 'Ends the stretch with a note (s)'
-        }
-        onClick={stretch}
-      >
-        {begun === undefined ? 'Begin a stretch' : `End the stretch from ${clockTime(begun)}`}
-      </button>
+      <StretchButton begun={begun} onPress={stretch} />
       <Timeline
         length={length}
         now={now}
@@ -151,19 +157,39 @@ export function Player({
       <span className="whitespace-nowrap tabular-nums text-soft">
         {clockTime(now)} of {clockTime(length)}
       </span>
-      <button className="whitespace-nowrap text-soft hover:text-ink" title="Speed" onClick={nextSpeed}>
-        {speed} ×
+      <button className="whitespace-nowrap text-soft hover:text-ink" title="Speed" onClick={playback.nextSpeed}>
+        {playback.speed} ×
       </button>
+      <Troubles wrong={playback.wrong} mute={source.facts.transcript === false} />
+    </section>
+  );
+}
+
+function StretchButton({ begun, onPress }: { readonly begun: number | undefined; readonly onPress: () => void }) {
+  const [title, words] =
+    begun === undefined
+      ? ['Marks from here to where you press it again (s)', 'Begin a stretch']
+      : ['Ends the stretch with a note (s)', `End the stretch from ${clockTime(begun)}`];
+  return (
+    <button className="act whitespace-nowrap" title={title} onClick={onPress}>
+      {words}
+    </button>
+  );
+}
+
+function Troubles({ wrong, mute }: { readonly wrong: boolean; readonly mute: boolean }) {
+  return (
+    <>
       {wrong && (
         <span role="alert" className="text-brick">
           This browser cannot play the file. Its words can be read all the same.
         </span>
       )}
-      {source.facts.transcript === false && (
+      {mute && (
         <span className="basis-full text-[13px] text-soft">
-          No transcript came with it. Bring one (WebVTT, SRT, or text with times) from the menu of versions above.
+          It has no transcript. Upload one (WebVTT, SRT, or text with times) from the menu of versions above.
         </span>
       )}
-    </section>
+    </>
   );
 }

@@ -77,14 +77,14 @@ export function ExportMenu({ sourceId }: { sourceId: SourceId }) {
   return (
     <Popover.Root>
       <Popover.Trigger className="act whitespace-nowrap">
-        Take out <span aria-hidden="true">▾</span>
+        Export <span aria-hidden="true">▾</span>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           sideOffset={8}
           align="end"
           className="over grid w-[330px] gap-3 p-4 text-[14px]"
-          aria-label="Take out study notes"
+          aria-label="Export study notes"
         >
           <p className="text-soft">Highlights and notes in document order, as Markdown with the reference on top.</p>
           <fieldset className="flex gap-5">

@@ -23,7 +23,7 @@ export function ShelfMenu({ source, back }: { source: SourceDetail; back: string
           className="whitespace-nowrap hover:text-ink"
           title="State, tags and collections of this source"
         >
-          Shelf <span aria-hidden="true">▾</span>
+          Organise <span aria-hidden="true">▾</span>
         </DropdownMenu.Trigger>
         <ShelfItems
           source={source}

@@ -29,7 +29,7 @@ export function SourceNavigation({ onDone }: { readonly onDone?: () => void }) {
           title="Find words in this source (f)"
           onClick={done(() => store.dispatch({ type: 'find', on: !finding }))}
         >
-          Find in it
+          Find in text
         </button>
       )}
       {spoken && (
@@ -54,7 +54,7 @@ export function SourceNavigation({ onDone }: { readonly onDone?: () => void }) {
       <TypeMenu kind={source.kind} type={type} flows={view === 'main'} onType={setType} />
       <button
         className="hover:text-ink"
-        title="Nothing but the page (z); Esc brings the rest back"
+        title="Only the page (z); Esc brings the rest back"
         onClick={done(() => store.dispatch({ type: 'focus mode', on: true }))}
       >
         Focus

@@ -35,17 +35,17 @@ export function TypeMenu({ kind, type, flows, onType }: Props) {
   return (
     <Popover.Root>
       <Popover.Trigger className="hover:text-ink">
-        Type <span aria-hidden="true">▾</span>
+        Display <span aria-hidden="true">▾</span>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="start" sideOffset={8} className="over w-[330px] max-w-[94vw] p-4 text-[14px]">
           {flows && (
             <>
               {step('size', 'Size', `${type.size}`)}
-              {step('line', 'Lines', type.line.toFixed(1))}
-              {step('measure', 'Column', `${type.measure}`)}
+              {step('line', 'Line spacing', type.line.toFixed(1))}
+              {step('measure', 'Column width', `${type.measure}`)}
               <Choice
-                name="Face"
+                name="Font"
                 of={FACES}
                 value={type.face}
                 names={{ literata: <span className="font-read">Literata</span>, atkinson: 'Atkinson' }}
@@ -54,16 +54,16 @@ export function TypeMenu({ kind, type, flows, onType }: Props) {
             </>
           )}
           <Choice
-            name="Paper"
+            name="Background"
             of={PAPERS}
             value={type.paper}
-            names={{ 'as Avrelle': 'as Avrelle', day: 'day', night: 'night' }}
+            names={{ 'as Avrelle': 'automatic', day: 'day', night: 'night' }}
             onChoose={(paper) => onType({ ...type, paper })}
           />
           <p className="mt-2 flex justify-between border-t border-rule pt-2 text-[13px] text-soft">
-            For everything of the kind “{KIND_WORDS[kind]}”
+            For every source of this type: {KIND_WORDS[kind]}
             <button className="act" onClick={() => onType(USUAL)}>
-              As usual
+              Reset
             </button>
           </p>
         </Popover.Content>

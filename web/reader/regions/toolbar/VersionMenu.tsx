@@ -106,7 +106,7 @@ function KeepAgain({ source, recording, onBegin, onFile }: KeepAgainProps) {
       ) : (
         <DropdownMenu.Item className="item" onSelect={onFile}>
           <span className="w-4" />
-          {recording ? 'Bring a transcript or a newer file' : 'Bring a newer file'}
+          {recording ? 'Upload a transcript or a newer file' : 'Upload a newer file'}
         </DropdownMenu.Item>
       )}
       <ReadAgainAs source={source} onChoose={(encoding) => again({ encoding })} />
