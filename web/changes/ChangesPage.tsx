@@ -8,7 +8,7 @@ import { useAnnotationWriter } from '../reader/session/use-annotation-writer';
 import { useAccept } from '../reader/session/use-placing';
 import { State } from '../ui/State';
 import { count, day } from '../ui/when';
-import { Fates } from './Fates';
+import { Outcomes } from './Outcomes';
 import { paragraphs, wordsOfKind, type Section } from './paragraphs';
 
 /** What changed between two versions of a source, and what became of the annotations. */
@@ -50,12 +50,12 @@ function Changes({ source, comparison, former, present }: Props) {
   const sections = useMemo(() => paragraphs(comparison), [comparison]);
   const accept = useAccept(marks);
   return (
-    <main className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+    <main className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
       <header className="flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-rule px-[30px] py-3 max-[900px]:px-4">
         <Link className="text-[14px] text-soft hover:text-ink" to={`/source/${source.id}?version=${to.number}`}>
           ‹ Read it
         </Link>
-        <h1 className="min-w-0 flex-1 truncate text-[23px]">
+        <h1 className="min-w-0 flex-1 basis-[200px] truncate text-[23px]">
           What changed in <i className="font-normal">{source.title}</i>
         </h1>
         <VersionPair id={source.id} comparison={comparison} />
@@ -76,7 +76,7 @@ function Changes({ source, comparison, former, present }: Props) {
             ))}
           </div>
         </section>
-        <Fates
+        <Outcomes
           present={present}
           former={former}
           before={before}
@@ -137,9 +137,9 @@ function VersionPair({ id, comparison: { from, to } }: { id: string; comparison:
   const go = (a: number, b: number): void =>
     void navigate(`/source/${id}/changes?from=${a}&to=${b}`, { replace: true });
   const choice = (label: string, chosen: number, other: number, onChoose: (n: number) => void) => (
-    <label className="flex items-baseline gap-1.5">
+    <label className="flex min-w-0 items-baseline gap-1.5">
       {label}
-      <select className="field w-auto" value={chosen} onChange={(e) => onChoose(Number(e.target.value))}>
+      <select className="field !w-auto min-w-0" value={chosen} onChange={(e) => onChoose(Number(e.target.value))}>
         {versions
           .filter((v) => v.number !== other)
           .map((v) => (
@@ -151,7 +151,7 @@ function VersionPair({ id, comparison: { from, to } }: { id: string; comparison:
     </label>
   );
   return (
-    <div className="flex gap-4 text-[14px] text-soft">
+    <div className="flex min-w-0 flex-wrap gap-x-4 gap-y-1 text-[14px] text-soft">
       {choice('from', from.number, to.number, (n) => go(n, to.number))}
       {choice('to', to.number, from.number, (n) => go(from.number, n))}
     </div>

@@ -22,11 +22,11 @@ interface Props {
 }
 
 /** What became of each annotation, those that need somebody first. */
-export function Fates(props: Props) {
+export function Outcomes(props: Props) {
   const { present, former, before, after, me, newest } = props;
-  const of = (fate: Outcome): Annotation[] =>
+  const of = (outcome: Outcome): Annotation[] =>
     present
-      .filter((a) => a.rootId === null && outcomeOf(a) === fate)
+      .filter((a) => a.rootId === null && outcomeOf(a) === outcome)
       .sort(
         (a, b) =>
           Number(b.author.id === me) - Number(a.author.id === me) || (a.place!.start ?? 0) - (b.place!.start ?? 0),
