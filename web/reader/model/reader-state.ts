@@ -20,6 +20,13 @@ export interface Draft {
   readonly kind: Kind;
 }
 
+/** What is written in the form of a note. */
+export interface NoteValues {
+  readonly kind: Kind;
+  readonly note: string;
+  readonly tags: readonly string[];
+}
+
 /** What of the page is in the window, in pixels as shown. */
 export interface Scroll {
   readonly top: number;

@@ -3,7 +3,7 @@ import { useClicks } from '../document/use-clicks';
 import { useDocument } from '../document/document-context';
 import { useDrawing } from '../drawing/use-drawing';
 import { usePictures } from '../drawing/use-pictures';
-import type { PlayerHandle } from '../regions/recording/Player';
+import type { PlayerHandle } from './player-handle';
 import { useNoteActions } from './note-actions';
 import { useReader } from './reader-context';
 import { ToolsContext } from './tools-context';

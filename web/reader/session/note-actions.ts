@@ -7,7 +7,7 @@ import { useLatest } from '../../ui/use-latest';
 import { indexOf } from '../../page/text-index';
 import type { Pictures } from '../drawing/use-pictures';
 import type { Fields } from '../model/history';
-import type { PlayerHandle } from '../regions/recording/Player';
+import type { PlayerHandle } from './player-handle';
 import { useSession } from './reader-context';
 import type { Step } from './annotation-writer';
 import type { Navigation } from './use-navigation';

@@ -2,7 +2,7 @@ import { createContext, useContext, type RefObject } from 'react';
 import type { Drawing } from '../drawing/use-drawing';
 import type { Pictures } from '../drawing/use-pictures';
 import type { CommandId, Situation } from '../model/commands';
-import type { PlayerHandle } from '../regions/recording/Player';
+import type { PlayerHandle } from './player-handle';
 import type { NoteActions } from './note-actions';
 import type { Choosing } from './use-choosing';
 import type { Marking } from './use-marking';

@@ -4,7 +4,7 @@ import { PLAIN_NOTE, type Kind } from '@avrelle/core/key';
 import { useMessages, type Messages } from '../../ui/Messages';
 import type { StreamRange } from '../../page/page-frame';
 import { useDocument, type DocumentView } from '../document/document-context';
-import type { NoteValues } from '../regions/margin/NoteForm';
+import type { NoteValues } from '../model/reader-state';
 import { matchesFilter, type Thread } from '../model/thread';
 import { useSession, type ReaderSession } from './reader-context';
 import type { Placing } from './use-placing';

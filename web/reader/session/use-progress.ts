@@ -6,7 +6,10 @@ import type { PlacedBlock } from '../document/use-layout';
 import type { Scroll } from '../model/reader-state';
 import { useSession } from './reader-context';
 import { useReading } from './use-reading';
-import type { Correction } from '../regions/legend/ProgressMenu';
+
+/** What the clock got wrong, set right by hand. */
+export const CORRECTIONS = ['read to here', 'not read from here', 'all read', 'nothing read'] as const;
+export type Correction = (typeof CORRECTIONS)[number];
 
 /** A block that reaches less far than this below the top of the window, in pixels, is left behind. */
 const BEHIND = 40;

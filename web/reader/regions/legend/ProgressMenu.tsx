@@ -1,8 +1,7 @@
 import { DropdownMenu } from 'radix-ui';
 import { useTools } from '../../session/tools-context';
+import { CORRECTIONS, type Correction } from '../../session/use-progress';
 
-export const CORRECTIONS = ['read to here', 'not read from here', 'all read', 'nothing read'] as const;
-export type Correction = (typeof CORRECTIONS)[number];
 const WORDS: Readonly<Record<Correction, string>> = {
   'read to here': 'I have read as far as this',
   'not read from here': 'I have not read from here on',

@@ -6,13 +6,8 @@ import type { Slot } from '../../../data/unfinished';
 import { Alert } from '../../../ui/Alert';
 import { Sign } from '../../../ui/Sign';
 import { useLatest } from '../../../ui/use-latest';
+import type { NoteValues } from '../../model/reader-state';
 import { useKey } from '../../session/key';
-
-export interface NoteValues {
-  readonly kind: Kind;
-  readonly note: string;
-  readonly tags: readonly string[];
-}
 
 interface Props {
   readonly initial: NoteValues;

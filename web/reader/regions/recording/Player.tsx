@@ -2,6 +2,7 @@ import { useImperativeHandle, useMemo, useRef, useState, type Ref, type Syntheti
 import { clockTime, type Block, type Outline } from '@avrelle/core/text';
 import type { SourceDetail, AnnotationId } from '@avrelle/core/wire';
 import type { Thread } from '../../model/thread';
+import type { PlayerHandle } from '../../session/player-handle';
 import type { OpenPage } from '../../document/use-page';
 import { Timeline, type TimedMark } from './Timeline';
 import { lineAt, stretchOf, type Stretch } from './times';
@@ -16,16 +17,6 @@ interface Props {
   /** A note at a moment or on a stretch; the block is what is said there, or the title. */
   onMark(stretch: Stretch, block: Block): void;
   onOpen(annotationId: AnnotationId): void;
-}
-
-export interface PlayerHandle {
-  playFrom(seconds: number): void;
-  toggle(): void;
-  back(): void;
-  /** A note at this moment. */
-  mark(): void;
-  /** Begins a stretch, or ends it with a note. */
-  stretch(): void;
 }
 
 const BACK = 5;
