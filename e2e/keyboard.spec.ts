@@ -52,6 +52,14 @@ test('the main job is done by keyboard alone', async ({ browser }) => {
     await expect(page.getByRole('article').getByRole('button', { expanded: true })).toHaveCount(0);
   });
 
+  await test.step('so do those of the application', async () => {
+    const frame = page.locator('iframe[title^="Text of"]');
+    await frame.focus();
+    await page.keyboard.press('/');
+    await expect(page.getByLabel('Find a passage, note or tag')).toBeFocused();
+    await frame.focus();
+  });
+
   await test.step('every command is found by its name and carried out, wherever one is', async () => {
     const list = page.getByRole('dialog', { name: 'Commands and keys' });
     await page.keyboard.press('?');
@@ -63,6 +71,7 @@ test('the main job is done by keyboard alone', async ({ browser }) => {
     await expectSeen(page.getByRole('button', { name: /^Show the rest/ }));
     await page.keyboard.press('Escape');
     await page.keyboard.press('?');
+    await expectSeen(list);
     await page.keyboard.type('go to the desk');
     await page.keyboard.press('Enter');
     await expect(page).toHaveURL(/\/desk$/);

@@ -18,6 +18,10 @@ test('a kind of the Legend is renamed, given another look, moved to another digi
   await page.getByRole('button', { name: 'Edit the Legend…' }).click();
   const dialog = page.getByRole('dialog', { name: 'The Legend' });
   await dialog.getByLabel('Name of kind 1').fill('Thesis');
+  // A key that leads elsewhere does not take a dialog away.
+  await dialog.getByRole('button', { name: 'Cancel' }).focus();
+  await page.keyboard.press('k');
+  await expect(page).toHaveURL(/\/source\//);
   await dialog.getByRole('button', { name: 'Look of Thesis' }).click();
   await page.getByRole('radio', { name: 'lichen' }).check({ force: true });
   await page.getByRole('radio', { name: 'wavy' }).check({ force: true });

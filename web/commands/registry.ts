@@ -25,6 +25,8 @@ interface CommandList {
 export const useCommandList = create<CommandList>(() => ({ open: false, sources: [] }));
 
 export const openCommands = (): void => useCommandList.setState({ open: true });
+/** While the list is there, or on its way, letters are meant for it. */
+export const isListOpen = (): boolean => useCommandList.getState().open;
 export const closeCommands = (): void => useCommandList.setState({ open: false });
 
 /** Offers commands while a part of the application stands; they are asked for when somebody looks. `last`: below those of a page. */

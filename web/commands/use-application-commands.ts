@@ -4,7 +4,7 @@ import { tinykeys } from 'tinykeys';
 import { setTheme, useTheme } from '../theme/use-theme';
 import { FIND_FIELD } from '../ui/find-field';
 import { useLatest } from '../ui/use-latest';
-import { openCommands, useCommandSource, type NamedCommand } from './registry';
+import { isListOpen, openCommands, useCommandSource, type NamedCommand } from './registry';
 
 /** What the address field of the Library is asked to do by whoever leads there. */
 export const TO_KEEP = { keep: true } as const;
@@ -67,10 +67,13 @@ function useBindings(entries: readonly Entry[]): void {
   }, [latest]);
 }
 
-/** A key that somebody writes with, or that a page has a use for, means nothing here: pages listen on the document, and hear first. */
+/** Where keys are somebody else's: who writes, chooses from a menu or answers a dialog is not taken away. */
+const ELSEWHERE = 'input, textarea, select, [contenteditable], [role=menu], [role=dialog], [role=alertdialog]';
+
+/** A key that a page has a use for means nothing here: pages listen on the document, and hear first. */
 function press(event: KeyboardEvent, run: () => void): void {
   const target = event.target as HTMLElement | null;
-  if (event.defaultPrevented || target?.closest?.('input, textarea, select, [contenteditable], [role=menu]')) return;
+  if (event.defaultPrevented || isListOpen() || target?.closest?.(ELSEWHERE)) return;
   event.preventDefault();
   run();
 }

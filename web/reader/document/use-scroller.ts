@@ -15,7 +15,7 @@ const TOP = 40;
 const BELOW = 24;
 
 /** Where to scroll so that a line is in view; undefined where it is already. */
-export function revealed(top: number | undefined, view: Scroll | undefined): number | undefined {
+function revealed(top: number | undefined, view: Scroll | undefined): number | undefined {
   if (top === undefined || !view) return undefined;
   return top < view.top + TOP || top > view.top + view.height - FOOT ? top - view.height / 3 : undefined;
 }

@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { flushSync } from 'react-dom';
+import { isListOpen } from '../../commands/registry';
 import { useDocument } from '../document/document-context';
 import { commandFor } from '../model/commands';
 import type { ReaderTools } from './tools-context';
@@ -13,9 +14,9 @@ export function useKeyboard({ run, situation }: Pick<ReaderTools, 'run' | 'situa
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const target = event.target as HTMLElement | null;
-      if (event.defaultPrevented || isWriting(target)) return;
+      if (event.defaultPrevented || isListOpen() || isWriting(target)) return;
       const told = commandFor(event, situation(Boolean(target?.closest?.('button, a'))));
-      if (!told) return;
+      if (!told) return passOn(event);
       event.preventDefault();
       flushSync(() => run(told.id, told.letter));
     };
@@ -27,6 +28,11 @@ export function useKeyboard({ run, situation }: Pick<ReaderTools, 'run' | 'situa
       inside?.removeEventListener('keydown', onKey);
     };
   }, [page, run, situation]);
+}
+
+/** A key pressed on the page means outside of it what it does there; the window hears of those of its own document alone. */
+function passOn(event: KeyboardEvent): void {
+  if (event.view !== window && !window.dispatchEvent(new KeyboardEvent('keydown', event))) event.preventDefault();
 }
 
 const isWriting = (target: HTMLElement | null): boolean =>

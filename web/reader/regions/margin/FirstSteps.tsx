@@ -1,11 +1,11 @@
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useDocument } from '../../document/document-context';
 import { useReader, useSession } from '../../session/reader-context';
 
 /** Kept on this device: who has learnt it once is not told again. */
 const STORED = 'avrelle.first-steps';
 
-export type Step = 'mark' | 'go on';
+type Step = 'mark' | 'go on';
 
 /** Which first step to show: how to mark on a page that has no marks, then what can be done with the first one; none to who knows. */
 export function useFirstStep(): { readonly step: Step | undefined; done(): void } {
@@ -13,11 +13,14 @@ export function useFirstStep(): { readonly step: Step | undefined; done(): void 
   const { layout } = useDocument();
   const writing = useReader((s) => s.draft !== undefined);
   const [known, setKnown] = useState(() => localStorage.getItem(STORED) !== null);
-  const mine = threads.filter(({ root }) => root.author.id === me.id && !root.deleted).length;
-  const done = (): void => {
+  const mine = useMemo(
+    () => threads.filter(({ root }) => root.author.id === me.id && !root.deleted).length,
+    [threads, me.id],
+  );
+  const done = useCallback((): void => {
     localStorage.setItem(STORED, 'done');
     setKnown(true);
-  };
+  }, []);
   useEffect(() => {
     if (mine > 1) localStorage.setItem(STORED, 'done');
   }, [mine]);

@@ -1,10 +1,10 @@
-import { useCallback, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useDocument } from '../../document/document-context';
 import type { Place } from '../../document/use-layout';
 import { useReader } from '../../session/reader-context';
 import { Connectors, type Connector } from './Connectors';
 import { DraftForm } from './DraftForm';
-import { FirstSteps, useFirstStep, type Step } from './FirstSteps';
+import { FirstSteps, useFirstStep } from './FirstSteps';
 import { isNear, Margin, sameMap, type MarginItem } from './Margin';
 import { MarginTop, type NotesProps } from './MarginTop';
 import { ThreadCard } from './ThreadCard';
@@ -17,28 +17,21 @@ const HEAD = 42;
 
 /** Notes level with their passages, and the hairlines that tie them. */
 export function LevelNotes({ notes, unfinished }: NotesProps) {
-  const { places, draftPlace } = useDocument();
   const view = useReader((s) => s.scroll);
-  const draft = useReader((s) => s.draft);
+  const writing = useReader((s) => s.draft !== undefined);
   const current = useReader((s) => s.current);
   const [tops, setTops] = useState<ReadonlyMap<string, number>>(new Map());
   const onPlaced = useCallback(
     (placed: ReadonlyMap<string, number>) => setTops((before) => (sameMap(before, placed) ? before : placed)),
     [],
   );
-  const first = useFirstStep();
-  const items: MarginItem[] = [
-    ...(first.step ? [firstSteps(first.step, first.done, [...places.values()][0]?.top ?? 0)] : []),
-    ...notes.map((t) => ({ id: t.root.id, y: places.get(t.root.id)!.top, body: () => <ThreadCard thread={t} /> })),
-    ...(draft && draftPlace ? [{ id: DRAFT, y: draftPlace.top, body: () => <DraftForm draft={draft} /> }] : []),
-    ...unfinished.map((note) => ({ id: note.key, y: note.top ?? 0, body: () => <UnfinishedCard note={note} /> })),
-  ].sort((a, b) => a.y - b.y);
+  const items = useItems({ notes, unfinished });
   return (
     <>
       <aside aria-label="Margin" className="steps-back relative border-l border-rule bg-paper">
         <MarginTop notes={notes} unfinished={unfinished} />
         <div className="absolute inset-x-0 top-0">
-          <Margin items={items} held={draft ? DRAFT : current} view={view} least={HEAD} onPlaced={onPlaced} />
+          <Margin items={items} held={writing ? DRAFT : current} view={view} least={HEAD} onPlaced={onPlaced} />
         </div>
       </aside>
       <ConnectorLayer items={items} tops={tops} />
@@ -46,12 +39,25 @@ export function LevelNotes({ notes, unfinished }: NotesProps) {
   );
 }
 
-/** Level with the first mark, once there is one. */
-const firstSteps = (step: Step, done: () => void, y: number): MarginItem => ({
-  id: FIRST_STEPS,
-  y,
-  body: () => <FirstSteps step={step} onDone={done} />,
-});
+/** All that stands in the margin, by its height. The same list while one scrolls: it is placed anew only where it changes. */
+function useItems({ notes, unfinished }: NotesProps): readonly MarginItem[] {
+  const { places, draftPlace } = useDocument();
+  const draft = useReader((s) => s.draft);
+  const { step, done } = useFirstStep();
+  return useMemo(() => {
+    const items: MarginItem[] = [
+      ...notes.map((t) => ({ id: t.root.id, y: places.get(t.root.id)!.top, body: () => <ThreadCard thread={t} /> })),
+      ...unfinished.map((note) => ({ id: note.key, y: note.top ?? 0, body: () => <UnfinishedCard note={note} /> })),
+    ];
+    if (draft && draftPlace) items.push({ id: DRAFT, y: draftPlace.top, body: () => <DraftForm draft={draft} /> });
+    if (step) {
+      // Level with the first mark, once there is one.
+      const y = [...places.values()][0]?.top ?? 0;
+      items.push({ id: FIRST_STEPS, y, body: () => <FirstSteps step={step} onDone={done} /> });
+    }
+    return items.sort((a, b) => a.y - b.y);
+  }, [notes, unfinished, places, draft, draftPlace, step, done]);
+}
 
 interface LayerProps {
   readonly items: readonly MarginItem[];
