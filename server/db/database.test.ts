@@ -41,6 +41,20 @@ const opened = (file = ':memory:'): Db => {
   return db;
 };
 
+test('what a transaction has read cannot be changed by another connection before it writes', () => {
+  const file = path.join(folder(), 'a.db');
+  const [db, other] = [opened(file), openDatabase(file)];
+  other.raw.pragma('busy_timeout = 0');
+  db.transaction(() => {
+    expect(db.get('SELECT 1 FROM blob')).toBeUndefined();
+    expect(() => storeBlob(other, Buffer.from('theirs'), 'text/plain')).toThrow(/locked/);
+    storeBlob(db, Buffer.from('ours'), 'text/plain');
+  });
+  storeBlob(other, Buffer.from('theirs'), 'text/plain');
+  expect(db.get('SELECT count(*) AS n FROM blob')).toEqual({ n: 2 });
+  for (const one of [db, other]) one.close();
+});
+
 test('migrating twice changes nothing, and a newer database is refused', () => {
   const db = opened();
   const version = schemaVersion(db);

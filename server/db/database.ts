@@ -8,6 +8,7 @@ export interface Db {
   get<Row>(sql: string, ...params: Params): Row | undefined;
   /** Returns the number of rows changed. */
   run(sql: string, ...params: Params): number;
+  /** Takes the right to write at its beginning: what it has read cannot be changed by another thread before it writes. */
   transaction<T>(work: () => T): T;
   readonly raw: Sqlite.Database;
   close(): void;
@@ -43,7 +44,7 @@ export function openDatabase(path: string): Db {
     all: <Row>(sql: string, ...params: Params) => prepared(sql).all(params) as Row[],
     get: <Row>(sql: string, ...params: Params) => prepared(sql).get(params) as Row | undefined,
     run: (sql, ...params) => prepared(sql).run(params),
-    transaction: (work) => raw.transaction(work)(),
+    transaction: (work) => raw.transaction(work).immediate(),
     raw,
     close: () => raw.close(),
   };
