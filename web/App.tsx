@@ -10,6 +10,8 @@ import { Places } from './Places';
 import { Boundary } from './ui/Boundary';
 import { State } from './ui/State';
 import { TintContext } from './ui/TagNames';
+import { PAGE_HEADING, PageHeading } from './ui/PageHeading';
+import { SkipLink } from './ui/SkipLink';
 
 const NO_TINTS = {};
 const AccountPage = lazy(() => import('./account/AccountPage'));
@@ -54,6 +56,7 @@ export function App() {
       </Suspense>
       <TintContext.Provider value={tints ?? NO_TINTS}>
         <div className="grid h-full grid-rows-[auto_1fr] [[data-focus]_&]:grid-rows-[1fr]">
+          <SkipLink to={PAGE_HEADING}>Skip to the page</SkipLink>
           <Places connected={connected} />
           <Boundary at={here.pathname}>
             <Suspense fallback={waiting}>
@@ -66,7 +69,7 @@ export function App() {
                   path="*"
                   element={
                     <main className="p-8">
-                      <h1 className="text-[23px]">Nothing here</h1>
+                      <PageHeading>Nothing here</PageHeading>
                       <p className="mt-2 text-soft">There is no such page. Choose a place above.</p>
                     </main>
                   }

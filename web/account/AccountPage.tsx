@@ -17,6 +17,7 @@ import { renew } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 import { FormAlert, FormField, useSchemaForm } from '../ui/Form';
 import { Marked } from '../ui/Sign';
+import { PageHeading } from '../ui/PageHeading';
 
 /** Signing in, or making an account where that is allowed; the first account of an installation is its administrator's. */
 export default function AccountPage({ welcome, back }: { welcome: Welcome; back: string }) {
@@ -108,7 +109,7 @@ function SignInForm({ send, swap }: FormProps<SignIn>) {
   const { form, submit, busy } = useSchemaForm<SignIn>(signInSchema, { email: '', password: '' }, send);
   return (
     <form onSubmit={submit} noValidate className={LOOK}>
-      <h1 className="text-[23px]">Sign in</h1>
+      <PageHeading>Sign in</PageHeading>
       <FormField form={form} name="email" label="E-mail address" type="email" autoComplete="username" />
       <FormField form={form} name="password" label="Password" type="password" autoComplete="current-password" />
       <FormAlert form={form} />
@@ -126,7 +127,7 @@ function SignUpForm({ first, send, swap }: FormProps<SignUp> & { readonly first:
   const { form, submit, busy } = useSchemaForm<SignUp>(signUpSchema, { email: '', name: '', password: '' }, send);
   return (
     <form onSubmit={submit} noValidate className={LOOK}>
-      <h1 className="text-[23px]">{first ? 'The first account' : 'Make an account'}</h1>
+      <PageHeading>{first ? 'The first account' : 'Make an account'}</PageHeading>
       {first && <p className="text-[14px] text-soft">It becomes the administrator’s.</p>}
       <FormField form={form} name="name" label="Your name, as others will see it" autoComplete="name" />
       <FormField form={form} name="email" label="E-mail address" type="email" autoComplete="username" />

@@ -12,6 +12,7 @@ import { State } from '../ui/State';
 import { count, day, when } from '../ui/when';
 import { useMe } from './me';
 import { AccountDialogs, type Account, type AskedOfAccount } from './AccountDialogs';
+import { PageHeading } from '../ui/PageHeading';
 
 /** All accounts of this installation, for its administrators. */
 export default function PeoplePage() {
@@ -29,7 +30,7 @@ export default function PeoplePage() {
   return (
     <main className="grid min-h-0 grid-rows-[auto_1fr] bg-sheet">
       <header className="flex flex-wrap items-baseline gap-x-6 gap-y-2 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
-        <h1 className="text-[23px]">All accounts</h1>
+        <PageHeading>All accounts</PageHeading>
         <p role="status" className="text-[14px] text-soft">
           {people.data && count(people.data.pages[0]!.total, 'account')}
         </p>

@@ -12,6 +12,7 @@ import { when } from '../ui/when';
 import { AccessKeys } from './AccessKeys';
 import { browserName } from './browser-name';
 import { useMe } from './me';
+import { PageHeading } from '../ui/PageHeading';
 
 /** One's own account: name, password, where one is signed in, and what other programs may do. */
 export default function YourAccountPage() {
@@ -19,7 +20,7 @@ export default function YourAccountPage() {
   return (
     <main className="grid min-h-0 grid-rows-[auto_1fr] bg-sheet">
       <header className="flex flex-wrap items-baseline gap-x-6 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
-        <h1 className="text-[23px]">Your account</h1>
+        <PageHeading>Your account</PageHeading>
         <p className="text-[14px] text-soft">{me.email}</p>
         {me.role === 'administrator' && (
           <Link to="/people" className="act ml-auto text-[14px]">

@@ -10,6 +10,7 @@ import { State } from '../ui/State';
 import { count, day } from '../ui/when';
 import { Outcomes } from './Outcomes';
 import { paragraphs, wordsOfKind, type Section } from './paragraphs';
+import { PageHeading } from '../ui/PageHeading';
 
 /** What changed between two versions of a source, and what became of the annotations. */
 export default function ChangesPage() {
@@ -55,9 +56,12 @@ function Changes({ source, comparison, former, present }: Props) {
         <Link className="text-[14px] text-soft hover:text-ink" to={`/source/${source.id}?version=${to.number}`}>
           ‹ Read it
         </Link>
-        <h1 className="min-w-0 flex-1 basis-[200px] truncate text-[23px]">
+        <PageHeading
+          window={`What changed: ${source.title}`}
+          className="min-w-0 flex-1 basis-[200px] truncate text-[23px]"
+        >
           What changed in <i className="font-normal">{source.title}</i>
-        </h1>
+        </PageHeading>
         <VersionPair id={source.id} comparison={comparison} />
       </header>
       <div className="grid min-h-0 grid-cols-[1fr_430px] max-[1000px]:block max-[1000px]:overflow-y-auto">

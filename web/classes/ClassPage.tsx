@@ -11,6 +11,7 @@ import { State } from '../ui/State';
 import { Tint } from '../ui/Tint';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
+import { PageHeading } from '../ui/PageHeading';
 
 /** One class: what it reads, and who is in it. */
 export default function ClassPage() {
@@ -30,9 +31,9 @@ export default function ClassPage() {
   return (
     <main className="grid min-h-0 grid-cols-[1fr_388px] grid-rows-[auto_1fr] max-[900px]:block max-[900px]:overflow-y-auto">
       <header className="col-span-2 flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-strong px-[30px] pb-3 pt-4 max-[900px]:px-4">
-        <h1 className="text-[25px]">
+        <PageHeading window={c.name} className="text-[25px]">
           <Tint tint={c.tint}>{c.name}</Tint>
-        </h1>
+        </PageHeading>
         <p className="text-[14px] text-soft">
           {count(c.people, 'person', 'people')} · {count(c.sources, 'reading')} · {count(c.annotations, 'shared mark')}
         </p>

@@ -11,6 +11,7 @@ import { State } from '../ui/State';
 import { Tint } from '../ui/Tint';
 import { count } from '../ui/when';
 import { DeletedClasses } from './DeletedClasses';
+import { PageHeading } from '../ui/PageHeading';
 
 /** My classes; joining one by its code; making one. */
 export default function ClassesPage() {
@@ -35,7 +36,7 @@ export default function ClassesPage() {
   return (
     <main className="grid min-h-0 grid-rows-[auto_1fr] bg-sheet">
       <div className="border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
-        <h1 className="text-[23px]">Classes</h1>
+        <PageHeading>Classes</PageHeading>
       </div>
       <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block max-[900px]:overflow-y-auto">
         <State of={classes}>

@@ -2,14 +2,14 @@ import type { PersonId } from '@avrelle/core/wire';
 import { useEffect } from 'react';
 import { useMessages } from '../ui/Messages';
 import { wordsOf } from './api';
-import { outbox, watchOutbox } from './outbox';
 
-/** Sends what waits from earlier visits, and tells what became of it. */
+/** Sends what waits from earlier visits, and tells what became of it. Its code is not needed to show a page. */
 export function useOutbox(personId: PersonId | undefined): void {
   const messages = useMessages();
-  useEffect(
-    () =>
-      watchOutbox({
+  useEffect(() => {
+    const watched = import('./outbox').then(({ outbox, watchOutbox }) => {
+      outbox.resume(personId);
+      return watchOutbox({
         waiting: () =>
           messages.warn(
             'No connection just now. What you wrote is stored on this computer and sent as soon as the server answers, also after a restart.',
@@ -18,8 +18,14 @@ export function useOutbox(personId: PersonId | undefined): void {
           messages.warn(
             `Something you wrote earlier could not be saved: ${wordsOf(error)} Its words wait as an unfinished note where you wrote them.`,
           ),
-      }),
-    [messages],
-  );
-  useEffect(() => outbox.resume(personId), [personId]);
+      });
+    });
+    // Without a connection its code may not come: what waits is sent by the next window.
+    watched.catch(() => undefined);
+    return () =>
+      void watched.then(
+        (stop) => stop(),
+        () => undefined,
+      );
+  }, [messages, personId]);
 }

@@ -10,6 +10,7 @@ import { Sign } from '../ui/Sign';
 import { Strand } from '../ui/Strand';
 import { State } from '../ui/State';
 import { minutes, shortName, when } from '../ui/when';
+import { PageHeading } from '../ui/PageHeading';
 
 const BACK = { back: { to: '/desk', words: 'Desk' } };
 
@@ -21,7 +22,7 @@ export default function DeskPage() {
   return (
     <main className="grid min-h-0 grid-rows-[auto_1fr] bg-sheet">
       <div className="flex items-baseline gap-4 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
-        <h1 className="text-[23px]">Desk</h1>
+        <PageHeading>Desk</PageHeading>
         <p className="font-read italic text-soft">{today}</p>
       </div>
       <State of={desk}>

@@ -10,6 +10,7 @@ import { State } from '../ui/State';
 import { count } from '../ui/when';
 import { AnnotationList } from './AnnotationList';
 import { groupingAsked, GROUPINGS } from './grouped';
+import { PageHeading } from '../ui/PageHeading';
 
 const PART = 60;
 /** How far ahead more is fetched. */
@@ -58,7 +59,7 @@ export default function FindPage() {
   return (
     <main className="flex min-h-0 flex-col overflow-y-auto bg-sheet">
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
-        <h1 className="text-[23px]">Find</h1>
+        <PageHeading>Find</PageHeading>
         <QueryField
           value={q}
           onChange={onQuery}

@@ -4,6 +4,7 @@ import { Arrivals } from './Arrivals';
 import { Feeds } from './Feeds';
 import { Letters } from './Letters';
 import { Lists } from './Lists';
+import { PageHeading } from '../ui/PageHeading';
 
 /** Everything that brings in more than one thing at a time. */
 export default function GatherPage() {
@@ -11,7 +12,7 @@ export default function GatherPage() {
   return (
     <main className="min-h-0 overflow-y-auto bg-sheet">
       <div className="flex items-baseline gap-5 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
-        <h1 className="text-[23px]">Gather</h1>
+        <PageHeading>Gather</PageHeading>
         <span className="text-[14px] text-soft">
           {waiting > 0 ? `${waiting} new, to keep or skip` : 'nothing new waits'}
         </span>

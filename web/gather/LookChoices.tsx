@@ -4,6 +4,7 @@ import { AMOUNT_WORDS, AMOUNTS, WIDTHS, type Amount, type Draft } from '@avrelle
 import { Alert } from '../ui/Alert';
 import { count, day, minutes } from '../ui/when';
 import { tagsIn } from './tags-in';
+import { PageHeading } from '../ui/PageHeading';
 
 /** What its reader wrote about it. */
 export interface Wanted {
@@ -71,7 +72,7 @@ export function LookChoices({ draft, amount, width, removed, passage, area, busy
       className="grid content-start gap-3 overflow-y-auto border-l border-rule bg-paper px-6 py-4 max-[900px]:border-l-0"
     >
       <div>
-        <h1 className="text-[20px]">Look first</h1>
+        <PageHeading className="text-[20px]">Look first</PageHeading>
         <p className="truncate text-[13.5px] text-soft" title={draft.address ?? ''}>
           {[meta.site, minutes(draft.minutes)].filter(Boolean).join(' · ')}
         </p>

@@ -30,6 +30,7 @@ import CollectionDialog from './CollectionDialog';
 import { arranged, flat, movedTo, sectionKey, withNewSection, withoutSection, type Arrangement } from './arrange';
 import { TagNames } from '../ui/TagNames';
 import { changeSources } from './use-changing';
+import { PageHeading } from '../ui/PageHeading';
 
 /** Sources in sections, in an order of one's own; whoever may add to it may order it. */
 export default function CollectionPage() {
@@ -51,7 +52,7 @@ export default function CollectionPage() {
         <Link to="/library" className="text-[14px] text-soft hover:text-ink">
           Library
         </Link>
-        <h1 className="text-[23px]">{c.name}</h1>
+        <PageHeading>{c.name}</PageHeading>
         <span className="text-[14px] text-soft">
           {count(c.items.length, 'source')}
           {c.className &&

@@ -7,6 +7,7 @@ import { renew, useDeleted } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 import { State } from '../ui/State';
 import { count, day } from '../ui/when';
+import { PageHeading } from '../ui/PageHeading';
 
 const DAYS = 30;
 
@@ -29,7 +30,7 @@ export default function DeletedPage() {
         <Link to="/library" className="text-[14px] text-soft hover:text-ink">
           Library
         </Link>
-        <h1 className="text-[23px]">Deleted</h1>
+        <PageHeading>Deleted</PageHeading>
       </div>
       <State of={deleted}>
         {deleted.data?.length === 0 && <p className="p-8 text-soft">Nothing was deleted in the last thirty days.</p>}

@@ -20,6 +20,7 @@ import { StillShown } from './StillShown';
 import { useReadable } from './use-readable';
 import { useSourceList } from './use-source-list';
 import { hrefOf } from '../data/call';
+import { PageHeading } from '../ui/PageHeading';
 
 // What one begins with is there at once; the rest comes when it is asked for.
 const BulkBar = lazy(() => import('./BulkBar'));
@@ -151,7 +152,7 @@ export default function LibraryPage() {
         className="relative flex min-h-0 flex-col overflow-y-auto bg-sheet"
       >
         <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
-          <h1 className="text-[23px]">Library</h1>
+          <PageHeading>Library</PageHeading>
           <QueryField
             value={q}
             onChange={onQuery}

@@ -11,6 +11,7 @@ import { TagName } from '../ui/TagNames';
 import { count, day, shortName, when } from '../ui/when';
 import { TopicWriting } from './TopicWriting';
 import { grouped, groupingAsked, GROUP_WORDS, type Grouping } from '../find/grouped';
+import { PageHeading } from '../ui/PageHeading';
 
 const TagMap = lazily(() => import('./TagMap'));
 const MOST = 200;
@@ -34,9 +35,9 @@ export default function TopicPage() {
         <Link to="/library" className="text-[14px] text-soft hover:text-ink">
           Library
         </Link>
-        <h1 className="text-[23px] text-tide">
+        <PageHeading window={`#${tag}`} className="text-[23px] text-tide">
           <TagName tag={tag} />
-        </h1>
+        </PageHeading>
         <span className="text-[14px] text-soft">
           {count(sources.data?.total ?? 0, 'source')} · {count(marks.data?.total ?? 0, 'mark')}
           {since && fresh.size > 0 && (

@@ -19,6 +19,7 @@ import { changeSources } from './use-changing';
 import { State } from '../ui/State';
 import { count, day, minutes } from '../ui/when';
 import { TagNames } from '../ui/TagNames';
+import { PageHeading } from '../ui/PageHeading';
 
 const MOST = 200;
 const STATE_KEYS: readonly (readonly [string, ReadingState, string])[] = [
@@ -152,7 +153,7 @@ function Work({ queue, total }: { queue: readonly FoundSource[]; total: number }
   return (
     <main className="min-h-0 overflow-y-auto bg-sheet">
       <div className="flex items-baseline gap-5 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
-        <h1 className="text-[23px]">Work through</h1>
+        <PageHeading>Work through</PageHeading>
         <span aria-live="polite" className="text-[14px] text-soft">
           {source ? `${total - at} left` : 'done'}
         </span>

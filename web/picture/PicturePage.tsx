@@ -10,6 +10,7 @@ import { Alert } from '../ui/Alert';
 import { useMessages } from '../ui/Messages';
 import { State } from '../ui/State';
 import { apply, EDITS, leftOf, rectBetween, type Edit, type EditType, type Rect } from './edits';
+import { PageHeading } from '../ui/PageHeading';
 
 /** Cropping a picture one keeps, and hiding parts of it for good. */
 export default function PicturePage() {
@@ -25,7 +26,7 @@ export default function PicturePage() {
   if (kind !== 'image' || !owned || lead === null)
     return (
       <main className="p-8">
-        <h1 className="text-[23px]">Nothing to edit here</h1>
+        <PageHeading>Nothing to edit here</PageHeading>
         <p className="mt-2 text-soft">
           Only the owner of a picture can crop it or black out parts of it.{' '}
           <Link className="act" to={`/source/${id}`}>
@@ -125,9 +126,9 @@ function Editing({ source, picture }: { source: SourceDetail; picture: string })
         <Link to={`/source/${source.id}`} className="truncate hover:text-ink">
           ‹ {source.title}
         </Link>
-        <h1 className="mx-auto font-read text-[15px] !font-normal italic text-ink max-[600px]:sr-only">
+        <PageHeading className="mx-auto font-read text-[15px] !font-normal italic text-ink max-[600px]:sr-only">
           Crop and black out
-        </h1>
+        </PageHeading>
         <span className="ml-auto whitespace-nowrap tabular-nums">
           {left.width} × {left.height} pixels
         </span>

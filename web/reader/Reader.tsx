@@ -5,6 +5,8 @@ import { Minimap } from './regions/minimap/Minimap';
 import { Notices } from './regions/notices/Notices';
 import { PageRegion } from './regions/page/PageRegion';
 import { Recording } from './regions/recording/Recording';
+import { SkipLink } from '../ui/SkipLink';
+import { READER_NOTES, READER_TEXT } from './landmarks';
 import { Toolbar } from './regions/toolbar/Toolbar';
 import { SessionProvider, type Opened } from './session/SessionProvider';
 import { ToolsProvider } from './session/ToolsProvider';
@@ -16,6 +18,8 @@ export function Reader({ opened }: { readonly opened: Opened }) {
       <DocumentProvider>
         <ToolsProvider>
           <main className="grid h-full min-h-0 grid-rows-[auto_auto_1fr_auto]">
+            <SkipLink to={READER_TEXT}>Skip to the text</SkipLink>
+            <SkipLink to={READER_NOTES}>Skip to the notes</SkipLink>
             <Toolbar />
             <Notices />
             <div className="grid min-h-0 grid-rows-[minmax(0,1fr)] grid-cols-[96px_1fr] max-[900px]:grid-cols-1 [[data-focus]_&]:grid-cols-1">

@@ -1,3 +1,4 @@
+import { PageHeading } from './PageHeading';
 import { Component, type ReactNode } from 'react';
 
 interface Props {
@@ -26,7 +27,7 @@ export class Boundary extends Component<Props, State> {
     if (!this.state.broken) return this.props.children;
     return (
       <main className="p-8">
-        <h1 className="text-[23px]">This page did not open</h1>
+        <PageHeading>This page did not open</PageHeading>
         <p role="alert" className="mt-2 max-w-[60ch] text-soft">
           Its code did not come from the server, or something in it broke. Look whether there is a connection, then load
           it again: what was kept or written down is not lost.

@@ -1,6 +1,7 @@
-import { useMemo } from 'react';
+import { useEffect, useMemo } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Me, SourceDetail } from '@avrelle/core/wire';
+import { outbox } from '../../data/outbox';
 import { useMessages } from '../../ui/Messages';
 import { annotationWriter, type AnnotationWriter, type WriterParts } from './annotation-writer';
 import type { Key } from './key';
@@ -15,6 +16,7 @@ export function useAnnotationWriter(
 ): AnnotationWriter {
   const client = useQueryClient();
   const messages = useMessages();
+  useEffect(() => outbox.resume(me.id), [me.id]);
   const { write, send } = useWrites(source, key.find);
   return useMemo(
     () => annotationWriter({ client, messages, source, text, me, write, send }),

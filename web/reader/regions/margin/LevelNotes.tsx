@@ -1,6 +1,7 @@
 import { useCallback, useMemo, useState } from 'react';
 import { useDocument } from '../../document/document-context';
 import type { Place } from '../../document/use-layout';
+import { READER_NOTES } from '../../landmarks';
 import { useReader } from '../../session/reader-context';
 import { Connectors, type Connector } from './Connectors';
 import { DraftForm } from './DraftForm';
@@ -28,7 +29,12 @@ export function LevelNotes({ notes, unfinished }: NotesProps) {
   const items = useItems({ notes, unfinished });
   return (
     <>
-      <aside aria-label="Margin" className="steps-back relative border-l border-rule bg-paper">
+      <aside
+        id={READER_NOTES}
+        tabIndex={-1}
+        aria-label="Margin"
+        className="steps-back relative border-l border-rule bg-paper"
+      >
         <MarginTop notes={notes} unfinished={unfinished} />
         <div className="absolute inset-x-0 top-0">
           <Margin items={items} held={writing ? DRAFT : current} view={view} least={HEAD} onPlaced={onPlaced} />

@@ -3,6 +3,7 @@ import { useDocument } from '../../document/document-context';
 import { useWide } from '../../document/use-wide';
 import { openIn } from '../../model/reader-state';
 import { hasWords, ordered, type Thread } from '../../model/thread';
+import { READER_NOTES } from '../../landmarks';
 import { useReader, useSession } from '../../session/reader-context';
 import { useUnfinishedNotes } from '../../session/use-unfinished-notes';
 import { DraftForm } from './DraftForm';
@@ -51,7 +52,12 @@ function ListedNotes({ notes, unfinished }: NotesProps) {
   const draft = useReader((s) => s.draft);
   const { height } = useReader((s) => s.scroll);
   return (
-    <aside aria-label="Margin" className="steps-back relative border-l border-rule bg-paper">
+    <aside
+      id={READER_NOTES}
+      tabIndex={-1}
+      aria-label="Margin"
+      className="steps-back relative border-l border-rule bg-paper"
+    >
       <MarginTop notes={notes} unfinished={unfinished} />
       <div className="sticky top-[34px] overflow-y-auto px-[10px] pb-6" style={{ maxHeight: height - HEAD }}>
         {draft && (
@@ -80,7 +86,12 @@ function NotesBelow({ notes, unfinished }: NotesProps) {
   const first = useFirstStep();
   const touched = notes.find((t) => t.root.id === open);
   return (
-    <section aria-label="Notes" className="steps-back border-t border-strong bg-paper px-2 pb-6">
+    <section
+      id={READER_NOTES}
+      tabIndex={-1}
+      aria-label="Notes"
+      className="steps-back border-t border-strong bg-paper px-2 pb-6"
+    >
       <Outside />
       {(draft ?? touched) && (
         <div className="fixed inset-x-0 bottom-[50px] z-30 max-h-[55vh] overflow-y-auto border-t border-strong bg-paper p-2">

@@ -1,5 +1,6 @@
 import { Suspense, type ReactNode } from 'react';
 import { useDocument } from '../../document/document-context';
+import { READER_TEXT } from '../../landmarks';
 import { useSession } from '../../session/reader-context';
 
 /** The sandboxed frame in which the document stands; `children` is what lies over it. */
@@ -12,6 +13,7 @@ export function Frame({ children }: { readonly children?: ReactNode }) {
     <div ref={hold} data-theme={theme} className="relative min-w-0 overflow-x-auto overflow-y-hidden bg-sheet text-ink">
       <div className="relative" style={{ width: width === undefined ? '100%' : width * scale, height }}>
         <iframe
+          id={READER_TEXT}
           title={`Text of ${source.title}`}
           src={`/snapshots/${source.versionId}/`}
           sandbox="allow-same-origin"

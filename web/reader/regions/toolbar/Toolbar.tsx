@@ -9,6 +9,7 @@ import { ShelfMenu } from './ShelfMenu';
 import { SourceNavigation } from './SourceNavigation';
 import { VersionMenu } from './VersionMenu';
 import { ViewSwitch, Zoom } from './ViewSwitch';
+import { PageHeading } from '../../../ui/PageHeading';
 
 /** From this width on, in pixels, there is room for every way about the source side by side. */
 const ROOMY = 1_100;
@@ -40,13 +41,13 @@ export function Toolbar() {
           <ReadingMenu />
         )}
       </div>
-      <h1
+      <PageHeading
         dir="auto"
         className="max-w-[44vw] truncate text-center !font-normal font-read text-[15px] italic text-ink max-[900px]:sr-only"
         title={source.title}
       >
         {source.title}
-      </h1>
+      </PageHeading>
       <div className="flex items-center justify-end gap-x-4 max-[900px]:gap-x-3 max-[600px]:min-w-0 max-[600px]:flex-wrap">
         {downloadPicture && <DownloadPicture onDownload={downloadPicture} />}
         <ShelfMenu source={source} back={back.to} />
