@@ -55,6 +55,7 @@ test('a source is kept again; every annotation is in place, moved, edited or unp
   await opened(second);
 
   await test.step('the same text is no new version', async () => {
+    await page.bringToFront();
     await bringNewer(page, FIRST);
     await expectSeen(page.getByText('Nothing has changed since the version you have.').first());
   });
@@ -62,6 +63,7 @@ test('a source is kept again; every annotation is in place, moved, edited or unp
   await test.step('the page is not taken from under a reader, in any window', async () => {
     await bringNewer(page, SECOND);
     for (const window of [page, second]) {
+      await window.bringToFront();
       await expectSeen(window.getByText('You are reading version 1'));
       await expectSeen(window.frameLocator('iframe').getByText('Eels wait below the sill'));
     }
@@ -69,6 +71,7 @@ test('a source is kept again; every annotation is in place, moved, edited or unp
     await second.keyboard.press('3');
     await expectSeen(second.getByText('This is version 1. Go to the newest version').first());
     expect((await painted(second))['avrelle-woad-wavy']).toBeUndefined();
+    await second.close();
   });
 
   await test.step('what changed, and what became of the annotations', async () => {

@@ -32,7 +32,7 @@ export function Places({ connected }: { connected: boolean }) {
           >
             {name}
             {to === '/desk' && unseen > 0 && (
-              <sup className="ml-0.5 text-[11px] font-bold text-brick" aria-label={`${unseen} new`}>
+              <sup className="ml-0.5 text-[12px] font-bold text-brick" aria-label={`${unseen} new`}>
                 {unseen}
               </sup>
             )}
@@ -65,7 +65,7 @@ function FindField() {
   return (
     <form
       role="search"
-      className="ml-auto flex w-[230px] items-baseline border-b border-strong pb-0.5 focus-within:border-tide max-[600px]:w-0 max-[600px]:min-w-[60px] max-[600px]:flex-1"
+      className="ml-auto flex w-[230px] items-baseline border-b border-(--strand) pb-0.5 focus-within:border-tide max-[600px]:w-0 max-[600px]:min-w-[60px] max-[600px]:flex-1"
       onSubmit={(e) => {
         e.preventDefault();
         if (words.trim()) void navigate(`/find?q=${encodeURIComponent(words.trim())}`);

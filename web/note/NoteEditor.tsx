@@ -166,7 +166,7 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
   }, [editor]);
   const empty = useEditorState({ editor, selector: ({ editor: now }) => now.isEmpty });
   return (
-    <div className="border-b border-strong focus-within:border-tide">
+    <div className="border-b border-(--strand) focus-within:border-tide">
       <Tools editor={editor} onPictures={(files) => putPictures(editor, files)} />
       <div className="relative py-1">
         {empty && (

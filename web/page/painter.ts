@@ -5,15 +5,25 @@ export interface Painted extends StreamRange {
   readonly kind: Look;
 }
 
-/** How each line is drawn in the two tones of a pigment. A highlight pseudo-element takes backgrounds and text decorations only (CSS Pseudo-Elements 4). */
-const STYLE: Readonly<Record<Line, (wash: string, line: string, ink: string) => string>> = {
-  solid: (wash, _, ink) => `background-color:${wash};color:${ink}`,
-  dashed: (wash, line, ink) => `background-color:${wash};text-decoration:underline dashed 2px ${line};color:${ink}`,
-  wavy: (_, line) => `text-decoration:underline wavy 1.5px ${line};color:inherit`,
-  dotted: (_, line) => `text-decoration:underline dotted 3px ${line};color:inherit`,
-  double: (_, line) => `text-decoration:underline double 1.5px ${line};color:inherit`,
-  thick: (wash) => `text-decoration:underline solid 6px ${wash};color:inherit`,
-  hairline: (_, line) => `text-decoration:underline solid 1px ${line};color:inherit`,
+/** In longhands: WebKit drops the shorthand where it has a style, a colour and a thickness together. */
+const underline = (style: string, thickness: number, colour: string): string =>
+  `text-decoration-line:underline;text-decoration-style:${style};text-decoration-thickness:${thickness}px;text-decoration-color:${colour}`;
+
+/** The tones of a pigment: its wash, its line, and the ink on top. */
+type Draw = (wash: string, line: string, ink: string) => string;
+
+/**
+ * How each line is drawn. A highlight pseudo-element takes backgrounds and text decorations only (CSS Pseudo-Elements 4);
+ * every kind has a decoration of its own, for where colours are forced and backgrounds are not drawn.
+ */
+const STYLE: Readonly<Record<Line, Draw>> = {
+  solid: (wash, line, ink) => `background-color:${wash};color:${ink};${underline('solid', 1, line)}`,
+  dashed: (wash, line, ink) => `background-color:${wash};color:${ink};${underline('dashed', 2, line)}`,
+  wavy: (_, line) => `color:inherit;${underline('wavy', 1.5, line)}`,
+  dotted: (_, line) => `color:inherit;${underline('dotted', 3, line)}`,
+  double: (_, line) => `color:inherit;${underline('double', 1.5, line)}`,
+  thick: (wash, line) => `color:inherit;${underline('solid', 5, `color-mix(in srgb, ${line} 70%, ${wash})`)}`,
+  hairline: (_, line) => `color:inherit;${underline('solid', 1, line)}`,
 };
 
 const NAMES = LOOKS.map(lookName);
@@ -45,10 +55,10 @@ export class Painter {
         `::highlight(${name(lookName(look))}){${STYLE[look.line](tokens.getPropertyValue(`--${look.pigment}`), tokens.getPropertyValue(`--${look.pigment}-line`), ink)}}`,
     );
     rules.push(
-      `::highlight(${name('open')}){text-decoration:underline solid 2px ${tide}}`,
+      `::highlight(${name('open')}){${underline('solid', 2, tide)}}`,
       `::highlight(${name('grown')}){background-color:color-mix(in srgb,${tide} 26%,transparent)}`,
       `::highlight(${name('found')}){${found}}`,
-      `::highlight(${name('cue')}){background-color:${tokens.getPropertyValue('--tide-wash')};text-decoration:underline solid 1px ${tide}}`,
+      `::highlight(${name('cue')}){background-color:${tokens.getPropertyValue('--tide-wash')};${underline('solid', 1, tide)}}`,
     );
     this.sheet.replaceSync(rules.join('\n'));
   }

@@ -49,7 +49,7 @@ h1+.byline,h1+.by{font-size:15px;color:${v('--ink-soft')}!important;margin:-12px
 p,ul,ol,dl,table,figure,blockquote,pre{margin:0 0 15px}
 ul,ol{padding-inline-start:1.4em} ul{list-style:disc} ol{list-style:decimal}
 blockquote{border-inline-start:2px solid ${v('--rule-strong')};padding-inline-start:18px;margin-inline-start:0;font-style:italic}
-a{color:inherit;text-decoration:underline;text-decoration-color:${v('--rule-strong')};text-underline-offset:3px}
+a{color:inherit;text-decoration:underline;text-decoration-color:${v('--strand')};text-underline-offset:3px}
 img,svg,video{max-width:100%;height:auto;display:block} img:not([src]){display:none} figure{margin:24px 0} figcaption,caption{font-size:15px;line-height:22px;color:${v('--ink-soft')}!important;padding:8px 0;text-align:start}
 table{border-collapse:collapse;font-size:.84em;line-height:1.47;border-top:1.5px solid ${v('--ink-soft')};border-bottom:1.5px solid ${v('--ink-soft')};width:100%;hyphens:manual} th,td{text-align:start;vertical-align:top;padding-block:4px;padding-inline:0 14px;border-bottom:1px solid ${v('--rule')};border-width:0 0 1px} th{font-weight:600}
 pre,code,kbd,samp{font-family:ui-monospace,monospace!important;font-size:.88em} pre{white-space:pre-wrap}

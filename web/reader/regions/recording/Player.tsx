@@ -35,7 +35,10 @@ function usePlayback({ source }: Props) {
   /** Asked of the recording itself: what is shown is up to a quarter of a second old, and keys come faster than it tells. */
   const moment = (): number => media.current?.currentTime ?? now;
   const seek = (seconds: number): void => {
-    if (media.current) media.current.currentTime = Math.min(Math.max(0, seconds), length || seconds);
+    const to = Math.min(Math.max(0, seconds), length || seconds);
+    if (media.current) media.current.currentTime = to;
+    // The recording tells of it later; the next key goes on from here.
+    setNow(to);
   };
   const toggle = (): void => {
     if (media.current?.paused) void media.current.play().catch(() => setWrong(true));
