@@ -32,7 +32,7 @@ test('a kind of the Legend is renamed, given another look, moved to another digi
   await page.getByRole('button', { name: 'Undo' }).first().click();
   await ofKind(page, 'madder-double').toEqual(['By Friday three had answered.']);
   await dialog.getByRole('button', { name: 'Add a kind' }).click();
-  await dialog.getByRole('button', { name: 'Keep this Legend' }).click();
+  await dialog.getByRole('button', { name: 'Save this Legend' }).click();
   await expect(dialog.getByRole('alert')).toContainText('Give every kind a name');
   await dialog.getByLabel('Name of kind 7').fill('Method');
   await dialog.getByRole('button', { name: 'Move Method' }).focus();
@@ -47,7 +47,7 @@ test('a kind of the Legend is renamed, given another look, moved to another digi
   }
   await page.keyboard.press('Space');
   await expect(dialog.getByLabel('Name of kind 1')).toHaveValue('Method');
-  await dialog.getByRole('button', { name: 'Keep this Legend' }).click();
+  await dialog.getByRole('button', { name: 'Save this Legend' }).click();
   await ofKind(page, 'lichen-wavy').toEqual(['One had framed it.']);
   await expect(page.getByRole('group', { name: /^The Legend/ }).getByRole('button')).toHaveText([
     /Method/,

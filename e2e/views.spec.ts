@@ -1,34 +1,9 @@
-import fs from 'node:fs';
-import { createRequire } from 'node:module';
 import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from '@playwright/test';
 import { buildSync } from 'esbuild';
 import { opened, visit, expectSeen } from './helpers';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
-const axe = fs.readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-
-async function violations(page: Page): Promise<string[]> {
-  await page.evaluate(axe);
-  return page.evaluate(async () => {
-    const run = (
-      window as unknown as {
-        axe: {
-          run(
-            context: object,
-            options: object,
-          ): Promise<{ violations: { id: string; nodes: { html: string; failureSummary?: string }[] }[] }>;
-        };
-      }
-    ).axe.run;
-    // The captured page inside its frame is its author's work; everything around it is ours.
-    const { violations: found } = await run({ exclude: ['iframe'] }, { iframes: false });
-    return found.flatMap((v) =>
-      v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.failureSummary?.slice(0, 200) ?? ''}`),
-    );
-  });
-}
-
 /** The walk as the browser runs it, put into the page beside the application. */
 const reader = buildSync({
   stdin: { contents: "export { readTree } from './core/text/index.ts'", resolveDir: ROOT },
@@ -44,81 +19,6 @@ const sourceId = async (page: Page, title: string): Promise<string> => {
   };
   return sources.find((s) => s.title.includes(title))!.id;
 };
-
-for (const theme of ['day', 'night']) {
-  test(`axe finds nothing on any main view, by ${theme}`, async ({ browser }) => {
-    const { page, close } = await visit(browser, 'ines');
-    await page.evaluate((t) => localStorage.setItem('avrelle.theme', t), theme);
-    const { id } = ((await (await page.request.get('/api/classes')).json()) as { id: string }[])[0]!;
-    const collection = (
-      (await (await page.request.get('/api/library')).json()) as { collections: { id: string; name: string }[] }
-    ).collections.find((c) => c.name.startsWith('Essay'))!.id;
-    const marsh = await sourceId(page, 'Walks Inland');
-    const sluice = await sourceId(page, 'Sluice Nine');
-    const found: string[] = [];
-    for (const path of [
-      '/desk',
-      '/library',
-      '/library?view=compact',
-      '/library?view=table',
-      '/library?view=board',
-      '/library?view=calendar',
-      '/library/deleted',
-      '/work-through',
-      '/topic?tag=essay',
-      `/collection/${collection}`,
-      '/classes',
-      `/classes/${id}`,
-      '/find?q=marsh',
-      '/find?q=marsh&of=sources',
-      `/source/${marsh}`,
-      `/source/${sluice}?version=1`,
-      `/source/${sluice}/changes`,
-      '/gather',
-      ...(await Promise.all(
-        ['State of the Saltmere', 'Walk along', 'Sluice nine at dawn', 'Walker’s Booklet'].map(
-          async (title) => `/source/${await sourceId(page, title)}`,
-        ),
-      )),
-    ]) {
-      await page.goto(path);
-      await expectSeen(page.getByRole('main').getByRole('heading').first());
-      if (path === `/source/${marsh}`) {
-        await opened(page);
-        await page
-          .getByRole('article', { name: /Tomas Rell/ })
-          .first()
-          .getByRole('button', { expanded: false })
-          .click();
-      }
-      if (path.startsWith('/source/') && !path.endsWith('/changes')) await opened(page);
-      found.push(...(await violations(page)).map((v) => `${path} ${v}`));
-    }
-    const dawn = await sourceId(page, 'Sluice nine at dawn');
-    await page.goto(`/source/${dawn}`);
-    await opened(page);
-    for (const digit of ['1', '2', '9']) {
-      if (!(await page.getByRole('button', { name: 'Done' }).isVisible())) await page.keyboard.press('d');
-      await page.keyboard.press(digit);
-      await expectSeen(page.getByRole('radiogroup', { name: 'Drawing tools' }));
-      found.push(...(await violations(page)).map((v) => `drawing ${digit} ${v}`));
-    }
-    await page.goto(`/source/${dawn}/picture`);
-    await expectSeen(page.getByText('1200 × 800 pixels'));
-    found.push(...(await violations(page)).map((v) => `picture ${v}`));
-    expect(found).toEqual([]);
-    await page.goto('/library');
-    await page.getByLabel('Address of a page').fill('http://packet.saltmere.test/letters/gate-at-night');
-    await page.getByRole('button', { name: 'Look first' }).click();
-    await expectSeen(page.getByRole('form', { name: 'How it is kept' }));
-    expect(await violations(page)).toEqual([]);
-    await page.request.delete('/api/session');
-    await page.goto('/library');
-    await expectSeen(page.getByRole('heading', { name: 'Sign in' }));
-    expect(await violations(page)).toEqual([]);
-    await close();
-  });
-}
 
 test('no page of ours asks anybody else for anything', async ({ browser }) => {
   const { page, close } = await visit(browser, 'ines');

@@ -102,10 +102,9 @@ function MyMenu() {
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
         className="whitespace-nowrap font-semibold"
-        aria-label={shortName(me.name)}
         title={`${me.name}: theme, your account, signing out`}
       >
-        <span className="max-[380px]:hidden">{shortName(me.name)}</span>
+        <span className="max-[380px]:sr-only">{shortName(me.name)}</span>
         <span aria-hidden="true" className="hidden max-[380px]:inline">
           {initials(me.name)}
         </span>

@@ -126,7 +126,7 @@ export function LookFrame({ draft, amount, width, removed, area, onFrame, onRemo
     );
   }
   return (
-    <div ref={hold} className="min-h-0 overflow-auto bg-sheet">
+    <div ref={hold} tabIndex={0} role="region" aria-label="The page" className="min-h-0 overflow-auto bg-sheet">
       <div
         className="relative mx-auto"
         style={{ width: width === null || amount === 'main' ? '100%' : width * scale, height: height * scale }}

@@ -189,7 +189,7 @@ function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
             Cancel
           </button>
           <button className="press" onClick={save}>
-            Keep this Legend
+            Save this Legend
           </button>
         </span>
       </div>

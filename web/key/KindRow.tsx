@@ -112,7 +112,12 @@ function LookButton({ kind, name, onChange }: { kind: Kind; name: string; onChan
         </span>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={6} className="over w-[304px] p-4 text-[14px]">
+        <Popover.Content
+          aria-label="How it is drawn"
+          align="start"
+          sideOffset={6}
+          className="over w-[304px] p-4 text-[14px]"
+        >
           <Choice legend="Sign">
             <div className="flex flex-wrap">
               {SIGNS.map((sign) => (

@@ -61,6 +61,7 @@ export default function PlainForm({ q, onQuery }: { q: string; onQuery: (q: stri
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          aria-label="The search as a form"
           align="end"
           sideOffset={8}
           className="over max-h-[80vh] w-[440px] max-w-[94vw] overflow-y-auto p-5 text-[14px]"

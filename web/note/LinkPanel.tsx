@@ -48,6 +48,7 @@ export function LinkPanel({ editor, active }: { editor: Editor; active: boolean 
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          aria-label="Link"
           align="end"
           sideOffset={6}
           className="over w-[330px] max-w-[94vw] p-3 text-[14px]"

@@ -7,6 +7,7 @@ import { Painter } from './painter';
 function browser() {
   const highlights = new Map<string, Set<unknown> & { priority: number }>();
   const touched: string[] = [];
+  const sheets: string[] = [];
   class Highlight extends Set<unknown> {
     priority = 0;
     constructor(...ranges: unknown[]) {
@@ -26,8 +27,8 @@ function browser() {
     CSS: { highlights },
     Highlight,
     CSSStyleSheet: class {
-      replaceSync(): void {
-        /* looks are seen in the browser tests */
+      replaceSync(text: string): void {
+        sheets.push(text);
       }
     },
   };
@@ -39,6 +40,7 @@ function browser() {
   return {
     painter: new Painter(page),
     touched,
+    sheets,
     held: () => Object.fromEntries([...highlights].filter(([, h]) => h.size > 0).map(([name, h]) => [name, [...h]])),
   };
 }
@@ -56,6 +58,17 @@ describe('painting marks', () => {
       ],
       'avrelle-verdigris-dashed': [{ start: 20, end: 25 }],
     });
+  });
+  test('every line is a decoration of its own, in longhands, for where colours and backgrounds are taken away', () => {
+    const { painter, sheets } = browser();
+    painter.dress({ getPropertyValue: (token: string) => token } as CSSStyleDeclaration);
+    const drawn = KEY.map(({ pigment, line }) => {
+      const rule = sheets[0]!.split('\n').find((each) => each.startsWith(`::highlight(avrelle-${pigment}-${line})`))!;
+      expect(rule).toContain('text-decoration-line:underline');
+      return /text-decoration-style:[^;]*;text-decoration-thickness:[^;]*/.exec(rule)![0];
+    });
+    expect(new Set(drawn).size).toBe(KEY.length);
+    expect(sheets[0]).not.toContain('text-decoration:');
   });
   test('a mark more or less touches nothing but itself', () => {
     const { painter, held, touched } = browser();

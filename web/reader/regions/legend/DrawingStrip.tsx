@@ -15,13 +15,15 @@ export function DrawingStrip() {
   const coloured = at !== 'eraser' && at !== 'sign' && at !== 'move';
   return (
     <footer
-      className="steps-back flex h-[50px] items-center gap-4 overflow-x-auto whitespace-nowrap border-t-2 border-tide bg-sheet px-6 text-[14px] max-[900px]:px-3"
+      className="steps-back flex h-[50px] items-center gap-4 whitespace-nowrap border-t-2 border-tide bg-sheet px-6 text-[14px] max-[900px]:px-3"
       aria-label="Drawing"
     >
-      <ToolChoice />
-      {tool === 'sign' && !chosen && <SignChoice />}
-      {coloured && <ColourChoice />}
-      {at !== 'move' && <WidthChoice />}
+      <div className="flex h-full min-w-0 flex-1 items-center gap-4 overflow-x-auto">
+        <ToolChoice />
+        {tool === 'sign' && !chosen && <SignChoice />}
+        {coloured && <ColourChoice />}
+        {at !== 'move' && <WidthChoice />}
+      </div>
       <Actions />
     </footer>
   );
@@ -136,7 +138,7 @@ function WidthChoice() {
         </Slider.Track>
         <Slider.Thumb
           aria-label={chosen ? 'Width of the drawing' : 'Width'}
-          className="block h-[14px] w-[6px] bg-tide"
+          className="grid place-items-center before:h-[14px] before:w-[6px] before:bg-tide before:content-['']"
         />
       </Slider.Root>
       <span className="w-[22px] tabular-nums">{Math.round(width)}</span>
@@ -150,7 +152,7 @@ function Actions() {
   const selecting = useSelecting(useDocument().page);
   const { tool, chosen } = drawing;
   return (
-    <div className="sticky right-0 ml-auto flex h-full items-center gap-4 bg-sheet pl-3 max-[1100px]:border-l max-[1100px]:border-rule">
+    <div className="flex items-center gap-4">
       {selecting && tool !== 'move' && tool !== 'eraser' && tool !== 'text' && (
         <button
           className="act"

@@ -163,7 +163,12 @@ function Tags({ choosing, chosen }: ChosenProps) {
         Tags <span aria-hidden="true">▾</span>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={6} className="over w-[240px] p-3 text-[14px]">
+        <Popover.Content
+          aria-label="Tag for all of them"
+          align="start"
+          sideOffset={6}
+          className="over w-[240px] p-3 text-[14px]"
+        >
           <form onSubmit={add}>
             <input
               aria-label="Tag for all of them"

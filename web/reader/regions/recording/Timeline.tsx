@@ -48,7 +48,7 @@ export function Timeline({ length, now, marks, begun, onSeek, onStep, onOpen }: 
         <Slider.Thumb
           aria-label="Moment"
           aria-valuetext={`${clockTime(now)} of ${clockTime(length)}`}
-          className="block h-[14px] w-[5px] bg-tide"
+          className="grid place-items-center before:h-[14px] before:w-[5px] before:bg-tide before:content-['']"
         />
       </Slider.Root>
       {begun !== undefined && (

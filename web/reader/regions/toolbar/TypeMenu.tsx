@@ -38,7 +38,12 @@ export function TypeMenu({ kind, type, flows, onType }: Props) {
         Display <span aria-hidden="true">▾</span>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={8} className="over w-[330px] max-w-[94vw] p-4 text-[14px]">
+        <Popover.Content
+          aria-label="Display"
+          align="start"
+          sideOffset={8}
+          className="over w-[330px] max-w-[94vw] p-4 text-[14px]"
+        >
           {flows && (
             <>
               {step('size', 'Size', `${type.size}`)}

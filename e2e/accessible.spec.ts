@@ -1,0 +1,275 @@
+import fs from 'node:fs';
+import { createRequire } from 'node:module';
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import type { ClassRow, LibraryOutline, SourcePage } from '@avrelle/core/wire';
+import { expectSeen, opened, visit } from './helpers';
+
+const axe = fs.readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+interface Axe {
+  run(
+    context: object,
+    options: object,
+  ): Promise<{ violations: { id: string; nodes: { html: string; failureSummary?: string }[] }[] }>;
+}
+
+/** The other theme differs in its colours alone. */
+type Rules = 'all' | 'colours';
+
+/** What axe finds in a part of a page, with the size of targets (WCAG 2.2, 2.5.8). The captured page in its frame is its author's work. */
+async function violations(page: Page, rules: Rules, within = 'html'): Promise<string[]> {
+  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe);
+  const options = {
+    iframes: false,
+    resultTypes: ['violations'],
+    ...(rules === 'colours' ? { runOnly: ['color-contrast'] } : { rules: { 'target-size': { enabled: true } } }),
+  };
+  return page.evaluate(
+    async ([include, asked]) => {
+      const { run } = (window as unknown as { axe: Axe }).axe;
+      const { violations: found } = await run({ include, exclude: ['iframe'] }, asked);
+      return found.flatMap((v) =>
+        v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.failureSummary?.slice(0, 200) ?? ''}`),
+      );
+    },
+    [within, options] as const,
+  );
+}
+
+const ofApi = async <T>(page: Page, path: string): Promise<T> => (await (await page.request.get(path)).json()) as T;
+
+/** Every main view of the demo, by its address. */
+async function addresses(page: Page) {
+  const { sources } = await ofApi<SourcePage>(page, '/api/sources');
+  const of = (title: string): string => sources.find((s) => s.title.includes(title))!.id;
+  const [classRow] = await ofApi<ClassRow[]>(page, '/api/classes');
+  const { collections } = await ofApi<LibraryOutline>(page, '/api/library');
+  const collection = collections.find((c) => c.name.startsWith('Essay'))!;
+  return {
+    marsh: `/source/${of('Walks Inland')}`,
+    dawn: `/source/${of('Sluice nine at dawn')}`,
+    class: `/classes/${classRow!.id}`,
+    library: ['/library', ...['compact', 'table', 'board', 'calendar'].map((view) => `/library?view=${view}`)],
+    others: [
+      '/desk',
+      '/library/deleted',
+      '/work-through',
+      '/topic?tag=essay',
+      `/collection/${collection.id}`,
+      '/classes',
+      '/find?q=marsh',
+      '/find?q=marsh&of=sources',
+      '/gather',
+      '/account',
+      `/source/${of('Sluice Nine')}/changes`,
+    ],
+    sources: [
+      `/source/${of('Sluice Nine')}?version=1`,
+      ...['State of the Saltmere', 'Walk along', 'Walker’s Booklet'].map((title) => `/source/${of(title)}`),
+    ],
+  };
+}
+
+async function arrive(page: Page, path: string): Promise<void> {
+  await page.goto(path);
+  await expect(page.getByRole('main').getByRole('heading').first()).toBeAttached();
+  if (/^\/source\/[^/]+$/.test(path)) await opened(page);
+  await expect(page.getByText('Loading…')).toHaveCount(0);
+}
+
+const OVER = '[data-radix-popper-content-wrapper], [role=dialog]';
+
+/** Opens everything on a page that opens something, one after the other, and looks at what has opened; of rows, one. */
+async function popups(page: Page, rules: Rules): Promise<string[]> {
+  const found: string[] = [];
+  const triggers = page.locator(':is(main, header) :is([aria-haspopup=menu], [aria-haspopup=dialog]):enabled:visible');
+  const names = await triggers.evaluateAll((all) => all.map((e) => e.getAttribute('aria-label') ?? e.textContent));
+  const kinds = names.map((name) => name.replace(/^(More for|Change) .*/, '$1'));
+  for (const [at, name] of names.entries()) {
+    if (kinds.indexOf(kinds[at]!) < at) continue;
+    const over = page.locator(OVER).first();
+    await expect(async () => {
+      // A row may have been drawn anew, and what it opened gone with it.
+      if (!(await over.isVisible())) await triggers.nth(at).press('Enter');
+      await expect(over, `“${name}” opens`).toBeVisible({ timeout: 3_000 });
+      await expectSeen(over, 3_000);
+      found.push(...(await violations(page, rules, OVER)).map((v) => `“${name}” ${v}`));
+    }).toPass({ timeout: 20_000 });
+    await page.keyboard.press('Escape');
+    await expect(over).toHaveCount(0);
+  }
+  return found;
+}
+
+/** Beyond the width of the window, in pixels (WCAG 2.2, 1.4.10: 320 are 1,280 at 400 %). */
+const beyond = (page: Page): Promise<number> => page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+
+const SIZES = [
+  { theme: 'day', width: 1280, height: 800, rules: 'all' },
+  { theme: 'night', width: 1280, height: 800, rules: 'colours' },
+  { theme: 'day', width: 390, height: 844, rules: 'all' },
+  { theme: 'night', width: 320, height: 640, rules: 'all' },
+] as const;
+
+for (const { theme, width, height, rules } of SIZES) {
+  test.describe(`by ${theme}, ${width} pixels wide`, () => {
+    const begin = async (browser: Parameters<typeof visit>[0]) => {
+      const { page, close } = await visit(browser, 'ines');
+      await page.setViewportSize({ width, height });
+      await page.evaluate((t) => localStorage.setItem('avrelle.theme', t), theme);
+      return { page, close, at: await addresses(page) };
+    };
+
+    test('axe finds nothing on any view, and none is too wide', async ({ browser }) => {
+      const { page, close, at } = await begin(browser);
+      const found: string[] = [];
+      for (const path of [...at.library, ...at.others, at.class, ...at.sources]) {
+        await arrive(page, path);
+        found.push(...(await violations(page, rules)).map((v) => `${path} ${v}`));
+        if ((await beyond(page)) > 0) found.push(`${path} is ${await beyond(page)} pixels too wide`);
+      }
+      expect(found).toEqual([]);
+      await close();
+    });
+
+    test('axe finds nothing in any menu', async ({ browser }) => {
+      const { page, close, at } = await begin(browser);
+      const found: string[] = [];
+      for (const path of [at.marsh, '/library', '/library?view=table', '/find?q=marsh', at.class, '/desk']) {
+        await arrive(page, path);
+        found.push(...(await popups(page, rules)).map((v) => `${path} ${v}`));
+      }
+      expect(found).toEqual([]);
+      await close();
+    });
+
+    test('axe finds nothing in any dialog, nor while one draws, writes or signs in', async ({ browser }) => {
+      const { page, close, at } = await begin(browser);
+      const found: string[] = [];
+      const look = async (what: string, seen: Locator, within?: string): Promise<void> => {
+        await expectSeen(seen);
+        found.push(...(await violations(page, rules, within)).map((v) => `${what} ${v}`));
+      };
+      await arrive(page, at.marsh);
+      await page.getByRole('button', { name: 'Edit the Legend' }).click();
+      await look('Legend', page.getByRole('dialog'), OVER);
+      await page.keyboard.press('Escape');
+      await page.keyboard.press('?');
+      await look('commands', page.getByRole('dialog', { name: 'Commands' }), OVER);
+      await page.keyboard.press('Escape');
+      await page.keyboard.press('f');
+      await look('find', page.getByLabel('Words in this source'));
+      await page.keyboard.press('Escape');
+      await page.keyboard.press('n');
+      await look('note', page.getByRole('textbox', { name: /note/i }).first());
+      await arrive(page, at.dawn);
+      for (const digit of ['1', '2', '9']) {
+        if (!(await page.getByRole('button', { name: 'Done' }).isVisible())) await page.keyboard.press('d');
+        await page.keyboard.press(digit);
+        await look(`drawing ${digit}`, page.getByRole('radiogroup', { name: 'Drawing tools' }));
+      }
+      await arrive(page, `${at.dawn}/picture`);
+      await look('picture', page.getByText('1200 × 800 pixels'));
+      await arrive(page, '/library?q=mud');
+      await page.getByRole('button', { name: 'Save this search' }).click();
+      await look('search', page.getByRole('dialog', { name: 'Save this search' }), OVER);
+      await arrive(page, '/library');
+      await page.getByLabel('Address of a page').fill('http://packet.saltmere.test/letters/gate-at-night');
+      await page.getByRole('button', { name: 'Look first' }).click();
+      await look('look first', page.getByRole('form', { name: 'How it is kept' }));
+      await page.request.delete('/api/session');
+      await page.goto('/library');
+      await look('sign in', page.getByRole('heading', { name: 'Sign in' }));
+      expect(found).toEqual([]);
+      await close();
+    });
+  });
+}
+
+test('every page names its window and is begun at its heading; what stands before it can be skipped', async ({
+  browser,
+}) => {
+  const { page, close } = await visit(browser, 'ines');
+  await expect(page).toHaveTitle('Library · Avrelle');
+  await page.keyboard.press('Tab');
+  const skip = page.getByRole('button', { name: 'Skip to the page' });
+  await expectSeen(skip);
+  await expect(skip).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Library' })).toBeFocused();
+  await expect(skip).not.toBeInViewport();
+  for (const name of ['Desk', 'Classes']) {
+    await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name }).focus();
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('heading', { level: 1, name })).toBeFocused();
+    await expect(page).toHaveTitle(`${name} · Avrelle`);
+  }
+  // Who writes in the field above goes on writing.
+  await page.keyboard.press('/');
+  await page.keyboard.type('mud');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveTitle('Find · Avrelle');
+  await expect(page.getByRole('searchbox', { name: 'Find a passage, note or tag' })).toBeFocused();
+  const { marsh } = await addresses(page);
+  await arrive(page, marsh);
+  await expect(page).toHaveTitle('The Marsh That Walks Inland · Avrelle');
+  for (const [name, place] of [
+    ['Skip to the notes', page.getByRole('complementary', { name: 'Margin' })],
+    ['Skip to the text', page.locator('iframe[title^="Text of"]')],
+  ] as const) {
+    await page.getByRole('button', { name }).focus();
+    await expectSeen(page.getByRole('button', { name }));
+    await page.keyboard.press('Enter');
+    await expect(place).toBeFocused();
+  }
+  await close();
+});
+
+/** WCAG 2.2, 1.4.12. */
+const SPACING =
+  '* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important } p { margin-bottom: 2em !important }';
+
+/** What is cut off below, though it could be seen before. */
+const cutOff = (page: Page): Promise<string[]> =>
+  page.evaluate(() =>
+    [...document.querySelectorAll<HTMLElement>('body *')]
+      .filter((e) => {
+        const { overflowY, position, visibility, webkitLineClamp } = getComputedStyle(e);
+        // What is shortened to some lines says so.
+        if (webkitLineClamp !== 'none') return false;
+        const isCut = ['hidden', 'clip'].includes(overflowY) && e.scrollHeight > e.clientHeight + 2;
+        return isCut && e.clientHeight > 1 && position !== 'absolute' && visibility === 'visible' && e.innerText.trim();
+      })
+      .map((e) => `${e.className}: ${e.innerText.slice(0, 40)}, ${e.scrollHeight} in ${e.clientHeight}`),
+  );
+
+test('with WCAG text spacing no words are cut off and no page is too wide', async ({ browser }) => {
+  const { page, close } = await visit(browser, 'ines');
+  const at = await addresses(page);
+  const found: string[] = [];
+  for (const path of [...at.library, ...at.others, at.class, at.marsh]) {
+    await arrive(page, path);
+    await page.addStyleTag({ content: SPACING });
+    found.push(...(await cutOff(page)).map((what) => `${path} ${what}`));
+    if ((await beyond(page)) > 0) found.push(`${path} is ${await beyond(page)} pixels too wide`);
+  }
+  expect(found).toEqual([]);
+  await close();
+});
+
+test('where colours are forced, every kind of the Legend keeps a line of its own', async ({ browser }) => {
+  const { page, close } = await visit(browser, 'ines');
+  await page.emulateMedia({ forcedColors: 'active' });
+  await arrive(page, (await addresses(page)).marsh);
+  const lines = await page
+    .locator('footer :is(.line-solid, .line-dashed, .line-wavy, .line-dotted, .line-double, .line-thick)')
+    .evaluateAll((kinds) =>
+      kinds.map((kind) => {
+        const { textDecorationLine, textDecorationStyle, textDecorationThickness } = getComputedStyle(kind);
+        return [textDecorationLine, textDecorationStyle, textDecorationThickness].join(' ');
+      }),
+    );
+  expect(new Set(lines).size).toBe(6);
+  expect(lines.every((line) => line.startsWith('underline'))).toBe(true);
+  await close();
+});
