@@ -149,6 +149,7 @@ for (const { theme, width, height, rules } of SIZES) {
       const look = async (what: string, seen: Locator, within?: string): Promise<void> => {
         await expectSeen(seen);
         found.push(...(await violations(page, rules, within)).map((v) => `${what} ${v}`));
+        if ((await beyond(page)) > 0) found.push(`${what}: the page is ${await beyond(page)} pixels too wide`);
       };
       await arrive(page, at.marsh);
       await page.getByRole('button', { name: 'Edit the Legend' }).click();

@@ -17,7 +17,7 @@ export function Reader({ opened }: { readonly opened: Opened }) {
     <SessionProvider opened={opened}>
       <DocumentProvider>
         <ToolsProvider>
-          <main className="grid h-full min-h-0 grid-rows-[auto_auto_1fr_auto]">
+          <main className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_1fr_auto]">
             <SkipLink to={READER_TEXT}>Skip to the text</SkipLink>
             <SkipLink to={READER_NOTES}>Skip to the notes</SkipLink>
             <Toolbar />
