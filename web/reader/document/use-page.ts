@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { heed } from '../../data/soon';
 import { useTheme } from '../../theme/use-theme';
 import { openPage, type PageAdapter } from '../../page/page-frame';
@@ -45,7 +45,8 @@ export function usePage({ view, kind, unit, type }: Dressing, scale: number) {
     void Promise.all([face, opened]).then(() => setLayout((n) => n + 1));
   }, []);
 
-  useEffect(() => {
+  // Before anything of it is drawn: a long text is laid out once, and measured in the same go.
+  useLayoutEffect(() => {
     if (!page) return;
     const tokens = tokensOf(type?.paper);
     dress.current?.apply({ view, kind, unit, ...(type ? { type } : {}) }, tokens);
