@@ -97,14 +97,20 @@ function Tick({
 }) {
   const words = `${kind.name} at ${clockTime(mark.from)}`;
   return (
-    <button
-      aria-label={words}
-      title={words}
-      onClick={() => onOpen(mark)}
-      className="absolute top-0 h-[13px] min-w-[7px] px-[2px]"
-      style={{ left, width }}
-    >
-      <span className="block h-full min-w-[3px]" style={{ background: `var(--${kind.pigment}-line)` }} />
-    </button>
+    <>
+      <span
+        aria-hidden="true"
+        className="pointer-events-none absolute top-0 h-[13px] min-w-[3px]"
+        style={{ left, width, background: `var(--${kind.pigment}-line)` }}
+      />
+      {/* Wider than what is seen, and no higher: the line of time below it stays free. */}
+      <button
+        aria-label={words}
+        title={words}
+        onClick={() => onOpen(mark)}
+        className="absolute top-0 h-[13px] min-h-0 -translate-x-[10px]"
+        style={{ left, width: `calc(${width} + 20px)` }}
+      />
+    </>
   );
 }
