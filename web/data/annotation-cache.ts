@@ -1,6 +1,7 @@
 import type { QueryClient } from '@tanstack/react-query';
 import type { Annotation, SourceId } from '@avrelle/core/wire';
 import { keys } from './queries';
+import { withOwn } from './under-way';
 
 const NONE: readonly Annotation[] = [];
 
@@ -20,7 +21,9 @@ export function upsert(list: readonly Annotation[], annotation: Annotation): rea
 export const without = (list: readonly Annotation[], id: string): readonly Annotation[] =>
   list.filter((a) => a.id !== id && a.rootId !== id);
 
-export function showAnnotation(client: QueryClient, annotation: Annotation): void {
+export function showAnnotation(client: QueryClient, told: Annotation): void {
+  const annotation = withOwn(told);
+  if (!annotation) return hideAnnotation(client, told.sourceId, told.id);
   client.setQueryData<readonly Annotation[]>(
     keys.annotations(annotation.sourceId),
     (list) => list && upsert(list, annotation),

@@ -1,10 +1,11 @@
 import { expect, test } from '@jest/globals';
 import { QueryClient, QueryObserver } from '@tanstack/react-query';
-import type { Annotation, Job } from '@avrelle/core/wire';
-import { upsert, without } from './annotation-cache';
+import type { Annotation, Job, SourceId } from '@avrelle/core/wire';
+import { showAnnotation, upsert, without } from './annotation-cache';
 import { request } from './api';
 import { begunAgain, mergedBatch, withJob } from './jobs';
 import { keys } from './queries';
+import { underWay, withOwn } from './under-way';
 import { receive } from './use-live';
 
 const job = (id: string, state: Job['state'], progress: number): Job => ({
@@ -81,4 +82,21 @@ test('an older version never takes the place of a newer one', () => {
 
 test('what is gone takes its answers along', () => {
   expect(without([annotation('a', 1), annotation('r', 1, 'a'), annotation('b', 1)], 'a')).toEqual([annotation('b', 1)]);
+});
+
+test('an own change that is on its way stays shown, whatever older state is told of; what it takes away stays away', () => {
+  const client = new QueryClient();
+  const list = () => client.getQueryData<readonly Annotation[]>(keys.annotations('s'));
+  client.setQueryData(keys.annotations('s'), [annotation('a', 1), annotation('b', 1)]);
+  const first = underWay('a', (a) => ({ ...a, note: 'first' }));
+  const second = underWay('a', (a) => ({ ...a, note: 'second' }));
+  const gone = underWay('b', () => undefined);
+  first.end();
+  // The answer to the first comes while the second is on its way.
+  showAnnotation(client, { ...annotation('a', 2), sourceId: 's' as SourceId, note: 'first' });
+  expect(list()![0]).toMatchObject({ version: 2, note: 'second' });
+  expect([annotation('a', 2), annotation('b', 1)].flatMap((a) => withOwn(a)?.note ?? [])).toEqual(['second']);
+  second.end();
+  gone.end();
+  expect(withOwn(annotation('b', 1))).toEqual(annotation('b', 1));
 });

@@ -1,3 +1,4 @@
+import { withOwn } from './under-way';
 import type { SourceId, VersionId } from '@avrelle/core/wire';
 import { queryOptions, useQuery } from '@tanstack/react-query';
 import { call } from './call';
@@ -31,7 +32,8 @@ export const useSourceText = (id: string, versionId: VersionId | undefined, vers
 export const annotationsQuery = (id: string, version?: number) =>
   queryOptions({
     queryKey: keys.annotations(id, version),
-    queryFn: () => call('GET /api/sources/:id/annotations', ofVersion(id, version)),
+    queryFn: async () =>
+      (await call('GET /api/sources/:id/annotations', ofVersion(id, version))).flatMap((a) => withOwn(a) ?? []),
   });
 export const useAnnotations = (id: string, version?: number) =>
   useQuery({ ...annotationsQuery(id, version), placeholderData: sameSource(id) });

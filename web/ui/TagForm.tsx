@@ -29,12 +29,7 @@ export function TagForm({
         Tags <span aria-hidden="true">▾</span>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content
-          aria-label="Tags to add"
-          align="start"
-          sideOffset={6}
-          className="over w-[260px] p-3 text-[14px]"
-        >
+        <Popover.Content aria-label="Add tags" align="start" sideOffset={6} className="over w-[260px] p-3 text-[14px]">
           <form onSubmit={submit} className="flex gap-3">
             <input
               aria-label="Tags to add"

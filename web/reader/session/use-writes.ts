@@ -2,11 +2,12 @@ import { useCallback, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Kind, KindCode } from '@avrelle/core/key';
 import type { Annotation, SourceDetail, SourceId } from '@avrelle/core/wire';
-import { annotationsIn, hideAnnotation, showAnnotation } from '../../data/annotation-cache';
+import { annotationsIn, showAnnotation } from '../../data/annotation-cache';
 import { ProblemError, wordsOf } from '../../data/api';
 import { outbox, type Write as Sent } from '../../data/outbox';
 import { rebase } from '../../data/outbox/rebase';
 import { renew } from '../../data/queries';
+import { underWay } from '../../data/under-way';
 import { now } from '../../data/soon';
 import { useMessages } from '../../ui/Messages';
 import { shownAs, type Fields } from '../model/history';
@@ -34,14 +35,14 @@ export function useWrites(source: SourceDetail, kindOf: (code: KindCode) => Kind
   const [deleted] = useState(() => new Map<string, number>(deletedBefore(source.id)));
 
   const show = useCallback(
-    ({ id, fields }: Write): Annotation | undefined => {
+    ({ id, fields }: Write): { end(): void } | undefined => {
       const list = annotationsIn(client, source.id);
       const known = list.find((a) => a.id === id);
       if (!known) return undefined;
-      if (fields.deleted && !list.some((a) => a.rootId === id || a.parentId === id))
-        hideAnnotation(client, source.id, id);
-      else showAnnotation(client, shownAs(known, fields, kindOf));
-      return known;
+      const isHidden = fields.deleted && !list.some((a) => a.rootId === id || a.parentId === id);
+      const change = underWay(id, (a) => (isHidden ? undefined : shownAs(a, fields, kindOf)));
+      showAnnotation(client, known);
+      return change;
     },
     [client, source.id, kindOf],
   );
@@ -62,17 +63,21 @@ export function useWrites(source: SourceDetail, kindOf: (code: KindCode) => Kind
       }
       const wanted = (fitting as readonly Write[]).filter(({ fields }) => Object.keys(fields).length > 0);
       if (wanted.length === 0) return true;
-      for (const change of wanted) show(change);
+      const shown = wanted.map(show);
+      const end = (): void => shown.forEach((change) => change?.end());
       const versionOf = (change: Write): number =>
         change.version ?? known.get(change.id)?.version ?? deleted.get(change.id) ?? 1;
       try {
-        for (const after of await send(asSent(source, wanted, versionOf))) {
+        const answer = await send(asSent(source, wanted, versionOf));
+        end();
+        for (const after of answer) {
           deleted.set(after.id, after.version);
           if (after.deleted) rememberDeleted(source.id, after);
           else showAnnotation(client, after);
         }
         return true;
       } catch (error) {
+        end();
         const current =
           error instanceof ProblemError && error.problem.code === 'stale'
             ? (error.problem.current as Annotation | undefined)

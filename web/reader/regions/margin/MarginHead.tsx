@@ -164,7 +164,7 @@ function Tags({ choosing, chosen }: ChosenProps) {
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
-          aria-label="Tag for all of them"
+          aria-label="Tag them all"
           align="start"
           sideOffset={6}
           className="over w-[240px] p-3 text-[14px]"
