@@ -248,6 +248,10 @@ test('what is new is worked through by single keys, and every step can be taken 
   await expectSeen(page.getByText('All 3 looked at.'));
   await page.keyboard.press('u');
   await expect(now).toContainText('The Marsh That Walks Inland');
+  // What is taken back has to have reached the server before the window is loaded anew.
+  await expect
+    .poll(async () => ((await (await page.request.get('/api/sources?q=is:to-read')).json()) as { total: number }).total)
+    .toBe(2);
   await page.goto('/library');
   for (const state of ['To read 2', 'Set aside 1', '#fieldwork 1'])
     await expectSeen(page.getByRole('button', { name: state }));

@@ -1,10 +1,13 @@
 import type { PersonId } from '@avrelle/core/wire';
 import { useEffect } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
 import { useMessages } from '../ui/Messages';
 import { wordsOf } from './api';
+import { renew } from './queries';
 
 /** Sends what waits from earlier visits, and tells what became of it. Its code is not needed to show a page. */
 export function useOutbox(personId: PersonId | undefined): void {
+  const client = useQueryClient();
   const messages = useMessages();
   useEffect(() => {
     const watched = import('./outbox').then(({ outbox, watchOutbox }) => {
@@ -14,6 +17,8 @@ export function useOutbox(personId: PersonId | undefined): void {
           messages.warn(
             'No connection just now. What you wrote is stored on this computer and sent as soon as the server answers, also after a restart.',
           ),
+        // It may have been stored after its source was asked for, and before one heard of changes.
+        ended: ({ sourceId }) => void renew(client, 'annotations', sourceId),
         refused: (_entry, error) =>
           messages.warn(
             `Something you wrote earlier could not be saved: ${wordsOf(error)} Its words wait as an unfinished note where you wrote them.`,
@@ -27,5 +32,5 @@ export function useOutbox(personId: PersonId | undefined): void {
         (stop) => stop(),
         () => undefined,
       );
-  }, [messages, personId]);
+  }, [client, messages, personId]);
 }

@@ -1,4 +1,5 @@
 import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from 'react';
+import { flushSync } from 'react-dom';
 import { Toast } from 'radix-ui';
 
 interface Message {
@@ -18,18 +19,22 @@ export const useMessages = (): Messages => useContext(Context);
 
 const LINGER = 7_000;
 
+/** What hears of Escape by itself once the message is gone, but not before it has been drawn anew. */
+const OPEN = '[role=dialog], [role=alertdialog], [data-radix-popper-content-wrapper]';
+
 /**
  * A message lies above whatever else is open and hears of Escape first; pressed elsewhere, the key means that else. The
- * message goes, and the key is pressed again for the others once it is gone.
+ * message goes, and the key is pressed again for the others: at once, before the next key, unless something is open below.
  */
 function passOn(event: KeyboardEvent, drop: () => void): void {
   const { target } = event;
   if (!(target instanceof Element) || target.closest('[data-messages]')) return;
   event.preventDefault();
   event.stopPropagation();
-  drop();
+  flushSync(drop);
   const again = new KeyboardEvent('keydown', { key: 'Escape', bubbles: true, cancelable: true });
-  setTimeout(() => target.dispatchEvent(again));
+  if (document.querySelector(OPEN)) setTimeout(() => target.dispatchEvent(again));
+  else target.dispatchEvent(again);
 }
 
 /** Short messages at the foot of the window, with a way to take back what was done. */

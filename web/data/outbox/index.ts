@@ -12,6 +12,7 @@ export type { Entry, Write, AnnotationChange } from './write';
 /** Told of what became of writes of other windows and earlier visits, and of waiting. */
 export interface Watcher {
   refused(entry: Entry, error: ProblemError): void;
+  ended(entry: Entry): void;
   waiting(): void;
 }
 
@@ -75,6 +76,7 @@ export const outbox = new Outbox({
       );
     }),
   announce: (ended) => channel?.postMessage(ended),
+  fromBefore: (entry) => watcher?.ended(entry),
   refused: (entry, error, mine) => {
     keepWords(entry);
     if (!mine) watcher?.refused(entry, error);

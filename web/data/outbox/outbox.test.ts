@@ -84,18 +84,20 @@ function window(server: Server, store: OutboxStore, refused: Entry[] = []) {
   const name = Math.random();
   const wakes: (() => void)[] = [];
   const announced: Ended[] = [];
+  const before: Write[] = [];
   const outbox = new Outbox({
     store,
     send: server.send,
     newKey: () => `${name}-${(keys += 1)}`,
     alone: (work) => work(),
     announce: (ended) => announced.push(ended),
+    fromBefore: ({ write }) => before.push(write),
     refused: (entry) => refused.push(entry),
     waiting: () => undefined,
     pause: () => new Promise((wake) => wakes.push(wake)),
   });
   outbox.resume('p');
-  return { outbox, announced, wake: () => wakes.splice(0).forEach((go) => go()) };
+  return { outbox, announced, before, wake: () => wakes.splice(0).forEach((go) => go()) };
 }
 const settle = (): Promise<void> => new Promise((next) => setTimeout(next, 5));
 
@@ -117,6 +119,10 @@ test('what waits without a connection outlives its window, and another sends it 
   expect(server.log).toEqual(['create a', 'change a note', 'create b', 'change a note']);
   expect([server.rows.get('a')!.note, await store.all('p')]).toEqual(['three', []]);
   expect(next.announced.map((e) => e.type)).toEqual(['held', 'held', 'held', 'held']);
+  // Whoever shows the source is told; of what a window sends itself it has the answer.
+  expect(next.before).toHaveLength(4);
+  await next.outbox.add('s', create('c'));
+  expect(next.before).toHaveLength(4);
 });
 
 test('a write whose answer was lost changes nothing when it is sent again', async () => {

@@ -14,6 +14,8 @@ export interface OutboxWorld {
   readonly pause: (tries: number) => Promise<void>;
   /** Tells other windows what became of an entry. */
   readonly announce: (ended: Ended) => void;
+  /** An entry of another window or an earlier visit has ended: nobody in this window waits for its answer. */
+  readonly fromBefore: (entry: Entry) => void;
   /** Keeps the words of what was refused, wherever it was written. */
   readonly refused: (entry: Entry, error: ProblemError, mine: boolean) => void;
   /** Writes wait for a connection (again). */
@@ -207,7 +209,9 @@ export class Outbox {
 
   private end(entry: Entry, ended: Ended): void {
     this.heard(ended);
-    if (entry.tab !== this.tab) this.world.announce(ended);
+    if (entry.tab === this.tab) return;
+    this.world.announce(ended);
+    this.world.fromBefore(entry);
   }
 }
 
