@@ -31,7 +31,7 @@ export default ts.config(
       '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
     },
   },
-  { files: ['**/*.test.ts', 'e2e/**'], rules: { 'max-lines-per-function': 'off', 'max-params': 'off' } },
+  { files: ['**/*.test.{ts,tsx}', 'e2e/**'], rules: { 'max-lines-per-function': 'off', 'max-params': 'off' } },
   {
     files: ['web/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },

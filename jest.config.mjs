@@ -3,7 +3,7 @@ export default {
   testEnvironment: 'node',
   // Tests wait for what happens, never for a time: this only ends one that hangs, also on a machine that stands still for a while.
   testTimeout: 60_000,
-  testMatch: ['<rootDir>/(core|server|web|standins|demo|bench)/**/*.test.ts'],
+  testMatch: ['<rootDir>/(core|server|web|standins|demo|bench)/**/*.test.{ts,tsx}'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': [

@@ -27,6 +27,7 @@ test('what was written without a connection is stored, and sent once and in orde
   await cutOff(page);
   await drag(page, 'in boots, and come along');
   await page.keyboard.press('3');
+  await expectSeen(page.getByText('is stored on this computer').first());
   await drag(page, 'I would not build a wall on it');
   await page.keyboard.type('Who would?');
   await page.keyboard.press('Control+Enter');
@@ -35,7 +36,8 @@ test('what was written without a connection is stored, and sent once and in orde
   await card.getByRole('button', { name: 'Edit' }).click();
   await writtenIn(card).fill('Who would, indeed?');
   await card.getByRole('button', { name: 'Save', exact: true }).click();
-  await expectSeen(page.getByText('is stored on this computer').first());
+  // The message goes; that something waits is said as long as it does.
+  await expectSeen(page.getByText('not sent yet'));
   expect(await stored(page, path)).toEqual([]);
   // The window is closed before there is a connection again.
   const context = page.context();
@@ -51,6 +53,7 @@ test('what was written without a connection is stored, and sent once and in orde
         ['Note', 'Who would, indeed?'],
       ]),
     );
+  await expect(next.getByText('not sent yet')).toHaveCount(0);
   await next.goto(path);
   await opened(next);
   await expect(next.getByRole('article', { name: /Note, Lost/ })).toContainText('Who would, indeed?');

@@ -25,7 +25,7 @@ export function App() {
   const connected = useLive(me?.id, welcome.data?.event ?? '');
   const here = useLocation();
   const tints = useTints(me !== null).data;
-  useOutbox(me?.id);
+  const waits = useOutbox(me?.id);
   // Reading comes next as a rule.
   useEffect(() => {
     if (me) soon(() => void fetchPage('/source/next'));
@@ -57,7 +57,7 @@ export function App() {
       <TintContext.Provider value={tints ?? NO_TINTS}>
         <div className="grid h-full grid-rows-[auto_1fr] [[data-focus]_&]:grid-rows-[1fr]">
           <SkipLink to={PAGE_HEADING}>Skip to the page</SkipLink>
-          <Places connected={connected} />
+          <Places connected={connected} waits={waits} />
           <Boundary at={here.pathname}>
             <Suspense fallback={waiting}>
               <Routes>

@@ -16,7 +16,7 @@ const PLACES = [
 ] as const;
 
 /** The places of Avrelle, the way to find anything, and one's own name. */
-export function Places({ connected }: { connected: boolean }) {
+export function Places({ connected, waits }: { connected: boolean; waits: boolean }) {
   const unseen = useDesk().data?.unseen ?? 0;
   return (
     <header className="steps-back flex items-baseline gap-[22px] border-b border-strong px-6 pb-[9px] pt-[11px] max-[900px]:gap-4 max-[900px]:px-3 max-[600px]:gap-3">
@@ -39,11 +39,9 @@ export function Places({ connected }: { connected: boolean }) {
           </NavLink>
         ))}
       </nav>
-      {!connected && (
-        <span role="status" className="text-[13px] text-brick">
-          no connection
-        </span>
-      )}
+      <span role="status" className="text-[13px] text-brick empty:hidden">
+        {[!connected && 'no connection', waits && 'not sent yet'].filter(Boolean).join(', ')}
+      </span>
       <FindField />
       <MyMenu />
     </header>

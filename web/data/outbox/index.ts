@@ -13,7 +13,7 @@ export type { Entry, Write, AnnotationChange } from './write';
 export interface Watcher {
   refused(entry: Entry, error: ProblemError): void;
   ended(entry: Entry): void;
-  waiting(): void;
+  waiting(waits: boolean): void;
 }
 
 const LOCK = 'avrelle.outbox';
@@ -81,13 +81,15 @@ export const outbox = new Outbox({
     keepWords(entry);
     if (!mine) watcher?.refused(entry, error);
   },
-  waiting: () => watcher?.waiting(),
+  waiting: (waits) => watcher?.waiting(waits),
 });
 if (channel) channel.onmessage = ({ data }: MessageEvent<Ended>) => outbox.heard(data);
 
+/** The latest one who watches is told; whoever stops takes the watch from nobody else. */
 export function watchOutbox(by: Watcher): () => void {
   watcher = by;
+  by.waiting(outbox.isWaiting);
   return () => {
-    watcher = undefined;
+    if (watcher === by) watcher = undefined;
   };
 }

@@ -85,6 +85,7 @@ function window(server: Server, store: OutboxStore, refused: Entry[] = []) {
   const wakes: (() => void)[] = [];
   const announced: Ended[] = [];
   const before: Write[] = [];
+  const waits: boolean[] = [];
   const outbox = new Outbox({
     store,
     send: server.send,
@@ -93,11 +94,11 @@ function window(server: Server, store: OutboxStore, refused: Entry[] = []) {
     announce: (ended) => announced.push(ended),
     fromBefore: ({ write }) => before.push(write),
     refused: (entry) => refused.push(entry),
-    waiting: () => undefined,
+    waiting: (now) => waits.push(now),
     pause: () => new Promise((wake) => wakes.push(wake)),
   });
   outbox.resume('p');
-  return { outbox, announced, before, wake: () => wakes.splice(0).forEach((go) => go()) };
+  return { outbox, announced, before, waits, wake: () => wakes.splice(0).forEach((go) => go()) };
 }
 const settle = (): Promise<void> => new Promise((next) => setTimeout(next, 5));
 
@@ -127,13 +128,17 @@ test('what waits without a connection outlives its window, and another sends it 
 
 test('a write whose answer was lost changes nothing when it is sent again', async () => {
   const server = new Server();
-  const { outbox, wake } = window(server, new MemoryOutbox());
+  const { outbox, waits, wake } = window(server, new MemoryOutbox());
   await outbox.add('s', create('a', 'one'));
   server.loses = 1;
   const sent = outbox.add('s', change('a', 1, 'two', 'one'));
   await settle();
+  // Who comes again does not end what is said to wait.
+  outbox.resume('p');
+  expect(waits).toEqual([true]);
   wake();
   expect([await sent, server.rows.get('a')!.version, server.log]).toEqual([[], 2, ['create a', 'change a note']]);
+  expect(waits).toEqual([true, false]);
 });
 
 test('a note that changed elsewhere meanwhile is not written over: the write is refused with both', async () => {

@@ -18,8 +18,8 @@ export interface OutboxWorld {
   readonly fromBefore: (entry: Entry) => void;
   /** Keeps the words of what was refused, wherever it was written. */
   readonly refused: (entry: Entry, error: ProblemError, mine: boolean) => void;
-  /** Writes wait for a connection (again). */
-  readonly waiting: () => void;
+  /** Writes wait for a connection, or no longer do. */
+  readonly waiting: (waits: boolean) => void;
 }
 
 export type Ended =
@@ -44,6 +44,7 @@ export class Outbox {
   private readonly led = new Map<string, { readonly from: Set<number>; to: number }>();
   private readonly tab: string;
   private personId: string | undefined;
+  private waits = false;
   private busy = false;
   private more = false;
 
@@ -53,6 +54,7 @@ export class Outbox {
 
   /** Sends what this person has waiting, from earlier visits as well. */
   resume(personId: PersonId | undefined): void {
+    if (personId !== this.personId) this.wait(false);
     this.personId = personId;
     void this.drain();
   }
@@ -67,6 +69,17 @@ export class Outbox {
     await this.world.store.add({ key, personId, sourceId, tab: this.tab, write: this.onOwn(write) });
     void this.drain();
     return ended;
+  }
+
+  /** Whether something waits for a connection. */
+  get isWaiting(): boolean {
+    return this.waits;
+  }
+
+  private wait(waits: boolean): void {
+    if (waits === this.waits) return;
+    this.waits = waits;
+    this.world.waiting(waits);
   }
 
   /** What another window announced. */
@@ -129,6 +142,7 @@ export class Outbox {
     for (let tries = 0; ; tries++) {
       try {
         const annotations = await this.sent(entry.write);
+        this.wait(false);
         await this.goOn(entry, annotations);
         this.end(entry, { key: entry.key, type: 'held', annotations });
         return true;
@@ -136,12 +150,13 @@ export class Outbox {
         if (!(error instanceof ProblemError)) throw error;
         if (error.problem.code === 'signed_out') return false;
         if (!isPassing(error, tries)) {
+          this.wait(false);
           await this.dropWith(entry);
           this.world.refused(entry, error, entry.tab === this.tab);
           this.end(entry, { key: entry.key, type: 'refused', problem: error.problem });
           return true;
         }
-        if (tries === 0) this.world.waiting();
+        this.wait(true);
         await this.world.pause(tries);
       }
     }
