@@ -274,3 +274,54 @@ test('where colours are forced, every kind of the Legend keeps a line of its own
   expect(lines.every((line) => line.startsWith('underline'))).toBe(true);
   await close();
 });
+
+/**
+ * What is too small for a finger (WCAG 2.2, 2.5.5, 44 by 44), with what reaches around it. Links within sentences may be,
+ * and marks on the line of time, which the margin has as well.
+ */
+const tooSmall = (page: Page, within = 'body'): Promise<string[]> =>
+  page.evaluate((part) => {
+    const pressed =
+      'button, a[href], input, select, summary, textarea, [role=slider], [role^=menuitem], [tabindex="0"]';
+    const sizes = (element: Element): readonly [number, number] => {
+      const around = element.closest('label') ?? element;
+      const { width, height } = around.getBoundingClientRect();
+      const after = getComputedStyle(element, '::after');
+      const reach = after.content !== 'none' && after.position === 'absolute' ? after : undefined;
+      return [Math.max(width, parseFloat(reach?.width ?? '0')), Math.max(height, parseFloat(reach?.height ?? '0'))];
+    };
+    const isInSentence = (element: Element): boolean =>
+      getComputedStyle(element).display === 'inline' &&
+      [...element.parentNode!.childNodes].some((n) => n.nodeType === Node.TEXT_NODE && n.nodeValue!.trim().length > 2);
+    return [...document.querySelectorAll(`${part} :is(${pressed})`)].flatMap((element) => {
+      const [width, height] = sizes(element);
+      const isSeen = element.checkVisibility({ visibilityProperty: true }) && width > 2 && height > 2;
+      const isMoment = / at \d+:\d\d$/.test(element.ariaLabel ?? '');
+      if (!isSeen || isMoment || element.matches(':disabled, [aria-hidden=true] *')) return [];
+      if (Math.min(width, height) > 43.5 || isInSentence(element)) return [];
+      return [`${Math.round(width)} × ${Math.round(height)}: ${element.outerHTML.slice(0, 160)}`];
+    });
+  }, within);
+
+const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
+
+test('every target fits a finger, on every view and in the menus of reading', async ({ browser }) => {
+  const { page, close } = await visit(browser, 'ines', '/library', PHONE);
+  const at = await addresses(page);
+  const found: string[] = [];
+  for (const path of [...at.library, ...at.others, at.class, at.marsh, ...at.sources]) {
+    await arrive(page, path);
+    found.push(...(await tooSmall(page)).map((what) => `${path} ${what}`));
+    if ((await beyond(page)) > 0) found.push(`${path} is ${await beyond(page)} pixels too wide`);
+  }
+  await arrive(page, at.marsh);
+  for (const name of [/^Read\b/, /^Organise/, /^Export/, /^Writing for/]) {
+    await page.getByRole('button', { name }).first().tap();
+    await expectSeen(page.locator(OVER).first());
+    found.push(...(await tooSmall(page, `:is(${OVER})`)).map((what) => `${String(name)} ${what}`));
+    await page.keyboard.press('Escape');
+    await expect(page.locator(OVER)).toHaveCount(0);
+  }
+  expect(found).toEqual([]);
+  await close();
+});

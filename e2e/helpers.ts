@@ -1,4 +1,11 @@
-import { expect, type Browser, type FrameLocator, type Locator, type Page } from '@playwright/test';
+import {
+  expect,
+  type Browser,
+  type BrowserContextOptions,
+  type FrameLocator,
+  type Locator,
+  type Page,
+} from '@playwright/test';
 import { PASSWORD } from './constants';
 
 export interface Visitor {
@@ -7,8 +14,13 @@ export interface Visitor {
 }
 
 /** Somebody of the demo, signed in, in a browser context of their own. */
-export async function visit(browser: Browser, who: string, path = '/library'): Promise<Visitor> {
-  const context = await browser.newContext({ permissions: ['clipboard-read', 'clipboard-write'] });
+export async function visit(
+  browser: Browser,
+  who: string,
+  path = '/library',
+  options: BrowserContextOptions = {},
+): Promise<Visitor> {
+  const context = await browser.newContext({ permissions: ['clipboard-read', 'clipboard-write'], ...options });
   const page = await context.newPage();
   const answer = await page.request.post('/api/session', {
     data: { email: `${who}@college.saltmere.test`, password: PASSWORD },

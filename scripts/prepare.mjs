@@ -58,11 +58,15 @@ function fingerprint() {
 
 export const has = (program) => spawnSync('sh', ['-c', `command -v ${program}`], { stdio: 'ignore' }).status === 0;
 
+/** Whether the list of Debian's packages was fetched in this run. */
+let isListFresh = false;
+
 /** Installs a Debian package when it is missing and we may; otherwise says what to do and gives false. */
 export function debian(program, name) {
   if (has(program)) return true;
   if (process.getuid?.() === 0 && has('apt-get')) {
-    spawnSync('apt-get', ['update'], { stdio: 'ignore' });
+    if (!isListFresh) spawnSync('apt-get', ['update'], { stdio: 'ignore' });
+    isListFresh = true;
     const done = spawnSync('apt-get', ['install', '-y', '--no-install-recommends', name], {
       stdio: ['ignore', 2, 2],
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },

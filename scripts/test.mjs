@@ -37,6 +37,9 @@ for (const [name, passed] of Object.entries({ lint: rules, ...others })) add(nam
 for (const [program, name] of [
   ['pdftotext', 'poppler-utils'],
   ['epubcheck', 'epubcheck'],
+  ['firefox-esr', 'firefox-esr'],
+  ['WebKitWebDriver', 'webkit2gtk-driver'],
+  ['Xvfb', 'xvfb'],
 ])
   debian(program, name);
 

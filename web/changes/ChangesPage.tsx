@@ -53,7 +53,7 @@ function Changes({ source, comparison, former, present }: Props) {
   return (
     <main className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
       <header className="flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-rule px-[30px] py-3 max-[900px]:px-4">
-        <Link className="text-[14px] text-soft hover:text-ink" to={`/source/${source.id}?version=${to.number}`}>
+        <Link className="reach text-[14px] text-soft hover:text-ink" to={`/source/${source.id}?version=${to.number}`}>
           ‹ Read it
         </Link>
         <PageHeading

@@ -10,6 +10,7 @@ import { TagNames } from '../ui/TagNames';
 import { shortName, when } from '../ui/when';
 import { ChosenMarks } from './ChosenMarks';
 import { grouped, GROUPINGS, GROUP_WORDS, type Grouping } from './grouped';
+import { SHOWN_WHEN_NEAR, Tick } from '../ui/Tick';
 
 interface Back {
   readonly to: string;
@@ -68,15 +69,14 @@ export function AnnotationList({ hits: all, groups: known, by, shownBy, onBy, ba
               {hits.map((hit) => (
                 <Hit key={hit.id} hit={hit} back={back} titled={shownBy !== 'source'}>
                   {hit.author.id === me.id && (
-                    <input
-                      type="checkbox"
-                      aria-label={`Choose ${hit.kind.name}: ${hit.quote
+                    <Tick
+                      label={`Choose ${hit.kind.name}: ${hit.quote
                         .map((p) => p.text)
                         .join('')
                         .slice(0, 60)}`}
                       checked={chosen.has(hit.id)}
                       onChange={() => toggle(hit.id)}
-                      className={`mt-1 accent-[var(--tide)] ${chosen.has(hit.id) ? '' : 'opacity-0 focus-visible:opacity-100 group-hover:opacity-100 [@media(hover:none)]:opacity-100'}`}
+                      className={`mt-1 pointer-coarse:-mx-2.5 ${chosen.has(hit.id) ? '' : SHOWN_WHEN_NEAR}`}
                     />
                   )}
                 </Hit>

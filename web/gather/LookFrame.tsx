@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState, type PointerEvent } from 'rea
 import type { Amount, Draft } from '@avrelle/core/wire';
 import { pathTo } from '../page/element-path';
 import { openPage, type PageAdapter } from '../page/page-frame';
+import { frameSandbox } from '../page/sandbox';
 import { loadReadingFace, PageDress } from '../reader/document/page-style';
 import { useTheme } from '../theme/use-theme';
 import type { Area } from './picture-of-area';
@@ -134,7 +135,7 @@ export function LookFrame({ draft, amount, width, removed, area, onFrame, onRemo
         <iframe
           title={`The page ${draft.meta.title}`}
           src={`/drafts/${draft.id}/`}
-          sandbox="allow-same-origin"
+          sandbox={frameSandbox()}
           scrolling="no"
           className="block origin-top-left"
           style={{

@@ -32,6 +32,7 @@ import { leftOf } from '../ui/SourceRow';
 import { Strand } from '../ui/Strand';
 import type { Changing } from './use-changing';
 import type { Chosen } from './use-chosen';
+import { SHOWN_WHEN_NEAR, Tick } from '../ui/Tick';
 
 interface Props {
   readonly q: string;
@@ -230,16 +231,15 @@ function Card({ source, chosen, focused, onFocused, children }: CardProps) {
           to={`/source/${source.id}`}
           dir="auto"
           lang={source.language || undefined}
-          className="min-w-0 flex-1 font-read text-[15px] font-semibold leading-[19px]"
+          className="reach min-w-0 flex-1 font-read text-[15px] font-semibold leading-[19px]"
         >
           {source.title}
         </Link>
-        <input
-          type="checkbox"
-          aria-label={`Choose ${source.title}`}
+        <Tick
+          label={`Choose ${source.title}`}
           checked={isChosen}
           onChange={() => chosen.toggle(source)}
-          className={`accent-[var(--tide)] ${isChosen ? '' : 'opacity-0 focus-visible:opacity-100 group-hover:opacity-100'}`}
+          className={isChosen ? '' : SHOWN_WHEN_NEAR}
         />
       </div>
       <p className="mt-0.5 truncate pl-[11px] text-[13px] text-soft">

@@ -49,7 +49,7 @@ export default function CollectionPage() {
   return (
     <main className="min-h-0 overflow-y-auto bg-sheet">
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
-        <Link to="/library" className="text-[14px] text-soft hover:text-ink">
+        <Link to="/library" className="reach text-[14px] text-soft hover:text-ink">
           Library
         </Link>
         <PageHeading>{c.name}</PageHeading>
@@ -242,7 +242,7 @@ function Item({ source, may, children }: { source: Row; may: boolean; children: 
           to={`/source/${source.id}`}
           dir="auto"
           lang={source.language || undefined}
-          className="font-read text-[16px] font-semibold"
+          className="reach font-read text-[16px] font-semibold"
         >
           {source.title}
         </Link>

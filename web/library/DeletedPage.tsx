@@ -27,7 +27,7 @@ export default function DeletedPage() {
   return (
     <main className="min-h-0 overflow-y-auto bg-sheet">
       <div className="flex items-baseline gap-5 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
-        <Link to="/library" className="text-[14px] text-soft hover:text-ink">
+        <Link to="/library" className="reach text-[14px] text-soft hover:text-ink">
           Library
         </Link>
         <PageHeading>Deleted</PageHeading>

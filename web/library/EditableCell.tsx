@@ -26,7 +26,7 @@ export function EditableCell({ label, value, editing, written, children, onEdit,
   return (
     <span
       role="cell"
-      className={`h-full truncate px-2 leading-[33px] ${wrong}`}
+      className={`h-full truncate px-2 leading-[33px] pointer-coarse:leading-[44px] ${wrong}`}
       title={written?.failed ? 'Not saved. Double-click, or F2, to try again' : 'Double-click, or F2, to correct it'}
       onDoubleClick={onEdit}
     >

@@ -1,6 +1,7 @@
 import { Fragment, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { KIND_WORDS, STATE_WORDS, type FoundSource } from '@avrelle/core/wire';
+import { isByFinger } from '../ui/by-finger';
 import { leftOf, marksOf, Numbered, SourceRow } from '../ui/SourceRow';
 import { Strand } from '../ui/Strand';
 import { TagName } from '../ui/TagNames';
@@ -18,7 +19,7 @@ export interface ViewProps {
   actions(source: FoundSource): ReactNode;
 }
 
-const HEIGHTS = { detailed: 92, compact: 35 } as const;
+const HEIGHTS = { detailed: 92, compact: isByFinger() ? 45 : 35 } as const;
 
 /** One below the other: with all that is known of each, or a line each. */
 export function ListView({

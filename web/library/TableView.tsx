@@ -13,8 +13,10 @@ import type { ViewProps } from './ListView';
 import type { Changing } from './use-changing';
 import { useCorrections } from './use-corrections';
 import { useRows } from './use-rows';
+import { isByFinger } from '../ui/by-finger';
+import { Tick } from '../ui/Tick';
 
-const ROW = 34;
+const ROW = isByFinger() ? 45 : 34;
 const LEAST = 60;
 
 interface Column {
@@ -34,7 +36,7 @@ const COLUMNS = {
         to={`/source/${s.id}`}
         dir="auto"
         lang={s.language || undefined}
-        className="font-read text-[15px] font-semibold"
+        className="reach font-read text-[15px] font-semibold"
       >
         {s.title}
       </Link>
@@ -203,13 +205,11 @@ export default function TableView({
                 {source && (
                   <>
                     <span role="cell" className="pl-3">
-                      <input
-                        type="checkbox"
-                        aria-label={`Choose ${source.title}`}
-                        tabIndex={-1}
+                      <Tick
+                        label={`Choose ${source.title}`}
                         checked={chosen.has(source.id)}
                         onChange={() => chosen.toggle(source)}
-                        className="accent-[var(--tide)]"
+                        isSkipped
                       />
                     </span>
                     {columns.map((key) => cell(source, key))}
@@ -290,7 +290,7 @@ function Head({
         aria-label={`Width of ${column.name}`}
         aria-valuenow={width}
         tabIndex={0}
-        className="absolute right-0 top-1 h-5 w-[7px] cursor-col-resize touch-none border-r border-rule hover:border-tide"
+        className="absolute right-0 top-1 h-5 w-[7px] cursor-col-resize touch-none border-r border-rule hover:border-tide pointer-coarse:-right-[22px] pointer-coarse:top-0 pointer-coarse:h-[44px] pointer-coarse:w-[44px] pointer-coarse:border-r-0 pointer-coarse:after:absolute pointer-coarse:after:inset-y-3 pointer-coarse:after:left-1/2 pointer-coarse:after:border-r pointer-coarse:after:border-strong"
         onPointerDown={(e) => {
           from.current = { x: e.clientX, width };
           e.currentTarget.setPointerCapture(e.pointerId);

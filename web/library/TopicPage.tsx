@@ -32,7 +32,7 @@ export default function TopicPage() {
   return (
     <main className="grid min-h-0 grid-cols-[minmax(0,1fr)_minmax(360px,44%)] grid-rows-[auto_minmax(0,1fr)] bg-sheet max-[900px]:block max-[900px]:overflow-y-auto">
       <div className="col-span-2 flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
-        <Link to="/library" className="text-[14px] text-soft hover:text-ink">
+        <Link to="/library" className="reach text-[14px] text-soft hover:text-ink">
           Library
         </Link>
         <PageHeading window={`#${tag}`} className="text-[23px] text-tide">

@@ -34,7 +34,7 @@ export function LinkPanel({ editor, active }: { editor: Editor; active: boolean 
         type="button"
         aria-label={active ? 'Remove the link' : 'Link'}
         title={active ? 'Remove the link' : 'Link to a source, an annotation or an address'}
-        className={`min-w-[25px] px-1 py-0.5 hover:bg-wash ${active ? 'bg-wash text-tide' : 'text-soft'}`}
+        className={`min-w-[25px] pointer-coarse:min-w-[44px] px-1 py-0.5 hover:bg-wash ${active ? 'bg-wash text-tide' : 'text-soft'}`}
       >
         <svg aria-hidden="true" viewBox="0 0 16 16" width="15" height="15" className="inline">
           <path

@@ -251,7 +251,7 @@ function Tools({ editor, onPictures }: { editor: Editor; onPictures: (files: rea
       title={name}
       onMouseDown={(e) => e.preventDefault()}
       onClick={run}
-      className={`min-w-[25px] px-1 py-0.5 text-[14px] hover:bg-wash ${active ? 'bg-wash text-tide' : 'text-soft'}`}
+      className={`min-w-[25px] pointer-coarse:min-w-[44px] px-1 py-0.5 text-[14px] hover:bg-wash ${active ? 'bg-wash text-tide' : 'text-soft'}`}
     >
       {sign}
     </button>

@@ -17,6 +17,7 @@ import { NoteForm } from './NoteForm';
 import { PlaceLine } from './PlaceLine';
 import { Reply } from './Reply';
 import { ReplyForm } from './ReplyForm';
+import { Tick } from '../../../ui/Tick';
 
 /** The words of an open note. */
 export const NoteText = lazily(() => import('../../../note/NoteText'));
@@ -79,12 +80,11 @@ function Head({ thread: { root }, me, open, chosen, actions }: Props) {
   return (
     <header className="flex items-baseline gap-2">
       {chosen !== undefined && root.author.id === me && !root.deleted && (
-        <input
-          type="checkbox"
-          className="translate-y-[2px] accent-[var(--tide)]"
-          aria-label={`Choose: ${root.note.slice(0, 60) || root.anchor?.quote.exact.slice(0, 60)}`}
+        <Tick
+          label={`Choose: ${root.note.slice(0, 60) || root.anchor?.quote.exact.slice(0, 60)}`}
           checked={chosen}
           onChange={() => actions.choose(root.id)}
+          className="translate-y-[2px]"
         />
       )}
       <button

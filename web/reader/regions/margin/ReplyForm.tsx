@@ -33,7 +33,7 @@ export function ReplyForm({ initial = '', label = 'Reply', slot: given, onSend, 
   };
   return (
     <form
-      className="mt-2 flex items-end gap-3"
+      className="mt-2 flex items-end gap-3 pointer-coarse:items-center"
       onSubmit={(e) => {
         e.preventDefault();
         void send();

@@ -1,5 +1,6 @@
 import { Suspense, type ReactNode } from 'react';
 import { useDocument } from '../../document/document-context';
+import { frameSandbox } from '../../../page/sandbox';
 import { READER_TEXT } from '../../landmarks';
 import { useSession } from '../../session/reader-context';
 
@@ -16,7 +17,7 @@ export function Frame({ children }: { readonly children?: ReactNode }) {
           id={READER_TEXT}
           title={`Text of ${source.title}`}
           src={`/snapshots/${source.versionId}/`}
-          sandbox="allow-same-origin"
+          sandbox={frameSandbox()}
           scrolling="no"
           dir="auto"
           lang={source.language || undefined}

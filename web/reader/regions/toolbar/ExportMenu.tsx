@@ -116,7 +116,7 @@ export function ExportMenu({ sourceId }: { sourceId: SourceId }) {
               Save as file
             </a>
             <a
-              className="ml-auto text-[13px] text-soft underline underline-offset-2"
+              className="reach ml-auto text-[13px] text-soft underline underline-offset-2"
               href={hrefOf('GET /api/sources/:id/annotations.jsonld', given)}
               download
               title="W3C Web Annotation, JSON-LD"

@@ -16,7 +16,7 @@ export function ReadingMenu() {
           align="start"
           sideOffset={8}
           aria-label="Read"
-          className="over flex min-w-[200px] flex-col items-start gap-1 p-4 text-[15px] text-soft [&>*]:min-h-9"
+          className="over flex min-w-[200px] flex-col items-start gap-1 p-4 text-[15px] text-soft [&>*]:min-h-9 pointer-coarse:[&>*]:min-h-11 [&_button]:text-left"
         >
           <SourceNavigation onDone={() => setOpen(false)} />
           <ViewSwitch />

@@ -30,7 +30,7 @@ export function Toolbar() {
   return (
     <header className="steps-back grid grid-cols-[1fr_auto_1fr] items-center gap-4 border-b border-rule px-6 py-[5px] text-[14px] text-soft max-[900px]:grid-cols-[auto_1fr] max-[900px]:px-3">
       <div className="flex min-w-0 items-center gap-4">
-        <Link to={back.to} className="truncate hover:text-ink" title={back.words}>
+        <Link to={back.to} className="truncate hover:text-ink pointer-coarse:min-w-[44px]" title={back.words}>
           ‹ <span className="max-[600px]:sr-only">{back.words}</span>
         </Link>
         {roomy ? (
