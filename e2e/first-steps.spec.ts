@@ -88,3 +88,23 @@ test('in a window of 320 pixels the text has at least half of the height', async
   expect(share).toBeGreaterThan(0.5);
   await close();
 });
+
+test('an empty Desk says how to begin, by an address or with a sample, and what was kept is opened from there', async ({
+  browser,
+}) => {
+  const { page, close } = await newcomer(browser, 'Empty');
+  await page.goto('/desk');
+  await expectSeen(page.getByRole('heading', { name: 'Begin with a page you want to read' }));
+  await expectSeen(page.getByLabel('Address of a page'));
+  await page.getByRole('button', { name: 'Keep a sample page' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'The Clock in the Net Loft' })).toBeAttached();
+  await page.getByRole('link', { name: 'Open it' }).click();
+  await opened(page);
+  await drag(page, 'always right for boats');
+  await page.keyboard.press('1');
+  await expect.poll(async () => Object.values(await painted(page)).flat()).toContain('always right for boats');
+  await page.goto('/desk');
+  await expectSeen(page.getByRole('heading', { name: 'Go on reading' }));
+  await expectSeen(page.getByRole('link', { name: 'The Clock in the Net Loft' }).first());
+  await close();
+});

@@ -122,7 +122,7 @@ test('what was kept before is said with its day, and can be opened, kept as a ne
     .filter({ hasText: 'You kept “What the Dredger Said” on' });
   await expectSeen(job);
   await job.getByRole('button', { name: 'Keep as a new version' }).click();
-  await expectSeen(page.getByText('Nothing has changed since the version you have').first());
+  await expectSeen(page.getByRole('listitem').getByText('Nothing has changed since the version you have'));
   await keep('http://harbour.saltmere.test/dredger#again');
   await page.getByRole('button', { name: 'Keep it apart' }).first().click();
   await expect(page.getByRole('heading', { name: 'What the Dredger Said' })).toHaveCount(2);

@@ -105,6 +105,8 @@ export interface DeskNotice {
 }
 
 export interface Desk {
+  /** Whether anything was ever kept. */
+  readonly begun: boolean;
   readonly notices: readonly DeskNotice[];
   readonly unseen: number;
   readonly reading: readonly SourceRow[];

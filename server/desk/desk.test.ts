@@ -23,7 +23,7 @@ test('the same day a while ago, in months that are shorter as well', () => {
 
 test('the desk has something for a spare moment, and what was marked on this day before', async () => {
   const empty = (await me.send<Desk>('GET', '/api/desk')).body;
-  expect([empty.waiting, empty.spare, empty.past]).toEqual([0, null, null]);
+  expect([empty.begun, empty.waiting, empty.spare, empty.past]).toEqual([false, 0, null, null]);
   const long = await me.keepText('long', 'Many words of mud. '.repeat(2_000));
   const short = await me.keepText('short', 'A few words of mud.');
   const source = (await me.send<SourceDetail>('GET', `/api/sources/${long}`)).body;
@@ -39,7 +39,8 @@ test('the desk has something for a spare moment, and what was marked on this day
   });
   const today = new Date().toISOString().slice(0, 10);
   const desk = async () => (await me.send<Desk>('GET', `/api/desk?day=${today}`)).body;
-  expect([(await desk()).waiting, (await desk()).spare?.id, (await desk()).past]).toEqual([2, short, null]);
+  const { begun, waiting, spare, past } = await desk();
+  expect([begun, waiting, spare?.id, past]).toEqual([true, 2, short, null]);
   server.context.db.run(
     'UPDATE annotation SET created_at = ? WHERE id = ?',
     `${dayBefore(today, { months: 1 })}T09:00:00.000Z`,

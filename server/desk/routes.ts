@@ -36,6 +36,7 @@ export function deskRoutes(app: FastifyInstance, context: Context): void {
       { sort: 'minutes', offset: 0, limit: 1 },
     ).sources[0];
     return {
+      begun: some('', 1).total > 0,
       notices: found,
       unseen: found.filter((n) => !n.seen).length,
       reading: some('is:reading').sources,

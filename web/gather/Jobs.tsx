@@ -36,52 +36,65 @@ export function Jobs({ keeping }: { keeping: Keeping }) {
       () => put((all) => all.map((j) => (j.id === job.id ? job : j))),
     );
   };
-  const [opened] = useState(() => new Set(jobs.map((j) => j.id)));
+  const [before] = useState(() => new Set(jobs.map((j) => j.id)));
+  const [opened] = useState(() => new Set(before));
   const ready = jobs.find((j) => j.look && j.state === 'done' && !opened.has(j.id));
   useEffect(() => {
     if (!ready) return;
     opened.add(ready.id);
     void navigate(`/look/${ready.id}`);
   }, [ready, opened, navigate]);
-  if (jobs.length === 0) return null;
   return (
-    <ul aria-label="Being kept" className="mt-2 grid gap-1.5 text-[14px]">
-      {jobs.slice(0, SHOWN).map((job) => (
-        <li
-          key={job.id}
-          className={`grid grid-cols-[1fr_auto] items-baseline gap-x-4 border-l-[3px] py-0.5 pl-3 ${job.state === 'failed' ? 'border-brick' : 'border-tide'}`}
-        >
-          <span className="min-w-0">
-            <span className="block truncate text-soft" title={job.label}>
-              {job.label}
-            </span>
-            {job.state === 'failed' && <Failed job={job} onAgain={again} />}
-            {job.state === 'done' && <Done job={job} passage={keeping.passages.get(job.id)} onAgain={again} />}
-            {(job.state === 'queued' || job.state === 'running') && (
-              <span className="flex items-center gap-3 text-soft">
-                {job.step}…{' '}
-                <progress
-                  className="h-1 w-40 accent-[var(--tide)]"
-                  value={job.progress}
-                  max={1}
-                  aria-label={`Keeping ${job.label}`}
-                />
-              </span>
-            )}
-          </span>
-          {(job.state === 'failed' || job.state === 'done') && (
-            <button
-              aria-label={`Dismiss ${job.label}`}
-              className="text-faint hover:text-ink"
-              onClick={() => dismiss(job)}
+    <>
+      <p role="status" className="sr-only">
+        {told(jobs.find((j) => !before.has(j.id)))}
+      </p>
+      {jobs.length > 0 && (
+        <ul aria-label="Being kept" className="mt-2 grid gap-1.5 text-[14px]">
+          {jobs.slice(0, SHOWN).map((job) => (
+            <li
+              key={job.id}
+              className={`grid grid-cols-[1fr_auto] items-baseline gap-x-4 border-l-[3px] py-0.5 pl-3 ${job.state === 'failed' ? 'border-brick' : 'border-tide'}`}
             >
-              ×
-            </button>
-          )}
-        </li>
-      ))}
-    </ul>
+              <span className="min-w-0">
+                <span className="block truncate text-soft" title={job.label}>
+                  {job.label}
+                </span>
+                {job.state === 'failed' && <Failed job={job} onAgain={again} />}
+                {job.state === 'done' && <Done job={job} passage={keeping.passages.get(job.id)} onAgain={again} />}
+                {(job.state === 'queued' || job.state === 'running') && (
+                  <span className="flex items-center gap-3 text-soft">
+                    {job.step}…{' '}
+                    <progress
+                      className="h-1 w-40 accent-[var(--tide)]"
+                      value={job.progress}
+                      max={1}
+                      aria-label={`Keeping ${job.label}`}
+                    />
+                  </span>
+                )}
+              </span>
+              {(job.state === 'failed' || job.state === 'done') && (
+                <button
+                  aria-label={`Dismiss ${job.label}`}
+                  className="text-faint hover:text-ink"
+                  onClick={() => dismiss(job)}
+                >
+                  ×
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
   );
+}
+
+/** What is said aloud of the latest that was begun here; that one failed is an alert of its own. */
+function told(job: Job | undefined): string {
+  if (!job || job.state === 'failed') return '';
+  return job.state === 'done' ? `${job.step}: ${job.label}` : `Keeping ${job.label}`;
 }
 
 function Done({

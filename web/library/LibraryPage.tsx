@@ -6,6 +6,7 @@ import { asksFor, asksWords, parseQuery, renameTagIn, toggled } from '@avrelle/c
 import { SOURCE_SORTS, type FoundSource, type SavedSearch, type SourceSort } from '@avrelle/core/wire';
 import { here, sourcesQuery, useClasses, useOutline } from '../data/queries';
 import { Menu } from '../ui/Menu';
+import { Sample } from '../gather/Sample';
 import { State } from '../ui/State';
 import { useStored } from '../ui/use-stored';
 import { count } from '../ui/when';
@@ -353,6 +354,9 @@ function Empty({
         Paste the address of a page above and press Keep: it is fetched, made complete, and opens with its text ready to
         mark. Files can be dropped here, too: PDF, books, documents, pictures, recordings, letters, saved pages.
       </p>
+      <div className="mt-3">
+        <Sample />
+      </div>
     </div>
   );
 }

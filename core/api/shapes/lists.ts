@@ -1,4 +1,4 @@
-import { mixed, number, object, string } from 'yup';
+import { boolean, mixed, number, object, string } from 'yup';
 import {
   ANNOTATION_GROUPINGS,
   MAY,
@@ -72,6 +72,7 @@ const notice = shape<DeskNotice>()(
 );
 export const desk = shape<Desk>()(
   fields({
+    begun: boolean(),
     notices: list(notice),
     unseen: amount(),
     reading: list(sourceRow),

@@ -15,6 +15,7 @@ export function ReplyForm({ initial = '', label = 'Reply', slot: given, onSend, 
   const [slot] = useState(given);
   const [note, setNote] = useState(() => slot.read()?.note ?? initial);
   const [busy, setBusy] = useState(false);
+  const [sent, setSent] = useState(false);
   const write = (text: string): void => {
     setNote(text);
     if (text.trim() && text !== initial) slot.write({ note: text });
@@ -23,7 +24,9 @@ export function ReplyForm({ initial = '', label = 'Reply', slot: given, onSend, 
   const send = async (): Promise<void> => {
     if (!note.trim() || busy) return;
     setBusy(true);
-    if (await onSend(note.trim())) write('');
+    const isSent = await onSend(note.trim());
+    if (isSent) write('');
+    setSent(isSent);
     setBusy(false);
   };
   const onKey = (event: KeyboardEvent): void => {
@@ -51,6 +54,9 @@ export function ReplyForm({ initial = '', label = 'Reply', slot: given, onSend, 
       <button className="act text-[13px]" disabled={busy || !note.trim()}>
         {label}
       </button>
+      <span role="status" className="sr-only">
+        {sent && !note && 'Answer sent'}
+      </span>
     </form>
   );
 }
