@@ -7,7 +7,7 @@ import type { FastifyInstance } from 'fastify';
 import { v7 } from 'uuid';
 import { describe, indexText } from '@avrelle/core/anchor';
 import type { DrawnSpot } from '@avrelle/core/ink';
-import { KEY } from '@avrelle/core/key';
+import { STARTING_LEGEND } from '@avrelle/core/legend';
 import { seeded } from '@avrelle/core/random';
 import { range, sentences } from '@avrelle/core/text';
 import type {
@@ -334,7 +334,7 @@ class Seeder {
       for (const person of STUDENTS.filter((s) => s.classes.includes(letter) && s.key !== 'wim' && s.key !== 'jory')) {
         for (let n = 0; n < each; n++) {
           const sentence = body[Math.floor(this.random() ** 1.3 * body.length)]!;
-          const kind = KEY[Math.floor(this.random() ** 1.4 * KEY.length)]!.code;
+          const kind = STARTING_LEGEND[Math.floor(this.random() ** 1.4 * STARTING_LEGEND.length)]!.code;
           made.push({
             mark: {
               source,

@@ -200,7 +200,7 @@ test('every page names its window and is begun at its heading; what stands befor
   await expect(page.getByRole('heading', { name: 'Library' })).toBeFocused();
   await expect(skip).not.toBeInViewport();
   for (const name of ['Desk', 'Classes']) {
-    await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name }).focus();
+    await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name }).focus();
     await page.keyboard.press('Enter');
     await expect(page.getByRole('heading', { level: 1, name })).toBeFocused();
     await expect(page).toHaveTitle(`${name} · Avrelle`);

@@ -92,7 +92,7 @@ test('an administrator suspends an account, opens it, and gives a new password, 
   const secret = page.locator('[data-secret]');
   await expectSeen(secret);
   const back = await signIn(browser, email, (await secret.textContent())!);
-  await expectSeen(back.page.getByRole('navigation', { name: 'Places' }));
+  await expectSeen(back.page.getByRole('navigation', { name: 'Main' }));
   for (const one of [back, other, { close }]) await one.close();
 });
 

@@ -46,7 +46,7 @@ test('only the page is shown, and the rest comes back; what has been read is set
   const { page, close } = await newcomer(browser, 'Calm');
   await keep(page, PAGE);
   await page.getByRole('button', { name: 'Focus', exact: true }).click();
-  await expect(page.getByRole('navigation', { name: 'Places' })).toBeHidden();
+  await expect(page.getByRole('navigation', { name: 'Main' })).toBeHidden();
   await expect(page.getByRole('complementary', { name: 'Margin' })).toBeHidden();
   await page.keyboard.press('Escape');
   await expectSeen(page.getByRole('complementary', { name: 'Margin' }));

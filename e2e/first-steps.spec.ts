@@ -69,7 +69,7 @@ test('on a phone, too, one finds in the text, goes to a part, sets the text and 
   await read.click();
   await menu.getByRole('button', { name: 'Focus' }).click();
   await expectSeen(page.getByRole('button', { name: /^Show the rest/ }));
-  await expect(page.getByRole('navigation', { name: 'Places' })).toBeHidden();
+  await expect(page.getByRole('navigation', { name: 'Main' })).toBeHidden();
   await close();
 });
 

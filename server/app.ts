@@ -16,7 +16,7 @@ import { libraryRoutes } from './library/routes';
 import { searchRoutes } from './library/searches';
 import { tagRoutes } from './library/tags';
 import { topicRoutes } from './library/topics';
-import { listRoutes } from './lists/routes';
+import { batchRoutes } from './batches/routes';
 import { noteRoutes } from './notes/routes';
 import { mailRoutes } from './mail/routes';
 import { deskRoutes } from './desk/routes';
@@ -24,15 +24,15 @@ import { AppError } from './errors';
 import { sendProblem } from './problems';
 import { eventRoutes } from './events/routes';
 import { findRoutes } from './find/routes';
-import { keyRoutes } from './key/routes';
+import { legendRoutes } from './legend/routes';
 import { jobRoutes } from './jobs/routes';
 import { pictureRoutes } from './pictures/routes';
 import { openApiRoutes } from './openapi/routes';
 import { snapshotRoutes } from './snapshots/routes';
 import { sourceRoutes } from './sources/routes';
-import { takeinRoutes } from './takein/routes';
-import { listTakeoutRoutes } from './takeout/lists';
-import { takeoutRoutes } from './takeout/routes';
+import { importRoutes } from './import/routes';
+import { listExportRoutes } from './export/lists';
+import { exportRoutes } from './export/routes';
 import { versionRoutes } from './versions/routes';
 import { webPages } from './web-pages';
 
@@ -59,7 +59,7 @@ const ROUTES = [
   sourceRoutes,
   versionRoutes,
   annotationRoutes,
-  keyRoutes,
+  legendRoutes,
   noteRoutes,
   pictureRoutes,
   classRoutes,
@@ -71,13 +71,13 @@ const ROUTES = [
   collectionItemRoutes,
   findRoutes,
   deskRoutes,
-  takeoutRoutes,
-  listTakeoutRoutes,
-  takeinRoutes,
+  exportRoutes,
+  listExportRoutes,
+  importRoutes,
   snapshotRoutes,
   jobRoutes,
   draftRoutes,
-  listRoutes,
+  batchRoutes,
   feedRoutes,
   mailRoutes,
   eventRoutes,

@@ -2,11 +2,11 @@ import { lazy, Suspense, useEffect } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { MeContext } from './account/me';
 import { useTints, useWelcome } from './data/queries';
-import { soon } from './data/soon';
+import { defer } from './data/deferred';
 import { useLive } from './data/use-live';
 import { useOutbox } from './data/use-outbox';
 import { fetchPage, PAGES } from './pages';
-import { Places } from './Places';
+import { Navigation } from './Navigation';
 import { Boundary } from './ui/Boundary';
 import { State } from './ui/State';
 import { TintContext } from './ui/TagNames';
@@ -28,7 +28,7 @@ export function App() {
   const waits = useOutbox(me?.id);
   // Reading comes next as a rule.
   useEffect(() => {
-    if (me) soon(() => void fetchPage('/source/next'));
+    if (me) defer(() => void fetchPage('/source/next'));
   }, [me]);
   if (!welcome.data)
     return (
@@ -57,7 +57,7 @@ export function App() {
       <TintContext.Provider value={tints ?? NO_TINTS}>
         <div className="grid h-full grid-rows-[auto_1fr] [[data-focus]_&]:grid-rows-[1fr]">
           <SkipLink to={PAGE_HEADING}>Skip to the page</SkipLink>
-          <Places connected={connected} waits={waits} />
+          <Navigation connected={connected} waits={waits} />
           <Boundary at={here.pathname}>
             <Suspense fallback={waiting}>
               <Routes>

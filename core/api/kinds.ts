@@ -1,11 +1,11 @@
 import { string } from 'yup';
-import { keyPutSchema, replaceKindSchema, type Keys, type OwnedKey } from '../wire';
+import { legendPutSchema, replaceKindSchema, type Legends, type OwnedLegend } from '../wire';
 import { endpoint } from './endpoint';
 import { amount, fields, flag, id, ids, list, shape } from './shape';
 import { byName } from './shapes/lists';
 import { kind } from './shapes/marks';
 
-const ownedKey = shape<OwnedKey>()(
+const ownedLegend = shape<OwnedLegend>()(
   fields({
     ownerId: id(),
     className: string().nullable().defined(),
@@ -17,18 +17,18 @@ const ownedKey = shape<OwnedKey>()(
 );
 
 /** A person's own kinds and those of their classes. */
-export const listKinds = endpoint('GET', '/api/keys', {
-  answer: shape<Keys>()(fields({ mine: ownedKey, classes: list(ownedKey) })),
+export const listKinds = endpoint('GET', '/api/legends', {
+  answer: shape<Legends>()(fields({ mine: ownedLegend, classes: list(ownedLegend) })),
 });
 /** `:id` is the person or the class. */
-export const putKinds = endpoint('PUT', '/api/keys/:id', {
-  may: { thing: 'kinds', as: 'owner', to: 'change its Key' },
-  body: keyPutSchema,
-  answer: ownedKey,
+export const putKinds = endpoint('PUT', '/api/legends/:id', {
+  may: { thing: 'kinds', as: 'owner', to: 'change its Legend' },
+  body: legendPutSchema,
+  answer: ownedLegend,
 });
 /** Every annotation of one kind becomes one of another of the same set. */
-export const replaceKind = endpoint('POST', '/api/keys/:id/replace', {
-  may: { thing: 'kinds', as: 'owner', to: 'change its Key' },
+export const replaceKind = endpoint('POST', '/api/legends/:id/replace', {
+  may: { thing: 'kinds', as: 'owner', to: 'change its Legend' },
   body: replaceKindSchema,
   answer: fields({ ids: ids() }),
 });

@@ -7,7 +7,7 @@ import {
   sourceChangesSchema,
   sourcePatchSchema,
   sourceTagsSchema,
-  takeOutSchema,
+  exportSchema,
   type BroughtIn,
   type DeletedSource,
   type SourceChange,
@@ -136,7 +136,7 @@ export const importAnnotations = endpoint('POST', '/api/sources/:id/annotations.
 });
 /** Chosen sources as a table, as bookmarks, or with their study notes. */
 export const exportSources = endpoint('POST', '/api/sources/take-out', {
-  body: takeOutSchema,
+  body: exportSchema,
   gives: ['text/csv', 'text/html', 'application/zip'],
 });
 

@@ -3,7 +3,7 @@ import { Parser, type Node } from 'commonmark';
 import { parse } from 'yaml';
 import { escapeMarkdown, fileNameOf, studyNotes, toWebAnnotation, type TakenMark } from './index';
 import { describe as describeRange, indexText, toSelectors } from '../anchor';
-import { KEY } from '../key';
+import { STARTING_LEGEND } from '../legend';
 import type { Annotation } from '../wire';
 
 const source = {
@@ -17,7 +17,7 @@ const source = {
 };
 const mark = (start: number, quote: string, more: Partial<TakenMark> = {}): TakenMark => ({
   start,
-  kind: KEY[0]!,
+  kind: STARTING_LEGEND[0]!,
   quote,
   note: '',
   tags: [],
@@ -115,7 +115,7 @@ describe('W3C Web Annotation Data Model (Recommendation, 2017), section 3.1 and 
     sourceId: 's',
     versionId: 'v',
     author: { id: '0193a1b2-0000-7000-8000-000000000002', name: 'Ines' },
-    kind: KEY[0]!,
+    kind: STARTING_LEGEND[0]!,
     note: 'n',
     tags: ['t'],
     anchor: { quote: { exact: 'marsh', prefix: 'the ', suffix: ' dies' }, position: { start: 4, end: 9 } },

@@ -1,7 +1,7 @@
 import { stringify } from 'yaml';
 import { quotation } from '../markdown/quotation';
 import type { Marked } from '../query/mark-words';
-import type { Kind } from '../key/key';
+import type { Kind } from '../legend/legend';
 
 export interface TakenReply {
   readonly author: string;

@@ -1,4 +1,4 @@
-import { PIGMENTS } from '../key/key';
+import { PIGMENTS } from '../legend/legend';
 import type { Surface } from '../anchor/surface';
 
 export const TOOLS = ['pen', 'broad', 'line', 'arrow', 'box', 'ellipse', 'text', 'sign'] as const;

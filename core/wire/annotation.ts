@@ -1,10 +1,10 @@
 import { array, boolean, lazy, mixed, number, object, string, type InferType, type Schema } from 'yup';
 import type { Marked } from '../query/mark-words';
 import { isDrawnSpot } from '../ink/drawing';
-import type { Kind } from '../key/key';
+import type { Kind } from '../legend/legend';
 import type { Anchor, Candidate, Located } from '../anchor/anchor';
 import { idSchema, type AnnotationId, type ClassId, type PersonId, type SourceId, type VersionId } from './ids';
-import { kindCodeSchema } from './key';
+import { kindCodeSchema } from './legend';
 import { tagsSchema } from './source';
 
 const LONGEST_QUOTE = 20_000;

@@ -1,5 +1,5 @@
 import type { AnnotationId, ClassId, SourceId, PersonId } from './ids';
-import type { Kind } from '../key/key';
+import type { Kind } from '../legend/legend';
 import type { Marked } from '../query/mark-words';
 import type { SourceRow } from './source';
 import type { SourceKind } from './source-words';

@@ -17,7 +17,7 @@ export type VersionId = Id<'version'>;
 export type AnnotationId = Id<'annotation'>;
 export type ClassId = Id<'class'>;
 /** Whose Legend some kinds are. */
-export type KeyOwnerId = Id<'person' | 'class'>;
+export type LegendOwnerId = Id<'person' | 'class'>;
 export type CollectionId = Id<'collection'>;
 export type JobId = Id<'job'>;
 export type BatchId = Id<'batch'>;

@@ -6,7 +6,7 @@ export type {
   VersionId,
   AnnotationId,
   ClassId,
-  KeyOwnerId,
+  LegendOwnerId,
   CollectionId,
   JobId,
   BatchId,
@@ -67,8 +67,8 @@ export { placeSchema, againSchema, retrySchema } from './version';
 export type { PlacePut, VersionRow, Comparison, BroughtIn } from './version';
 export { ENCODINGS, isEncoding } from './encodings';
 export type { Encoding } from './encodings';
-export { kindCodeSchema, keyPutSchema, replaceKindSchema } from './key';
-export type { KeyPut, OwnedKey, Keys, Replaced } from './key';
+export { kindCodeSchema, legendPutSchema, replaceKindSchema } from './legend';
+export type { LegendPut, OwnedLegend, Legends, Replaced } from './legend';
 export {
   anchorSchema,
   LONGEST_NOTE,
@@ -87,7 +87,7 @@ export {
   collectionOrderSchema,
   collectionSourcesSchema,
   TAKE_OUT_AS,
-  takeOutSchema,
+  exportSchema,
   savedSearchSchema,
   orderSchema,
   sourceChangesSchema,

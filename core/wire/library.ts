@@ -54,7 +54,7 @@ export const collectionSourcesSchema = object({
 
 /** What chosen sources are taken out as: a table, bookmarks, or the study notes of each in one archive. */
 export const TAKE_OUT_AS = ['csv', 'bookmarks', 'notes'] as const;
-export const takeOutSchema = object({
+export const exportSchema = object({
   sourceIds: array(idSchema().required()).required().min(1).max(500),
   as: string().oneOf(TAKE_OUT_AS).required('Say what they are to be taken out as.'),
 }).noUnknown();

@@ -1,5 +1,5 @@
 import type { AnnotationId, SourceId } from './ids';
-import type { Kind } from '../key/key';
+import type { Kind } from '../legend/legend';
 
 /** An annotation whose note leads to something. */
 export interface Linked {

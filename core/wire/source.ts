@@ -3,7 +3,7 @@ import { array, boolean, number, object, string, tuple, type InferType } from 'y
 import { AMOUNTS, NO_TAG, READING_STATES, TAG, type Amount, type ReadingState, type SourceKind } from './source-words';
 import type { Marked } from '../query/mark-words';
 import type { Outline } from '../text/stream';
-import type { Kind, Pigment } from '../key/key';
+import type { Kind, Pigment } from '../legend/legend';
 
 /** What a reader should know of a version. */
 export interface SourceFacts {

@@ -1,5 +1,5 @@
 /* eslint-disable max-params -- its calls are read as the columns of a table, one mark a line */
-import type { KindCode } from '@avrelle/core/key';
+import type { KindCode } from '@avrelle/core/legend';
 
 export type SourceKey =
   | 'marsh'

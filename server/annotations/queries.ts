@@ -1,11 +1,19 @@
 import { markQuote } from '@avrelle/core/query';
-import type { Annotation, AnnotationId, ClassId, KeyOwnerId, PersonId, SourceId, VersionId } from '@avrelle/core/wire';
+import type {
+  Annotation,
+  AnnotationId,
+  ClassId,
+  LegendOwnerId,
+  PersonId,
+  SourceId,
+  VersionId,
+} from '@avrelle/core/wire';
 import type { Anchor } from '@avrelle/core/anchor';
-import { PLAIN_NOTE, type KindCode } from '@avrelle/core/key';
+import { PLAIN_NOTE, type KindCode } from '@avrelle/core/legend';
 import { linksIn } from '@avrelle/core/note';
 import type { Db } from '../db/database';
 import { audienceOf } from '../find/words';
-import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries';
+import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../legend/queries';
 import { setLinks } from '../notes/queries';
 import { placeOf, type PlaceRow } from './place';
 import { inlinesOf, readInlines } from './quotation-queries';
@@ -19,7 +27,7 @@ export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
   versionId: VersionId;
   authorId: PersonId;
   authorName: string;
-  kindOwner: KeyOwnerId;
+  kindOwner: LegendOwnerId;
   note: string;
   quote: string;
   anchor: string | null;
@@ -101,7 +109,7 @@ export interface NewAnnotation {
   readonly versionId: VersionId;
   readonly authorId: PersonId;
   readonly kind: KindCode;
-  /** Whose Key the kind stands in; the author's where nothing is said. */ readonly kindOwner?: KeyOwnerId;
+  /** Whose Legend the kind stands in; the author's where nothing is said. */ readonly kindOwner?: LegendOwnerId;
   readonly note: string;
   readonly anchor: Anchor | null;
   readonly rootId: AnnotationId | null;
@@ -136,7 +144,7 @@ export function insertAnnotation(db: Db, a: NewAnnotation, now: string): void {
 
 export interface ChangedAnnotation {
   readonly kind: string;
-  readonly kindOwner: KeyOwnerId;
+  readonly kindOwner: LegendOwnerId;
   readonly note: string;
   readonly deletedAt: string | null;
 }

@@ -15,7 +15,7 @@ import { canRead, isMember } from '../access/access-queries';
 import { classLabel, classesOf, sourceAddedBy } from '../classes/queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
-import { ownerOfKind } from '../key/queries';
+import { ownerOfKind } from '../legend/queries';
 import { peopleMeant, setLinks } from '../notes/queries';
 import { versionOf, versionText } from '../sources/queries';
 import { newestId, newestVersion, place, placeByHand, setStart } from '../versions/queries';

@@ -155,7 +155,7 @@ export const ASKING = {
   unknown_kind: {
     status: 400,
     title: 'There is no such kind',
-    detail: 'The kind “{code}” is in none of your Keys. Reload the page and choose the kind again.',
+    detail: 'The kind “{code}” is in none of your Legends. Reload the page and choose the kind again.',
   },
   not_in_class: {
     status: 403,

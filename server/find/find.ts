@@ -24,7 +24,7 @@ import type {
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
 import { readInlines } from '../annotations/quotation-queries';
-import { kindFrom } from '../key/queries';
+import { kindFrom } from '../legend/queries';
 import { sourceRowsOf } from '../sources/queries';
 import type { Asker } from './asker';
 import { groupedBy, type Listed } from './grouping';

@@ -1,6 +1,6 @@
 import type { AnnotationGrouping } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
-import { KIND_LOOK, kindFrom, type KindRow } from '../key/queries';
+import { KIND_LOOK, kindFrom, type KindRow } from '../legend/queries';
 
 /** An answer has the kind of what it answers. */
 const FROM = 'FROM json_each(@seqs) j JOIN annotation a ON a.seq = j.value';

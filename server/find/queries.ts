@@ -4,7 +4,7 @@ import type { Db } from '../db/database';
 import type { Value } from '../db/statement';
 import { inlinesOf } from '../annotations/quotation-queries';
 import { REACH, sees, seesByReach } from '../access/visible-queries';
-import { KIND_LOOK, type KindRow } from '../key/queries';
+import { KIND_LOOK, type KindRow } from '../legend/queries';
 import { annotationCondition, besideWords, necessaryWords } from './annotation-queries';
 import type { Asker } from './asker';
 import { SOURCE_JOINS } from './common-queries';

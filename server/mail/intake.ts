@@ -72,7 +72,7 @@ export async function openMailDoor(
       stream.on('end', () => {
         if (stream.sizeExceeded) return done(refusal(552, `The letter is larger than ${LARGEST / 1024 / 1024} MB.`));
         try {
-          takeIn(
+          receive(
             context,
             Buffer.concat(parts),
             session.envelope.rcptTo.flatMap((to) => ownerOf(to) ?? []),
@@ -98,7 +98,7 @@ export async function openMailDoor(
 
 const refusal = (responseCode: number, message: string): Error => Object.assign(new Error(message), { responseCode });
 
-function takeIn({ db, now, newId, jobs, events }: Context, letter: Buffer, owners: readonly string[]): void {
+function receive({ db, now, newId, jobs, events }: Context, letter: Buffer, owners: readonly string[]): void {
   db.transaction(() => {
     const hash = storeBlob(db, letter, 'message/rfc822');
     for (const personId of new Set(owners)) {

@@ -1,7 +1,7 @@
 import type { NoteLink } from '@avrelle/core/note';
 import type { Linked, Person, AnnotationId, PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
-import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries';
+import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../legend/queries';
 
 const CLEAR = 'DELETE FROM annotation_link WHERE annotation_id = ?';
 const ADD = 'INSERT INTO annotation_link (annotation_id, type, target) VALUES (?, ?, ?)';

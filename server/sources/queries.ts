@@ -20,7 +20,7 @@ import { shareRead, type Spans } from '@avrelle/core/reading';
 import { inlinesOf, readInlines } from '../annotations/quotation-queries';
 import { REACH, seesByReach } from '../access/visible-queries';
 import type { Db } from '../db/database';
-import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../key/queries';
+import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../legend/queries';
 
 interface Row {
   id: string;

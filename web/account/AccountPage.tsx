@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import { startingKind, type KindCode } from '@avrelle/core/key';
+import { startingKind, type KindCode } from '@avrelle/core/legend';
 import {
   signInSchema,
   signUpSchema,

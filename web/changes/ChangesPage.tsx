@@ -3,7 +3,7 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Annotation, Comparison, SourceDetail } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { useAnnotations, useChanges, useSource, useVersions } from '../data/queries';
-import { useChosenKey } from '../reader/session/key';
+import { useChosenLegend } from '../reader/session/legend';
 import { useAnnotationWriter } from '../reader/session/use-annotation-writer';
 import { useAccept } from '../reader/session/use-placing';
 import { State } from '../ui/State';
@@ -46,7 +46,7 @@ function Changes({ source, comparison, former, present }: Props) {
   const { from, to, before, after } = comparison;
   const me = useMe();
   const navigate = useNavigate();
-  const key = useChosenKey(NOBODY, true);
+  const key = useChosenLegend(NOBODY, true);
   const marks = useAnnotationWriter(source, undefined, me, key);
   const sections = useMemo(() => paragraphs(comparison), [comparison]);
   const accept = useAccept(marks);

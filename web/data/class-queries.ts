@@ -18,4 +18,4 @@ export const useMoreReadings = (id: string, known: ClassDetail | undefined) =>
   });
 export const useDeletedClasses = () =>
   useQuery({ queryKey: keys.deletedClasses, queryFn: () => call('GET /api/deleted-classes') });
-export const useKeys = () => useQuery({ queryKey: keys.keys, queryFn: () => call('GET /api/keys') });
+export const useLegends = () => useQuery({ queryKey: keys.legends, queryFn: () => call('GET /api/legends') });

@@ -1,6 +1,6 @@
 import type { ClassId, VersionId } from '@avrelle/core/wire';
 import type { Anchor } from '@avrelle/core/anchor';
-import type { KindCode } from '@avrelle/core/key';
+import type { KindCode } from '@avrelle/core/legend';
 
 /** What of an annotation its author can change. */
 export interface Fields {

@@ -25,7 +25,7 @@ export const keys = {
   text: (id: string, versionId: VersionId) => ['text', id, versionId] as const,
   annotations: (sourceId: SourceId, version?: number) =>
     version === undefined ? (['annotations', sourceId] as const) : (['annotations', sourceId, version] as const),
-  keys: ['keys'] as const,
+  legends: ['legends'] as const,
   classes: ['classes'] as const,
   class: (id: string) => ['classes', id] as const,
   deletedClasses: ['classes', 'deleted'] as const,

@@ -1,6 +1,6 @@
 /** What pages ask the server for, by feature. */
 export { peopleQuery, sessionsQuery, tokensQuery, useWelcome, welcomeQuery } from './account-queries';
-export { useClass, useClasses, useDeletedClasses, useKeys, useMoreReadings, classesQuery } from './class-queries';
+export { useClass, useClasses, useDeletedClasses, useLegends, useMoreReadings, classesQuery } from './class-queries';
 export { client } from './client';
 export { here, PAGE, sourcesQuery, useAllFound, useDesk, useFound, useSources } from './find-queries';
 export { useArrivals, useDraft, useFeeds, useIntake, useJobs, useLists } from './gather-queries';

@@ -14,9 +14,9 @@ const STALE = {
   annotations: (id: string) => [keys.annotations(id)],
   /** Many annotations, of many sources. */
   marks: () => [['found'], ['annotations'], keys.library],
-  kinds: () => [keys.keys, ['annotations'], keys.library, ['found']],
+  kinds: () => [keys.legends, ['annotations'], keys.library, ['found']],
   /** Which classes there are and who is in them: by them goes what one sees. */
-  classes: () => [keys.classes, keys.keys, keys.library, ['source'], ['annotations'], keys.desk],
+  classes: () => [keys.classes, keys.legends, keys.library, ['source'], ['annotations'], keys.desk],
   tags: () => [keys.library, keys.tags, keys.tints, ['topics'], ['source'], ['annotations'], ['found']],
   tints: () => [keys.tints],
   links: () => [['links']],

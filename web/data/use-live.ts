@@ -7,7 +7,7 @@ import { withJob } from './jobs';
 import { liveStream, type Heard } from './live-stream';
 import { keys } from './keys';
 import { renew } from './stale';
-import { heed, soon } from './soon';
+import { flushOnInput, defer } from './deferred';
 
 /** Listens to the event stream while a person is signed in, from the cursor `since` on. True while the connection stands. */
 export function useLive(personId: PersonId | undefined, since: string): boolean {
@@ -17,13 +17,13 @@ export function useLive(personId: PersonId | undefined, since: string): boolean 
   useEffect(() => {
     first.current = since;
   });
-  useEffect(() => heed(window), []);
+  useEffect(() => flushOnInput(window), []);
   useEffect(
     () =>
       personId
         ? liveStream.listen(personId, first.current, {
             connected: setConnected,
-            hear: (heard) => soon(() => hear(client, heard)),
+            hear: (heard) => defer(() => hear(client, heard)),
           })
         : undefined,
     [client, personId],

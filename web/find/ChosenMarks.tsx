@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import type { Annotation, AnnotationHit, ClassId } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
-import { renew, useClasses, useKeys } from '../data/queries';
+import { renew, useClasses, useLegends } from '../data/queries';
 import { Menu } from '../ui/Menu';
 import { useMessages } from '../ui/Messages';
 import { Sign } from '../ui/Sign';
@@ -22,7 +22,7 @@ export function ChosenMarks({ marks, onDone }: { marks: readonly AnnotationHit[]
   const client = useQueryClient();
   const messages = useMessages();
   const classes = useClasses().data ?? [];
-  const kinds = useKeys().data?.mine.kinds ?? [];
+  const kinds = useLegends().data?.mine.kinds ?? [];
   const roots = marks.filter((m) => !m.rootId);
   const send = (
     changes: readonly ({ readonly id: string; readonly version: number } & Fields)[],

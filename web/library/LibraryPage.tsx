@@ -214,7 +214,7 @@ export default function LibraryPage() {
               ))}
             </Menu>
           )}
-          {list.total > 0 && <TakeOutMenu q={asked} />}
+          {list.total > 0 && <ExportMenu q={asked} />}
           {q && (
             <>
               <button className="act" onClick={() => onQuery('')}>
@@ -267,7 +267,7 @@ export default function LibraryPage() {
 }
 
 /** What is found, for other programs. */
-function TakeOutMenu({ q }: { readonly q: string }) {
+function ExportMenu({ q }: { readonly q: string }) {
   return (
     <Menu words="Export">
       {(

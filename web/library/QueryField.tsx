@@ -1,7 +1,7 @@
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { completionAt, parseQuery, type KnownValues, type QueryError } from '@avrelle/core/query';
 import { KIND_WORDS } from '@avrelle/core/wire';
-import { useClasses, useKeys, useOutline } from '../data/queries';
+import { useClasses, useLegends, useOutline } from '../data/queries';
 import { useReadable } from './use-readable';
 
 const PAUSE = 180;
@@ -200,7 +200,7 @@ function Wrong({
 export function useKnown(): KnownValues {
   const outline = useOutline().data;
   const classes = useClasses().data;
-  const own = useKeys().data;
+  const own = useLegends().data;
   return useMemo(
     () => ({
       tag: outline?.tags.map((t) => t.tag) ?? [],

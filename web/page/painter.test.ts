@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { KEY } from '@avrelle/core/key';
+import { STARTING_LEGEND } from '@avrelle/core/legend';
 import type { PageAdapter, StreamRange } from './page-frame';
 import { Painter } from './painter';
 
@@ -44,7 +44,7 @@ function browser() {
     held: () => Object.fromEntries([...highlights].filter(([, h]) => h.size > 0).map(([name, h]) => [name, [...h]])),
   };
 }
-const [claim, evidence] = [KEY[0]!, KEY[1]!];
+const [claim, evidence] = [STARTING_LEGEND[0]!, STARTING_LEGEND[1]!];
 const mark = (start: number, kind = claim) => ({ start, end: start + 5, kind });
 
 describe('painting marks', () => {
@@ -62,12 +62,12 @@ describe('painting marks', () => {
   test('every line is a decoration of its own, in longhands, for where colours and backgrounds are taken away', () => {
     const { painter, sheets } = browser();
     painter.dress({ getPropertyValue: (token: string) => token } as CSSStyleDeclaration);
-    const drawn = KEY.map(({ pigment, line }) => {
+    const drawn = STARTING_LEGEND.map(({ pigment, line }) => {
       const rule = sheets[0]!.split('\n').find((each) => each.startsWith(`::highlight(avrelle-${pigment}-${line})`))!;
       expect(rule).toContain('text-decoration-line:underline');
       return /text-decoration-style:[^;]*;text-decoration-thickness:[^;]*/.exec(rule)![0];
     });
-    expect(new Set(drawn).size).toBe(KEY.length);
+    expect(new Set(drawn).size).toBe(STARTING_LEGEND.length);
     expect(sheets[0]).not.toContain('text-decoration:');
   });
   test('a mark more or less touches nothing but itself', () => {

@@ -1,4 +1,4 @@
-import { lookName, LOOKS, type Line, type Look } from '@avrelle/core/key';
+import { lookName, LOOKS, type Line, type Look } from '@avrelle/core/legend';
 import type { PageAdapter, StreamRange } from './page-frame';
 
 export interface Painted extends StreamRange {

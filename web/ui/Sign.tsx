@@ -1,5 +1,5 @@
 import type { CSSProperties } from 'react';
-import type { Kind, Look } from '@avrelle/core/key';
+import type { Kind, Look } from '@avrelle/core/legend';
 
 /** A kind's sign in its pigment. Its name must stand beside it, or in `title`. */
 export function Sign({ kind, className = '' }: { kind: Pick<Kind, 'pigment' | 'sign'>; className?: string }) {

@@ -2,7 +2,7 @@ import { array, boolean, mixed, number, string } from 'yup';
 import { INLINE_TYPES, type InlineStyle } from '../../text/inline';
 import type { Anchor, Candidate } from '../../anchor/anchor';
 import type { Spot } from '../../anchor/spot';
-import { LINES, PIGMENTS, type Kind, type Pigment } from '../../key/key';
+import { LINES, PIGMENTS, type Kind, type Pigment } from '../../legend/legend';
 import type { Marked } from '../../query/mark-words';
 import type { Annotation, AnnotationPlace } from '../../wire/annotation';
 import { amount, fields, flag, id, ids, list, shape, text, time } from '../shape';

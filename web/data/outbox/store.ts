@@ -32,7 +32,7 @@ export class StoredOutbox implements OutboxStore {
       upgrade(db) {
         db.createObjectStore('writes', { keyPath: 'seq', autoIncrement: true }).createIndex('person', 'personId');
       },
-    }).then(takeInLastWords);
+    }).then(restoreLastWords);
     this.db.catch(() => undefined);
     addEventListener('pagehide', () => {
       for (const [key, entry] of this.onTheWay) localStorage.setItem(LAST_WORDS + key, JSON.stringify(entry));
@@ -73,7 +73,7 @@ function lastWords(name: string): NewEntry | undefined {
   }
 }
 
-async function takeInLastWords(db: Database): Promise<Database> {
+async function restoreLastWords(db: Database): Promise<Database> {
   for (const name of Object.keys(localStorage).filter((key) => key.startsWith(LAST_WORDS))) {
     const entry = lastWords(name);
     if (!entry) continue;

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
-import { heed } from '../../data/soon';
+import { flushOnInput } from '../../data/deferred';
 import { useTheme } from '../../theme/use-theme';
 import { openPage, type PageAdapter } from '../../page/page-frame';
 import { isOverPicture, loadReadingFace, PageDress, type Dressing } from './page-style';
@@ -61,7 +61,7 @@ export function usePage({ view, kind, unit, type }: Dressing, scale: number) {
       void loadReadingFace(page.adapter.window, '', face).then(() => setLayout((n) => n + 1));
   }, [page, face]);
 
-  useEffect(() => page && heed(page.adapter.document), [page]);
+  useEffect(() => page && flushOnInput(page.adapter.document), [page]);
   useEffect(() => () => observer.current?.disconnect(), []);
   return { page, height: height * scale, layout, onLoad };
 }

@@ -1,5 +1,5 @@
 import { isPin, type AreaSpot } from '@avrelle/core/anchor';
-import type { Kind } from '@avrelle/core/key';
+import type { Kind } from '@avrelle/core/legend';
 import type { Box, PageAdapter } from '../../page/page-frame';
 import { NIGHT_PAPER } from '../document/page-style';
 import type { Thread } from '../model/thread';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { boxAround, shapePoints, type InkPoint, type Strokes } from '@avrelle/core/ink';
-import { PLAIN_NOTE, KEY } from '@avrelle/core/key';
+import { PLAIN_NOTE, STARTING_LEGEND } from '@avrelle/core/legend';
 import type { Annotation } from '@avrelle/core/wire';
 import type { Box, Extent, PageAdapter, StreamRange } from '../../page/page-frame';
 import type { Thread } from '../model/thread';
@@ -158,9 +158,9 @@ describe('laying out', () => {
     const words = tie(page, [[[100, 12, 0.5]]], { tool: 'text', colour: 'woad', width: 20 });
     expect(lay(page, threadOf(words, { note: 'why **so**\nlate' })).lines).toEqual(['why so', 'late']);
     expect(lay(page, threadOf(words)).lines).toEqual(['…']);
-    expect(lay(page, threadOf({ ...words, spot: { ...words.spot, tool: 'sign' } }, { kind: KEY[4]! })).lines).toEqual([
-      KEY[4]!.sign,
-    ]);
+    expect(
+      lay(page, threadOf({ ...words, spot: { ...words.spot, tool: 'sign' } }, { kind: STARTING_LEGEND[4]! })).lines,
+    ).toEqual([STARTING_LEGEND[4]!.sign]);
   });
 });
 

@@ -1,4 +1,4 @@
-import { PIGMENTS } from '@avrelle/core/key';
+import { PIGMENTS } from '@avrelle/core/legend';
 import { isColour, TOOLS, type Tool } from '@avrelle/core/ink';
 
 /** What the hand holds: something that draws, what takes it away, or nothing, to move what was drawn. */

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import { PLAIN_NOTE, type Kind } from '@avrelle/core/key';
+import { PLAIN_NOTE, type Kind } from '@avrelle/core/legend';
 import { simplify, type Strokes } from '@avrelle/core/ink';
 import type { Annotation } from '@avrelle/core/wire';
 import { useDocument } from '../document/document-context';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { Annotation } from '@avrelle/core/wire';
-import { KEY, PLAIN_NOTE, startingKind } from '@avrelle/core/key';
+import { STARTING_LEGEND, PLAIN_NOTE, startingKind } from '@avrelle/core/legend';
 import { EMPTY, forget, partOf, remember, stepBack, stepForward, shownAs, withdraw, type Change } from './history';
 
 const change = (id: string): Change => ({
@@ -42,7 +42,7 @@ const anchor = (start: number, end: number) => ({
 });
 const noted = {
   id: 'a',
-  kind: KEY[0]!,
+  kind: STARTING_LEGEND[0]!,
   note: 'before',
   tags: ['old'],
   classIds: [],

@@ -1,4 +1,4 @@
-import { PLAIN_NOTE, type Kind, type KindCode } from '@avrelle/core/key';
+import { PLAIN_NOTE, type Kind, type KindCode } from '@avrelle/core/legend';
 import type { Annotation } from '@avrelle/core/wire';
 import { fieldsOf } from '../../data/outbox/rebase';
 import type { Fields } from '../../data/fields';

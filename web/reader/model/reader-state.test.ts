@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { PLAIN_NOTE } from '@avrelle/core/key';
+import { PLAIN_NOTE } from '@avrelle/core/legend';
 import { initialState, openIn, reduce, type Draft, type ReaderAction, type ReaderState } from './reader-state';
 
 const START = initialState('page', true);

@@ -1,5 +1,5 @@
 import type { Spot } from '@avrelle/core/anchor';
-import type { Kind } from '@avrelle/core/key';
+import type { Kind } from '@avrelle/core/legend';
 import type { SourceKind } from '@avrelle/core/wire';
 import type { StreamRange } from '../../page/page-frame';
 import type { Filter, Order } from './thread';

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { KEY } from '@avrelle/core/key';
+import { STARTING_LEGEND } from '@avrelle/core/legend';
 import type { Annotation, AnnotationPlace } from '@avrelle/core/wire';
 import { outcomeOf, hasWords, matchesFilter, ordered, threads } from './thread';
 
@@ -9,7 +9,7 @@ const mark = (id: string, start: number, more: Partial<Annotation> = {}): Annota
   sourceId: 's',
   versionId: 'v',
   author: { id: 'me', name: 'Me' },
-  kind: KEY[0]!,
+  kind: STARTING_LEGEND[0]!,
   note: '',
   tags: [],
   anchor: {
@@ -55,7 +55,7 @@ test('all, mine, class and none show what they say', () => {
 
 test('one person, one class, one kind and one tag are told from the others', () => {
   const mine = mark('a', 0, { tags: ['peat'] });
-  const theirs = mark('b', 0, { author: { id: 'you', name: 'You' }, classIds: ['c'], kind: KEY[1]! });
+  const theirs = mark('b', 0, { author: { id: 'you', name: 'You' }, classIds: ['c'], kind: STARTING_LEGEND[1]! });
   for (const shown of [
     { whose: { person: 'you' } },
     { whose: { classId: 'c' } },

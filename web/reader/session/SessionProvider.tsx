@@ -7,7 +7,7 @@ import { useWide } from '../document/use-wide';
 import { initialState } from '../model/reader-state';
 import { matchesFilter, threads } from '../model/thread';
 import { useAudienceChoice } from './audience-choice';
-import { KeyProvider, useChosenKey } from './key';
+import { LegendProvider, useChosenLegend } from './legend';
 import { createReaderStore, SessionContext, type ReaderSession, type ReaderStore } from './reader-context';
 import { useAnnotationWriter } from './use-annotation-writer';
 import { useFocusMode } from './use-focus';
@@ -29,7 +29,7 @@ export function SessionProvider({ opened, children }: { readonly opened: Opened;
   const sharing = useSharing(source, classes);
   const { memberOf, share } = sharing;
   const [audience, setAudience] = useAudienceChoice(source.id, memberOf);
-  const legend = useChosenKey(audience, false);
+  const legend = useChosenLegend(audience, false);
   const writer = useAnnotationWriter(source, text, me, legend);
   const mayWrite = useMayWrite(source);
   const chooseAudience = useCallback(
@@ -62,10 +62,10 @@ export function SessionProvider({ opened, children }: { readonly opened: Opened;
   );
   return (
     <SessionContext.Provider value={session}>
-      <KeyProvider value={legend}>
+      <LegendProvider value={legend}>
         {children}
         <p ref={announcer} className="sr-only" role="status" />
-      </KeyProvider>
+      </LegendProvider>
     </SessionContext.Provider>
   );
 }

@@ -1,12 +1,12 @@
 import type { QueryClient } from '@tanstack/react-query';
 import { v7 } from 'uuid';
 import { describe, type Anchor, type Spot } from '@avrelle/core/anchor';
-import type { Kind } from '@avrelle/core/key';
+import type { Kind } from '@avrelle/core/legend';
 import { range, type Outline } from '@avrelle/core/text';
 import type { Annotation, AnnotationPut, ClassId, Me, SourceDetail } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from '../../data/annotation-cache';
 import { wordsOf } from '../../data/api';
-import { now, soon } from '../../data/soon';
+import { flush, defer } from '../../data/deferred';
 import type { Messages } from '../../ui/Messages';
 import { count } from '../../ui/when';
 import {
@@ -138,11 +138,11 @@ function creating(parts: WriterParts, history: VisitHistory, passage: Passage): 
   return (mark) => {
     const id = v7();
     const { put, shown } = freshly(parts, id, mark, passage(mark.range, mark.spot));
-    soon(() => showAnnotation(client, shown));
+    defer(() => showAnnotation(client, shown));
     send({ type: 'create', id, put }).then(
-      ([stored]) => stored && soon(() => showAnnotation(client, stored)),
+      ([stored]) => stored && defer(() => showAnnotation(client, stored)),
       (error: unknown) => {
-        now();
+        flush();
         hideAnnotation(client, source.id, id);
         const kept = mark.note ? ' Your words are kept beside the passage as an unfinished note.' : '';
         messages.warn(`${wordsOf(error)}${kept}`);

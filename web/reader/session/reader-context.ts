@@ -3,7 +3,7 @@ import { createStore, useStore, type StoreApi } from 'zustand';
 import type { Annotation, ClassId, ClassRow, Me, SourceDetail, SourceText } from '@avrelle/core/wire';
 import { reduce, type ReaderAction, type ReaderState } from '../model/reader-state';
 import type { Thread } from '../model/thread';
-import type { Key } from './key';
+import type { Legend } from './legend';
 import type { AnnotationWriter } from './annotation-writer';
 
 /** What a reader has chosen, and the one way to change it. */
@@ -25,7 +25,7 @@ export interface ReaderSession {
   readonly classes: readonly ClassRow[];
   readonly me: Me;
   /** The kinds one marks with now. */
-  readonly legend: Key;
+  readonly legend: Legend;
   /** For whom one writes now: classes, or only oneself. */
   readonly audience: readonly ClassId[];
   chooseAudience(classIds: readonly ClassId[]): Promise<void>;

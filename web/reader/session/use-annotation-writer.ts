@@ -4,7 +4,7 @@ import type { Me, SourceDetail } from '@avrelle/core/wire';
 import { outbox } from '../../data/outbox';
 import { useMessages } from '../../ui/Messages';
 import { annotationWriter, type AnnotationWriter, type WriterParts } from './annotation-writer';
-import type { Key } from './key';
+import type { Legend } from './legend';
 import { useWrites } from './use-writes';
 
 /** The writer of the annotations of a source; one and the same while its version is. */
@@ -12,7 +12,7 @@ export function useAnnotationWriter(
   source: SourceDetail,
   text: WriterParts['text'],
   me: Me,
-  key: Key,
+  key: Legend,
 ): AnnotationWriter {
   const client = useQueryClient();
   const messages = useMessages();

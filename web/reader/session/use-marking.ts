@@ -1,6 +1,6 @@
 import { useMemo, useRef } from 'react';
 import type { Spot } from '@avrelle/core/anchor';
-import { PLAIN_NOTE, type Kind } from '@avrelle/core/key';
+import { PLAIN_NOTE, type Kind } from '@avrelle/core/legend';
 import { useMessages, type Messages } from '../../ui/Messages';
 import type { StreamRange } from '../../page/page-frame';
 import { useDocument, type DocumentView } from '../document/document-context';

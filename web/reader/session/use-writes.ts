@@ -1,6 +1,6 @@
 import { useCallback, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import type { Kind, KindCode } from '@avrelle/core/key';
+import type { Kind, KindCode } from '@avrelle/core/legend';
 import type { Annotation, SourceDetail, SourceId } from '@avrelle/core/wire';
 import { annotationsIn, showAnnotation } from '../../data/annotation-cache';
 import { ProblemError, wordsOf } from '../../data/api';
@@ -8,7 +8,7 @@ import { outbox, type Write as Sent } from '../../data/outbox';
 import { rebase } from '../../data/outbox/rebase';
 import { renew } from '../../data/queries';
 import { underWay } from '../../data/under-way';
-import { now } from '../../data/soon';
+import { flush } from '../../data/deferred';
 import { useMessages } from '../../ui/Messages';
 import { shownAs, type Fields } from '../model/history';
 
@@ -51,7 +51,7 @@ export function useWrites(source: SourceDetail, kindOf: (code: KindCode) => Kind
 
   const write = useCallback(
     async (changes: readonly Write[]): Promise<boolean> => {
-      now();
+      flush();
       const list = annotationsIn(client, source.id);
       const known = new Map(changes.map(({ id }) => [id, list.find((a) => a.id === id)]));
       const fitting = changes.map((change) => onTop(change, known.get(change.id)));

@@ -1,7 +1,7 @@
 import { lazy, Suspense } from 'react';
 import { useReader, useSession } from '../../session/reader-context';
 
-const KeyDialog = lazy(() => import('../../../key/KeyDialog'));
+const KeyDialog = lazy(() => import('../../../legend/LegendDialog'));
 
 /** What lies over the reading view. */
 export function Dialogs() {

@@ -1,4 +1,4 @@
-import type { Kind } from '@avrelle/core/key';
+import type { Kind } from '@avrelle/core/legend';
 import { Marked, Sign } from '../../../ui/Sign';
 import { useDocument } from '../../document/document-context';
 import { useSelecting } from '../../document/use-selection';

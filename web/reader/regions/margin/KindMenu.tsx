@@ -1,11 +1,11 @@
 import { DropdownMenu } from 'radix-ui';
-import { PLAIN_NOTE, type Kind } from '@avrelle/core/key';
+import { PLAIN_NOTE, type Kind } from '@avrelle/core/legend';
 import { Sign } from '../../../ui/Sign';
-import { useKey } from '../../session/key';
+import { useLegend } from '../../session/legend';
 
-/** The Key as a menu: for one annotation, or for several. */
+/** The Legend as a menu: for one annotation, or for several. */
 export function KindMenu({ current, onChoose }: { current?: string; onChoose: (kind: Kind) => void }) {
-  const { kinds } = useKey();
+  const { kinds } = useLegend();
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className="act">

@@ -5,7 +5,7 @@ import { plainWords } from '@avrelle/core/markdown';
 import { linkAddress, type NoteLink } from '@avrelle/core/note';
 import type { Linked, AnnotationId, SourceId } from '@avrelle/core/wire';
 import { useLeadingTopics, useLinks } from '../../../data/queries';
-import { soon } from '../../../data/soon';
+import { defer } from '../../../data/deferred';
 import { Sign } from '../../../ui/Sign';
 import { count, shortName } from '../../../ui/when';
 
@@ -62,7 +62,7 @@ interface Lead {
 function useLeading(link: NoteLink): Lead & { readonly total: number } {
   const [asks, setAsks] = useState(false);
   const to = linkAddress(link);
-  useEffect(() => soon(() => setAsks(true)), []);
+  useEffect(() => defer(() => setAsks(true)), []);
   const links = useLinks(to, asks).data ?? [];
   const topics = useLeadingTopics(to, asks).data ?? [];
   return { links, topics, total: links.length + topics.length };

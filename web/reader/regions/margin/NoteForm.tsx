@@ -1,13 +1,13 @@
 import { useEffect, useRef, useState, type ComponentType, type KeyboardEvent, type ReactNode } from 'react';
 import { tagsIn as inWords } from '@avrelle/core/note';
-import { PLAIN_NOTE, type Kind } from '@avrelle/core/key';
+import { PLAIN_NOTE, type Kind } from '@avrelle/core/legend';
 import { TAG, type SourceId } from '@avrelle/core/wire';
 import type { Slot } from '../../../data/unfinished';
 import { Alert } from '../../../ui/Alert';
 import { Sign } from '../../../ui/Sign';
 import { useLatest } from '../../../ui/use-latest';
 import type { NoteValues } from '../../model/reader-state';
-import { useKey } from '../../session/key';
+import { useLegend } from '../../session/legend';
 
 interface Props {
   readonly initial: NoteValues;
@@ -32,7 +32,7 @@ export const fetchEditor = (): Promise<void> =>
 
 /** What is being written: kept with every change in its slot, until it is saved or discarded. */
 function useNote({ initial, slot: given, onSave, onDiscard }: Props) {
-  const { kinds } = useKey();
+  const { kinds } = useLegend();
   const [slot] = useState(given);
   const [kept] = useState(() => slot.read());
   const [note, setNote] = useState(() => begunWith(initial.note, kept?.note));
@@ -167,7 +167,7 @@ interface KindChoiceProps {
 }
 
 function KindChoice({ first, kind, onKind }: KindChoiceProps) {
-  const { kinds } = useKey();
+  const { kinds } = useLegend();
   const known = [PLAIN_NOTE, ...kinds];
   const offered = known.some((k) => k.code === first.code) ? known : [...known, first];
   return (

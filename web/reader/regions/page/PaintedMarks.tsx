@@ -1,5 +1,5 @@
 import { useEffect, useLayoutEffect, useMemo } from 'react';
-import { soon } from '../../../data/soon';
+import { defer } from '../../../data/deferred';
 import type { StreamRange } from '../../../page/page-frame';
 import { useDocument } from '../../document/document-context';
 import { useReader, useSession } from '../../session/reader-context';
@@ -24,7 +24,7 @@ export function PaintedMarks() {
   }, [page, near]);
   // The note itself comes first: to paint on a long page takes as long again.
   useEffect(
-    () => soon(() => page?.painter.open(near.filter((t) => expanded.has(t.root.id)).map((t) => t.range))),
+    () => defer(() => page?.painter.open(near.filter((t) => expanded.has(t.root.id)).map((t) => t.range))),
     [page, near, expanded],
   );
   return null;

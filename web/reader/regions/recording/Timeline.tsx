@@ -1,6 +1,6 @@
 import { Slider } from 'radix-ui';
 import { clockTime } from '@avrelle/core/text';
-import type { Kind } from '@avrelle/core/key';
+import type { Kind } from '@avrelle/core/legend';
 import type { Thread } from '../../model/thread';
 import type { Stretch } from './times';
 

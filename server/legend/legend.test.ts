@@ -1,13 +1,13 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
-import { KEY, type Kind } from '@avrelle/core/key';
+import { STARTING_LEGEND, type Kind } from '@avrelle/core/legend';
 import type {
   Annotation,
   AnnotationPage,
   ClassDetail,
-  Keys,
+  Legends,
   SourcePage,
-  OwnedKey,
+  OwnedLegend,
   Replaced,
   SourceDetail,
 } from '@avrelle/core/wire';
@@ -51,9 +51,9 @@ const mark = async (by: Client, kind: string, classIds: readonly string[] = [cla
   expect(answer.status).toBe(200);
   return id;
 };
-const keysOf = async (who: Client): Promise<Keys> => (await who.send<Keys>('GET', '/api/keys')).body;
+const legendsOf = async (who: Client): Promise<Legends> => (await who.send<Legends>('GET', '/api/legends')).body;
 const put = (who: Client, owner: string, version: number, kinds: readonly object[]) =>
-  who.send<OwnedKey>('PUT', `/api/keys/${owner}`, { version, kinds });
+  who.send<OwnedLegend>('PUT', `/api/legends/${owner}`, { version, kinds });
 const kindSeen = async (who: Client, id: string): Promise<Kind> =>
   (await who.send<Annotation>('GET', `/api/annotations/${id}`)).body.kind;
 const own = (more: Partial<Kind>): Kind => ({
@@ -65,13 +65,13 @@ const own = (more: Partial<Kind>): Kind => ({
   ...more,
 });
 
-test('everybody begins with the starting Key; what is changed is seen by whoever sees the mark, and nothing else changes', async () => {
-  expect((await keysOf(author)).mine).toMatchObject({ kinds: KEY, version: 0, mayEdit: true });
+test('everybody begins with the starting Legend; what is changed is seen by whoever sees the mark, and nothing else changes', async () => {
+  expect((await legendsOf(author)).mine).toMatchObject({ kinds: STARTING_LEGEND, version: 0, mayEdit: true });
   const [mine, theirs] = [await mark(author, 'claim'), await mark(mate, 'claim')];
-  const kinds = [{ ...KEY[1]! }, { ...KEY[0]!, name: 'Thesis', pigment: 'lichen' as const }];
+  const kinds = [{ ...STARTING_LEGEND[1]! }, { ...STARTING_LEGEND[0]!, name: 'Thesis', pigment: 'lichen' as const }];
   expect((await put(author, author.me.id, 0, kinds)).body).toMatchObject({ kinds, version: 1, uses: { claim: 1 } });
   for (const who of [author, mate, teacher])
-    expect([await kindSeen(who, mine), await kindSeen(who, theirs)]).toEqual([kinds[1], KEY[0]]);
+    expect([await kindSeen(who, mine), await kindSeen(who, theirs)]).toEqual([kinds[1], STARTING_LEGEND[0]]);
   expect(
     (await mate.send<AnnotationPage>('GET', '/api/annotations?q=seen')).body.annotations.map((h) => h.kind.name).sort(),
   ).toEqual(['Claim', 'Thesis']);
@@ -83,13 +83,13 @@ test('everybody begins with the starting Key; what is changed is seen by whoever
   expect((await author.send('GET', `/api/sources/${source.id}/study-notes.md`)).text).toContain('§ [*Thesis*](');
 });
 
-test('a kind taken out of the Key keeps the look of its marks, and comes back as it was', async () => {
+test('a kind taken out of the Legend keeps the look of its marks, and comes back as it was', async () => {
   const made = own({ name: 'Aside' });
-  const { version, kinds } = (await keysOf(author)).mine;
+  const { version, kinds } = (await legendsOf(author)).mine;
   await put(author, author.me.id, version, [...kinds, made]);
   const id = await mark(author, made.code);
   await put(author, author.me.id, version + 1, kinds);
-  expect((await keysOf(author)).mine.kinds).toEqual(kinds);
+  expect((await legendsOf(author)).mine.kinds).toEqual(kinds);
   expect(await kindSeen(mate, id)).toEqual(made);
   expect(
     (
@@ -106,11 +106,11 @@ test('a kind taken out of the Key keeps the look of its marks, and comes back as
   ).toBe(400);
 });
 
-test('a class brings a Key of its own: its teacher makes it, its people mark with it, and only its teacher changes it', async () => {
+test('a class brings a Legend of its own: its teacher makes it, its people mark with it, and only its teacher changes it', async () => {
   const kinds = [own({ name: 'Observed' }), own({ name: 'Inferred', line: 'wavy' })];
   expect((await put(mate, classId, 0, kinds)).status).toBe(403);
   expect((await put(teacher, classId, 0, kinds)).status).toBe(200);
-  expect((await keysOf(mate)).classes).toMatchObject([{ className: 'Field Course A', kinds, mayEdit: false }]);
+  expect((await legendsOf(mate)).classes).toMatchObject([{ className: 'Field Course A', kinds, mayEdit: false }]);
   const id = await mark(mate, kinds[0]!.code);
   await put(teacher, classId, 1, [{ ...kinds[0]!, name: 'Seen by me' }]);
   expect([await kindSeen(author, id), await kindSeen(mate, id)]).toMatchObject([
@@ -120,15 +120,15 @@ test('a class brings a Key of its own: its teacher makes it, its people mark wit
   const stranger = await server.person('stranger');
   expect([
     (await put(stranger, classId, 2, kinds)).status,
-    (await stranger.send('PUT', `/api/keys/${author.me.id}`, { version: 0, kinds })).status,
+    (await stranger.send('PUT', `/api/legends/${author.me.id}`, { version: 0, kinds })).status,
   ]).toEqual([404, 404]);
-  expect((await put(teacher, classId, 2, [{ ...KEY[0]! }])).status).toBe(400);
+  expect((await put(teacher, classId, 2, [{ ...STARTING_LEGEND[0]! }])).status).toBe(400);
 });
 
 test('a kind is replaced throughout, in one’s own marks alone, and that can be taken back', async () => {
   const [a, b, theirs] = [await mark(author, 'doubt'), await mark(author, 'doubt'), await mark(mate, 'doubt')];
   const replace = (from: string, to: string, ids?: readonly string[]) =>
-    author.send<Replaced>('POST', `/api/keys/${author.me.id}/replace`, { from, to, ...(ids ? { ids } : {}) });
+    author.send<Replaced>('POST', `/api/legends/${author.me.id}/replace`, { from, to, ...(ids ? { ids } : {}) });
   const { ids } = (await replace('doubt', 'question')).body;
   expect([...ids].sort()).toEqual([a, b].sort());
   expect([(await kindSeen(author, a)).code, (await kindSeen(author, theirs)).code]).toEqual(['question', 'doubt']);
@@ -147,11 +147,11 @@ test.each([
   ['a pigment there is not', [{ ...own({}), pigment: 'puce' }]],
   ['the plain note', [{ ...own({}), code: 'note' }]],
 ])('%s is refused', async (_, kinds) => {
-  expect((await put(author, author.me.id, (await keysOf(author)).mine.version, kinds)).status).toBe(400);
+  expect((await put(author, author.me.id, (await legendsOf(author)).mine.version, kinds)).status).toBe(400);
 });
 
-test('signs of several code points are one sign; an older version of the Key does not overwrite a newer one', async () => {
-  const { version } = (await keysOf(author)).mine;
+test('signs of several code points are one sign; an older version of the Legend does not overwrite a newer one', async () => {
+  const { version } = (await legendsOf(author)).mine;
   expect(
     (await put(author, author.me.id, version, [own({ sign: '👩‍🌾' }), own({ name: 'Accent', sign: 'e\u0301' })])).status,
   ).toBe(200);

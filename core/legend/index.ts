@@ -1,6 +1,6 @@
 export {
   freeLook,
-  KEY,
+  STARTING_LEGEND,
   LINES,
   lookName,
   LOOKS,
@@ -14,4 +14,4 @@ export {
   type Line,
   type Look,
   type Pigment,
-} from './key';
+} from './legend';

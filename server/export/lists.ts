@@ -17,7 +17,7 @@ const MOST = 100_000;
 const AT_ONCE = 500;
 
 /** The sources a search finds, or those chosen, as a table, as bookmarks or with their study notes, and the feeds one follows: for other programs. */
-export function listTakeoutRoutes(app: FastifyInstance, context: Context): void {
+export function listExportRoutes(app: FastifyInstance, context: Context): void {
   const { db } = context;
   const serve = serving(app, context);
   const found = (me: PersonId, query: QueryOf<Api['GET /api/sources.csv']>): SourceRow[] => {

@@ -1,28 +1,33 @@
 import { createContext, useContext, useMemo } from 'react';
-import { KEY, PLAIN_NOTE, startingKind, type Kind, type KindCode } from '@avrelle/core/key';
-import type { OwnedKey, ClassId, KeyOwnerId } from '@avrelle/core/wire';
-import { useKeys } from '../../data/queries';
+import { STARTING_LEGEND, PLAIN_NOTE, startingKind, type Kind, type KindCode } from '@avrelle/core/legend';
+import type { OwnedLegend, ClassId, LegendOwnerId } from '@avrelle/core/wire';
+import { useLegends } from '../../data/queries';
 
 /** The kinds one marks with now, by their digits. */
-export interface Key {
+export interface Legend {
   readonly kinds: readonly Kind[];
   /** Whose it is: a class's name, or null for my own. */
   readonly className: string | null;
-  readonly ownerId: KeyOwnerId | undefined;
-  /** A kind of any of my Keys. */
+  readonly ownerId: LegendOwnerId | undefined;
+  /** A kind of any of my Legends. */
   find(code: KindCode): Kind | undefined;
 }
 
-const KeyContext = createContext<Key>({ kinds: KEY, className: null, ownerId: undefined, find: startingKind });
-export const KeyProvider = KeyContext.Provider;
-export const useKey = (): Key => useContext(KeyContext);
+const LegendContext = createContext<Legend>({
+  kinds: STARTING_LEGEND,
+  className: null,
+  ownerId: undefined,
+  find: startingKind,
+});
+export const LegendProvider = LegendContext.Provider;
+export const useLegend = (): Legend => useContext(LegendContext);
 
-/** My own Key; where I write for a class that brings its own, that one. */
-export function useChosenKey(
+/** My own Legend; where I write for a class that brings its own, that one. */
+export function useChosenLegend(
   classIds: readonly ClassId[],
   preferMine: boolean,
-): Key & { readonly other: OwnedKey | undefined } {
-  const { data } = useKeys();
+): Legend & { readonly other: OwnedLegend | undefined } {
+  const { data } = useLegends();
   return useMemo(() => {
     const brought = data?.classes.find((k) => classIds.some((id) => id === k.ownerId) && k.kinds.length > 0);
     const chosen = preferMine ? data?.mine : (brought ?? data?.mine);
@@ -36,4 +41,4 @@ export function useChosenKey(
 }
 
 /** Until the server has told: the starting one. */
-const NOT_YET_KNOWN = { kinds: KEY, className: null, ownerId: undefined };
+const NOT_YET_KNOWN = { kinds: STARTING_LEGEND, className: null, ownerId: undefined };

@@ -1,14 +1,14 @@
 import { expect, test } from '@jest/globals';
-import { heed, now, soon } from './soon';
+import { flushOnInput, flush, defer } from './deferred';
 
 test('what comes in is taken in later, in its order, and before anything that asks for it', async () => {
   const done: string[] = [];
-  soon(() => done.push('first'));
-  soon(() => done.push('second'));
+  defer(() => done.push('first'));
+  defer(() => done.push('second'));
   expect(done).toEqual([]);
-  now();
+  flush();
   expect(done).toEqual(['first', 'second']);
-  soon(() => done.push('third'));
+  defer(() => done.push('third'));
   await new Promise((later) => setTimeout(later, 20));
   expect(done).toEqual(['first', 'second', 'third']);
 });
@@ -17,13 +17,13 @@ test('a key or a press finds it done, until that is stopped', () => {
   const target = new EventTarget();
   const done: string[] = [];
   const heard: string[][] = [];
-  const stop = heed(target);
+  const stop = flushOnInput(target);
   target.addEventListener('keydown', () => heard.push([...done]));
-  soon(() => done.push('first'));
+  defer(() => done.push('first'));
   target.dispatchEvent(new Event('keydown'));
   stop();
-  soon(() => done.push('second'));
+  defer(() => done.push('second'));
   target.dispatchEvent(new Event('keydown'));
   expect(heard).toEqual([['first'], ['first']]);
-  now();
+  flush();
 });

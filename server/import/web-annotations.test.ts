@@ -1,11 +1,14 @@
 import { expect, test } from '@jest/globals';
 import { indexText } from '@avrelle/core/anchor';
-import { KEY } from '@avrelle/core/key';
+import { STARTING_LEGEND } from '@avrelle/core/legend';
 import { annotationsIn, readWebAnnotation } from './web-annotations';
 
 const index = indexText('The tide table hangs in the hall. Read it before you walk.');
 const selector = { type: 'TextQuoteSelector', exact: 'tide table' };
-const KINDS = [...KEY, { ...KEY[0]!, code: '019ab000-0000-7000-8000-000000000000', name: 'For the essay' }];
+const KINDS = [
+  ...STARTING_LEGEND,
+  { ...STARTING_LEGEND[0]!, code: '019ab000-0000-7000-8000-000000000000', name: 'For the essay' },
+];
 const read = (more: object) =>
   readWebAnnotation(index, KINDS, { type: 'Annotation', target: { source: 'http://x.test/', selector }, ...more });
 

@@ -7,14 +7,14 @@ import { annotationFor, authorOf, insertAnnotation, ownAnnotation, updateAnnotat
 import type { Context } from '../context';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
-import { kindsOf } from '../key/queries';
+import { kindsOf } from '../legend/queries';
 import { serving } from '../serve';
 import { sourceDetail, versionText } from '../sources/queries';
 import { annotationsIn, readWebAnnotation, type Brought } from './web-annotations';
 
 const MOST = 2_000;
 
-export function takeinRoutes(app: FastifyInstance, context: Context): void {
+export function importRoutes(app: FastifyInstance, context: Context): void {
   const { db } = context;
   app.addContentTypeParser('application/ld+json', { parseAs: 'string' }, app.getDefaultJsonParser('error', 'error'));
 

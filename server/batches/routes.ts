@@ -10,7 +10,7 @@ import { serving } from '../serve';
 import { batchOf, insertBatch, pauseBatch, recentBatches, removeBatch } from './queries';
 
 /** Many addresses as one piece of work: made, paused, gone on with, tried again, taken away. */
-export function listRoutes(app: FastifyInstance, context: Context): void {
+export function batchRoutes(app: FastifyInstance, context: Context): void {
   const { db, now, newId, jobs, events } = context;
   const serve = serving(app, context);
   const changed = (me: PersonId, id: string): Batch => {

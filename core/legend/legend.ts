@@ -6,7 +6,7 @@ export type Line = (typeof LINES)[number] | 'hairline';
 export const PIGMENTS = ['weld', 'verdigris', 'woad', 'orchil', 'madder', 'ochre', 'walnut', 'lichen'] as const;
 export type Pigment = (typeof PIGMENTS)[number] | 'plain';
 
-/** Names a kind within its Key: a word for the starting kinds, a version 7 UUID for those people make. */
+/** Names a kind within its Legend: a word for the starting kinds, a version 7 UUID for those people make. */
 export type KindCode = string;
 
 export interface Look {
@@ -23,8 +23,8 @@ export interface Kind extends Look {
 /** A kind for each digit. */
 export const MOST_KINDS = 9;
 
-/** The starting Key, in the order of its digits 1 to 6. */
-export const KEY: readonly Kind[] = [
+/** The starting Legend, in the order of its digits 1 to 6. */
+export const STARTING_LEGEND: readonly Kind[] = [
   { code: 'claim', name: 'Claim', pigment: 'weld', line: 'solid', sign: '§' },
   { code: 'evidence', name: 'Evidence', pigment: 'verdigris', line: 'dashed', sign: '∴' },
   { code: 'question', name: 'Question', pigment: 'woad', line: 'wavy', sign: '?' },
@@ -33,10 +33,10 @@ export const KEY: readonly Kind[] = [
   { code: 'keep', name: 'Keep', pigment: 'ochre', line: 'thick', sign: '◆' },
 ];
 
-/** A note that is no kind of highlight: a hairline under its words and the printer's dagger beside it. In every Key, and never changed. */
+/** A note that is no kind of highlight: a hairline under its words and the printer's dagger beside it. In every Legend, and never changed. */
 export const PLAIN_NOTE: Kind = { code: 'note', name: 'Note', pigment: 'plain', line: 'hairline', sign: '†' };
 
-const STARTING: ReadonlyMap<string, Kind> = new Map([...KEY, PLAIN_NOTE].map((kind) => [kind.code, kind]));
+const STARTING: ReadonlyMap<string, Kind> = new Map([...STARTING_LEGEND, PLAIN_NOTE].map((kind) => [kind.code, kind]));
 
 /** A kind everybody has from the start; undefined for one that somebody made. */
 export const startingKind = (code: KindCode): Kind | undefined => STARTING.get(code);
@@ -56,7 +56,7 @@ export function moveKind(kinds: readonly Kind[], from: number, to: number): read
   return kind && from !== to && to >= 0 && to < kinds.length ? kinds.toSpliced(from, 1).toSpliced(to, 0, kind) : kinds;
 }
 
-/** A look that no kind of the Key has yet; one they have, where all are taken. */
+/** A look that no kind of the Legend has yet; one they have, where all are taken. */
 export function freeLook(kinds: readonly Kind[]): Look {
   const taken = (what: 'pigment' | 'line', value: string): number => kinds.filter((k) => k[what] === value).length;
   const rarest = <T extends string>(what: 'pigment' | 'line', of: readonly T[]): T =>

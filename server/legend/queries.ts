@@ -1,5 +1,5 @@
-import type { KeyOwnerId, PersonId, SourceId, AnnotationId } from '@avrelle/core/wire';
-import { KEY, startingKind, type Kind, type KindCode } from '@avrelle/core/key';
+import type { LegendOwnerId, PersonId, SourceId, AnnotationId } from '@avrelle/core/wire';
+import { STARTING_LEGEND, startingKind, type Kind, type KindCode } from '@avrelle/core/legend';
 import type { Db } from '../db/database';
 
 /** Columns and join with which a query of annotations `a` learns how their kinds look; read with `kindFrom`. */
@@ -37,27 +37,30 @@ const TO_REPLACE =
   'SELECT id, source_id FROM annotation WHERE kind_owner = @owner AND kind = @from AND deleted_at IS NULL AND (@ids IS NULL OR id IN (SELECT value FROM json_each(@ids)))';
 const REPLACE = 'UPDATE annotation SET kind = ?, kind_owner = ?, updated_at = ?, version = version + 1 WHERE id = ?';
 
-export const keyVersion = (db: Db, ownerId: KeyOwnerId): number =>
+export const legendVersion = (db: Db, ownerId: LegendOwnerId): number =>
   db.get<{ version: number }>(VERSION, ownerId)?.version ?? 0;
 
-/** The kinds of a Key in their order; `otherwise` where nobody changed it. */
-export const kindsOf = (db: Db, ownerId: KeyOwnerId, otherwise: readonly Kind[] = KEY): readonly Kind[] =>
-  keyVersion(db, ownerId) === 0 ? otherwise : db.all<Kind>(KINDS, ownerId);
+/** The kinds of a Legend in their order; `otherwise` where nobody changed it. */
+export const kindsOf = (
+  db: Db,
+  ownerId: LegendOwnerId,
+  otherwise: readonly Kind[] = STARTING_LEGEND,
+): readonly Kind[] => (legendVersion(db, ownerId) === 0 ? otherwise : db.all<Kind>(KINDS, ownerId));
 
-export const usesOf = (db: Db, ownerId: KeyOwnerId): Record<string, number> =>
+export const usesOf = (db: Db, ownerId: LegendOwnerId): Record<string, number> =>
   Object.fromEntries(db.all<{ code: string; count: number }>(USES, ownerId).map(({ code, count }) => [code, count]));
 
-/** What is in the Key no longer is retired; a kind that comes back is what it was. */
-export function storeKey(db: Db, ownerId: KeyOwnerId, kinds: readonly Kind[]): void {
+/** What is in the Legend no longer is retired; a kind that comes back is what it was. */
+export function storeLegend(db: Db, ownerId: LegendOwnerId, kinds: readonly Kind[]): void {
   db.run(SET_VERSION, ownerId);
   db.run(RETIRE, ownerId);
   kinds.forEach((kind, position) => db.run(PUT, { ...kind, owner: ownerId, position }));
 }
 
-/** In whose Key a kind stands that this person may mark with: their own, or that of a class they are in. */
+/** In whose Legend a kind stands that this person may mark with: their own, or that of a class they are in. */
 export function ownerOfKind(db: Db, personId: PersonId, code: KindCode): string | undefined {
   if (startingKind(code) || db.get(OWNS, personId, code)) return personId;
-  return db.get<{ ownerId: KeyOwnerId }>(CLASS_WITH, code, personId)?.ownerId;
+  return db.get<{ ownerId: LegendOwnerId }>(CLASS_WITH, code, personId)?.ownerId;
 }
 
 export const toReplace = (db: Db, owner: string, from: KindCode, ids: readonly string[] | undefined) =>
@@ -69,6 +72,6 @@ export const toReplace = (db: Db, owner: string, from: KindCode, ids: readonly s
 export const replaceKind = (
   db: Db,
   id: AnnotationId,
-  { to, owner }: { to: KindCode; owner: KeyOwnerId },
+  { to, owner }: { to: KindCode; owner: LegendOwnerId },
   now: string,
 ): void => void db.run(REPLACE, to, owner, now, id);

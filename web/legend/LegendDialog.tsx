@@ -12,11 +12,11 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { useQueryClient } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { v7 } from 'uuid';
-import { freeLook, KEY, MOST_KINDS, moveKind, type Kind } from '@avrelle/core/key';
-import type { Keys, OwnedKey, KeyOwnerId } from '@avrelle/core/wire';
+import { freeLook, STARTING_LEGEND, MOST_KINDS, moveKind, type Kind } from '@avrelle/core/legend';
+import type { Legends, OwnedLegend, LegendOwnerId } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
-import { keys, renew, useKeys } from '../data/queries';
+import { keys, renew, useLegends } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { count } from '../ui/when';
 import { KindRow } from './KindRow';
@@ -25,16 +25,16 @@ import { SIGNS } from './signs';
 interface Props {
   readonly open: boolean;
   onOpenChange(open: boolean): void;
-  /** The Key to begin with: a class, or nothing for my own. */
-  readonly ownerId?: KeyOwnerId | undefined;
+  /** The Legend to begin with: a class, or nothing for my own. */
+  readonly ownerId?: LegendOwnerId | undefined;
 }
 
-/** The Key as it is, to be changed: one's own, or that of a class one teaches. */
-export default function KeyDialog({ open, onOpenChange, ownerId }: Props) {
+/** The Legend as it is, to be changed: one's own, or that of a class one teaches. */
+export default function LegendDialog({ open, onOpenChange, ownerId }: Props) {
   const client = useQueryClient();
-  const { data } = useKeys();
+  const { data } = useLegends();
   // How many marks there are of each kind changes with every mark.
-  useEffect(() => void client.invalidateQueries({ queryKey: keys.keys }), [client]);
+  useEffect(() => void client.invalidateQueries({ queryKey: keys.legends }), [client]);
   const [chosen, setChosen] = useState(ownerId);
   const all = data ? [data.mine, ...data.classes.filter((k) => k.mayEdit || k.kinds.length > 0)] : [];
   const shown = all.find((k) => k.ownerId === chosen) ?? all[0];
@@ -71,16 +71,18 @@ export default function KeyDialog({ open, onOpenChange, ownerId }: Props) {
 }
 
 /** Kinds of a class have codes of their own, so that a code tells whose kind it is. */
-const beginning = (owned: OwnedKey): readonly Kind[] =>
-  owned.className !== null && owned.kinds.length === 0 ? KEY.map((kind) => ({ ...kind, code: v7() })) : owned.kinds;
+const beginning = (owned: OwnedLegend): readonly Kind[] =>
+  owned.className !== null && owned.kinds.length === 0
+    ? STARTING_LEGEND.map((kind) => ({ ...kind, code: v7() }))
+    : owned.kinds;
 
-function introduction({ className, kinds }: Pick<OwnedKey, 'className' | 'kinds'>): string {
+function introduction({ className, kinds }: Pick<OwnedLegend, 'className' | 'kinds'>): string {
   if (className === null) return 'Your kinds of highlight, in the order of their digits.';
   if (kinds.length > 0) return 'Whoever writes for this class marks with these kinds.';
   return 'This class has no Legend of its own yet: everybody marks with theirs. Make one here, and whoever writes for the class has these kinds at hand.';
 }
 
-function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
+function Editor({ owned, onDone }: { owned: OwnedLegend; onDone: () => void }) {
   const client = useQueryClient();
   const [kinds, setKinds] = useState(() => beginning(owned));
   const [wrong, setWrong] = useState('');
@@ -111,7 +113,7 @@ function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
       );
   };
   const replace = (from: Kind, to: Kind, ids?: readonly string[]): void => {
-    call('POST /api/keys/:id/replace', {
+    call('POST /api/legends/:id/replace', {
       params: { id: owned.ownerId },
       body: {
         from: from.code,
@@ -130,10 +132,10 @@ function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
     );
   };
   const save = (): void => {
-    call('PUT /api/keys/:id', { params: { id: owned.ownerId }, body: { version: owned.version, kinds } }).then(
+    call('PUT /api/legends/:id', { params: { id: owned.ownerId }, body: { version: owned.version, kinds } }).then(
       (stored) => {
-        client.setQueryData<Keys>(
-          keys.keys,
+        client.setQueryData<Legends>(
+          keys.legends,
           (all) =>
             all &&
             (stored.className === null
@@ -197,7 +199,7 @@ function Editor({ owned, onDone }: { owned: OwnedKey; onDone: () => void }) {
   );
 }
 
-function ReadOnly({ owned }: { owned: OwnedKey }): ReactNode {
+function ReadOnly({ owned }: { owned: OwnedLegend }): ReactNode {
   return (
     <>
       <p className="mt-1 text-[14px] text-soft">The Legend of {owned.className}. Its teachers can change it.</p>

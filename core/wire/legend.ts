@@ -1,6 +1,6 @@
 import { array, number, object, string, type InferType, type Schema } from 'yup';
-import { LINES, MOST_KINDS, PIGMENTS, startingKind, type Kind } from '../key/key';
-import { idSchema, UUID_V7, type KeyOwnerId } from './ids';
+import { LINES, MOST_KINDS, PIGMENTS, startingKind, type Kind } from '../legend/legend';
+import { idSchema, UUID_V7, type LegendOwnerId } from './ids';
 
 /** One sign as a reader counts: a letter with its marks, an emoji with its parts (UAX #29). */
 const oneSign = (text: string | undefined): boolean =>
@@ -15,7 +15,7 @@ export const kindCodeSchema = () =>
   );
 
 const kindSchema = object({
-  code: kindCodeSchema().required().notOneOf(['note'], 'The plain note is in every Key and stays as it is.'),
+  code: kindCodeSchema().required().notOneOf(['note'], 'The plain note is in every Legend and stays as it is.'),
   name: string().trim().required('Give every kind a name.').max(30, 'The name of a kind may have 30 characters.'),
   pigment: string().oneOf(PIGMENTS).required(),
   line: string().oneOf(LINES).required(),
@@ -30,7 +30,7 @@ const once =
   (kinds: readonly Record<'code' | 'name', string>[] | undefined): boolean =>
     new Set((kinds ?? []).map((k) => k[what].toLowerCase())).size === (kinds ?? []).length;
 
-export const keyPutSchema = object({
+export const legendPutSchema = object({
   version: number().required().integer().min(0),
   /** The plain note, which its type allows, is refused. */
   kinds: array((kindSchema as Schema<Kind>).required())
@@ -40,7 +40,7 @@ export const keyPutSchema = object({
     .test('codes', 'The same kind stands twice in this Key.', once('code'))
     .test('names', 'Two kinds of a Legend cannot have the same name.', once('name')),
 }).noUnknown();
-export type KeyPut = InferType<typeof keyPutSchema>;
+export type LegendPut = InferType<typeof legendPutSchema>;
 
 export const replaceKindSchema = object({
   from: kindCodeSchema().required(),
@@ -49,9 +49,9 @@ export const replaceKindSchema = object({
   ids: array(idSchema().required()).max(50_000).default(undefined),
 }).noUnknown();
 
-/** The Key of a person or a class. */
-export interface OwnedKey {
-  readonly ownerId: KeyOwnerId;
+/** The Legend of a person or a class. */
+export interface OwnedLegend {
+  readonly ownerId: LegendOwnerId;
   /** The class's; null for one's own. */
   readonly className: string | null;
   /** In the order of their digits. Empty for a class that has none of its own. */
@@ -63,9 +63,9 @@ export interface OwnedKey {
   readonly mayEdit: boolean;
 }
 
-export interface Keys {
-  readonly mine: OwnedKey;
-  readonly classes: readonly OwnedKey[];
+export interface Legends {
+  readonly mine: OwnedLegend;
+  readonly classes: readonly OwnedLegend[];
 }
 
 /** What became of replacing a kind throughout. */

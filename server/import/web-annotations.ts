@@ -1,7 +1,7 @@
 import { isDrawnSpot } from '@avrelle/core/ink';
 import { DRAWING } from '@avrelle/core/export';
 import { describe, fromSelectors, SelectorError, type Anchor, type TextIndex } from '@avrelle/core/anchor';
-import { PLAIN_NOTE, type Kind, type KindCode } from '@avrelle/core/key';
+import { PLAIN_NOTE, type Kind, type KindCode } from '@avrelle/core/legend';
 import { TAG, UUID_V7, type PersonId } from '@avrelle/core/wire';
 
 /** One annotation read from a file of W3C annotations, or why it could not be. */
@@ -114,7 +114,7 @@ const uuidOf = (id: unknown): string | null => {
   return UUID_V7.test(bare) ? bare : null;
 };
 
-/** The kind of that name in the reader's own Key; else what the motivation comes nearest to. */
+/** The kind of that name in the reader's own Legend; else what the motivation comes nearest to. */
 function kindFor(kinds: readonly Kind[], classes: readonly string[], motivation: unknown, note: string): KindCode {
   const names = classes.map((name) => name.trim().toLowerCase());
   const known = [...kinds, PLAIN_NOTE].find(

@@ -1,7 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { DropdownMenu, Popover } from 'radix-ui';
-import { LINES, PIGMENTS, PLAIN_NOTE, type Kind } from '@avrelle/core/key';
+import { LINES, PIGMENTS, PLAIN_NOTE, type Kind } from '@avrelle/core/legend';
 import { Marked, Sign } from '../ui/Sign';
 import { count } from '../ui/when';
 import { SIGNS } from './signs';

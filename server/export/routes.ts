@@ -20,7 +20,7 @@ import type { Context } from '../context';
 import { serving } from '../serve';
 import { sourceDetail, versionText } from '../sources/queries';
 
-export function takeoutRoutes(app: FastifyInstance, context: Context): void {
+export function exportRoutes(app: FastifyInstance, context: Context): void {
   const serve = serving(app, context);
 
   serve.file('GET /api/sources/:id/study-notes.md', ({ me, params, query: { whose }, request, reply }) => {

@@ -1,38 +1,42 @@
 import type { FastifyInstance } from 'fastify';
-import type { Kind } from '@avrelle/core/key';
-import type { Keys, Me, OwnedKey, KeyOwnerId, ClassId } from '@avrelle/core/wire';
+import type { Kind } from '@avrelle/core/legend';
+import type { Legends, Me, OwnedLegend, LegendOwnerId, ClassId } from '@avrelle/core/wire';
 import { can } from '../access/access';
 import { classesOf } from '../classes/queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { serving } from '../serve';
-import { keyVersion, kindsOf, ownerOfKind, replaceKind, storeKey, toReplace, usesOf } from './queries';
+import { legendVersion, kindsOf, ownerOfKind, replaceKind, storeLegend, toReplace, usesOf } from './queries';
 
-/** A person's own Key and those of their classes; `:id` is the person or the class. */
-export function keyRoutes(app: FastifyInstance, context: Context): void {
+/** A person's own Legend and those of their classes; `:id` is the person or the class. */
+export function legendRoutes(app: FastifyInstance, context: Context): void {
   const { db, events, now } = context;
   const serve = serving(app, context);
 
-  serve('GET /api/keys', ({ me }) => keysFor(context, me));
+  serve('GET /api/legends', ({ me }) => legendsFor(context, me));
 
-  serve('PUT /api/keys/:id', ({ me, params: { id }, body: put }) =>
+  serve('PUT /api/legends/:id', ({ me, params: { id }, body: put }) =>
     db.transaction(() => {
-      const version = keyVersion(db, id);
+      const version = legendVersion(db, id);
       if (put.version !== version)
-        throw new AppError('stale', { yours: put.version, current: version }, { current: ownedKey(context, me, id) });
+        throw new AppError(
+          'stale',
+          { yours: put.version, current: version },
+          { current: ownedLegend(context, me, id) },
+        );
       const kinds = put.kinds as readonly Kind[];
       for (const { code } of kinds)
         if (startsElsewhere(context, me, id, code))
           throw new AppError('invalid', {
             message: `The kind “${code}” belongs to another Key. Make a new one instead.`,
           });
-      storeKey(db, id, kinds);
+      storeLegend(db, id, kinds);
       tell(context, me, id);
-      return ownedKey(context, me, id);
+      return ownedLegend(context, me, id);
     }),
   );
 
-  serve('POST /api/keys/:id/replace', ({ me, params: { id }, body: { from, to, ids } }) =>
+  serve('POST /api/legends/:id/replace', ({ me, params: { id }, body: { from, to, ids } }) =>
     db.transaction(() => {
       if (to !== 'note' && ownerOfKind(db, me.id, to) !== id) throw new AppError('unknown_kind', { code: to });
       const found = toReplace(db, id, from, ids);
@@ -43,33 +47,33 @@ export function keyRoutes(app: FastifyInstance, context: Context): void {
   );
 }
 
-function keysFor(context: Context, me: Me): Keys {
+function legendsFor(context: Context, me: Me): Legends {
   return {
-    mine: ownedKey(context, me, me.id),
-    classes: classesOf(context.db, me.id).map((c) => ownedKey(context, me, c.id, c.name)),
+    mine: ownedLegend(context, me, me.id),
+    classes: classesOf(context.db, me.id).map((c) => ownedLegend(context, me, c.id, c.name)),
   };
 }
 
-function ownedKey({ db }: Context, me: Me, ownerId: KeyOwnerId, className?: string): OwnedKey {
+function ownedLegend({ db }: Context, me: Me, ownerId: LegendOwnerId, className?: string): OwnedLegend {
   const mine = ownerId === me.id;
   return {
     ownerId,
     className: mine ? null : (className ?? classesOf(db, me.id).find((c) => c.id === ownerId)?.name ?? ''),
     kinds: mine ? kindsOf(db, ownerId) : kindsOf(db, ownerId, []),
     uses: usesOf(db, ownerId),
-    version: keyVersion(db, ownerId),
+    version: legendVersion(db, ownerId),
     mayEdit: can(db, me.id, { thing: 'kinds', as: 'owner' }, ownerId),
   };
 }
 
-/** The starting kinds are everybody's own; in a class's Key every kind is one of its own, so that its code tells whose it is. */
-function startsElsewhere({ db }: Context, me: Me, ownerId: KeyOwnerId, code: string): boolean {
+/** The starting kinds are everybody's own; in a class's Legend every kind is one of its own, so that its code tells whose it is. */
+function startsElsewhere({ db }: Context, me: Me, ownerId: LegendOwnerId, code: string): boolean {
   const owner = ownerOfKind(db, me.id, code);
   return owner !== undefined && owner !== ownerId;
 }
 
-/** Whoever sees what is marked by this Key looks at it anew. */
-function tell({ db, events }: Context, me: Me, ownerId: KeyOwnerId): void {
+/** Whoever sees what is marked by this Legend looks at it anew. */
+function tell({ db, events }: Context, me: Me, ownerId: LegendOwnerId): void {
   if (ownerId !== me.id) return events.append({ type: 'key', classId: ownerId as ClassId });
   events.append({ type: 'key', personId: me.id });
   for (const { id } of classesOf(db, me.id)) events.append({ type: 'key', classId: id });

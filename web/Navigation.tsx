@@ -9,20 +9,20 @@ import { setTheme, useTheme } from './theme/use-theme';
 import { FIND_FIELD } from './ui/find-field';
 import { shortName } from './ui/when';
 
-const PLACES = [
+const PAGES = [
   ['/desk', 'Desk'],
   ['/library', 'Library'],
   ['/classes', 'Classes'],
 ] as const;
 
 /** The places of Avrelle, the way to find anything, and one's own name. */
-export function Places({ connected, waits }: { connected: boolean; waits: boolean }) {
+export function Navigation({ connected, waits }: { connected: boolean; waits: boolean }) {
   const unseen = useDesk().data?.unseen ?? 0;
   return (
     <header className="steps-back flex items-baseline gap-[22px] border-b border-strong px-6 pb-[9px] pt-[11px] max-[900px]:gap-4 max-[900px]:px-3 max-[600px]:gap-3">
       <span className="mr-2.5 font-read text-[21px] font-semibold italic text-tide max-[600px]:hidden">Avrelle</span>
-      <nav aria-label="Places" className="flex items-baseline gap-[22px] max-[900px]:gap-4">
-        {PLACES.map(([to, name]) => (
+      <nav aria-label="Main" className="flex items-baseline gap-[22px] max-[900px]:gap-4">
+        {PAGES.map(([to, name]) => (
           <NavLink
             key={to}
             to={to}
