@@ -1,0 +1,117 @@
+import { render } from '@testing-library/react';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { useStore } from 'zustand';
+import { STARTING_LEGEND, startingKind } from '@avrelle/core/legend';
+import type { Annotation, ClassRow, Me, SourceDetail } from '@avrelle/core/wire';
+import { useMemo, type ReactNode } from 'react';
+import { MeContext } from '../../account/me';
+import type { Slot } from '../../data/unfinished';
+import { DocumentContext, type DocumentView } from '../document/document-context';
+import { initialState } from '../model/reader-state';
+import { matchesFilter, threads } from '../model/thread';
+import { createReaderStore, SessionContext, type ReaderSession, type ReaderStore } from '../session/reader-context';
+import type { NoteActions } from '../session/note-actions';
+import { ToolsContext, type ReaderTools } from '../session/tools-context';
+import { useChoosing } from '../session/use-choosing';
+import type { Marking } from '../session/use-marking';
+import type { Progress } from '../session/use-progress';
+
+export const ME = { id: 'ines', name: 'Ines Kestle', email: '', role: 'member' } as unknown as Me;
+const CLASS = { id: 'b', name: 'Field Course B', tint: 'moss', role: 'student' } as unknown as ClassRow;
+
+/** A note of somebody's on a passage, with whatever a test is about. */
+export function noteBy(name: string, id: string, more: Partial<Annotation> = {}): Annotation {
+  const kind = startingKind('claim')!;
+  const place = { start: 10 * id.charCodeAt(0), end: 10 * id.charCodeAt(0) + 5, outcome: 'exact', confidence: 1 };
+  return {
+    ...{ id, rootId: null, parentId: null, version: 1, kind, note: `a note ${id}`, tags: [], classIds: [], place },
+    ...{
+      author: { id: name.split(' ')[0]!.toLowerCase(), name },
+      createdAt: '2026-11-18T09:00:00.000Z',
+      deleted: false,
+    },
+    ...{ anchor: { quote: { exact: `words ${id}`, prefix: '', suffix: '' } }, links: [], quoted: null },
+    ...more,
+  } as unknown as Annotation;
+}
+
+/** What a region asked of the writer, the commands and the actions on notes, in order. */
+type Calls = (readonly [string, ...unknown[]])[];
+
+/** Answers whatever it is asked for with a function that writes down the asking. */
+const recorder = <T extends object>(name: string, calls: Calls, known: Partial<T> = {}): T =>
+  new Proxy(known as T, {
+    get: (target, property) =>
+      property in target
+        ? Reflect.get(target, property)
+        : (...given: unknown[]) => {
+            calls.push([`${name}.${String(property)}`, ...given]);
+            return Promise.resolve(true);
+          },
+  });
+
+interface Given {
+  readonly annotations?: readonly Annotation[];
+  readonly source?: Partial<SourceDetail>;
+}
+
+/** A region of the reading view on a model of its own: the real store, threads and choosing; the page and the server only listen. */
+export function stage(region: ReactNode, { annotations = [], source = {} }: Given = {}) {
+  const calls: Calls = [];
+  const store = createReaderStore(initialState('page', true));
+  const shown = { id: 's', title: 'The Marsh', kind: 'page', versionNumber: 1, newest: 1, ...source };
+  const fixed = {
+    ...{ store, me: ME, annotations, classes: [CLASS], audience: [], having: new Set(['b']), source: shown },
+    legend: { kinds: STARTING_LEGEND, className: null, ownerId: ME.id, find: startingKind },
+    writer: recorder('writer', calls),
+    share: () => Promise.resolve(true),
+    mayWrite: () => true,
+  } as unknown as ReaderSession;
+  const view = render(
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { enabled: false } } })}>
+      <MeContext value={ME}>
+        <Session fixed={fixed} store={store} annotations={annotations}>
+          <Tools calls={calls}>{region}</Tools>
+        </Session>
+      </MeContext>
+    </QueryClientProvider>,
+  );
+  return { ...view, store, calls };
+}
+
+interface SessionProps {
+  readonly fixed: ReaderSession;
+  readonly store: ReaderStore;
+  readonly annotations: readonly Annotation[];
+  readonly children: ReactNode;
+}
+
+function Session({ fixed, store, annotations, children }: SessionProps) {
+  const filter = useStore(store, (state) => state.filter);
+  const session = useMemo((): ReaderSession => {
+    const { placed, unplaced } = threads(annotations);
+    const visible = placed.filter((t) => matchesFilter(t.root, filter, ME.id));
+    return { ...fixed, threads: placed, unplaced, visible, inText: visible };
+  }, [fixed, annotations, filter]);
+  return <SessionContext value={session}>{children}</SessionContext>;
+}
+
+const nothing = (): undefined => undefined;
+const NOTHING_UNFINISHED: Slot = { read: nothing, write: nothing, drop: nothing, settle: nothing };
+const NO_RECORDING = { copyAddress: undefined, playFrom: undefined } as unknown as Partial<NoteActions>;
+
+function Tools({ calls, children }: { readonly calls: Calls; readonly children: ReactNode }) {
+  const choosing = useChoosing();
+  const tools = recorder<ReaderTools>('tools', calls, {
+    choosing,
+    marking: recorder<Marking>('marking', calls),
+    noteActions: recorder<NoteActions>('note', calls, { ...NO_RECORDING, slot: () => NOTHING_UNFINISHED }),
+    progress: recorder<Progress>('progress', calls, { share: 0.25, minutesLeft: 3 }),
+  });
+  const document = { page: undefined, layout: 1, places: new Map(), goTo: () => undefined } as unknown as DocumentView;
+  return (
+    <DocumentContext value={document}>
+      <ToolsContext value={tools}>{children}</ToolsContext>
+    </DocumentContext>
+  );
+}
