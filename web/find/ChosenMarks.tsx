@@ -1,5 +1,6 @@
 import { DropdownMenu } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
+import type { Kind } from '@avrelle/core/legend';
 import type { Annotation, AnnotationHit, ClassId } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
@@ -17,129 +18,66 @@ type Fields = {
   readonly deleted?: boolean;
 };
 
-/** What can be done with one's own marks from several sources at once, each step with a way back; or taken out as Markdown. */
-export function ChosenMarks({ marks, onDone }: { marks: readonly AnnotationHit[]; onDone: () => void }) {
+interface Change {
+  readonly of: readonly AnnotationHit[];
+  readonly to: (mark: AnnotationHit) => Fields;
+  /** What undoes it. */
+  readonly back: (mark: AnnotationHit) => Fields;
+  readonly words: string;
+}
+
+type Sent = { readonly id: string; readonly version: number } & Fields;
+const send = (changes: readonly Sent[]): Promise<readonly Annotation[]> =>
+  call('POST /api/annotations/changes', { body: { changes } });
+
+/** Changes many at once, with a way back. */
+function useChange(onDone: () => void): (change: Change) => void {
   const client = useQueryClient();
   const messages = useMessages();
-  const classes = useClasses().data ?? [];
-  const kinds = useLegends().data?.mine.kinds ?? [];
-  const roots = marks.filter((m) => !m.rootId);
-  const send = (
-    changes: readonly ({ readonly id: string; readonly version: number } & Fields)[],
-  ): Promise<readonly Annotation[]> => call('POST /api/annotations/changes', { body: { changes } });
-  const fresh = (): void => void renew(client, 'marks');
-  const change = async (
-    of: readonly AnnotationHit[],
-    to: (mark: AnnotationHit) => Fields,
-    back: (mark: AnnotationHit) => Fields,
-    words: string,
-  ): Promise<void> => {
-    try {
-      const after = await send(of.map((m) => ({ id: m.id, version: m.version, ...to(m) })));
-      messages.tell(`${count(of.length, 'mark')} ${words}.`, {
-        label: 'Undo',
-        run: () =>
-          void send(of.map((m, n) => ({ id: m.id, version: after[n]!.version, ...back(m) }))).then(
-            fresh,
-            (error: unknown) => messages.warn(wordsOf(error)),
-          ),
-      });
-      onDone();
-    } catch (error) {
-      messages.warn(wordsOf(error));
-    }
-    fresh();
+  const fresh = (): Promise<void> => renew(client, 'marks');
+  const change = async ({ of, to, back, words }: Change): Promise<void> => {
+    const after = await send(of.map((m) => ({ id: m.id, version: m.version, ...to(m) })));
+    const undo = (): void =>
+      void send(of.map((m, n) => ({ id: m.id, version: after[n]!.version, ...back(m) }))).then(fresh, warn);
+    messages.tell(`${count(of.length, 'mark')} ${words}.`, { label: 'Undo', run: undo });
+    onDone();
   };
+  const warn = (error: unknown): void => messages.warn(wordsOf(error));
+  return (asked) => void change(asked).catch(warn).finally(fresh);
+}
+
+interface Props {
+  readonly marks: readonly AnnotationHit[];
+  onDone(): void;
+}
+
+/** What can be done with one's own marks from several sources at once, each step with a way back; or copied as Markdown. */
+export function ChosenMarks({ marks, onDone }: Props) {
+  const change = useChange(onDone);
+  const roots = marks.filter((m) => !m.rootId);
   return (
     <section
       aria-label="The chosen marks"
       className="sticky bottom-0 z-20 flex flex-wrap items-center gap-x-5 gap-y-1 border-t border-strong bg-paper px-[30px] py-2 text-[14px] max-[900px]:px-4"
     >
       <b aria-live="polite">{count(marks.length, 'mark')} chosen</b>
-      {roots.length > 0 && (
-        <Menu words="Kind">
-          {kinds.map((k) => (
-            <DropdownMenu.Item
-              key={k.code}
-              className="item"
-              onSelect={() =>
-                void change(
-                  roots,
-                  () => ({ kind: k.code }),
-                  (m) => ({ kind: m.kind.code }),
-                  `made ${k.name.toLowerCase()}`,
-                )
-              }
-            >
-              <Sign kind={k} />
-              {k.name}
-            </DropdownMenu.Item>
-          ))}
-        </Menu>
-      )}
+      {roots.length > 0 && <KindMenu roots={roots} change={change} />}
       <TagForm
         onAdd={(tags) =>
-          void change(
-            marks,
-            (m) => ({ tags: [...new Set([...m.tags, ...tags])] }),
-            (m) => ({ tags: m.tags }),
-            `tagged ${tags.map((t) => `#${t}`).join(' ')}`,
-          )
+          change({
+            of: marks,
+            to: (m) => ({ tags: [...new Set([...m.tags, ...tags])] }),
+            back: (m) => ({ tags: m.tags }),
+            words: `tagged ${tags.map((t) => `#${t}`).join(' ')}`,
+          })
         }
       />
-      {roots.length > 0 && (
-        <Menu words="Seen by">
-          <DropdownMenu.Item
-            className="item"
-            onSelect={() =>
-              void change(
-                roots,
-                () => ({ classIds: [] }),
-                (m) => ({ classIds: m.classIds }),
-                'for you alone',
-              )
-            }
-          >
-            Only me
-          </DropdownMenu.Item>
-          {classes.map((c) => (
-            <DropdownMenu.Item
-              key={c.id}
-              className="item"
-              onSelect={() =>
-                void change(
-                  roots,
-                  () => ({ classIds: [c.id] }),
-                  (m) => ({ classIds: m.classIds }),
-                  `for ${c.name}`,
-                )
-              }
-            >
-              {c.name}
-            </DropdownMenu.Item>
-          ))}
-        </Menu>
-      )}
-      <button
-        className="text-soft hover:text-ink"
-        onClick={() =>
-          void navigator.clipboard.writeText(asMarkdown(marks)).then(
-            () => messages.tell(`${count(marks.length, 'mark')} copied as Markdown.`),
-            () => messages.warn('They could not be copied here.'),
-          )
-        }
-      >
-        Copy as Markdown
-      </button>
+      {roots.length > 0 && <AudienceMenu roots={roots} change={change} />}
+      <Copy marks={marks} />
       <button
         className="text-brick hover:underline"
         onClick={() =>
-          void change(
-            marks,
-            () => ({ deleted: true }),
-            () => ({ deleted: false }),
-            'deleted',
-          )
+          change({ of: marks, to: () => ({ deleted: true }), back: () => ({ deleted: false }), words: 'deleted' })
         }
       >
         Delete
@@ -148,6 +86,65 @@ export function ChosenMarks({ marks, onDone }: { marks: readonly AnnotationHit[]
         Choose none
       </button>
     </section>
+  );
+}
+
+interface MenuProps {
+  /** The chosen ones that are no answers: those have a kind and readers of their own. */
+  readonly roots: readonly AnnotationHit[];
+  readonly change: (change: Change) => void;
+}
+
+function KindMenu({ roots, change }: MenuProps) {
+  const kinds = useLegends().data?.mine.kinds ?? [];
+  const make = ({ code, name }: Kind): void =>
+    change({
+      of: roots,
+      to: () => ({ kind: code }),
+      back: (m) => ({ kind: m.kind.code }),
+      words: `made ${name.toLowerCase()}`,
+    });
+  return (
+    <Menu words="Kind">
+      {kinds.map((k) => (
+        <DropdownMenu.Item key={k.code} className="item" onSelect={() => make(k)}>
+          <Sign kind={k} />
+          {k.name}
+        </DropdownMenu.Item>
+      ))}
+    </Menu>
+  );
+}
+
+function AudienceMenu({ roots, change }: MenuProps) {
+  const classes = useClasses().data ?? [];
+  const give = (classIds: readonly ClassId[], words: string): void =>
+    change({ of: roots, to: () => ({ classIds }), back: (m) => ({ classIds: m.classIds }), words });
+  return (
+    <Menu words="Seen by">
+      <DropdownMenu.Item className="item" onSelect={() => give([], 'for you alone')}>
+        Only me
+      </DropdownMenu.Item>
+      {classes.map((c) => (
+        <DropdownMenu.Item key={c.id} className="item" onSelect={() => give([c.id], `for ${c.name}`)}>
+          {c.name}
+        </DropdownMenu.Item>
+      ))}
+    </Menu>
+  );
+}
+
+function Copy({ marks }: Pick<Props, 'marks'>) {
+  const messages = useMessages();
+  const copy = (): void =>
+    void navigator.clipboard.writeText(asMarkdown(marks)).then(
+      () => messages.tell(`${count(marks.length, 'mark')} copied as Markdown.`),
+      () => messages.warn('They could not be copied here.'),
+    );
+  return (
+    <button className="text-soft hover:text-ink" onClick={copy}>
+      Copy as Markdown
+    </button>
   );
 }
 

@@ -1,5 +1,4 @@
 import { useCallback, useEffect, useMemo, useRef } from 'react';
-import { useSearchParams } from 'react-router';
 import { useAllFound, useFound, useSources } from '../data/queries';
 import { QueryField } from '../library/QueryField';
 import { StillShown } from '../library/StillShown';
@@ -9,53 +8,51 @@ import { SourceRow } from '../ui/SourceRow';
 import { State } from '../ui/State';
 import { count } from '../ui/when';
 import { AnnotationList } from './AnnotationList';
-import { groupingAsked, GROUPINGS } from './grouped';
+import { groupingAsked, GROUPINGS, type Grouping } from './grouped';
+import { useAddressParams } from '../ui/use-address-params';
 import { PageHeading } from '../ui/PageHeading';
 
 const PART = 60;
 /** How far ahead more is fetched. */
 const AHEAD = '1200px';
 
-/** Annotations across all sources, and the sources themselves, each with the words that were looked for in their context. */
-export default function FindPage() {
-  const [params, setParams] = useSearchParams();
+type Listed = 'annotations' | 'sources';
+
+/** What is asked, as it stands in the address. */
+function useAsked() {
+  const [params, to] = useAddressParams();
   const q = params.get('q') ?? '';
-  const of = params.get('of') === 'sources' ? 'sources' : 'annotations';
+  const of: Listed = params.get('of') === 'sources' ? 'sources' : 'annotations';
   const limit = Number(params.get('limit')) || PART;
   const by = GROUPINGS.find((g) => g === params.get('by')) ?? 'none';
-  const { asked, faulty } = useReadable(q);
+  const back = { to: `/find?${params}`, words: q ? `Find: ${q}` : 'Find' };
+  return { q, of, limit, by, to, back };
+}
+
+/** What is found of both sorts: all of the one that is listed, of the other how many there are. */
+function useFinding(asked: string, of: Listed, { limit, by }: { limit: number; by: Grouping }) {
   const parts = useAllFound({ q: asked, by: groupingAsked(by) }, of === 'annotations');
   const first = useFound({ q: asked, limit: 1 }, of !== 'annotations');
-  const found = of === 'annotations' ? parts.data?.pages[0] : first.data;
-  const hits = useMemo(() => parts.data?.pages.flatMap((p) => p.annotations) ?? [], [parts.data]);
-  const groups = useMemo(() => parts.data?.pages.flatMap((p) => p.groups) ?? [], [parts.data]);
   const sources = useSources({ q: asked, limit: of === 'sources' ? Math.min(200, limit) : 1, passages: 'yes' });
-  const to = (change: Record<string, string | undefined>): void =>
-    setParams(
-      (before) => {
-        const after = new URLSearchParams(before);
-        for (const [key, value] of Object.entries(change)) {
-          if (value) after.set(key, value);
-          else after.delete(key);
-        }
-        return after;
-      },
-      { replace: true },
-    );
-  const back = { to: `/find?${params}`, words: q ? `Find: ${q}` : 'Find' };
+  const found = of === 'annotations' ? parts.data?.pages[0] : first.data;
+  return { parts, found, sources };
+}
+
+type Asked = ReturnType<typeof useAsked>;
+type Finding = ReturnType<typeof useFinding>;
+interface PanelProps extends Finding {
+  readonly asked: Asked;
+  onQuery(q: string): void;
+}
+
+/** Annotations across all sources, and the sources themselves, each with the words that were looked for in their context. */
+export default function FindPage() {
+  const asked = useAsked();
+  const { q, of, to } = asked;
+  const { asked: readable, faulty } = useReadable(q);
+  const finding = useFinding(readable, of, asked);
   const onQuery = (query: string): void => to({ q: query || undefined, limit: undefined });
-  const tab = (name: typeof of, words: string, total: number | undefined) => (
-    <button
-      role="tab"
-      id={`tab-${name}`}
-      aria-controls="found"
-      aria-selected={of === name}
-      onClick={() => to({ of: name === 'annotations' ? undefined : name, limit: undefined })}
-      className={of === name ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}
-    >
-      {words} {total !== undefined && <span className="font-normal text-faint">{total.toLocaleString('en')}</span>}
-    </button>
-  );
+  const Panel = of === 'annotations' ? Marks : Sources;
   return (
     <main className="flex min-h-0 flex-col overflow-y-auto bg-sheet">
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
@@ -66,78 +63,118 @@ export default function FindPage() {
           label="What is looked for"
           placeholder='words, "a phrase", note:why, kind:question, by:ines …'
         />
-        <PlainForm q={asked} onQuery={onQuery} />
+        <PlainForm q={readable} onQuery={onQuery} />
         {faulty && (
           <span className="text-[13.5px]">
-            <StillShown q={q} asked={asked} onMend={onQuery} />
+            <StillShown q={q} asked={readable} onMend={onQuery} />
           </span>
         )}
-        <div role="tablist" aria-label="What is listed" className="ml-auto flex gap-4 text-[14px] max-[900px]:ml-0">
-          {tab('annotations', 'Marks and notes', found?.total)}
-          {tab('sources', 'Sources', sources.data?.total)}
-        </div>
+        <Tabs
+          of={of}
+          totals={{ annotations: finding.found?.total, sources: finding.sources.data?.total }}
+          onChoose={(name) => to({ of: name === 'annotations' ? undefined : name, limit: undefined })}
+        />
       </div>
       <div id="found" role="tabpanel" aria-labelledby={`tab-${of}`} className="flex min-h-0 flex-1 flex-col">
-        {of === 'annotations' ? (
-          <State of={parts}>
-            {found?.total === 0 ? (
-              <Nothing
-                q={q}
-                meant={found.meant}
-                onMeant={onQuery}
-                other={sources.data?.total ?? 0}
-                words="source"
-                onOther={() => to({ of: 'sources' })}
-              />
-            ) : (
-              found && (
-                <AnnotationList
-                  key={q}
-                  hits={hits}
-                  groups={groups}
-                  by={by}
-                  shownBy={found.by ?? 'none'}
-                  onBy={(g) => to({ by: g === 'none' ? undefined : g })}
-                  back={back}
-                />
-              )
-            )}
-            {parts.hasNextPage && (
-              <Onward
-                busy={parts.isFetchingNextPage}
-                shown={hits.length}
-                total={found?.listed ?? 0}
-                onNear={() => void parts.fetchNextPage()}
-              />
-            )}
-          </State>
-        ) : (
-          <State of={sources}>
-            {sources.data?.total === 0 ? (
-              <Nothing
-                q={q}
-                meant={sources.data.meant}
-                onMeant={onQuery}
-                other={found?.total ?? 0}
-                words="mark or note"
-                onOther={() => to({ of: undefined })}
-              />
-            ) : (
-              <ol aria-label="Sources">
-                {sources.data?.sources.map((source, n) => (
-                  <SourceRow key={source.id} source={source} number={n + 1} back={back} />
-                ))}
-              </ol>
-            )}
-            <More
-              shown={sources.data?.sources.length ?? 0}
-              total={sources.data?.total ?? 0}
-              onMore={() => to({ limit: String(limit + PART) })}
-            />
-          </State>
-        )}
+        <Panel {...finding} asked={asked} onQuery={onQuery} />
       </div>
     </main>
+  );
+}
+
+const LISTED = [
+  ['annotations', 'Marks and notes'],
+  ['sources', 'Sources'],
+] as const;
+
+interface TabsProps {
+  readonly of: Listed;
+  readonly totals: Readonly<Record<Listed, number | undefined>>;
+  onChoose(of: Listed): void;
+}
+
+function Tabs({ of, totals, onChoose }: TabsProps) {
+  return (
+    <div role="tablist" aria-label="What is listed" className="ml-auto flex gap-4 text-[14px] max-[900px]:ml-0">
+      {LISTED.map(([name, words]) => (
+        <button
+          key={name}
+          role="tab"
+          id={`tab-${name}`}
+          aria-controls="found"
+          aria-selected={of === name}
+          onClick={() => onChoose(name)}
+          className={of === name ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}
+        >
+          {words} <span className="font-normal text-faint">{totals[name]?.toLocaleString('en')}</span>
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function Marks({ parts, found, sources, asked, onQuery }: PanelProps) {
+  const { q, by, to, back } = asked;
+  const hits = useMemo(() => parts.data?.pages.flatMap((p) => p.annotations) ?? [], [parts.data]);
+  const groups = useMemo(() => parts.data?.pages.flatMap((p) => p.groups) ?? [], [parts.data]);
+  return (
+    <State of={parts}>
+      {found?.total === 0 && (
+        <Nothing
+          q={q}
+          meant={found.meant}
+          onMeant={onQuery}
+          other={sources.data?.total ?? 0}
+          words="source"
+          onOther={() => to({ of: 'sources' })}
+        />
+      )}
+      {found && found.total > 0 && (
+        <AnnotationList
+          key={q}
+          hits={hits}
+          groups={groups}
+          by={by}
+          shownBy={found.by ?? 'none'}
+          onBy={(g) => to({ by: g === 'none' ? undefined : g })}
+          back={back}
+        />
+      )}
+      {parts.hasNextPage && (
+        <Onward
+          busy={parts.isFetchingNextPage}
+          shown={hits.length}
+          total={found?.listed ?? 0}
+          onNear={() => void parts.fetchNextPage()}
+        />
+      )}
+    </State>
+  );
+}
+
+function Sources({ found, sources, asked, onQuery }: PanelProps) {
+  const { q, limit, to, back } = asked;
+  const { sources: rows = [], total = 0, meant } = sources.data ?? {};
+  return (
+    <State of={sources}>
+      {total === 0 ? (
+        <Nothing
+          q={q}
+          meant={meant}
+          onMeant={onQuery}
+          other={found?.total ?? 0}
+          words="mark or note"
+          onOther={() => to({ of: undefined })}
+        />
+      ) : (
+        <ol aria-label="Sources">
+          {rows.map((source, n) => (
+            <SourceRow key={source.id} source={source} number={n + 1} back={back} />
+          ))}
+        </ol>
+      )}
+      <More shown={rows.length} total={total} onMore={() => to({ limit: String(limit + PART) })} />
+    </State>
   );
 }
 

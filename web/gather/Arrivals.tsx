@@ -55,40 +55,45 @@ export function Arrivals() {
       </div>
       <ol>
         {arrivals.map((item) => (
-          <li
-            key={item.id}
-            className="grid grid-cols-[1fr_auto] gap-x-5 border-t border-rule px-[30px] py-2.5 hover:bg-wash max-[900px]:px-4"
-          >
-            <div className="min-w-0">
-              <h3 className="text-[16px] leading-[22px]">
-                <a href={item.address} target="_blank" rel="noopener noreferrer">
-                  {item.title}
-                </a>
-              </h3>
-              <p className="text-[13.5px] text-soft">
-                {[item.author, item.feed, item.publishedAt && day(item.publishedAt)].filter(Boolean).join(' · ')}
-              </p>
-              {item.summary && (
-                <p className="mt-0.5 line-clamp-2 max-w-[72ch] font-read text-[15px] leading-[21px] text-soft">
-                  {item.summary}
-                </p>
-              )}
-            </div>
-            <div className="flex items-start gap-4 pt-0.5">
-              <button className="act" aria-label={`Keep ${item.title}`} onClick={() => keep([item])}>
-                Keep
-              </button>
-              <button
-                className="text-soft hover:text-ink"
-                aria-label={`Skip ${item.title}`}
-                onClick={() => skip([item])}
-              >
-                Skip
-              </button>
-            </div>
-          </li>
+          <Item key={item.id} item={item} onKeep={() => keep([item])} onSkip={() => skip([item])} />
         ))}
       </ol>
     </section>
+  );
+}
+
+interface ItemProps {
+  readonly item: Arrival;
+  onKeep(): void;
+  onSkip(): void;
+}
+
+function Item({ item, onKeep, onSkip }: ItemProps) {
+  return (
+    <li className="grid grid-cols-[1fr_auto] gap-x-5 border-t border-rule px-[30px] py-2.5 hover:bg-wash max-[900px]:px-4">
+      <div className="min-w-0">
+        <h3 className="text-[16px] leading-[22px]">
+          <a href={item.address} target="_blank" rel="noopener noreferrer">
+            {item.title}
+          </a>
+        </h3>
+        <p className="text-[13.5px] text-soft">
+          {[item.author, item.feed, item.publishedAt && day(item.publishedAt)].filter(Boolean).join(' · ')}
+        </p>
+        {item.summary && (
+          <p className="mt-0.5 line-clamp-2 max-w-[72ch] font-read text-[15px] leading-[21px] text-soft">
+            {item.summary}
+          </p>
+        )}
+      </div>
+      <div className="flex items-start gap-4 pt-0.5">
+        <button className="act" aria-label={`Keep ${item.title}`} onClick={onKeep}>
+          Keep
+        </button>
+        <button className="text-soft hover:text-ink" aria-label={`Skip ${item.title}`} onClick={onSkip}>
+          Skip
+        </button>
+      </div>
+    </li>
   );
 }

@@ -34,7 +34,6 @@ export function Feeds() {
       )
       .finally(() => setBusy(false));
   };
-  const file = useRef<HTMLInputElement>(null);
   /** One after the other: what cannot be followed is told, the rest is. */
   const bring = async (chosen: File): Promise<void> => {
     const addresses = feedsIn(await chosen.text());
@@ -57,31 +56,13 @@ export function Feeds() {
   return (
     <section aria-label="Feeds" className="border-b border-rule px-6 pb-6 pt-4 max-[900px]:px-4">
       <div className="flex items-baseline gap-4">
-        <h2 className="text-[18px]">Feeds</h2>
+        <h2 className="mr-auto text-[18px]">Feeds</h2>
         {feeds.length > 0 && (
-          <a className="act ml-auto text-[13px]" href={hrefOf('GET /api/feeds.opml')} download>
+          <a className="act text-[13px]" href={hrefOf('GET /api/feeds.opml')} download>
             Export (OPML)
           </a>
         )}
-        <button
-          type="button"
-          className={`act text-[13px] ${feeds.length > 0 ? '' : 'ml-auto'}`}
-          onClick={() => file.current?.click()}
-        >
-          Import (OPML)
-        </button>
-        <input
-          ref={file}
-          type="file"
-          hidden
-          aria-label="OPML file"
-          accept=".opml,.xml,text/x-opml"
-          onChange={(e) => {
-            const chosen = e.target.files?.[0];
-            e.target.value = '';
-            if (chosen) void bring(chosen);
-          }}
-        />
+        <Import onChosen={(chosen) => void bring(chosen)} />
       </div>
       <form onSubmit={follow} noValidate className="mt-2 flex items-center gap-4">
         <input
@@ -101,22 +82,7 @@ export function Feeds() {
       </div>
       <ul className="mt-1 text-[14px]">
         {feeds.map((feed) => (
-          <li key={feed.id} className="border-t border-rule py-2 first:border-t-0">
-            <b className="font-read text-[15.5px] font-semibold">{feed.title}</b>
-            <p className="text-soft">
-              {feed.site} · {feed.waiting === 0 ? 'nothing new' : `${feed.waiting} new`} · looked at{' '}
-              {when(feed.checkedAt)}
-            </p>
-            {feed.error && <p className="text-brick">{feed.error}</p>}
-            <p className="flex gap-4">
-              <button className="act" onClick={() => check(feed)}>
-                Look now
-              </button>
-              <button className="text-soft hover:text-ink" onClick={() => leave(feed)}>
-                Stop following
-              </button>
-            </p>
-          </li>
+          <Followed key={feed.id} feed={feed} onCheck={() => check(feed)} onLeave={() => leave(feed)} />
         ))}
       </ul>
       {feeds.length === 0 && (
@@ -125,5 +91,55 @@ export function Feeds() {
         </p>
       )}
     </section>
+  );
+}
+
+/** Feeds from a file of another program. */
+function Import({ onChosen }: { readonly onChosen: (file: File) => void }) {
+  const file = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <button type="button" className="act text-[13px]" onClick={() => file.current?.click()}>
+        Import (OPML)
+      </button>
+      <input
+        ref={file}
+        type="file"
+        hidden
+        aria-label="OPML file"
+        accept=".opml,.xml,text/x-opml"
+        onChange={(e) => {
+          const chosen = e.target.files?.[0];
+          e.target.value = '';
+          if (chosen) onChosen(chosen);
+        }}
+      />
+    </>
+  );
+}
+
+interface FollowedProps {
+  readonly feed: Feed;
+  onCheck(): void;
+  onLeave(): void;
+}
+
+function Followed({ feed, onCheck, onLeave }: FollowedProps) {
+  return (
+    <li className="border-t border-rule py-2 first:border-t-0">
+      <b className="font-read text-[15.5px] font-semibold">{feed.title}</b>
+      <p className="text-soft">
+        {feed.site} · {feed.waiting === 0 ? 'nothing new' : `${feed.waiting} new`} · looked at {when(feed.checkedAt)}
+      </p>
+      {feed.error && <p className="text-brick">{feed.error}</p>}
+      <p className="flex gap-4">
+        <button className="act" onClick={onCheck}>
+          Look now
+        </button>
+        <button className="text-soft hover:text-ink" onClick={onLeave}>
+          Stop following
+        </button>
+      </p>
+    </li>
   );
 }

@@ -1,13 +1,5 @@
 import { useEffect, useState, type ReactNode } from 'react';
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core';
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { useQueryClient } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
@@ -82,77 +74,83 @@ function introduction({ className, kinds }: Pick<OwnedLegend, 'className' | 'kin
   return 'This class has no Legend of its own yet: everybody marks with theirs. Make one here, and whoever writes for the class has these kinds at hand.';
 }
 
-function Editor({ owned, onDone }: { owned: OwnedLegend; onDone: () => void }) {
-  const client = useQueryClient();
+/** The kinds as they are being changed. */
+function useKinds(owned: OwnedLegend) {
   const [kinds, setKinds] = useState(() => beginning(owned));
-  const [wrong, setWrong] = useState('');
+  return {
+    kinds,
+    change: (code: string, to: Partial<Kind>): void =>
+      setKinds((all) => all.map((k) => (k.code === code ? { ...k, ...to } : k))),
+    remove: (code: string): void => setKinds((all) => all.filter((k) => k.code !== code)),
+    add: (): void =>
+      setKinds((all) => [
+        ...all,
+        { code: v7(), name: '', sign: SIGNS.find((s) => !all.some((k) => k.sign === s)) ?? '†', ...freeLook(all) },
+      ]),
+    move: (code: unknown, to: unknown): void =>
+      setKinds((all) => {
+        const place = (of: unknown): number => all.findIndex((k) => k.code === of);
+        return moveKind(all, place(code), place(to));
+      }),
+  };
+}
+
+/** Making marks of one kind another: done at once, with a way back. */
+function useReplacing({ ownerId }: OwnedLegend, onFailed: (error: unknown) => void) {
+  const client = useQueryClient();
   /** What was replaced last; said here, as nothing outside the dialog can be reached. */
   const [replaced, setReplaced] = useState<{ readonly words: string; undo(): void }>();
+  const replace = (from: Kind, to: Kind, ids?: readonly string[]): void => {
+    const body = { from: from.code, to: to.code, ...(ids ? { ids } : {}) };
+    call('POST /api/legends/:id/replace', { params: { id: ownerId }, body }).then(({ ids: changed }) => {
+      void renew(client, 'kinds');
+      setReplaced({
+        words: `${count(changed.length, 'mark')} made ${to.name}.`,
+        undo: () => replace(to, from, changed),
+      });
+    }, onFailed);
+  };
+  return { replaced, replace };
+}
+
+/** What is known of all Legends, with one as it is stored now. */
+const withStored = (all: Legends, stored: OwnedLegend): Legends =>
+  stored.className === null
+    ? { ...all, mine: stored }
+    : { ...all, classes: all.classes.map((k) => (k.ownerId === stored.ownerId ? stored : k)) };
+
+interface EditorProps {
+  readonly owned: OwnedLegend;
+  onDone(): void;
+}
+
+function Editor({ owned, onDone }: EditorProps) {
+  const client = useQueryClient();
+  const { kinds, change, remove, add, move } = useKinds(owned);
+  const [wrong, setWrong] = useState('');
+  const failed = (error: unknown): void => setWrong(wordsOf(error));
+  const { replaced, replace } = useReplacing(owned, failed);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const fresh = (): void => void renew(client, 'kinds');
-  const change = (code: string, to: Partial<Kind>): void => {
-    setWrong('');
-    setKinds((all) => all.map((k) => (k.code === code ? { ...k, ...to } : k)));
-  };
-  const add = (): void =>
-    setKinds((all) => [
-      ...all,
-      { code: v7(), name: '', sign: SIGNS.find((s) => !all.some((k) => k.sign === s)) ?? '†', ...freeLook(all) },
-    ]);
-  const onDragEnd = ({ active, over }: DragEndEvent): void => {
-    if (over)
-      setKinds((all) =>
-        moveKind(
-          all,
-          all.findIndex((k) => k.code === active.id),
-          all.findIndex((k) => k.code === over.id),
-        ),
-      );
-  };
-  const replace = (from: Kind, to: Kind, ids?: readonly string[]): void => {
-    call('POST /api/legends/:id/replace', {
-      params: { id: owned.ownerId },
-      body: {
-        from: from.code,
-        to: to.code,
-        ...(ids ? { ids } : {}),
-      },
-    }).then(
-      ({ ids: changed }) => {
-        fresh();
-        setReplaced({
-          words: `${count(changed.length, 'mark')} made ${to.name}.`,
-          undo: () => replace(to, from, changed),
-        });
-      },
-      (error: unknown) => setWrong(wordsOf(error)),
-    );
-  };
   const save = (): void => {
-    call('PUT /api/legends/:id', { params: { id: owned.ownerId }, body: { version: owned.version, kinds } }).then(
-      (stored) => {
-        client.setQueryData<Legends>(
-          keys.legends,
-          (all) =>
-            all &&
-            (stored.className === null
-              ? { ...all, mine: stored }
-              : { ...all, classes: all.classes.map((k) => (k.ownerId === stored.ownerId ? stored : k)) }),
-        );
-        fresh();
-        onDone();
-      },
-      (error: unknown) => setWrong(wordsOf(error)),
-    );
+    const body = { version: owned.version, kinds };
+    call('PUT /api/legends/:id', { params: { id: owned.ownerId }, body }).then((stored) => {
+      client.setQueryData<Legends>(keys.legends, (all) => all && withStored(all, stored));
+      void renew(client, 'kinds');
+      onDone();
+    }, failed);
   };
   if (!owned.mayEdit) return <ReadOnly owned={owned} />;
   return (
     <>
       <p className="mt-1 text-[14px] text-soft">{introduction(owned)} What is marked follows every change.</p>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={({ active, over }) => over && move(active.id, over.id)}
+      >
         <SortableContext items={kinds.map((k) => k.code)} strategy={verticalListSortingStrategy}>
           <ol aria-label="Kinds" className="mt-3 min-h-0 overflow-y-auto">
             {kinds.map((kind, n) => (
@@ -163,9 +161,12 @@ function Editor({ owned, onDone }: { owned: OwnedLegend; onDone: () => void }) {
                 uses={owned.uses[kind.code] ?? 0}
                 others={kinds.filter((k) => k.code !== kind.code && owned.kinds.some((o) => o.code === k.code))}
                 last={kinds.length === 1}
-                onChange={(to) => change(kind.code, to)}
+                onChange={(to) => {
+                  setWrong('');
+                  change(kind.code, to);
+                }}
                 onReplace={(to) => replace(kind, to)}
-                onRemove={() => setKinds((all) => all.filter((k) => k.code !== kind.code))}
+                onRemove={() => remove(kind.code)}
               />
             ))}
           </ol>
@@ -182,20 +183,33 @@ function Editor({ owned, onDone }: { owned: OwnedLegend; onDone: () => void }) {
           </>
         )}
       </p>
-      <div className="mt-4 flex items-center gap-5">
-        <button className="act" disabled={kinds.length >= MOST_KINDS} onClick={add}>
-          {kinds.length >= MOST_KINDS ? 'Nine kinds: one for each digit' : 'Add a kind'}
-        </button>
-        <span className="ml-auto flex items-center gap-5">
-          <button className="text-soft hover:text-ink" onClick={onDone}>
-            Cancel
-          </button>
-          <button className="press" onClick={save}>
-            Save this Legend
-          </button>
-        </span>
-      </div>
+      <Foot isFull={kinds.length >= MOST_KINDS} onAdd={add} onCancel={onDone} onSave={save} />
     </>
+  );
+}
+
+interface FootProps {
+  readonly isFull: boolean;
+  onAdd(): void;
+  onCancel(): void;
+  onSave(): void;
+}
+
+function Foot({ isFull, onAdd, onCancel, onSave }: FootProps) {
+  return (
+    <div className="mt-4 flex items-center gap-5">
+      <button className="act" disabled={isFull} onClick={onAdd}>
+        {isFull ? 'Nine kinds: one for each digit' : 'Add a kind'}
+      </button>
+      <span className="ml-auto flex items-center gap-5">
+        <button className="text-soft hover:text-ink" onClick={onCancel}>
+          Cancel
+        </button>
+        <button className="press" onClick={onSave}>
+          Save this Legend
+        </button>
+      </span>
+    </div>
   );
 }
 

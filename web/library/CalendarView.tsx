@@ -22,7 +22,6 @@ export default function CalendarView({ q, onDay }: { q: string; onDay: (q: strin
     }
     return groups;
   }, [found.data]);
-  const today = dayName(new Date());
   return (
     <section aria-label="Calendar" className="px-[30px] py-4 max-[900px]:px-3">
       <div className="mb-2 flex items-baseline gap-5 text-[14px]">
@@ -34,7 +33,11 @@ export default function CalendarView({ q, onDay }: { q: string; onDay: (q: strin
         <button className="act ml-auto" onClick={() => setMonth(nextMonth(month, -1))}>
           Previous month
         </button>
-        <button className="act" onClick={() => setMonth(nextMonth(month, 1))} disabled={month >= today.slice(0, 7)}>
+        <button
+          className="act"
+          onClick={() => setMonth(nextMonth(month, 1))}
+          disabled={month >= dayName(new Date()).slice(0, 7)}
+        >
           Next month
         </button>
       </div>
@@ -55,42 +58,50 @@ export default function CalendarView({ q, onDay }: { q: string; onDay: (q: strin
         <tbody>
           {days.map((week) => (
             <tr key={week[0]}>
-              {week.map((name) => {
-                const sources = byDay.get(name) ?? [];
-                const inside = name.startsWith(month);
-                return (
-                  <td
-                    key={name}
-                    className={`h-[84px] border border-rule p-1.5 align-top ${name === today ? 'bg-wash' : ''}`}
-                  >
-                    <span className={`font-read text-[13px] ${inside ? 'text-soft' : 'invisible'}`}>
-                      {Number(name.slice(8))}
-                    </span>
-                    {inside &&
-                      sources.slice(0, SHOWN).map((s) => (
-                        <Link
-                          key={s.id}
-                          to={`/source/${s.id}`}
-                          dir="auto"
-                          lang={s.language || undefined}
-                          title={s.title}
-                          className="block truncate font-read hover:text-tide"
-                        >
-                          {s.title}
-                        </Link>
-                      ))}
-                    {inside && sources.length > SHOWN && (
-                      <button className="act text-[13px]" onClick={() => onDay(narrowed(q, `saved:${name}`))}>
-                        {sources.length - SHOWN} more
-                      </button>
-                    )}
-                  </td>
-                );
-              })}
+              {week.map((name) => (
+                <Day
+                  key={name}
+                  name={name}
+                  sources={name.startsWith(month) ? (byDay.get(name) ?? []) : undefined}
+                  onAll={() => onDay(narrowed(q, `saved:${name}`))}
+                />
+              ))}
             </tr>
           ))}
         </tbody>
       </table>
     </section>
+  );
+}
+
+interface DayProps {
+  readonly name: string;
+  /** What came in on it; undefined for a day of the month before or after. */
+  readonly sources: readonly FoundSource[] | undefined;
+  onAll(): void;
+}
+
+function Day({ name, sources, onAll }: DayProps) {
+  return (
+    <td className={`h-[84px] border border-rule p-1.5 align-top ${name === dayName(new Date()) ? 'bg-wash' : ''}`}>
+      <span className={`font-read text-[13px] ${sources ? 'text-soft' : 'invisible'}`}>{Number(name.slice(8))}</span>
+      {sources?.slice(0, SHOWN).map((s) => (
+        <Link
+          key={s.id}
+          to={`/source/${s.id}`}
+          dir="auto"
+          lang={s.language || undefined}
+          title={s.title}
+          className="block truncate font-read hover:text-tide"
+        >
+          {s.title}
+        </Link>
+      ))}
+      {sources && sources.length > SHOWN && (
+        <button className="act text-[13px]" onClick={onAll}>
+          {sources.length - SHOWN} more
+        </button>
+      )}
+    </td>
   );
 }

@@ -1,137 +1,123 @@
-import { useState, type FormEvent } from 'react';
+import { useState } from 'react';
 import { Dialog } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
 import { v7 } from 'uuid';
-import type { CollectionRow } from '@avrelle/core/wire';
+import { collectionPutSchema, type CollectionRow } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
 import { renew, useClasses, useOutline } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { DialogFrame } from '../ui/DialogFrame';
+import { FormAlert, FormChoice, FormField, FormOptions, useSchemaForm } from '../ui/Form';
 import { useMessages } from '../ui/Messages';
 
+interface Props {
+  readonly collection?: CollectionRow | undefined;
+  onClose(): void;
+  onMade?(id: string): void;
+  onRemoved?(): void;
+}
+
 /** A collection's name, where it stands, and who may read it or add to it. */
-export default function CollectionDialog({
-  collection,
-  onClose,
-  onMade,
-  onRemoved,
-}: {
-  collection?: CollectionRow | undefined;
-  onClose: () => void;
-  onMade?: (id: string) => void;
-  onRemoved?: () => void;
-}) {
+export default function CollectionDialog({ collection, onClose, onMade = onClose, onRemoved }: Props) {
   const client = useQueryClient();
   const classes = useClasses().data ?? [];
   const outline = useOutline().data;
-  const [wrong, setWrong] = useState('');
-  const [classId, setClassId] = useState(collection?.classId ?? '');
-  const messages = useMessages();
-  const outer = outline?.collections.filter((c) => c.owned && !c.parentId && c.id !== collection?.id) ?? [];
-  const inside = outline?.collections.filter((c) => c.parentId === collection?.id).length ?? 0;
-  const send = async (work: Promise<unknown>, then: () => void): Promise<void> => {
-    try {
-      await work;
+  const [id] = useState(() => collection?.id ?? v7());
+  const outer = outline?.collections.filter((c) => c.owned && !c.parentId && c.id !== id) ?? [];
+  const { form, submit, busy } = useSchemaForm(
+    collectionPutSchema,
+    {
+      version: collection?.version,
+      name: collection?.name ?? '',
+      parentId: collection?.parentId ?? null,
+      classId: collection?.classId ?? null,
+      may: collection?.may ?? 'read',
+    },
+    async (body) => {
+      await call('PUT /api/collections/:id', { params: { id }, body });
       await renew(client, 'library');
-      then();
-    } catch (error) {
-      setWrong(wordsOf(error));
-    }
-  };
-  const remove = async (): Promise<void> => {
-    const { id, name } = collection!;
-    const within = inside > 0 ? ', and so does what stands inside it' : '';
-    const restore = async (): Promise<void> => {
-      await call('POST /api/collections/:id/restore', { params: { id } });
-      await renew(client, 'library');
-      messages.tell(`“${name}” is back.`);
-    };
-    const undo = (): void => void restore().catch((error: unknown) => messages.warn(wordsOf(error)));
-    await send(call('DELETE /api/collections/:id', { params: { id } }), () => {
-      messages.tell(`“${name}” deleted; its sources stay${within}.`, { label: 'Undo', run: undo });
-      onRemoved?.();
-    });
-  };
-  const submit = (event: FormEvent<HTMLFormElement>): void => {
-    event.preventDefault();
-    const {
-      name = '',
-      parentId = '',
-      may = 'read',
-    } = Object.fromEntries(new FormData(event.currentTarget)) as Record<string, string>;
-    const id = collection?.id ?? v7();
-    void send(
-      call('PUT /api/collections/:id', {
-        params: { id },
-        body: {
-          name,
-          parentId: parentId || null,
-          classId: classId || null,
-          may: may === 'add' ? 'add' : 'read',
-          ...(collection ? { version: collection.version } : {}),
-        },
-      }),
-      () => (onMade ?? onClose)(id),
-    );
-  };
+      onMade(id);
+    },
+  );
   return (
     <DialogFrame title={collection ? 'About this collection' : 'A new collection'} onClose={onClose}>
-      <form onSubmit={submit} className="grid gap-3">
-        <label className="grid gap-1 text-[13px] text-faint">
-          Name
-          <input
-            name="name"
-            autoFocus
-            defaultValue={collection?.name ?? ''}
-            placeholder="Essay: managed retreat"
-            className="field text-[15px]"
-          />
-        </label>
+      <form noValidate onSubmit={submit} className="grid gap-3">
+        <FormField form={form} name="name" label="Name" hint="Essay: managed retreat" autoFocus />
         {outer.length > 0 && (
-          <label className="grid gap-1 text-[13px] text-faint">
-            Stands in
-            <select name="parentId" defaultValue={collection?.parentId ?? ''} className="field text-[15px]">
-              <option value="">none</option>
-              {outer.map((c) => (
-                <option key={c.id} value={c.id}>
-                  {c.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <FormChoice form={form} name="parentId" label="Stands in" none="none">
+            <FormOptions of={outer} />
+          </FormChoice>
         )}
-        <label className="grid gap-1 text-[13px] text-faint">
-          Seen by
-          <select value={classId} onChange={(e) => setClassId(e.target.value)} className="field text-[15px]">
-            <option value="">Only me</option>
-            {classes.map((c) => (
-              <option key={c.id} value={c.id}>
-                {c.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        {classId && (
-          <label className="grid gap-1 text-[13px] text-faint">
-            They may
-            <select name="may" defaultValue={collection?.may ?? 'read'} className="field text-[15px]">
-              <option value="read">read it</option>
-              <option value="add">read it, add to it and order it</option>
-            </select>
-          </label>
+        <FormChoice form={form} name="classId" label="Seen by" none="Only me">
+          <FormOptions of={classes} />
+        </FormChoice>
+        {form.watch('classId') && (
+          <FormChoice form={form} name="may" label="They may">
+            <option value="read">read it</option>
+            <option value="add">read it, add to it and order it</option>
+          </FormChoice>
         )}
-        {wrong && <Alert>{wrong}</Alert>}
-        <div className="flex gap-5">
-          <button className="press">Save</button>
+        <FormAlert form={form} />
+        <div className="flex flex-wrap gap-5">
+          <button className="press" disabled={busy}>
+            Save
+          </button>
           <Dialog.Close className="text-soft">Cancel</Dialog.Close>
           {collection && onRemoved && (
-            <button type="button" className="ml-auto text-brick" onClick={() => void remove()}>
-              Delete
-            </button>
+            <Removal
+              collection={collection}
+              inside={outline?.collections.filter((c) => c.parentId === id).length ?? 0}
+              onRemoved={onRemoved}
+            />
           )}
         </div>
       </form>
     </DialogFrame>
+  );
+}
+
+interface RemovalProps {
+  readonly collection: CollectionRow;
+  /** How many collections stand in it. */
+  readonly inside: number;
+  onRemoved(): void;
+}
+
+/** Deletes it, with a way back; its sources stay. */
+function Removal({ collection: { id, name }, inside, onRemoved }: RemovalProps) {
+  const client = useQueryClient();
+  const messages = useMessages();
+  const [wrong, setWrong] = useState('');
+  const restore = async (): Promise<void> => {
+    await call('POST /api/collections/:id/restore', { params: { id } });
+    await renew(client, 'library');
+    messages.tell(`“${name}” is back.`);
+  };
+  const remove = async (): Promise<void> => {
+    await call('DELETE /api/collections/:id', { params: { id } });
+    await renew(client, 'library');
+    const within = inside > 0 ? ', and so does what stands inside it' : '';
+    messages.tell(`“${name}” deleted; its sources stay${within}.`, {
+      label: 'Undo',
+      run: () => void restore().catch((error: unknown) => messages.warn(wordsOf(error))),
+    });
+    onRemoved();
+  };
+  return (
+    <>
+      <button
+        type="button"
+        className="ml-auto text-brick"
+        onClick={() => void remove().catch((error: unknown) => setWrong(wordsOf(error)))}
+      >
+        Delete
+      </button>
+      {wrong && (
+        <div className="basis-full">
+          <Alert>{wrong}</Alert>
+        </div>
+      )}
+    </>
   );
 }

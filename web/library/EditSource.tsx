@@ -1,13 +1,16 @@
-import { useState, type FormEvent } from 'react';
+import { useState } from 'react';
 import { Dialog } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
+import type { UseFormReturn } from 'react-hook-form';
+import { string, type ObjectSchema } from 'yup';
 import { citation } from '@avrelle/core/gather';
-import type { SourceDetail, SourceRow } from '@avrelle/core/wire';
-import { ProblemError, wordsOf } from '../data/api';
+import { sourcePatchSchema, type SourceDetail, type SourceRow } from '@avrelle/core/wire';
+import { ProblemError } from '../data/api';
 import { call } from '../data/call';
 import { renew, useEase } from '../data/queries';
 import { tagsIn } from '../gather/tags-in';
-import { Alert } from '../ui/Alert';
+import { DialogFrame } from '../ui/DialogFrame';
+import { FormAlert, FormField, useSchemaForm } from '../ui/Form';
 import { useMessages } from '../ui/Messages';
 import { minutes } from '../ui/when';
 import { SuggestedTags } from './SuggestedTags';
@@ -42,155 +45,149 @@ const EASE: readonly (readonly [number, string])[] = [
   [-Infinity, 'very difficult'],
 ];
 
+type Values = Record<Field | 'tags', string>;
+/** As the server checks them; here every one has a value. */
+const editSchema = sourcePatchSchema
+  .omit(['version'])
+  .shape({ tags: string().default('') }) as unknown as ObjectSchema<Values>;
+type Editing = UseFormReturn<Values>;
+
 const valueOf = (source: SourceRow, field: Field): string =>
   field === 'publishedAt' ? (source.publishedAt ?? '').slice(0, 10) : source[field];
 
+/** The facts of a source as they stand. */
+const factsOf = (source: SourceRow): Readonly<Record<Field, string>> =>
+  Object.fromEntries(FIELDS.map((field) => [field, valueOf(source, field)])) as Record<Field, string>;
+
+interface Props {
+  readonly source: SourceRow;
+  onClose(): void;
+}
+
 /** What is known of a source, to be corrected; its tags; and how it is cited. A change made elsewhere meanwhile is shown beside one's own. */
-export default function EditSource({ source, onClose }: { source: SourceRow; onClose: () => void }) {
+export default function EditSource({ source, onClose }: Props) {
   const client = useQueryClient();
-  const messages = useMessages();
-  const [wrong, setWrong] = useState<{ words: string; field?: string | undefined }>();
   const [theirs, setTheirs] = useState<SourceDetail>();
-  const [tags, setTags] = useState(source.tags.map((t) => `#${t}`).join(' '));
-  const [given, setGiven] = useState<Record<string, string>>({});
-  const now = {
-    ...source,
-    ...Object.fromEntries(Object.entries(given).filter(([field]) => field !== 'tags')),
-    publishedAt: (given.publishedAt ?? source.publishedAt) || null,
-  };
-  const ease = useEase(source.id).data;
-  const cited = citation(now);
-  const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
-    event.preventDefault();
-    const { tags: _, ...fields } = Object.fromEntries(new FormData(event.currentTarget)) as Record<string, string>;
-    const changed = Object.fromEntries(
-      FIELDS.filter((field) => fields[field] !== undefined && fields[field] !== valueOf(source, field)).map((field) => [
-        field,
-        fields[field],
-      ]),
-    );
-    try {
-      if (source.owned && Object.keys(changed).length)
-        await call('PATCH /api/sources/:id', {
-          params: { id: source.id },
-          body: { version: theirs?.version ?? source.version, ...changed },
-        });
-      const wanted = tagsIn(tags);
-      const addTags = wanted.filter((t) => !source.tags.includes(t));
-      const takeTags = source.tags.filter((t) => !wanted.includes(t));
-      if (addTags.length + takeTags.length > 0) await changeSources([{ id: source.id, addTags, takeTags }]);
-      await renew(client, 'library');
-      onClose();
-    } catch (error) {
-      setWrong({ words: wordsOf(error), field: error instanceof ProblemError ? error.problem.field : undefined });
+  const send = async ({ tags, ...fields }: Values): Promise<void> => {
+    await changeFacts(source, fields, theirs?.version ?? source.version).catch((error: unknown) => {
       if (error instanceof ProblemError && error.problem.code === 'stale')
         setTheirs(error.problem.current as SourceDetail);
-    }
+      throw error;
+    });
+    await changeTags(source, tagsIn(tags));
+    await renew(client, 'library');
+    onClose();
   };
-  const field = (name: Field, wide = true) => (
-    <label key={name} className={`grid content-start gap-1 text-[13px] text-faint ${wide ? 'col-span-3' : ''}`}>
-      {LABELS[name]}
-      {name === 'description' || name === 'remark' ? (
-        <textarea name={name} rows={2} defaultValue={valueOf(source, name)} className="field resize-y text-[15px]" />
-      ) : (
-        <input
-          name={name}
-          defaultValue={valueOf(source, name)}
-          placeholder={HINTS[name]}
-          aria-invalid={wrong?.field === name || undefined}
-          className="field text-[15px]"
-        />
-      )}
-      {wrong?.field === name && <Alert>{wrong.words}</Alert>}
-      {theirs && valueOf(theirs, name) !== valueOf(source, name) && (
-        <span className="text-brick">stands now: {valueOf(theirs, name)}</span>
-      )}
-    </label>
-  );
+  const tags = source.tags.map((t) => `#${t}`).join(' ');
+  const { form, submit, busy } = useSchemaForm(editSchema, { ...factsOf(source), tags }, send);
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="over fixed left-1/2 top-1/2 z-50 max-h-[92vh] w-[560px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto p-6"
-        >
-          <Dialog.Title className="mb-3 text-[20px]">{source.owned ? 'About this source' : 'Tags'}</Dialog.Title>
-          <form
-            onSubmit={(e) => void submit(e)}
-            onChange={(e) => {
-              const { name, value } = e.target as unknown as HTMLInputElement;
-              setGiven((before) => ({ ...before, [name]: value }));
-            }}
-            className="grid grid-cols-3 gap-x-4 gap-y-3"
-          >
-            {source.owned && (
-              <>
-                {field('title')}
-                {field('author')}
-                {field('site')}
-                {field('publishedAt', false)}
-                {field('language', false)}
-                {field('doi', false)}
-                {field('description')}
-                {field('remark')}
-              </>
-            )}
-            <div className="col-span-3 grid gap-1">
-              <label className="grid gap-1 text-[13px] text-faint">
-                Tags
-                <input
-                  name="tags"
-                  value={tags}
-                  onChange={(e) => setTags(e.target.value)}
-                  placeholder="#accretion #essay"
-                  className="field text-[15px]"
-                />
-              </label>
-              <SuggestedTags
-                sourceId={source.id}
-                without={tagsIn(tags)}
-                onAdd={(tag) => setTags(`${tags.trim()} #${tag}`.trim())}
-              />
-            </div>
-            <div className="col-span-3 border-l-2 border-strong pl-3">
-              <h3 className="!font-ui text-[13px] !font-normal text-faint">As it is cited</h3>
-              <p className="break-words font-read text-[15px] leading-[21px]">{cited}</p>
-              <button
-                type="button"
-                className="act text-[14px]"
-                onClick={() =>
-                  void navigator.clipboard.writeText(cited).then(
-                    () => messages.tell('Citation copied.'),
-                    () => messages.warn('It could not be copied; select it and copy it by hand.'),
-                  )
-                }
-              >
-                Copy it
-              </button>
-            </div>
-            {source.minutes > 0 && (
-              <p className="col-span-3 text-[13px] text-soft">
-                {minutes(source.minutes)} to read.
-                {ease && (
-                  <>
-                    {' '}
-                    Reading ease {Math.round(ease.ease)}: {EASE.find(([least]) => ease.ease >= least)![1]} (Flesch;{' '}
-                    {ease.words.toLocaleString('en')} words in {ease.sentences.toLocaleString('en')} sentences).
-                  </>
-                )}
-              </p>
-            )}
-            <div className="col-span-3">
-              {wrong && !FIELDS.includes(wrong.field as Field) && <Alert>{wrong.words}</Alert>}
-            </div>
-            <div className="col-span-3 flex gap-5">
-              <button className="press">Save</button>
-              <Dialog.Close className="text-soft">Cancel</Dialog.Close>
-            </div>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <DialogFrame title={source.owned ? 'About this source' : 'Tags'} width={560} onClose={onClose}>
+      <form noValidate onSubmit={submit} className="grid grid-cols-3 gap-x-4 gap-y-3">
+        {source.owned && FIELDS.map((name) => <Fact key={name} form={form} name={name} was={source} now={theirs} />)}
+        <Tags form={form} source={source} />
+        <Citation form={form} source={source} />
+        {source.minutes > 0 && <Ease source={source} />}
+        <div className="col-span-3">
+          <FormAlert form={form} />
+        </div>
+        <div className="col-span-3 flex gap-5">
+          <button className="press" disabled={busy}>
+            Save
+          </button>
+          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
+        </div>
+      </form>
+    </DialogFrame>
+  );
+}
+
+/** Sends what differs from what was seen. */
+async function changeFacts(source: SourceRow, fields: Omit<Values, 'tags'>, version: number): Promise<void> {
+  const changed = Object.fromEntries(
+    FIELDS.filter((field) => fields[field] !== valueOf(source, field)).map((field) => [field, fields[field]]),
+  );
+  if (source.owned && Object.keys(changed).length > 0)
+    await call('PATCH /api/sources/:id', { params: { id: source.id }, body: { version, ...changed } });
+}
+
+async function changeTags({ id, tags }: SourceRow, wanted: readonly string[]): Promise<void> {
+  const addTags = wanted.filter((t) => !tags.includes(t));
+  const takeTags = tags.filter((t) => !wanted.includes(t));
+  if (addTags.length + takeTags.length > 0) await changeSources([{ id, addTags, takeTags }]);
+}
+
+interface FactProps {
+  readonly form: Editing;
+  readonly name: Field;
+  readonly was: SourceRow;
+  /** As somebody else has changed it meanwhile. */
+  readonly now: SourceDetail | undefined;
+}
+
+function Fact({ form, name, was, now }: FactProps) {
+  const isNarrow = name === 'publishedAt' || name === 'language' || name === 'doi';
+  const isLong = name === 'description' || name === 'remark';
+  return (
+    <div className={isNarrow ? '' : 'col-span-3'}>
+      <FormField form={form} name={name} label={LABELS[name]} hint={HINTS[name]} rows={isLong ? 2 : undefined} />
+      {now && valueOf(now, name) !== valueOf(was, name) && (
+        <p className="text-[13px] text-brick">stands now: {valueOf(now, name)}</p>
+      )}
+    </div>
+  );
+}
+
+function Tags({ form, source }: { readonly form: Editing; readonly source: SourceRow }) {
+  const written = form.watch('tags');
+  return (
+    <div className="col-span-3 grid gap-1">
+      <FormField form={form} name="tags" label="Tags" hint="#accretion #essay" />
+      <SuggestedTags
+        sourceId={source.id}
+        without={tagsIn(written)}
+        onAdd={(tag) => form.setValue('tags', `${written.trim()} #${tag}`.trim())}
+      />
+    </div>
+  );
+}
+
+/** As it is cited with what stands in the form. */
+function Citation({ form, source }: { readonly form: Editing; readonly source: SourceRow }) {
+  const messages = useMessages();
+  const { tags: _, ...given } = form.watch();
+  const cited = citation({ ...source, ...given, publishedAt: given.publishedAt || null } as SourceRow);
+  return (
+    <div className="col-span-3 border-l-2 border-strong pl-3">
+      <h3 className="!font-ui text-[13px] !font-normal text-faint">As it is cited</h3>
+      <p className="break-words font-read text-[15px] leading-[21px]">{cited}</p>
+      <button
+        type="button"
+        className="act text-[14px]"
+        onClick={() =>
+          void navigator.clipboard.writeText(cited).then(
+            () => messages.tell('Citation copied.'),
+            () => messages.warn('It could not be copied; select it and copy it by hand.'),
+          )
+        }
+      >
+        Copy it
+      </button>
+    </div>
+  );
+}
+
+function Ease({ source }: { readonly source: SourceRow }) {
+  const ease = useEase(source.id).data;
+  return (
+    <p className="col-span-3 text-[13px] text-soft">
+      {minutes(source.minutes)} to read.
+      {ease && (
+        <>
+          {' '}
+          Reading ease {Math.round(ease.ease)}: {EASE.find(([least]) => ease.ease >= least)![1]} (Flesch;{' '}
+          {ease.words.toLocaleString('en')} words in {ease.sentences.toLocaleString('en')} sentences).
+        </>
+      )}
+    </p>
   );
 }

@@ -1,26 +1,22 @@
 import { lazy, Suspense, useCallback, useState, type ReactNode } from 'react';
-import { DropdownMenu } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
-import { Link, useNavigate, useSearchParams } from 'react-router';
-import { asksFor, asksWords, parseQuery, renameTagIn, toggled } from '@avrelle/core/query';
-import { SOURCE_SORTS, type FoundSource, type SavedSearch, type SourceSort } from '@avrelle/core/wire';
-import { here, sourcesQuery, useClasses, useOutline } from '../data/queries';
-import { Menu } from '../ui/Menu';
+import { useNavigate } from 'react-router';
+import { asksFor, renameTagIn, toggled } from '@avrelle/core/query';
+import { type FoundSource, type LibraryOutline } from '@avrelle/core/wire';
+import { sourcesQuery, useClasses, useOutline } from '../data/queries';
 import { Sample } from '../gather/Sample';
 import { State } from '../ui/State';
-import { useStored } from '../ui/use-stored';
-import { count } from '../ui/when';
 import { KeepBar } from './KeepBar';
+import { LibraryBar } from './LibraryBar';
 import { ListView } from './ListView';
 import { QueryField } from './QueryField';
 import { RowActions } from './RowActions';
 import { Sidebar } from './Sidebar';
+import { useAsked, VIEW_WORDS, VIEWS, type Asked, type Asking, type PartProps, type View } from './use-asked';
 import { useChanging } from './use-changing';
-import { useChosen } from './use-chosen';
-import { StillShown } from './StillShown';
+import { useChosen, type Chosen } from './use-chosen';
 import { useReadable } from './use-readable';
 import { useSourceList } from './use-source-list';
-import { hrefOf } from '../data/call';
 import { PageHeading } from '../ui/PageHeading';
 
 // What one begins with is there at once; the rest comes when it is asked for.
@@ -34,75 +30,35 @@ const KeepSearch = lazy(() => import('./KeepSearch'));
 const PlainForm = lazy(() => import('./PlainForm'));
 const TagDialog = lazy(() => import('./TagDialog'));
 
-const VIEWS = ['detailed', 'compact', 'table', 'board', 'calendar'] as const;
-type View = (typeof VIEWS)[number];
-const VIEW_WORDS: Readonly<Record<View, string>> = {
-  detailed: 'Detailed',
-  compact: 'Compact',
-  table: 'Table',
-  board: 'Board',
-  calendar: 'Calendar',
-};
-const SORT_WORDS: Readonly<Record<SourceSort, string>> = {
-  best: 'best first',
-  touched: 'last touched',
-  saved: 'newest first',
-  title: 'by title',
-  author: 'by author',
-  minutes: 'shortest first',
-  longest: 'longest first',
-  progress: 'most read first',
-  marks: 'most marks first',
-};
 /** So many can be chosen at once. */
 const MOST_CHOSEN = 500;
 const AT_ONCE = 200;
 
-/** What is being asked in a dialog. */
-type Asking =
-  | { readonly edit: FoundSource }
-  | { readonly search: SavedSearch | undefined }
-  | { readonly tag: string }
-  | { readonly collection: true };
+/** Chooses all that is found, as many as can be. */
+function useChooseAll(asked: string, { sort }: Asked, total: number, chosen: Chosen): () => Promise<void> {
+  const client = useQueryClient();
+  return async () => {
+    const pages = await Promise.all(
+      Array.from({ length: Math.ceil(Math.min(total, MOST_CHOSEN) / AT_ONCE) }, (_, n) =>
+        client.fetchQuery(sourcesQuery({ q: asked, sort, offset: n * AT_ONCE, limit: AT_ONCE })),
+      ),
+    );
+    chosen.set(pages.flatMap((p) => p.sources).slice(0, MOST_CHOSEN));
+  };
+}
 
 /** Every source one may read: searched, seen in the way that suits, and changed one by one or many at once. */
 export default function LibraryPage() {
-  const [params, setParams] = useSearchParams();
-  const [usual, setUsual] = useStored<View>('library.view', 'detailed');
-  const q = params.get('q') ?? '';
-  const view = VIEWS.find((v) => v === params.get('view')) ?? usual;
-  const sort = SOURCE_SORTS.find((s) => s === params.get('sort'));
-  const parsed = parseQuery(q);
-  const hasWords = parsed.ok && asksWords(parsed.query).length > 0;
-  const tag =
-    parsed.ok && parsed.query?.type === 'name' && parsed.query.field === 'tag' ? parsed.query.value : undefined;
+  const address = useAsked();
+  const { q, to } = address;
   const { asked, faulty } = useReadable(q);
-  const list = useSourceList(asked, sort);
+  const list = useSourceList(asked, address.sort);
   const outline = useOutline().data;
-  const classes = useClasses().data ?? [];
   const chosen = useChosen();
-  const changing = useChanging();
   const [asking, setAsking] = useState<Asking>();
   const [beside, setBeside] = useState(false);
   const [choosing, setChoosing] = useState(false);
   const [scroller, setScroller] = useState<HTMLElement | null>(null);
-  const client = useQueryClient();
-  const navigate = useNavigate();
-  const to = useCallback(
-    (change: Record<string, string | undefined>): void =>
-      setParams(
-        (before) => {
-          const after = new URLSearchParams(before);
-          for (const [key, value] of Object.entries(change)) {
-            if (value) after.set(key, value);
-            else after.delete(key);
-          }
-          return after;
-        },
-        { replace: true },
-      ),
-    [setParams],
-  );
   const onQuery = useCallback(
     (query: string): void => {
       to({ q: query || undefined });
@@ -110,31 +66,8 @@ export default function LibraryPage() {
     },
     [to, scroller],
   );
-  const collections = outline?.collections.filter((c) => c.owned || c.may === 'add') ?? [];
-  const actions = (source: FoundSource) => (
-    <RowActions
-      source={source}
-      changing={changing}
-      collections={collections}
-      onEdit={() => setAsking({ edit: source })}
-    />
-  );
-  const chooseAll = async (): Promise<void> => {
-    const pages = await Promise.all(
-      Array.from({ length: Math.ceil(Math.min(list.total, MOST_CHOSEN) / AT_ONCE) }, (_, n) =>
-        client.fetchQuery(sourcesQuery({ q: asked, sort, offset: n * AT_ONCE, limit: AT_ONCE })),
-      ),
-    );
-    chosen.set(pages.flatMap((p) => p.sources).slice(0, MOST_CHOSEN));
-  };
-  const shared = { scroller, list, chosen, actions };
-  const views: Readonly<Record<typeof view, () => ReactNode>> = {
-    table: () => <TableView {...shared} changing={changing} sort={sort} onSort={(s) => to({ sort: s })} />,
-    board: () => <BoardView q={asked} sort={sort} chosen={chosen} changing={changing} actions={actions} />,
-    calendar: () => <CalendarView q={asked} onDay={(day) => to({ q: day, view: 'detailed' })} />,
-    compact: () => <ListView key={view} {...shared} compact />,
-    detailed: () => <ListView key={view} {...shared} compact={false} />,
-  };
+  const chooseAll = useChooseAll(asked, address, list.total, chosen);
+  const common = { address, asked, list, chosen, onQuery, onAsk: setAsking };
   return (
     <div className="grid min-h-0 grid-cols-[236px_1fr] max-[900px]:grid-cols-1">
       <Sidebar
@@ -152,137 +85,108 @@ export default function LibraryPage() {
         data-choosing={choosing || undefined}
         className="relative flex min-h-0 flex-col overflow-y-auto bg-sheet"
       >
-        <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
-          <PageHeading>Library</PageHeading>
-          <QueryField
-            value={q}
-            onChange={onQuery}
-            label="Search the Library"
-            placeholder="words, tag:essay, is:reading, minutes<10 …"
-          />
-          <Suspense>
-            <PlainForm q={asked} onQuery={onQuery} />
-          </Suspense>
-          <div
-            role="group"
-            aria-label="How the sources are shown"
-            className="ml-auto flex gap-3.5 text-[14px] max-[900px]:ml-0"
-          >
-            {VIEWS.map((v) => (
-              <button
-                key={v}
-                aria-pressed={v === view}
-                onClick={() => {
-                  setUsual(v);
-                  to({ view: v });
-                }}
-                className={v === view ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}
-              >
-                {VIEW_WORDS[v]}
-              </button>
-            ))}
-          </div>
-        </div>
+        <Head {...common} />
         <KeepBar />
-        <div className="flex flex-wrap items-baseline gap-x-5 border-b border-rule px-[30px] py-1.5 text-[13.5px] text-soft max-[900px]:px-4">
-          <button className="act hidden max-[900px]:block" onClick={() => setBeside(true)}>
-            Filter
-          </button>
-          {(view === 'detailed' || view === 'compact') && (
-            <button
-              aria-pressed={choosing}
-              className="act hidden max-[900px]:block"
-              onClick={() => {
-                setChoosing(!choosing);
-                chosen.none();
-              }}
-            >
-              {choosing ? 'Done choosing' : 'Choose'}
-            </button>
-          )}
-          <span aria-live="polite">
-            {!list.isPending &&
-              !list.error &&
-              (q ? `${list.total} of ${outline?.all ?? '…'}` : count(list.total, 'source'))}
-          </span>
-          {view !== 'calendar' && (
-            <Menu words={SORT_WORDS[sort ?? (hasWords ? 'best' : 'touched')]}>
-              {SOURCE_SORTS.filter((s) => hasWords || s !== 'best').map((s) => (
-                <DropdownMenu.Item key={s} className="item" onSelect={() => to({ sort: s })}>
-                  {SORT_WORDS[s]}
-                </DropdownMenu.Item>
-              ))}
-            </Menu>
-          )}
-          {list.total > 0 && <ExportMenu q={asked} />}
-          {q && (
-            <>
-              <button className="act" onClick={() => onQuery('')}>
-                Show all
-              </button>
-              <button className="act" onClick={() => setAsking({ search: undefined })}>
-                Save this search
-              </button>
-            </>
-          )}
-          {faulty && <StillShown q={q} asked={asked} onMend={onQuery} />}
-          {tag && (
-            <Link className="act" to={`/topic?${new URLSearchParams({ tag })}`}>
-              The page about #{tag}
-            </Link>
-          )}
-          {outline && outline.states.to_read > 0 && (
-            <button className="act ml-auto" onClick={() => void navigate('/work-through')}>
-              Work through what is to read: {outline.states.to_read}
-            </button>
-          )}
-        </div>
-        <div className="min-h-0 flex-1">
-          <Suspense>
-            <State of={list}>
-              {list.total === 0 && view !== 'calendar' ? (
-                <Empty searched={q !== ''} meant={list.meant} onMeant={onQuery} />
-              ) : (
-                views[view]()
-              )}
-            </State>
-          </Suspense>
-        </div>
-        {chosen.rows.length > 0 && (
-          <Suspense>
-            <BulkBar
-              chosen={chosen}
-              changing={changing}
-              collections={collections}
-              classes={classes}
-              total={list.total}
-              onAll={() => void chooseAll()}
-            />
-          </Suspense>
-        )}
+        <LibraryBar
+          {...common}
+          all={outline?.all}
+          faulty={faulty}
+          choosing={choosing}
+          onChoosing={() => {
+            setChoosing(!choosing);
+            chosen.none();
+          }}
+          onBeside={() => setBeside(true)}
+        />
+        <Body {...common} scroller={scroller} collections={outline?.collections ?? []} onAll={() => void chooseAll()} />
       </main>
       <Dialogs asking={asking} q={q} asked={asked} onQuery={onQuery} onClose={() => setAsking(undefined)} />
     </div>
   );
 }
 
-/** What is found, for other programs. */
-function ExportMenu({ q }: { readonly q: string }) {
+function Head({ address: { q, view, setView }, asked, onQuery }: PartProps) {
   return (
-    <Menu words="Export">
-      {(
-        [
-          ['GET /api/sources.csv', 'As a table (CSV)'],
-          ['GET /api/sources/bookmarks.html', 'As bookmarks'],
-        ] as const
-      ).map(([name, words]) => (
-        <DropdownMenu.Item key={name} className="item" asChild>
-          <a href={hrefOf(name, { query: { q, ...here() } })} download>
-            {words}
-          </a>
-        </DropdownMenu.Item>
-      ))}
-    </Menu>
+    <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
+      <PageHeading>Library</PageHeading>
+      <QueryField
+        value={q}
+        onChange={onQuery}
+        label="Search the Library"
+        placeholder="words, tag:essay, is:reading, minutes<10 …"
+      />
+      <Suspense>
+        <PlainForm q={asked} onQuery={onQuery} />
+      </Suspense>
+      <div
+        role="group"
+        aria-label="How the sources are shown"
+        className="ml-auto flex gap-3.5 text-[14px] max-[900px]:ml-0"
+      >
+        {VIEWS.map((v) => (
+          <button
+            key={v}
+            aria-pressed={v === view}
+            onClick={() => setView(v)}
+            className={v === view ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}
+          >
+            {VIEW_WORDS[v]}
+          </button>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+interface BodyProps extends PartProps {
+  readonly scroller: HTMLElement | null;
+  readonly collections: LibraryOutline['collections'];
+  onAll(): void;
+}
+
+/** The sources in the view that is chosen; below, what can be done with those that are. */
+function Body({ address, asked, list, chosen, onQuery, onAsk, scroller, collections, onAll }: BodyProps) {
+  const { q, view, sort, to } = address;
+  const classes = useClasses().data ?? [];
+  const changing = useChanging();
+  const open = collections.filter((c) => c.owned || c.may === 'add');
+  const actions = (source: FoundSource) => (
+    <RowActions source={source} changing={changing} collections={open} onEdit={() => onAsk({ edit: source })} />
+  );
+  const shared = { scroller, list, chosen, actions };
+  const views: Readonly<Record<View, () => ReactNode>> = {
+    table: () => <TableView {...shared} changing={changing} sort={sort} onSort={(s) => to({ sort: s })} />,
+    board: () => <BoardView q={asked} sort={sort} chosen={chosen} changing={changing} actions={actions} />,
+    calendar: () => <CalendarView q={asked} onDay={(day) => to({ q: day, view: 'detailed' })} />,
+    compact: () => <ListView key={view} {...shared} compact />,
+    detailed: () => <ListView key={view} {...shared} compact={false} />,
+  };
+  return (
+    <>
+      <div className="min-h-0 flex-1">
+        <Suspense>
+          <State of={list}>
+            {list.total === 0 && view !== 'calendar' ? (
+              <Empty searched={q !== ''} meant={list.meant} onMeant={onQuery} />
+            ) : (
+              views[view]()
+            )}
+          </State>
+        </Suspense>
+      </div>
+      {chosen.rows.length > 0 && (
+        <Suspense>
+          <BulkBar
+            chosen={chosen}
+            changing={changing}
+            collections={open}
+            classes={classes}
+            total={list.total}
+            onAll={onAll}
+          />
+        </Suspense>
+      )}
+    </>
   );
 }
 

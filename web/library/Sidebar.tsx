@@ -26,7 +26,6 @@ export function Sidebar({ outline, q, onQuery: ask, onEditSearch, onEditTag, onN
     ask(to);
     onClose();
   };
-  const [all, setAll] = useState(false);
   if (!outline) return <aside aria-label="Filters" className="border-r border-rule max-[900px]:hidden" />;
   const search = (s: SavedSearch) => (
     <Choice
@@ -41,8 +40,6 @@ export function Sidebar({ outline, q, onQuery: ask, onEditSearch, onEditTag, onN
       {s.name}
     </Choice>
   );
-  const tags = all ? outline.tags : outline.tags.slice(0, SHOWN_TAGS);
-  const outer = outline.collections.filter((c) => !c.parentId || !outline.collections.some((o) => o.id === c.parentId));
   return (
     <aside
       aria-label="Filters"
@@ -77,37 +74,9 @@ export function Sidebar({ outline, q, onQuery: ask, onEditSearch, onEditTag, onN
         </Suspense>
       </Group>
       <Group name="Collections" add={{ words: 'New collection', run: onNewCollection }}>
-        {outer.map((c) => (
-          <div key={c.id}>
-            <CollectionLink {...c} />
-            {outline.collections
-              .filter((inner) => inner.parentId === c.id)
-              .map((inner) => (
-                <CollectionLink key={inner.id} {...inner} inner />
-              ))}
-          </div>
-        ))}
+        <Collections of={outline.collections} />
       </Group>
-      {outline.tags.length > 0 && (
-        <Group name="Tags">
-          {tags.map(({ tag, count }) => (
-            <Choice
-              key={tag}
-              on={asksFor(q, 'tag', tag)}
-              count={count}
-              onChoose={() => onQuery(toggled(q, 'tag', tag))}
-              more={{ words: `Change the tag ${tag}`, run: () => onEditTag(tag) }}
-            >
-              <TagName tag={tag} />
-            </Choice>
-          ))}
-          {outline.tags.length > tags.length && (
-            <button className="act py-1 text-[13px]" onClick={() => setAll(true)}>
-              All {outline.tags.length} tags
-            </button>
-          )}
-        </Group>
-      )}
+      <Tags tags={outline.tags} q={q} onQuery={onQuery} onEdit={onEditTag} />
       {outline.deleted > 0 && (
         <p className="pr-4 text-[13px]">
           <Link className="text-soft hover:text-ink" to="/library/deleted">
@@ -116,6 +85,55 @@ export function Sidebar({ outline, q, onQuery: ask, onEditSearch, onEditTag, onN
         </p>
       )}
     </aside>
+  );
+}
+
+/** Each with those that stand in it. */
+function Collections({ of: all }: { readonly of: LibraryOutline['collections'] }) {
+  const outer = all.filter((c) => !c.parentId || !all.some((o) => o.id === c.parentId));
+  return outer.map((c) => (
+    <div key={c.id}>
+      <CollectionLink {...c} />
+      {all
+        .filter((inner) => inner.parentId === c.id)
+        .map((inner) => (
+          <CollectionLink key={inner.id} {...inner} inner />
+        ))}
+    </div>
+  ));
+}
+
+interface TagsProps {
+  readonly tags: LibraryOutline['tags'];
+  readonly q: string;
+  onQuery(q: string): void;
+  onEdit(tag: string): void;
+}
+
+/** The most used, and all of them when asked for. */
+function Tags({ tags, q, onQuery, onEdit }: TagsProps) {
+  const [all, setAll] = useState(false);
+  const shown = all ? tags : tags.slice(0, SHOWN_TAGS);
+  if (tags.length === 0) return null;
+  return (
+    <Group name="Tags">
+      {shown.map(({ tag, count }) => (
+        <Choice
+          key={tag}
+          on={asksFor(q, 'tag', tag)}
+          count={count}
+          onChoose={() => onQuery(toggled(q, 'tag', tag))}
+          more={{ words: `Change the tag ${tag}`, run: () => onEdit(tag) }}
+        >
+          <TagName tag={tag} />
+        </Choice>
+      ))}
+      {tags.length > shown.length && (
+        <button className="act py-1 text-[13px]" onClick={() => setAll(true)}>
+          All {tags.length} tags
+        </button>
+      )}
+    </Group>
   );
 }
 

@@ -34,7 +34,12 @@ interface FieldProps<Values extends FieldValues> {
   readonly label: string;
   readonly type?: string;
   readonly autoComplete?: string;
-  readonly hint?: string;
+  readonly hint?: string | undefined;
+  /** Of several lines; one where nothing is said. */
+  readonly rows?: number | undefined;
+  readonly autoFocus?: boolean;
+  /** How what is written looks, where it is of a kind of its own. */
+  readonly look?: string;
 }
 
 export function FormField<Values extends FieldValues>({
@@ -44,41 +49,55 @@ export function FormField<Values extends FieldValues>({
   type = 'text',
   autoComplete = 'off',
   hint,
+  rows,
+  autoFocus = false,
+  look = '',
 }: FieldProps<Values>) {
   const wrong = form.getFieldState(name, form.formState).error?.message;
+  const common = { autoComplete, placeholder: hint, autoFocus, 'aria-invalid': wrong ? true : undefined };
   return (
     <label className="grid gap-1 text-[14px] text-soft">
       {label}
-      <input
-        {...form.register(name)}
-        type={type}
-        autoComplete={autoComplete}
-        placeholder={hint}
-        aria-invalid={wrong ? true : undefined}
-        className="field text-[15px]"
-      />
+      {rows === undefined ? (
+        <input {...form.register(name)} {...common} type={type} className={`field text-[15px] ${look}`} />
+      ) : (
+        <textarea {...form.register(name)} {...common} rows={rows} className={`field resize-y text-[15px] ${look}`} />
+      )}
       <Alert>{wrong}</Alert>
     </label>
   );
 }
 
-/** One of a few, named. */
+/** An id that is chosen from a list; its first entry, without a value, stands for none. */
+const chosenId = (value: unknown): unknown => (value === '' ? null : value);
+
+/** One of a few, named. Where ids are chosen, `none` names the choice of nothing. */
 export function FormChoice<Values extends FieldValues>({
   form,
   name,
   label,
+  none,
   children,
-}: Pick<FieldProps<Values>, 'form' | 'name' | 'label'> & { readonly children: ReactNode }) {
+}: Pick<FieldProps<Values>, 'form' | 'name' | 'label'> & { readonly none?: string; readonly children: ReactNode }) {
   return (
     <label className="grid gap-1 text-[14px] text-soft">
       {label}
-      <select {...form.register(name)} className="field text-[15px]">
+      <select {...form.register(name, { setValueAs: chosenId })} className="field text-[15px]">
+        {none !== undefined && <option value="">{none}</option>}
         {children}
       </select>
       <Alert>{form.getFieldState(name, form.formState).error?.message}</Alert>
     </label>
   );
 }
+
+/** Choices by their ids. */
+export const FormOptions = ({ of }: { readonly of: readonly { readonly id: string; readonly name: string }[] }) =>
+  of.map(({ id, name }) => (
+    <option key={id} value={id}>
+      {name}
+    </option>
+  ));
 
 /** What went wrong with the whole of it. */
 export function FormAlert<Values extends FieldValues>({ form }: { readonly form: UseFormReturn<Values> }) {
