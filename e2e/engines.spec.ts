@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import fastify from 'fastify';
 import { sealed } from '../server/snapshots/sealed';
 import { VECTORS } from '../server/testing/xss-vectors';
-import { until, type Engine } from './engines/engine';
+import { until, within, type Engine } from './engines/engine';
 import { startChromium } from './engines/chromium';
 import { hasFirefox, startFirefox } from './engines/firefox';
 import {
@@ -25,24 +25,43 @@ const PASSAGES = ['two pages', 'Hester Vane', 'asked what', 'Harbour Office', 'e
 /** What tests of other engines may take: none hangs for as long as a browser test may. */
 const LIMIT = 150_000;
 
-const ENGINES: readonly [string, boolean, (width: number, height: number) => Promise<Engine>][] = [
+const ENGINES: readonly [string, boolean, Start][] = [
   ['Firefox', hasFirefox(), startFirefox],
   ['WebKit', hasWebKit(), startWebKit],
 ];
 
-/** Runs in a browser of its own, which ends whatever happens. Skipped by name where it cannot be started. */
+type Start = (width: number, height: number) => Promise<Engine>;
+
+/** A browser that can be driven here: it opens, answers and gives pictures before anything of ours is asked of it. */
+async function startSound(start: Start, width: number, height: number): Promise<Engine | string> {
+  try {
+    const engine = await within(45_000, start(width, height), 'starting');
+    try {
+      await within(15_000, engine.value('1 + 1'), 'an answer');
+      await within(15_000, engine.picture(), 'a picture');
+      return engine;
+    } catch (error) {
+      void engine.close().catch(() => undefined);
+      throw error;
+    }
+  } catch (error) {
+    return String(error);
+  }
+}
+
+/** Runs in a browser of its own, which ends whatever happens. Skipped by name where none can be driven. */
 async function inEngine(
-  start: (width: number, height: number) => Promise<Engine>,
+  start: Start,
   work: (engine: Engine) => Promise<void>,
   [width, height] = [1280, 800],
 ): Promise<void> {
   test.setTimeout(LIMIT);
-  const engine = await start(width, height).catch((error: unknown) => String(error));
-  test.skip(typeof engine === 'string', `It cannot be started here: ${String(engine)}`);
+  const engine = await startSound(start, width, height);
+  if (typeof engine === 'string') return test.skip(true, `It cannot be driven here: ${engine}`);
   try {
-    await work(engine as Engine);
+    await work(engine);
   } finally {
-    await (engine as Engine).close().catch(() => undefined);
+    await within(10_000, engine.close(), 'closing').catch(() => undefined);
   }
 }
 

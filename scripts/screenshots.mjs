@@ -34,8 +34,11 @@ const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', arg
 /** Each sign-in from an address of its own: many from one would have to wait. */
 let visits = 0;
 
+/** A phone is pointed at with fingers: its controls are larger. */
+const PHONE = { hasTouch: true, isMobile: true };
+
 async function shoot(name, who, path, { width = 1280, height = 800, theme = 'day', act } = {}) {
-  const context = await browser.newContext({ viewport: { width, height } });
+  const context = await browser.newContext({ viewport: { width, height }, ...(width < 600 ? PHONE : {}) });
   const page = await context.newPage();
   await page.addInitScript((t) => localStorage.setItem('avrelle.theme', t), theme);
   if (who)

@@ -38,4 +38,13 @@ export async function until<T>(ask: () => Promise<T>, fits: (answer: T) => boole
   }
 }
 
+/** Rejects where something does not come in time: a driver that hangs answers nothing at all. */
+export async function within<T>(milliseconds: number, work: Promise<T>, what: string): Promise<T> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<never>((_, fail) => {
+    timer = setTimeout(() => fail(new Error(`${what} took more than ${milliseconds} ms`)), milliseconds);
+  });
+  return Promise.race([work, late]).finally(() => clearTimeout(timer));
+}
+
 export const asPicture = (base64: string): PNG => PNG.sync.read(Buffer.from(base64, 'base64'));
