@@ -83,6 +83,7 @@ test('shapes, words and signs are drawn, chosen, moved to the pixel by keys, rec
   };
   await expect.poll(fallen).toBe(40);
   await page.keyboard.press('0');
+  await expect(page.getByRole('radio', { name: /^Eraser/ })).toBeChecked();
   const line = (await ink(page)).find((i) => i.tool === 'line')!;
   await stroke(
     page,
@@ -108,13 +109,15 @@ test('an eraser leaves the ends of a stroke; strokes that follow each other are 
   const { page, close } = await newcomer(browser, 'Eraser');
   await keep(page, PAGE);
   await page.keyboard.press('d');
-  await over(page, 'Nothing, for a while.', -4);
-  await over(page, 'Nothing, for a while.', 4);
+  // The second begins at once: a hand that waits begins a drawing of its own.
+  const { from, to } = await placeOf(page, 'Nothing, for a while.');
+  for (const below of [-4, 4]) await stroke(page, { ...from, y: from.y + below }, { ...to, y: to.y + below });
   await drawn(page, 'pen');
   const list = async (): Promise<{ anchor: { spot: { tied: { strokes: unknown[] } } } }[]> =>
     (await page.request.get(`/api${new URL(page.url()).pathname.replace('source', 'sources')}/annotations`)).json();
   await expect.poll(async () => (await list()).map((a) => a.anchor.spot.tied.strokes.length)).toEqual([2]);
   await page.keyboard.press('0');
+  await expect(page.getByRole('radio', { name: /^Eraser/ })).toBeChecked();
   const [both] = await ink(page);
   await stroke(
     page,

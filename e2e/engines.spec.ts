@@ -97,7 +97,7 @@ const note = (words: string) =>
   `[...document.querySelectorAll('article')].some((card) => card.textContent.includes(${JSON.stringify(words)}))`;
 
 for (const [name, isThere, start] of ENGINES) {
-  test(`in ${name} every kind is marked and seen, a note written, a line drawn, an area marked, and all of it stays`, async () => {
+  test(`in ${name} every kind is marked and seen, one writes, draws and marks an area, and all of it stays`, async () => {
     test.skip(!isThere, `${name} is not installed`);
     await inEngine(start, async (engine) => {
       await keepAndOpen(engine, PAGE);
@@ -189,11 +189,10 @@ test('in WebKit, where the frame has scripting, no published attack acts behind 
   app.get('/behind', (request, reply) => sealed(request, reply, raw));
   app.get('/without', (_, reply) => reply.type('text/html').send(raw));
   app.get('/around', (request, reply) =>
-    reply
-      .type('text/html')
-      .send(
-        `<iframe sandbox="allow-same-origin allow-scripts" src="/${request.url.split('?')[1]}" onload="isLoaded = true"></iframe>`,
-      ),
+    reply.type('text/html').send(
+      `<iframe sandbox="allow-same-origin allow-scripts" src="/${request.url.split('?')[1]}"
+          onload="isLoaded = true"></iframe>`,
+    ),
   );
   const base = await app.listen({ port: 0, host: '127.0.0.1' });
   try {

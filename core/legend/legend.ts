@@ -33,7 +33,10 @@ export const STARTING_LEGEND: readonly Kind[] = [
   { code: 'keep', name: 'Keep', pigment: 'ochre', line: 'thick', sign: '◆' },
 ];
 
-/** A note that is no kind of highlight: a hairline under its words and the printer's dagger beside it. In every Legend, and never changed. */
+/**
+ * A note that is no kind of highlight: a hairline under its words and the printer's dagger beside it. In every Legend,
+ * and never changed.
+ */
 export const PLAIN_NOTE: Kind = { code: 'note', name: 'Note', pigment: 'plain', line: 'hairline', sign: '†' };
 
 const STARTING: ReadonlyMap<string, Kind> = new Map([...STARTING_LEGEND, PLAIN_NOTE].map((kind) => [kind.code, kind]));

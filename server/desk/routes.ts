@@ -29,6 +29,7 @@ export function deskRoutes(app: FastifyInstance, context: Context): void {
     const some = (query: string, limit = MOST) =>
       sourcePage(db, readQuery(query), asker, { sort: 'touched', offset: 0, limit });
     const fresh = some('is:to-read');
+    const reading = some('is:reading').sources;
     const spare = sourcePage(
       db,
       readQuery(`minutes<=${SPARE} (is:to-read OR is:reading) progress<90 -type:picture -type:table`),
@@ -36,10 +37,11 @@ export function deskRoutes(app: FastifyInstance, context: Context): void {
       { sort: 'minutes', offset: 0, limit: 1 },
     ).sources[0];
     return {
-      begun: some('', 1).total > 0,
+      // Who has finished all of it is asked about apart.
+      begun: fresh.total + reading.length > 0 || some('', 1).total > 0,
       notices: found,
       unseen: found.filter((n) => !n.seen).length,
-      reading: some('is:reading').sources,
+      reading,
       fresh: fresh.sources,
       waiting: fresh.total,
       spare: spare ?? null,

@@ -66,7 +66,10 @@ function ownedLegend({ db }: Context, me: Me, ownerId: LegendOwnerId, className?
   };
 }
 
-/** The starting kinds are everybody's own; in a class's Legend every kind is one of its own, so that its code tells whose it is. */
+/**
+ * The starting kinds are everybody's own; in a class's Legend every kind is one of its own, so that its code tells whose
+ * it is.
+ */
 function startsElsewhere({ db }: Context, me: Me, ownerId: LegendOwnerId, code: string): boolean {
   const owner = ownerOfKind(db, me.id, code);
   return owner !== undefined && owner !== ownerId;

@@ -1,12 +1,10 @@
-import { useState, type ReactNode } from 'react';
+import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { Desk, DeskNotice, SourceRow as Row } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { call } from '../data/call';
 import { renew, useDesk } from '../data/queries';
-import { Sample } from '../gather/Sample';
-import { KeepBar } from '../library/KeepBar';
 import { MarkedText } from '../ui/MarkedText';
 import { Sign } from '../ui/Sign';
 import { Strand } from '../ui/Strand';
@@ -14,6 +12,7 @@ import { State } from '../ui/State';
 import { minutes, shortName, when } from '../ui/when';
 import { PageHeading } from '../ui/PageHeading';
 
+const FirstPage = lazy(() => import('./FirstPage'));
 const BACK = { back: { to: '/desk', words: 'Desk' } };
 
 /** Today: answers to me, what I was reading, what waits to be read. */
@@ -31,7 +30,11 @@ export default function DeskPage() {
         <p className="font-read italic text-soft">{today}</p>
       </div>
       <State of={desk}>
-        {desk.data && isNew && <FirstPage />}
+        {desk.data && isNew && (
+          <Suspense>
+            <FirstPage />
+          </Suspense>
+        )}
         {desk.data && !isNew && (
           <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block max-[900px]:overflow-y-auto">
             <div className="min-h-0 overflow-y-auto px-[30px] py-4 max-[900px]:px-4">
@@ -60,26 +63,6 @@ export default function DeskPage() {
         )}
       </State>
     </main>
-  );
-}
-
-/** The Desk of who has kept nothing yet: where to begin. */
-function FirstPage() {
-  return (
-    <div className="min-h-0 overflow-y-auto">
-      <div className="max-w-[60ch] px-[30px] pb-5 pt-6 max-[900px]:px-4">
-        <h2 className="text-[20px]">Begin with a page you want to read</h2>
-        <p className="mt-2 text-soft">
-          Paste its address and press Keep, or choose a file: a PDF, a book, a document, a recording. It is stored with
-          its pictures, and opens with its words ready to mark. What you are reading, what waits and who answered you
-          stand here from then on.
-        </p>
-      </div>
-      <KeepBar />
-      <div className="px-[30px] py-5 text-soft max-[900px]:px-4">
-        <Sample />
-      </div>
-    </div>
   );
 }
 

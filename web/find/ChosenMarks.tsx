@@ -51,7 +51,7 @@ interface Props {
   onDone(): void;
 }
 
-/** What can be done with one's own marks from several sources at once, each step with a way back; or copied as Markdown. */
+/** What can be done with one's own marks from several sources at once, each with a way back; or copied as Markdown. */
 export function ChosenMarks({ marks, onDone }: Props) {
   const change = useChange(onDone);
   const roots = marks.filter((m) => !m.rootId);

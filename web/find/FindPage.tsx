@@ -45,7 +45,7 @@ interface PanelProps extends Finding {
   onQuery(q: string): void;
 }
 
-/** Annotations across all sources, and the sources themselves, each with the words that were looked for in their context. */
+/** Annotations across all sources, and the sources themselves, each with what was looked for in its context. */
 export default function FindPage() {
   const asked = useAsked();
   const { q, of, to } = asked;

@@ -1,4 +1,4 @@
-import { useRef, useState, type FormEvent } from 'react';
+import { useState, type FormEvent } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
@@ -6,6 +6,7 @@ import { wordsOf } from '../data/api';
 import { call, hrefOf } from '../data/call';
 import { renew, useFeeds } from '../data/queries';
 import { Alert } from '../ui/Alert';
+import { FileButton } from '../ui/FileButton';
 import { useMessages } from '../ui/Messages';
 import { when } from '../ui/when';
 import { feedsIn } from './feeds-in';
@@ -62,7 +63,14 @@ export function Feeds() {
             Export (OPML)
           </a>
         )}
-        <Import onChosen={(chosen) => void bring(chosen)} />
+        <FileButton
+          label="OPML file"
+          accept=".opml,.xml,text/x-opml"
+          className="act text-[13px]"
+          onChosen={([chosen]) => void bring(chosen!)}
+        >
+          Import (OPML)
+        </FileButton>
       </div>
       <form onSubmit={follow} noValidate className="mt-2 flex items-center gap-4">
         <input
@@ -91,30 +99,6 @@ export function Feeds() {
         </p>
       )}
     </section>
-  );
-}
-
-/** Feeds from a file of another program. */
-function Import({ onChosen }: { readonly onChosen: (file: File) => void }) {
-  const file = useRef<HTMLInputElement>(null);
-  return (
-    <>
-      <button type="button" className="act text-[13px]" onClick={() => file.current?.click()}>
-        Import (OPML)
-      </button>
-      <input
-        ref={file}
-        type="file"
-        hidden
-        aria-label="OPML file"
-        accept=".opml,.xml,text/x-opml"
-        onChange={(e) => {
-          const chosen = e.target.files?.[0];
-          e.target.value = '';
-          if (chosen) onChosen(chosen);
-        }}
-      />
-    </>
   );
 }
 

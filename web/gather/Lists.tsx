@@ -1,4 +1,4 @@
-import { useRef, useState, type FormEvent } from 'react';
+import { useState, type FormEvent } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { addressesIn } from '@avrelle/core/gather';
@@ -9,6 +9,7 @@ import { call } from '../data/call';
 import { begunAgain, mergedBatch } from '../data/jobs';
 import { keys, renew, useLists } from '../data/queries';
 import { Alert } from '../ui/Alert';
+import { FileButton } from '../ui/FileButton';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
 
@@ -18,7 +19,6 @@ export function Lists() {
   const lists = useLists().data ?? [];
   const [text, setText] = useState('');
   const [wrong, setWrong] = useState('');
-  const file = useRef<HTMLInputElement>(null);
   const found = addressesIn(text).length;
   const start = (given: string, name: string): void => {
     call('POST /api/lists', { body: { id: v7(), text: given, name } }).then(
@@ -54,24 +54,16 @@ export function Lists() {
           </button>
           <span className="text-[14px] text-soft">
             or{' '}
-            <button type="button" className="act" onClick={() => file.current?.click()}>
+            <FileButton
+              label="File of addresses"
+              accept=".txt,.csv,.html,.htm,.md"
+              onChosen={([chosen]) => void chosen!.text().then((given) => start(given, chosen!.name))}
+            >
               choose a file
-            </button>
+            </FileButton>
             : text, CSV, or bookmarks of a browser
           </span>
         </div>
-        <input
-          ref={file}
-          type="file"
-          hidden
-          aria-label="File of addresses"
-          accept=".txt,.csv,.html,.htm,.md"
-          onChange={(e) => {
-            const chosen = e.target.files?.[0];
-            if (chosen) void chosen.text().then((given) => start(given, chosen.name));
-            e.target.value = '';
-          }}
-        />
         <Alert>{wrong}</Alert>
       </form>
       {lists.map((batch) => (

@@ -10,7 +10,7 @@ const fetchSample = async (): Promise<File> => {
 };
 
 /** For who has no page at hand to begin with. */
-export function Sample() {
+export default function Sample() {
   const { upload, wrong, busy } = useKeeping();
   const [missing, setMissing] = useState(false);
   const begin = (): void => {

@@ -5,6 +5,7 @@ import { useArrivals } from '../data/queries';
 import { Jobs } from '../gather/Jobs';
 import { useKeeping } from '../gather/use-keeping';
 import { Alert } from '../ui/Alert';
+import { FileButton } from '../ui/FileButton';
 import { useLatest } from '../ui/use-latest';
 import { useFileDrop } from '../ui/use-file-drop';
 import { ACCEPTED } from './accepted';
@@ -12,7 +13,6 @@ import { ACCEPTED } from './accepted';
 /** Keeping a page by its address, or files chosen, dropped or pasted; below, what is under way. */
 export function KeepBar() {
   const [address, setAddress] = useState('');
-  const file = useRef<HTMLInputElement>(null);
   const keeping = useKeeping();
   const { keep, upload, wrong, busy } = keeping;
   const held = useFileDrop((files) => void upload(files));
@@ -64,26 +64,14 @@ export function KeepBar() {
         </button>
         <span className="text-[14px] text-soft">
           or{' '}
-          <button type="button" className="act" onClick={() => file.current?.click()}>
+          <FileButton label="File to keep" accept={ACCEPTED} multiple onChosen={(files) => void upload(files)}>
             choose files
-          </button>
+          </FileButton>
           , drop them, paste a picture
         </span>
         <Link to="/gather" className="act ml-auto text-[14px]">
           {waiting > 0 ? `${waiting} new to look at` : 'Lists, feeds, letters'}
         </Link>
-        <input
-          ref={file}
-          type="file"
-          multiple
-          hidden
-          aria-label="File to keep"
-          accept={ACCEPTED}
-          onChange={(e) => {
-            void upload(e.target.files ?? []);
-            e.target.value = '';
-          }}
-        />
       </form>
       {wrong && (
         <div className="mt-2">

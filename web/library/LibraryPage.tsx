@@ -4,7 +4,6 @@ import { useNavigate } from 'react-router';
 import { asksFor, renameTagIn, toggled } from '@avrelle/core/query';
 import { type FoundSource, type LibraryOutline } from '@avrelle/core/wire';
 import { sourcesQuery, useClasses, useOutline } from '../data/queries';
-import { Sample } from '../gather/Sample';
 import { State } from '../ui/State';
 import { KeepBar } from './KeepBar';
 import { LibraryBar } from './LibraryBar';
@@ -20,6 +19,7 @@ import { useSourceList } from './use-source-list';
 import { PageHeading } from '../ui/PageHeading';
 
 // What one begins with is there at once; the rest comes when it is asked for.
+const Empty = lazy(() => import('./EmptyLibrary'));
 const BulkBar = lazy(() => import('./BulkBar'));
 const BoardView = lazy(() => import('./BoardView'));
 const CalendarView = lazy(() => import('./CalendarView'));
@@ -226,41 +226,3 @@ const withoutOrRenamed = (q: string, tag: string, to: string): string => {
   if (to !== '') return renameTagIn(q, tag, to);
   return asksFor(q, 'tag', tag) ? toggled(q, 'tag', tag) : q;
 };
-
-function Empty({
-  searched,
-  meant,
-  onMeant,
-}: {
-  searched: boolean;
-  meant: string | undefined;
-  onMeant: (q: string) => void;
-}) {
-  if (searched)
-    return (
-      <p className="max-w-[60ch] p-8 text-soft">
-        {meant !== undefined && (
-          <>
-            Did you mean{' '}
-            <button className="act" onClick={() => onMeant(meant)}>
-              {meant}
-            </button>
-            ?{' '}
-          </>
-        )}
-        Nothing here fits all of that. Take a part of the search away, or begin a word and let it be completed.
-      </p>
-    );
-  return (
-    <div className="max-w-[56ch] p-8">
-      <h2 className="text-[18px]">Your reading belongs here</h2>
-      <p className="mt-2 text-soft">
-        Paste the address of a page above and press Keep: it is fetched, made complete, and opens with its text ready to
-        mark. Files can be dropped here, too: PDF, books, documents, pictures, recordings, letters, saved pages.
-      </p>
-      <div className="mt-3">
-        <Sample />
-      </div>
-    </div>
-  );
-}

@@ -1,6 +1,6 @@
 /** Where listeners run in a frame without scripting (all engines but WebKit), it stays without. */
 const WITHOUT_SCRIPTING = 'allow-same-origin';
-/** WebKit calls no listener in such a frame, not even ours; the page's policy, `script-src 'none'`, still runs none of its own. */
+/** WebKit calls no listener in such a frame, not even ours; by `script-src 'none'` the page still runs nothing of its own. */
 const WITH_LISTENERS = 'allow-same-origin allow-scripts';
 
 let found: string | undefined;

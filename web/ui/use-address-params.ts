@@ -3,7 +3,10 @@ import { useSearchParams } from 'react-router';
 
 type Change = Readonly<Record<string, string | undefined>>;
 
-/** What stands behind the `?` of the address, and how it is changed without a step in the browser's history: undefined takes away. */
+/**
+ * What stands behind the `?` of the address, and how it is changed without a step in the browser's history: undefined
+ * takes away.
+ */
 export function useAddressParams(): [URLSearchParams, (change: Change) => void] {
   const [params, setParams] = useSearchParams();
   const change = useCallback(

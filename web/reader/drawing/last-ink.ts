@@ -1,25 +1,30 @@
 import { boxAround, type Strokes } from '@avrelle/core/ink';
 
+export interface StrokeTime {
+  readonly from: number;
+  readonly until: number;
+}
+
 /** What was drawn last. */
 export interface LastInk {
   readonly id: string;
-  /** When its last stroke ended, in milliseconds since 1970. */
-  readonly until: number;
+  /** When its last stroke began and ended, in milliseconds of the clock of the browser's events. */
+  readonly time: StrokeTime;
   readonly strokes: Strokes;
   /** Tool, colour and width. */
   readonly look: string;
 }
 
-/** Strokes that follow each other within this time, in milliseconds, and near each other, in pixels, are one drawing. */
+/** A stroke that begins so soon after the last, in milliseconds, and so near to it, in pixels, is part of one drawing. */
 const SAME_WORD = 1_200;
 const NEAR = 60;
 
 /** What was drawn last, where strokes of a hand that writes go on with it. */
 export const goingOn = (
   last: LastInk | undefined,
-  { look, strokes, until }: Omit<LastInk, 'id'>,
+  { look, strokes, time }: Omit<LastInk, 'id'>,
 ): LastInk | undefined =>
-  last?.look === look && until - last.until < SAME_WORD && isBeside(last.strokes, strokes) ? last : undefined;
+  last?.look === look && time.from - last.time.until < SAME_WORD && isBeside(last.strokes, strokes) ? last : undefined;
 
 function isBeside(a: Strokes, b: Strokes): boolean {
   const one = boxAround(a);

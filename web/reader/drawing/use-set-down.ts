@@ -5,8 +5,7 @@ import type { Annotation } from '@avrelle/core/wire';
 import { useDocument } from '../document/document-context';
 import { useSession } from '../session/reader-context';
 import type { NewMark } from '../session/annotation-writer';
-import type { Laid } from './laid';
-import { goingOn, type LastInk } from './last-ink';
+import { goingOn, type LastInk, type StrokeTime } from './last-ink';
 import type { Look, TiedSpot } from './tie-to-page';
 import { isFreehand, isInk } from './tools';
 import type { ToolSettings } from './use-tool-settings';
@@ -21,8 +20,15 @@ interface Given {
   spotOf(strokes: Strokes, look: Look): TiedSpot | undefined;
 }
 
+interface Drawn {
+  /** Typed on the page, with or instead of strokes. */
+  readonly words?: string;
+  /** When a pointer drew it; now where none did. */
+  readonly time?: StrokeTime;
+}
+
 /** Sets down what was drawn; a stroke of a hand that writes on joins the one before. */
-export function useSetDown({ on, settings, sign, spotOf }: Given): (drawn: Strokes, words?: string) => void {
+export function useSetDown({ on, settings, sign, spotOf }: Given): (drawn: Strokes, more?: Drawn) => void {
   const { writer, audience, mayWrite } = useSession();
   const { laid } = useDocument();
   const last = useRef<LastInk>(undefined);
@@ -30,19 +36,24 @@ export function useSetDown({ on, settings, sign, spotOf }: Given): (drawn: Strok
     if (!on) last.current = undefined;
   }, [on]);
   const { tool, colour, width } = settings;
-  return (drawn, words = '') => {
+  return (drawn, { words, time } = {}) => {
     if (!isInk(tool) || !mayWrite()) return;
     const strokes = isFreehand(tool) ? drawn.map((stroke) => simplify(stroke, TRUE_TO)) : drawn;
-    const ink = { look: `${tool} ${colour} ${width}`, strokes, until: Date.now() };
-    const before = isFreehand(tool) ? goingOn(last.current, ink) : undefined;
-    const joined = before && { root: rootOf(laid, before.id), strokes: [...before.strokes, ...strokes] };
+    const ink = { look: `${tool} ${colour} ${width}`, strokes, time: time ?? atOnce() };
+    const joined = isFreehand(tool) ? joining(ink) : undefined;
     const [kind, inked] = tool === 'sign' ? [sign, sign.pigment] : [PLAIN_NOTE, colour];
-    const all = joined?.root ? joined.strokes : strokes;
+    const all = joined ? joined.strokes : strokes;
     const made = spotOf(all, { tool, colour: inked, width });
     if (!made) return;
-    const id = setDown(made, joined?.root, { kind, note: words });
+    const id = setDown(made, joined?.root, { kind, note: words ?? '' });
     last.current = { ...ink, strokes: all, id };
   };
+
+  function joining(ink: Omit<LastInk, 'id'>): { root: Annotation; strokes: Strokes } | undefined {
+    const before = goingOn(last.current, ink);
+    const root = before && laid.find((l) => l.thread.root.id === before.id)?.thread.root;
+    return root && { root, strokes: [...before.strokes, ...ink.strokes] };
+  }
 
   function setDown(made: TiedSpot, joined: Annotation | undefined, fresh: Pick<NewMark, 'kind' | 'note'>): string {
     if (!joined) return writer.create({ ...made, ...fresh, classIds: audience, words: 'Drawing added' });
@@ -51,5 +62,4 @@ export function useSetDown({ on, settings, sign, spotOf }: Given): (drawn: Strok
   }
 }
 
-const rootOf = (laid: readonly Laid[], id: string): Annotation | undefined =>
-  laid.find((l) => l.thread.root.id === id)?.thread.root;
+const atOnce = (): StrokeTime => ({ from: performance.now(), until: performance.now() });

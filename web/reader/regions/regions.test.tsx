@@ -124,6 +124,14 @@ test('somebody else’s note can be answered, not changed; a sent answer is said
   expect((await screen.findByText('Answer sent')).getAttribute('role')).toBe('status');
 });
 
+test('Escape in the field for an answer folds the note, and the keys go on from its head', async () => {
+  const { calls, store } = stage(<FirstNote />, { annotations: [noteBy('Tomas Rill', 'a', IN_CLASS)] });
+  act(() => store.dispatch({ type: 'expand', id: 'a' }));
+  await user.type(screen.getByRole('textbox', { name: 'Reply' }), 'By how{Escape}');
+  expect(calls.filter(([name]) => name === 'note.toggle')).toEqual([['note.toggle', 'a']]);
+  expect(document.activeElement).toBe(screen.getByRole('button', { expanded: true, name: /Tomas R\./ }));
+});
+
 test('while several are chosen, one’s own can be ticked', async () => {
   const { calls, store } = stage(<FirstNote />, { annotations: [noteBy('Ines Kestle', 'a')] });
   act(() => store.dispatch({ type: 'choose', chosen: new Set() }));

@@ -55,7 +55,7 @@ interface Given {
   readonly source?: Partial<SourceDetail>;
 }
 
-/** A region of the reading view on a model of its own: the real store, threads and choosing; the page and the server only listen. */
+/** A region of the reading view on a model of its own: real store, threads and choosing; page and server only listen. */
 export function stage(region: ReactNode, { annotations = [], source = {} }: Given = {}) {
   const calls: Calls = [];
   const store = createReaderStore(initialState('page', true));

@@ -33,6 +33,7 @@ function usePointer({ drawing, mine, onRubbed }: Props, onPlace: (at: Point) => 
   const { tool, width } = drawing;
   const stroke = useLiveStroke(drawing);
   const eraser = useEraser(mine, width, onRubbed);
+  const began = useRef(0);
   /** Where a pen was seen, fingers scroll and palms do nothing. */
   const [hasPen, setHasPen] = useState(false);
   const place = (event: PointerEvent<HTMLDivElement>, point: InkPoint): void => {
@@ -47,6 +48,7 @@ function usePointer({ drawing, mine, onRubbed }: Props, onPlace: (at: Point) => 
     if (isPlaced(tool)) return place(event, point);
     event.currentTarget.setPointerCapture(event.pointerId);
     stroke.begin(point);
+    began.current = event.timeStamp;
     if (tool === 'eraser') eraser.rub(point);
     else stroke.show();
   };
@@ -61,10 +63,11 @@ function usePointer({ drawing, mine, onRubbed }: Props, onPlace: (at: Point) => 
     }
     if (tool !== 'eraser') stroke.show();
   };
-  const up = (): void => {
+  const up = (event: PointerEvent<HTMLDivElement>): void => {
+    const time = { from: began.current, until: event.timeStamp };
     const strokes = stroke.end();
     if (tool === 'eraser') drawing.rubOut(eraser.end());
-    else if (strokes.length) drawing.setDown(strokes);
+    else if (strokes.length) drawing.setDown(strokes, { time });
   };
   const cancel = (): void => {
     stroke.end();
@@ -112,7 +115,7 @@ export function Pad(props: Props) {
           colour={cssColour(colour)}
           onDone={(words) => {
             setWriting(undefined);
-            if (words) drawing.setDown([[[writing.x, writing.y, EVEN]]], words);
+            if (words) drawing.setDown([[[writing.x, writing.y, EVEN]]], { words });
           }}
         />
       )}

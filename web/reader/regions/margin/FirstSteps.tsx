@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
+import { isByFinger } from '../../../ui/by-finger';
 import { useDocument } from '../../document/document-context';
 import { useReader, useSession } from '../../session/reader-context';
 
@@ -47,14 +48,12 @@ export function FirstSteps({ step, onDone }: Props) {
   );
 }
 
-const touch = (): boolean => matchMedia('(pointer: coarse)').matches;
-
 function HowToMark() {
   return (
     <>
       <h2 className="mb-1 text-[16px]">Nothing is marked here yet</h2>
       <ol className="list-decimal space-y-1 pl-[18px] text-soft">
-        {touch() ? (
+        {isByFinger() ? (
           <>
             <li>Hold your finger on a word, then drag to select more.</li>
             <li>Touch a kind in the Legend at the bottom, Claim for example: the words are marked.</li>
@@ -81,10 +80,10 @@ function WhatNext() {
     <>
       <h2 className="mb-1 text-[16px]">Your first mark</h2>
       <ul className="list-disc space-y-1 pl-[18px] text-soft">
-        <li>{touch() ? 'Touch' : 'Click'} it to write a note, make it another kind, or delete it.</li>
+        <li>{isByFinger() ? 'Touch' : 'Click'} it to write a note, make it another kind, or delete it.</li>
         <li>Choose who sees it, only you or a class, at the top right.</li>
         <li>Find it again from any page, by the search at the top.</li>
-        {!touch() && (
+        {!isByFinger() && (
           <li>
             <kbd>?</kbd> lists everything you can do, with its keys.
           </li>

@@ -1,4 +1,4 @@
-import { memo, Suspense, useEffect, useRef, useState } from 'react';
+import { memo, Suspense, useEffect, useRef, useState, type Ref } from 'react';
 import { isPin, spotName, type Spot } from '@avrelle/core/anchor';
 import { plainWords } from '@avrelle/core/markdown';
 import type { Annotation, PersonId } from '@avrelle/core/wire';
@@ -37,12 +37,17 @@ export const NoteCard = memo(function NoteCard(props: Props) {
   const { root } = thread;
   const editing = useEditing(root, actions);
   const standing = open && !root.deleted;
+  const head = useRef<HTMLButtonElement>(null);
+  const fold = (): void => {
+    head.current?.focus();
+    actions.toggle(root.id);
+  };
   const border = open
     ? 'border border-strong bg-sheet px-3 pb-2.5 [border-top:3px_solid_var(--tide)]'
     : 'border-t border-strong px-[13px]';
   return (
     <article aria-label={`${root.kind.name}, ${root.author.name}`} data-annotation={root.id} className={border}>
-      <Head {...props} />
+      <Head {...props} button={head} />
       <SpotLine root={root} open={open} actions={actions} />
       {standing && <PlaceLine annotation={root} mine={root.author.id === me} actions={actions} />}
       {editing.at ? (
@@ -55,7 +60,7 @@ export const NoteCard = memo(function NoteCard(props: Props) {
       {standing && !editing.at && (
         <Foot root={root} mine={root.author.id === me} actions={actions} onEdit={editing.begin} />
       )}
-      {open && !editing.at && <Answer thread={thread} actions={actions} />}
+      {open && !editing.at && <Answer thread={thread} actions={actions} onLeave={fold} />}
     </article>
   );
 });
@@ -65,18 +70,30 @@ function Replies({ thread: { replies }, me, open, actions }: Props) {
   return replies.length > 0 && <p className="text-[13px] text-tide">{count(replies.length, 'reply', 'replies')}</p>;
 }
 
-/** What a class sees can be answered. */
-function Answer({ thread: { root, replies }, actions }: Pick<Props, 'thread' | 'actions'>) {
+/** What a class sees can be answered; Escape folds the note, and begun words are kept. */
+function Answer({
+  thread: { root, replies },
+  actions,
+  onLeave,
+}: Pick<Props, 'thread' | 'actions'> & { onLeave: () => void }) {
   if (root.classIds.length === 0) return null;
   return (
     <ReplyForm
       onSend={(note) => actions.reply(replies.at(-1) ?? root, note)}
+      onCancel={onLeave}
       slot={actions.slot({ type: 'reply', rootId: root.id })}
     />
   );
 }
 
-function Head({ thread: { root }, me, open, chosen, actions }: Props) {
+function Head({
+  thread: { root },
+  me,
+  open,
+  chosen,
+  actions,
+  button,
+}: Props & { readonly button: Ref<HTMLButtonElement> }) {
   return (
     <header className="flex items-baseline gap-2">
       {chosen !== undefined && root.author.id === me && !root.deleted && (
@@ -88,6 +105,7 @@ function Head({ thread: { root }, me, open, chosen, actions }: Props) {
         />
       )}
       <button
+        ref={button}
         aria-expanded={open}
         onClick={() => actions.toggle(root.id)}
         className="flex w-full items-baseline gap-[7px] pt-[5px] text-left text-[13px] text-soft"

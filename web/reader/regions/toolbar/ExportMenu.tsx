@@ -1,11 +1,12 @@
 import type { SourceId } from '@avrelle/core/wire';
 import { Popover } from 'radix-ui';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { wordsOf } from '../../../data/api';
 import { call, callForText, hrefOf } from '../../../data/call';
 import { renew } from '../../../data/queries';
 import { Alert } from '../../../ui/Alert';
+import { FileButton } from '../../../ui/FileButton';
 import { useMessages } from '../../../ui/Messages';
 import { count } from '../../../ui/when';
 
@@ -13,7 +14,6 @@ import { count } from '../../../ui/when';
 function BringIn({ sourceId, onWrong }: { sourceId: SourceId; onWrong: (words: string) => void }) {
   const client = useQueryClient();
   const messages = useMessages();
-  const file = useRef<HTMLInputElement>(null);
   const bring = async (chosen: File): Promise<void> => {
     try {
       const given = await chosen.text();
@@ -39,22 +39,14 @@ function BringIn({ sourceId, onWrong }: { sourceId: SourceId; onWrong: (words: s
   };
   return (
     <p className="border-t border-rule pt-3 text-soft">
-      <button className="act" onClick={() => file.current?.click()}>
-        Bring in
-      </button>{' '}
-      W3C annotations of another program.
-      <input
-        ref={file}
-        type="file"
-        hidden
-        aria-label="File of W3C annotations"
+      <FileButton
+        label="File of W3C annotations"
         accept=".json,.jsonld,application/json,application/ld+json"
-        onChange={(e) => {
-          const chosen = e.target.files?.[0];
-          if (chosen) void bring(chosen);
-          e.target.value = '';
-        }}
-      />
+        onChosen={([chosen]) => void bring(chosen!)}
+      >
+        Bring in
+      </FileButton>{' '}
+      W3C annotations of another program.
     </p>
   );
 }
