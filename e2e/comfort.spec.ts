@@ -2,6 +2,8 @@ import { expect, test, type Page } from '@playwright/test';
 import { keep, newcomer, opened, painted, stroke, expectSeen } from './helpers';
 
 const PAGE = 'http://packet.saltmere.test/who-pays';
+/** Begins with a short heading. */
+const SHORT = 'http://review.saltmere.test/marsh-that-walks-inland';
 const styleOf = (page: Page) =>
   page.evaluate(() => {
     const inner = document.querySelector('iframe')!.contentDocument!;
@@ -89,11 +91,57 @@ test('the text is read aloud sentence by sentence, each shown as it is spoken', 
   await close();
 });
 
-test('a browser without a voice says so', async ({ browser }) => {
+/** Tells of every sound that begins: how loud it is at most, 0 to 1. */
+const EAR = `(() => {
+  window.heard = [];
+  const start = AudioBufferSourceNode.prototype.start;
+  AudioBufferSourceNode.prototype.start = function (...given) {
+    window.heard.push(this.buffer.getChannelData(0).reduce((a, b) => Math.max(a, b), 0));
+    return start.apply(this, given);
+  };
+})()`;
+
+test('where the browser has no voice, the one that comes with Avrelle reads aloud, sentence by sentence', async ({
+  browser,
+}) => {
   const { page, close } = await newcomer(browser, 'Deaf');
-  await keep(page, PAGE);
+  await page.addInitScript(EAR);
+  await keep(page, SHORT);
   await page.getByRole('button', { name: 'Listen' }).click();
-  await expectSeen(page.getByText('This browser has no voice for English'));
+  const heard = (): Promise<number[]> => page.evaluate(() => (window as unknown as { heard: number[] }).heard);
+  const cue = async () => JSON.stringify((await painted(page))['avrelle-cue']);
+  await expect.poll(async () => (await heard()).length, { timeout: 30_000 }).toBeGreaterThan(0);
+  const first = await cue();
+  expect(first).toContain('[');
+  await expect.poll(async () => (await heard()).length, { timeout: 30_000 }).toBeGreaterThan(1);
+  expect(await cue()).not.toBe(first);
+  expect(Math.min(...(await heard()))).toBeGreaterThan(0.05);
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect.poll(async () => (await painted(page))['avrelle-cue']).toBeUndefined();
+  await close();
+});
+
+test('a language that nobody has a voice for is named, and a voice that cannot be loaded comes the next time', async ({
+  browser,
+}) => {
+  const { page, close } = await newcomer(browser, 'Mute');
+  await page.addInitScript(EAR);
+  await keep(page, PAGE);
+  await page.route('**/*.wasm', (route) => route.abort());
+  await page.getByRole('button', { name: 'Listen' }).click();
+  await expectSeen(page.getByText('The voice could not be loaded.'));
   expect((await painted(page))['avrelle-cue']).toBeUndefined();
+  await page.unroute('**/*.wasm');
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+  await page.getByRole('button', { name: 'Listen' }).click();
+  await expect
+    .poll(() => page.evaluate(() => (window as unknown as { heard: number[] }).heard.length), { timeout: 30_000 })
+    .toBeGreaterThan(0);
+  const source = `/api${new URL(page.url()).pathname.replace('source', 'sources')}`;
+  const { version } = await (await page.request.get(source)).json();
+  expect((await page.request.patch(source, { data: { version, language: 'yi' } })).ok()).toBe(true);
+  await page.reload();
+  await page.getByRole('button', { name: 'Listen' }).click();
+  await expectSeen(page.getByText('Neither this browser nor Avrelle has a voice for Yiddish'));
   await close();
 });

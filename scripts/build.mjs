@@ -40,7 +40,7 @@ for (const part of ['cmaps', 'standard_fonts', 'wasm'])
 
 // Sent as they lie: a school's line is the slowest part of the way.
 const assets = path.join(ROOT, 'web/dist/assets');
-for (const name of fs.readdirSync(assets).filter((file) => /\.(js|css)$/.test(file)))
+for (const name of fs.readdirSync(assets).filter((file) => /\.(js|css|wasm)$/.test(file)))
   fs.writeFileSync(
     path.join(assets, `${name}.gz`),
     zlib.gzipSync(fs.readFileSync(path.join(assets, name)), { level: 9 }),

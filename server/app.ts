@@ -39,11 +39,10 @@ import { webPages } from './web-pages';
 const BODY_LIMIT = 4 * 1024 * 1024;
 /** Our own pages load nothing from anywhere else; snapshots have a stricter policy of their own. */
 const POLICY =
-  "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; font-src 'self' data:; connect-src 'self'; frame-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'";
+  "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; font-src 'self' data:; connect-src 'self'; frame-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'";
 
 /** Nothing of ours asks for any of these. */
-const PERMISSIONS =
-  'camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), bluetooth=(), interest-cohort=()';
+const PERMISSIONS = 'camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), interest-cohort=()';
 
 declare module 'fastify' {
   interface FastifyContextConfig {

@@ -1,4 +1,6 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { shippedVoice, voicesFor } from '../../speech/voices';
+import type { Failure, Voice } from '../../speech/voice';
 import { useLatest } from '../../ui/use-latest';
 import type { StreamRange } from '../../page/page-frame';
 
@@ -6,10 +8,12 @@ export interface Listening {
   /** True from beginning to end, also while it pauses. */
   readonly on: boolean;
   readonly paused: boolean;
-  /** Undefined while the browser has not told; none where it cannot speak the language. */
-  readonly voices: readonly SpeechSynthesisVoice[] | undefined;
+  /** Undefined while the browser has not told; ours alone where it cannot speak the language. */
+  readonly voices: readonly Voice[] | undefined;
   readonly rate: number;
-  readonly voice: SpeechSynthesisVoice | undefined;
+  readonly voice: Voice | undefined;
+  /** Why nothing is to be heard. */
+  readonly failed: Failure | undefined;
   begin(from: number): void;
   end(): void;
   pause(): void;
@@ -20,34 +24,33 @@ export interface Listening {
 }
 
 export const RATES = [0.8, 1, 1.2, 1.5, 2] as const;
-const synth = (): SpeechSynthesis | undefined => (typeof window === 'undefined' ? undefined : window.speechSynthesis);
 
-/** Voices of the browser for a language, its own region first. */
-function useVoices(language: string): readonly SpeechSynthesisVoice[] | undefined {
-  const [voices, setVoices] = useState<readonly SpeechSynthesisVoice[]>();
+/** Voices for a language: the browser's; where it has none, the one that comes with Avrelle. */
+function useVoices(language: string): readonly Voice[] | undefined {
+  const [own, setOwn] = useState<readonly SpeechSynthesisVoice[] | undefined>(() => (hasSpeech() ? undefined : []));
   useEffect(() => {
-    const speech = synth();
-    if (!speech) return;
+    if (!hasSpeech()) return;
     const read = (): void => {
-      const all = speech.getVoices();
-      if (all.length > 0) setVoices(all);
+      const all = speechSynthesis.getVoices();
+      if (all.length > 0) setOwn(all);
     };
     read();
     // Some browsers tell them late; one that has none never does.
-    const none = setTimeout(() => setVoices((known) => known ?? []), 1_500);
-    speech.addEventListener?.('voiceschanged', read);
+    const none = setTimeout(() => setOwn((known) => known ?? []), 1_500);
+    speechSynthesis.addEventListener?.('voiceschanged', read);
     return () => {
       clearTimeout(none);
-      speech.removeEventListener?.('voiceschanged', read);
+      speechSynthesis.removeEventListener?.('voiceschanged', read);
     };
   }, []);
-  if (!synth()) return [];
-  const wanted = (language || 'en').toLowerCase();
-  const base = wanted.split('-')[0]!;
-  return voices
-    ?.filter((v) => v.lang.toLowerCase().replace('_', '-').split('-')[0] === base)
-    .sort((a, b) => Number(b.lang.toLowerCase() === wanted) - Number(a.lang.toLowerCase() === wanted));
+  return useMemo(() => {
+    if (!own) return undefined;
+    const fitting = voicesFor(language, own);
+    return fitting.length > 0 ? fitting : [shippedVoice(language)];
+  }, [own, language]);
 }
+
+const hasSpeech = (): boolean => typeof speechSynthesis !== 'undefined';
 
 /** Tells which sentence is read. What is painted while nothing is read here is somebody else's: the line a recording speaks, for one. */
 function useTold(sentence: StreamRange | undefined, onSentence: (sentence: StreamRange | undefined) => void): void {
@@ -62,35 +65,24 @@ function useTold(sentence: StreamRange | undefined, onSentence: (sentence: Strea
 
 interface Speech {
   readonly sentence: StreamRange | undefined;
+  readonly next: StreamRange | undefined;
   readonly text: string;
-  readonly language: string;
   readonly rate: number;
-  readonly voice: SpeechSynthesisVoice | undefined;
+  readonly voice: Voice | undefined;
   onEnd(): void;
+  onFail(why: Failure): void;
 }
 
 /** Speaks one sentence; one that is left before its end has not ended. */
-function useSpeech({ sentence, text, language, rate, voice, onEnd }: Speech): void {
+function useSpeech({ sentence, next, text, rate, voice, onEnd, onFail }: Speech): void {
   useEffect(() => {
-    const speech = synth();
-    if (!speech || !sentence) return;
-    const said = new SpeechSynthesisUtterance(text.slice(sentence.start, sentence.end));
-    said.lang = voice?.lang ?? language;
-    said.rate = rate;
-    if (voice) said.voice = voice;
-    let left = false;
-    said.onend = () => {
-      if (!left) onEnd();
-    };
-    speech.speak(said);
-    return () => {
-      left = true;
-      speech.cancel();
-    };
-  }, [sentence, rate, voice, text, language, onEnd]);
+    if (!sentence || !voice) return;
+    const words = (range: StreamRange | undefined): string => (range ? text.slice(range.start, range.end) : '');
+    return voice.speak({ text: words(sentence), next: words(next), rate, onEnd, onFail });
+  }, [sentence, next, rate, voice, text, onEnd, onFail]);
 }
 
-/** Reads sentences aloud with the browser's own speech, one after the other, telling which. */
+/** Reads sentences aloud one after the other, telling which. */
 export function useListening({
   text,
   sentences,
@@ -109,29 +101,34 @@ export function useListening({
   const [name, setVoice] = useState('');
   const voice = voices?.find((v) => v.name === name) ?? voices?.[0];
   const all = useRef<readonly StreamRange[]>([]);
-  const spoken = at === undefined || voices?.length === 0 ? undefined : at;
+  const [failed, setFailed] = useState<Failure>();
+  const spoken = failed ? undefined : at;
   const onEnd = useCallback(
     () => setAt((now) => (now === undefined || now + 1 >= all.current.length ? undefined : now + 1)),
     [],
   );
   const sentence = spoken === undefined ? undefined : all.current[spoken];
+  const next = spoken === undefined ? undefined : all.current[spoken + 1];
   useTold(sentence, onSentence);
-  useSpeech({ sentence: paused ? undefined : sentence, text, language, rate, voice, onEnd });
+  useSpeech({ sentence: paused ? undefined : sentence, next, text, rate, voice, onEnd, onFail: setFailed });
 
   const begin = useCallback(
     (from: number) => {
+      voice?.wake();
+      setFailed(undefined);
       all.current = sentences();
       const first = all.current.findIndex((s) => s.end > from);
       setPaused(false);
       setAt(first < 0 ? undefined : first);
     },
-    [sentences],
+    [sentences, voice],
   );
   return {
     on: at !== undefined,
     paused,
     voices,
     voice,
+    failed,
     rate,
     begin,
     setRate,

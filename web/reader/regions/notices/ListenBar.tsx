@@ -7,14 +7,15 @@ import { RATES } from '../../session/use-listening';
 export function ListenBar() {
   const { language } = useSession().source;
   const { aloud: listening } = useTools();
-  const { voices, voice, paused, rate } = listening;
+  const { voices, voice, failed, paused, rate } = listening;
   const onClose = (): void => listening.listen(false);
-  if (voices?.length === 0)
+  if (failed)
     return (
       <Strip>
         <span role="status" className="flex-1">
-          This browser has no voice for {nameOf(language)}. Add one in the settings of the device, or open Avrelle in a
-          browser that has.
+          {failed === 'language'
+            ? `Neither this browser nor Avrelle has a voice for ${nameOf(language)}. Add one in the settings of the device.`
+            : 'The voice could not be loaded. See whether you are online, then press Listen again.'}
         </span>
         <button className="act" onClick={onClose}>
           Close
