@@ -1,6 +1,6 @@
 import fs from 'node:fs';
 import { createRequire } from 'node:module';
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expect, test, type Frame, type Locator, type Page } from '@playwright/test';
 import type { ClassRow, LibraryOutline, SourcePage } from '@avrelle/core/wire';
 import { expectSeen, opened, visit } from './helpers';
 
@@ -16,13 +16,13 @@ interface Axe {
 /** The other theme differs in its colours alone. */
 type Rules = 'all' | 'colours';
 
-/** What axe finds in a part of a page, with the size of targets (WCAG 2.2, 2.5.8). The captured page in its frame is its author's work. */
-async function violations(page: Page, rules: Rules, within = 'html'): Promise<string[]> {
+/** What axe finds in a part of a page, with the size of targets (WCAG 2.2, 2.5.8). Of frames see `inFrame`. */
+async function violations(page: Page | Frame, rules: Rules, within = 'html', without: readonly string[] = []) {
   if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe);
   const options = {
     iframes: false,
     resultTypes: ['violations'],
-    ...(rules === 'colours' ? { runOnly: ['color-contrast'] } : { rules: { 'target-size': { enabled: true } } }),
+    ...(rules === 'colours' ? { runOnly: ['color-contrast'] } : { rules: switched(without) }),
   };
   return page.evaluate(
     async ([include, asked]) => {
@@ -34,6 +34,33 @@ async function violations(page: Page, rules: Rules, within = 'html'): Promise<st
     },
     [within, options] as const,
   );
+}
+
+const switched = (off: readonly string[]) => ({
+  'target-size': { enabled: true },
+  ...Object.fromEntries(off.map((id) => [id, { enabled: false }])),
+});
+
+/** axe waits for timers, which do not run in a frame without scripting: as in WebKit, it is allowed here. */
+async function letAxeIntoFrames(page: Page): Promise<void> {
+  await page.addInitScript(() => {
+    const set = Element.prototype.setAttribute;
+    Element.prototype.setAttribute = function (name, value) {
+      set.call(this, name, name === 'sandbox' ? `${value} allow-scripts` : value);
+    };
+  });
+}
+
+/**
+ * What axe finds in the document that is read. Landmarks are those of the page around it, the order of headings is its
+ * author's, and nobody knows every text's language.
+ */
+async function inFrame(page: Page, rules: Rules): Promise<string[]> {
+  const handle = await page.locator('iframe[title^="Text of"]').elementHandle();
+  const frame = (await handle!.contentFrame())!;
+  const hasLanguage = (await handle!.getAttribute('lang')) !== null;
+  const left = ['landmark-one-main', 'region', 'heading-order', ...(hasLanguage ? [] : ['html-has-lang'])];
+  return violations(frame, rules, 'html', left);
 }
 
 const ofApi = async <T>(page: Page, path: string): Promise<T> => (await (await page.request.get(path)).json()) as T;
@@ -186,6 +213,41 @@ for (const { theme, width, height, rules } of SIZES) {
     });
   });
 }
+
+/** As the policy of Avrelle says it for WebKit: scripting is allowed to the frame, and nothing is there to run. */
+const AS_WEBKIT =
+  'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/605.1.15 (KHTML, like Gecko) Version/18.5 Safari/605.1.15';
+
+test('axe finds nothing in the document that is read, by day and night, marked and while words are looked for', async ({
+  browser,
+}) => {
+  const { page, close } = await visit(browser, 'ines', '/library', { userAgent: AS_WEBKIT });
+  await letAxeIntoFrames(page);
+  const { marsh, sources, dawn } = await addresses(page);
+  const found: string[] = [];
+  for (const [theme, rules] of [
+    ['day', 'all'],
+    ['night', 'colours'],
+  ] as const) {
+    await page.evaluate((t) => localStorage.setItem('avrelle.theme', t), theme);
+    for (const path of [marsh, dawn, ...sources]) {
+      await arrive(page, path);
+      if ((await page.locator('iframe[title^="Text of"]').count()) === 0) continue;
+      await opened(page);
+      const look = async (what: string): Promise<void> => {
+        found.push(...(await inFrame(page, rules)).map((v) => `${path} ${theme} ${what} ${v}`));
+      };
+      await look('as it is');
+      if (path !== marsh) continue;
+      await page.keyboard.press('f');
+      await page.getByLabel('Words in this source').fill('mud');
+      await look('found');
+      await page.keyboard.press('Escape');
+    }
+  }
+  expect(found).toEqual([]);
+  await close();
+});
 
 test('every page names its window and is begun at its heading; what stands before it can be skipped', async ({
   browser,

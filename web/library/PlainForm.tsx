@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { useForm, useWatch, type UseFormRegisterReturn } from 'react-hook-form';
 import { Popover } from 'radix-ui';
 import { CHOICES, EMPTY_FORM, formOf, parseQuery, typedFrom, type PlainForm as Form } from '@avrelle/core/query';
 import { useKnown } from './QueryField';
@@ -73,61 +74,29 @@ export default function PlainForm({ q, onQuery }: { q: string; onQuery: (q: stri
   );
 }
 
+const isOneOf = (name: string): name is keyof typeof CHOICES => name in CHOICES;
+const TAKES_BOTH_COLUMNS: ReadonlySet<string> = new Set(['words', 'without']);
+const NUMBERS: ReadonlySet<string> = new Set(['minutes', 'days']);
+
 function Fields({ q, onQuery, onClose }: { q: string; onQuery: (q: string) => void; onClose: () => void }) {
-  const [form, setForm] = useState<Form>(() => formOf(q) ?? EMPTY_FORM);
-  const known = useKnown();
-  const typed = typedFrom(form);
+  const { register, reset, handleSubmit, control, getValues } = useForm<Form>({
+    defaultValues: formOf(q) ?? EMPTY_FORM,
+  });
+  const typed = typedFrom(useWatch({ control, compute: (form: Form) => form }));
   const parsed = parseQuery(typed);
-  const lists: Partial<Record<keyof Form, readonly string[]>> = {
-    tag: known.tag ?? [],
-    in: known.in ?? [],
-    kind: known.kind ?? [],
-    type: known.type ?? [],
-  };
-  const set = (name: keyof Form, value: string): void => {
-    const next = { ...form, [name]: value };
-    setForm(next);
-    if (parseQuery(typedFrom(next)).ok) onQuery(typedFrom(next));
+  const ask = (): void => {
+    const now = typedFrom(getValues());
+    if (parseQuery(now).ok) onQuery(now);
   };
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        onClose();
-      }}
-      className="grid grid-cols-2 gap-x-5 gap-y-3"
-    >
+    <form onSubmit={handleSubmit(onClose)} className="grid grid-cols-2 gap-x-5 gap-y-3">
       {ORDER.map((name) => (
         <label
           key={name}
-          className={`grid gap-0.5 text-[13px] text-faint ${name === 'words' || name === 'without' ? 'col-span-2' : ''}`}
+          className={`grid gap-0.5 text-[13px] text-faint ${TAKES_BOTH_COLUMNS.has(name) ? 'col-span-2' : ''}`}
         >
           {WORDS[name]}
-          {name === 'is' || name === 'has' ? (
-            <select value={form[name]} onChange={(e) => set(name, e.target.value)} className="field text-[15px]">
-              <option value="">any</option>
-              {CHOICES[name].map((c) => (
-                <option key={c} value={c}>
-                  {CHOICE_WORDS[c] ?? c}
-                </option>
-              ))}
-            </select>
-          ) : (
-            <input
-              value={form[name]}
-              inputMode={name === 'minutes' || name === 'days' ? 'numeric' : 'text'}
-              list={lists[name] ? `known-${name}` : undefined}
-              onChange={(e) => set(name, e.target.value)}
-              className="field text-[15px]"
-            />
-          )}
-          {lists[name] && (
-            <datalist id={`known-${name}`}>
-              {lists[name].map((v) => (
-                <option key={v} value={v} />
-              ))}
-            </datalist>
-          )}
+          <Field name={name} given={register(name, { onChange: ask })} />
         </label>
       ))}
       <p className="col-span-2 border-t border-rule pt-2 font-mono text-[13px] text-soft" aria-live="polite">
@@ -139,7 +108,7 @@ function Fields({ q, onQuery, onClose }: { q: string; onQuery: (q: string) => vo
           type="button"
           className="text-soft"
           onClick={() => {
-            setForm(EMPTY_FORM);
+            reset(EMPTY_FORM);
             onQuery('');
           }}
         >
@@ -147,5 +116,39 @@ function Fields({ q, onQuery, onClose }: { q: string; onQuery: (q: string) => vo
         </button>
       </div>
     </form>
+  );
+}
+
+/** One of a few, or words; those that are known are offered. */
+function Field({ name, given }: { readonly name: keyof Form; readonly given: UseFormRegisterReturn }) {
+  const known = useKnown();
+  if (isOneOf(name))
+    return (
+      <select {...given} className="field text-[15px]">
+        <option value="">any</option>
+        {CHOICES[name].map((choice) => (
+          <option key={choice} value={choice}>
+            {CHOICE_WORDS[choice] ?? choice}
+          </option>
+        ))}
+      </select>
+    );
+  const list = { tag: known.tag, in: known.in, kind: known.kind, type: known.type }[name as string];
+  return (
+    <>
+      <input
+        {...given}
+        inputMode={NUMBERS.has(name) ? 'numeric' : 'text'}
+        list={list && `known-${name}`}
+        className="field text-[15px]"
+      />
+      {list && (
+        <datalist id={`known-${name}`}>
+          {list.map((value) => (
+            <option key={value} value={value} />
+          ))}
+        </datalist>
+      )}
+    </>
   );
 }

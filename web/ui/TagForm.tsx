@@ -1,4 +1,5 @@
-import { useState, type FormEvent } from 'react';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { Popover } from 'radix-ui';
 import { tagsIn } from '../gather/tags-in';
 
@@ -13,16 +14,14 @@ export function TagForm({
   onTake?: (tag: string) => void;
 }) {
   const [open, setOpen] = useState(false);
-  const [words, setWords] = useState('');
-  const submit = (event: FormEvent): void => {
-    event.preventDefault();
+  const { register, reset, handleSubmit } = useForm({ defaultValues: { words: '' } });
+  const submit = handleSubmit(({ words }) => {
     const added = tagsIn(words);
-    if (added.length) {
-      onAdd(added);
-      setWords('');
-      setOpen(false);
-    }
-  };
+    if (added.length === 0) return;
+    onAdd(added);
+    reset();
+    setOpen(false);
+  });
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="text-soft hover:text-ink">
@@ -32,10 +31,9 @@ export function TagForm({
         <Popover.Content aria-label="Add tags" align="start" sideOffset={6} className="over w-[260px] p-3 text-[14px]">
           <form onSubmit={submit} className="flex gap-3">
             <input
+              {...register('words')}
               aria-label="Tags to add"
               autoFocus
-              value={words}
-              onChange={(e) => setWords(e.target.value)}
               placeholder="#essay #accretion"
               className="field"
             />

@@ -29,6 +29,8 @@ export function usePage({ view, kind, unit, type }: Dressing, scale: number) {
   const onLoad = useCallback((frame: HTMLIFrameElement) => {
     const adapter = openPage(frame);
     const root = adapter.document.documentElement;
+    // What speaks the page to those who do not see it asks the document itself.
+    if (frame.lang) root.lang ||= frame.lang;
     dress.current = new PageDress(adapter.document, adapter.window);
     observer.current?.disconnect();
     observer.current = new ResizeObserver(() => {
