@@ -1,8 +1,9 @@
 import { render } from '@testing-library/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { MemoryRouter } from 'react-router';
 import { useStore } from 'zustand';
 import { STARTING_LEGEND, startingKind } from '@avrelle/core/legend';
-import type { Annotation, ClassRow, Me, SourceDetail } from '@avrelle/core/wire';
+import type { Annotation, ClassRow, Me, SourceDetail, SourceText } from '@avrelle/core/wire';
 import { useMemo, type ReactNode } from 'react';
 import { MeContext } from '../../account/me';
 import type { Slot } from '../../data/unfinished';
@@ -13,8 +14,12 @@ import { createReaderStore, SessionContext, type ReaderSession, type ReaderStore
 import type { NoteActions } from '../session/note-actions';
 import { ToolsContext, type ReaderTools } from '../session/tools-context';
 import { useChoosing } from '../session/use-choosing';
+import type { Drawing } from '../drawing/use-drawing';
 import type { Marking } from '../session/use-marking';
+import type { Navigation } from '../session/use-navigation';
+import type { Placing } from '../session/use-placing';
 import type { Progress } from '../session/use-progress';
+import type { ReadingAloud } from '../session/use-reading-aloud';
 
 export const ME = { id: 'ines', name: 'Ines Kestle', email: '', role: 'member' } as unknown as Me;
 const CLASS = { id: 'b', name: 'Field Course B', tint: 'moss', role: 'student' } as unknown as ClassRow;
@@ -35,6 +40,8 @@ export function noteBy(name: string, id: string, more: Partial<Annotation> = {})
   } as unknown as Annotation;
 }
 
+const NO_TEXT = { text: '', outline: [] } as unknown as SourceText;
+
 /** What a region asked of the writer, the commands and the actions on notes, in order. */
 type Calls = (readonly [string, ...unknown[]])[];
 
@@ -53,15 +60,19 @@ const recorder = <T extends object>(name: string, calls: Calls, known: Partial<T
 interface Given {
   readonly annotations?: readonly Annotation[];
   readonly source?: Partial<SourceDetail>;
+  readonly text?: SourceText;
+  readonly document?: Partial<DocumentView>;
+  readonly tools?: { readonly [Tool in keyof ReaderTools]?: Partial<ReaderTools[Tool]> };
 }
 
 /** A region of the reading view on a model of its own: real store, threads and choosing; page and server only listen. */
-export function stage(region: ReactNode, { annotations = [], source = {} }: Given = {}) {
+export function stage(region: ReactNode, given: Given = {}) {
+  const { annotations = [], source = {}, text = NO_TEXT } = given;
   const calls: Calls = [];
   const store = createReaderStore(initialState('page', true));
   const shown = { id: 's', title: 'The Marsh', kind: 'page', versionNumber: 1, newest: 1, ...source };
   const fixed = {
-    ...{ store, me: ME, annotations, classes: [CLASS], audience: [], having: new Set(['b']), source: shown },
+    ...{ store, me: ME, annotations, classes: [CLASS], audience: [], having: new Set(['b']), source: shown, text },
     legend: { kinds: STARTING_LEGEND, className: null, ownerId: ME.id, find: startingKind },
     writer: recorder('writer', calls),
     share: () => Promise.resolve(true),
@@ -70,9 +81,13 @@ export function stage(region: ReactNode, { annotations = [], source = {} }: Give
   const view = render(
     <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { enabled: false } } })}>
       <MeContext value={ME}>
-        <Session fixed={fixed} store={store} annotations={annotations}>
-          <Tools calls={calls}>{region}</Tools>
-        </Session>
+        <MemoryRouter>
+          <Session fixed={fixed} store={store} annotations={annotations}>
+            <Tools calls={calls} given={given}>
+              {region}
+            </Tools>
+          </Session>
+        </MemoryRouter>
       </MeContext>
     </QueryClientProvider>,
   );
@@ -100,17 +115,31 @@ const nothing = (): undefined => undefined;
 const NOTHING_UNFINISHED: Slot = { read: nothing, write: nothing, drop: nothing, settle: nothing };
 const NO_RECORDING = { copyAddress: undefined, playFrom: undefined } as unknown as Partial<NoteActions>;
 
-function Tools({ calls, children }: { readonly calls: Calls; readonly children: ReactNode }) {
+interface ToolsProps {
+  readonly calls: Calls;
+  readonly given: Given;
+  readonly children: ReactNode;
+}
+
+function Tools({ calls, given: { document = {}, tools: known = {} }, children }: ToolsProps) {
   const choosing = useChoosing();
   const tools = recorder<ReaderTools>('tools', calls, {
     choosing,
     marking: recorder<Marking>('marking', calls),
     noteActions: recorder<NoteActions>('note', calls, { ...NO_RECORDING, slot: () => NOTHING_UNFINISHED }),
-    progress: recorder<Progress>('progress', calls, { share: 0.25, minutesLeft: 3 }),
+    progress: recorder<Progress>('progress', calls, { share: 0.25, minutesLeft: 3, spans: [] }),
+    placing: recorder<Placing>('placing', calls, { placing: undefined }),
+    aloud: recorder<ReadingAloud>('aloud', calls, known.aloud),
+    drawing: recorder<Drawing>('drawing', calls, known.drawing),
+    navigation: recorder<Navigation>('navigation', calls),
+    player: known.player as ReaderTools['player'],
   });
-  const document = { page: undefined, layout: 1, places: new Map(), goTo: () => undefined } as unknown as DocumentView;
+  const view = recorder<DocumentView>('document', calls, {
+    ...{ page: undefined, layout: 1, places: new Map(), blocks: [], asPictures: false, height: 1_000 },
+    ...document,
+  });
   return (
-    <DocumentContext value={document}>
+    <DocumentContext value={view}>
       <ToolsContext value={tools}>{children}</ToolsContext>
     </DocumentContext>
   );

@@ -1,11 +1,11 @@
 import { memo, useEffect, useRef, useState } from 'react';
-import type { PDFDocumentProxy } from 'pdfjs-dist';
+import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist';
 import { wordsOf } from '../../../data/api';
 import { useTheme } from '../../../theme/use-theme';
 import { useReader } from '../../session/reader-context';
 import { useDocument } from '../document-context';
-import { inkOnly } from './ink-only';
 import { closePdf, openPdf } from './pdf-file';
+import { withoutPaper } from './without-paper';
 
 interface Props {
   readonly address: string;
@@ -37,7 +37,10 @@ export default function PdfPages({ address, password }: Props) {
     let gone = false;
     openPdf(address, password).then(
       (document) => {
-        if (!gone) setPdf(document);
+        if (gone) return;
+        setPdf(document);
+        // What the first page needs is on its way while its place is found out.
+        document.getPage(1).catch(() => undefined);
       },
       (error: unknown) => {
         if (!gone) setWrong(wordsOf(error));
@@ -103,25 +106,16 @@ const Picture = memo(function Picture({
     let task: { cancel(): void } | undefined;
     const draw = async (): Promise<void> => {
       const page = await pdf.getPage(number);
+      if (gone) return;
+      const rendering = startRendering(page, width);
+      task = rendering.task;
+      const picture = await withoutPaper(await rendering.picture(), dark);
       const node = canvas.current;
-      const natural = page.getViewport({ scale: 1 });
       if (gone || !node) return;
-      const wanted = (width / natural.width) * Math.min(2, window.devicePixelRatio);
-      const viewport = page.getViewport({
-        scale: Math.min(wanted, Math.sqrt(MOST_PIXELS / (natural.width * natural.height))),
-      });
-      node.width = Math.round(viewport.width);
-      node.height = Math.round(viewport.height);
-      // A context of our own: the library's would have no clear pixels.
-      const pen = node.getContext('2d', { willReadFrequently: true })!;
-      const rendering = page.render({ canvas: null, canvasContext: pen, viewport });
-      task = rendering;
-      await rendering.promise;
-      const picture = pen.getImageData(0, 0, node.width, node.height);
-      inkOnly(picture.data, dark);
-      pen.putImageData(picture, 0, 0);
+      node.width = picture.width;
+      node.height = picture.height;
+      node.getContext('bitmaprenderer')!.transferFromImageBitmap(picture);
       node.dataset.drawn = String(number);
-      page.cleanup();
     };
     const timer = setTimeout(() => void draw().catch(() => undefined), number === 1 ? 0 : STAYS);
     return () => {
@@ -132,3 +126,24 @@ const Picture = memo(function Picture({
   }, [pdf, number, width, dark]);
   return <canvas ref={canvas} className="block h-full w-full" />;
 });
+
+/** Draws a page beside the screen: what is shown stays until the new picture is there. */
+function startRendering(page: PDFPageProxy, width: number) {
+  const natural = page.getViewport({ scale: 1 });
+  const wanted = (width / natural.width) * Math.min(2, window.devicePixelRatio);
+  const scale = Math.min(wanted, Math.sqrt(MOST_PIXELS / (natural.width * natural.height)));
+  const viewport = page.getViewport({ scale });
+  const canvas = document.createElement('canvas');
+  canvas.width = Math.round(viewport.width);
+  canvas.height = Math.round(viewport.height);
+  const task = page.render({ canvas, viewport });
+  return {
+    task,
+    picture: async (): Promise<ImageBitmap> => {
+      await task.promise;
+      const picture = await createImageBitmap(canvas);
+      page.cleanup();
+      return picture;
+    },
+  };
+}

@@ -26,7 +26,6 @@ async function begin(address: string, password: string | undefined): Promise<PDF
     import('pdfjs-dist/build/pdf.worker.mjs?url'),
   ]);
   GlobalWorkerOptions.workerSrc = workerUrl;
-  // No WebAssembly: our own policy allows none.
   return getDocument({
     url: address,
     disableAutoFetch: true,
@@ -35,7 +34,6 @@ async function begin(address: string, password: string | undefined): Promise<PDF
     cMapPacked: true,
     standardFontDataUrl: '/pdf/standard_fonts/',
     wasmUrl: '/pdf/wasm/',
-    useWasm: false,
     enableXfa: false,
     ...(password === undefined ? {} : { password }),
   }).promise;

@@ -17,13 +17,13 @@ import { usePrepared } from './use-prepared';
 
 /** The right margin: notes level with their passages and tied to them, or in a list of their own; below the page where there is no room beside it. */
 export function MarginColumn() {
-  const { text } = useSession();
+  const { text, source } = useSession();
   const { page } = useDocument();
   const order = useReader((s) => s.order);
   const wide = useWide();
   const notes = useShownNotes();
   const unfinished = useUnfinishedNotes();
-  usePrepared(page, text);
+  usePrepared(page, text, source.kind);
   if (!wide) return <NotesBelow notes={notes} unfinished={unfinished} />;
   return order === 'place' ? (
     <LevelNotes notes={notes} unfinished={unfinished} />

@@ -13,6 +13,8 @@ interface MarksProps {
   readonly pageHeight: number;
 }
 
+/** In the strip: where its first line stands, and from line to line. */
+const FIRST = 2;
 const STEP = 5;
 const WIDTH = 96;
 const HEIGHT = 640;
@@ -129,8 +131,9 @@ const HEADING_WIDTHS: Readonly<Record<number, number>> = { 1: 32, 2: 30 };
 function minimapLines(blocks: readonly PlacedBlock[], spans: Spans, pageHeight: number, text: string): readonly Line[] {
   const lines: Line[] = [];
   let at = 0;
-  for (let y = 2; y < HEIGHT; y += STEP) {
-    const from = (y / HEIGHT) * pageHeight;
+  for (let y = FIRST; y < HEIGHT; y += STEP) {
+    // Of a long page, what stands above the first line is more than its title.
+    const from = y === FIRST ? 0 : (y / HEIGHT) * pageHeight;
     const to = ((y + STEP) / HEIGHT) * pageHeight;
     while (at < blocks.length && blocks[at]!.bottom < from) at++;
     const here = blocks.slice(at, at + 40).filter((b) => b.top < to);
