@@ -45,16 +45,6 @@ export default ts.config(
     files: ['web/**/*.tsx'],
     rules: { 'max-lines-per-function': ['error', { max: 80, skipBlankLines: true, skipComments: true }] },
   },
-  // The pages beside the reading view are still to be taken apart.
-  {
-    files: ['web/**'],
-    ignores: ['web/reader/**', 'web/page/**', 'web/commands/**'],
-    rules: {
-      'max-lines-per-function': ['error', { max: 150, skipBlankLines: true, skipComments: true }],
-      complexity: 'off',
-      'max-params': 'off',
-    },
-  },
   { files: ['scripts/screenshots.mjs', 'demo/make/*.mjs'], languageOptions: { globals: globals.browser } },
   { files: ['**/*.mjs', 'bench/**', 'e2e/**', 'standins/**', 'server/**'], languageOptions: { globals: globals.node } },
 );

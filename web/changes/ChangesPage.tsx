@@ -18,19 +18,23 @@ export default function ChangesPage() {
   const [params] = useSearchParams();
   const source = useSource(id);
   const changes = useChanges(id, params.get('from') ?? '', params.get('to') ?? '');
-  const former = useAnnotations(id, changes.data?.from.number);
-  const present = useAnnotations(
-    id,
-    changes.data && source.data && changes.data.to.number !== source.data.newest ? changes.data.to.number : undefined,
-  );
+  const compared = changes.data;
+  const former = useAnnotations(id, compared?.from.number);
+  const present = useAnnotations(id, numberUnlessNewest(compared, source.data));
   const waiting = [source, changes, former, present].find((q) => !q.data);
-  if (waiting || !source.data || !changes.data || !former.data || !present.data)
+  if (waiting || !source.data || !compared || !former.data || !present.data)
     return (
       <main>
         <State of={waiting ?? source} />
       </main>
     );
-  return <Changes source={source.data} comparison={changes.data} former={former.data} present={present.data} />;
+  return <Changes source={source.data} comparison={compared} former={former.data} present={present.data} />;
+}
+
+/** Of the newest version annotations are asked for without its number, as the reading view asks for them. */
+function numberUnlessNewest(compared: Comparison | undefined, source: SourceDetail | undefined): number | undefined {
+  if (!compared || !source || compared.to.number === source.newest) return undefined;
+  return compared.to.number;
 }
 
 const NOBODY: readonly string[] = [];

@@ -1,4 +1,5 @@
-import { useState, type FormEvent } from 'react';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
@@ -11,29 +12,29 @@ import { useMessages } from '../ui/Messages';
 import { when } from '../ui/when';
 import { feedsIn } from './feeds-in';
 
-/** Feeds one follows: what they bring waits to be kept or skipped. */
-export function Feeds() {
+/** What can be done with feeds; what went wrong with the last of it. */
+function useFollowing() {
   const client = useQueryClient();
   const messages = useMessages();
-  const feeds = useFeeds().data ?? [];
-  const [address, setAddress] = useState('');
   const [wrong, setWrong] = useState('');
   const [busy, setBusy] = useState(false);
   const fresh = () => renew(client, 'arrivals');
-  const follow = (event: FormEvent): void => {
-    event.preventDefault();
+  const warn = (error: unknown): void => messages.warn(wordsOf(error));
+  /** True where it is followed now. */
+  const follow = async (address: string): Promise<boolean> => {
     setBusy(true);
-    call('POST /api/feeds', { body: { id: v7(), address } })
-      .then(
-        (feed) => {
-          setAddress('');
-          setWrong('');
-          messages.tell(`Following “${feed.title}”.`);
-          return fresh();
-        },
-        (error: unknown) => setWrong(wordsOf(error)),
-      )
-      .finally(() => setBusy(false));
+    try {
+      const feed = await call('POST /api/feeds', { body: { id: v7(), address } });
+      setWrong('');
+      messages.tell(`Following “${feed.title}”.`);
+      await fresh();
+      return true;
+    } catch (error) {
+      setWrong(wordsOf(error));
+      return false;
+    } finally {
+      setBusy(false);
+    }
   };
   /** One after the other: what cannot be followed is told, the rest is. */
   const bring = async (chosen: File): Promise<void> => {
@@ -51,9 +52,17 @@ export function Feeds() {
     messages.tell(`${addresses.length - failed.length} of ${addresses.length} feeds followed.`);
     await fresh();
   };
-  const warn = (error: unknown): void => messages.warn(wordsOf(error));
-  const check = ({ id }: Feed): void => void call('POST /api/feeds/:id/check', { params: { id } }).then(fresh, warn);
-  const leave = ({ id }: Feed): void => void call('DELETE /api/feeds/:id', { params: { id } }).then(fresh, warn);
+  return {
+    ...{ wrong, busy, follow, bring },
+    check: ({ id }: Feed): void => void call('POST /api/feeds/:id/check', { params: { id } }).then(fresh, warn),
+    leave: ({ id }: Feed): void => void call('DELETE /api/feeds/:id', { params: { id } }).then(fresh, warn),
+  };
+}
+
+/** Feeds one follows: what they bring waits to be kept or skipped. */
+export function Feeds() {
+  const feeds = useFeeds().data ?? [];
+  const { wrong, busy, follow, bring, check, leave } = useFollowing();
   return (
     <section aria-label="Feeds" className="border-b border-rule px-6 pb-6 pt-4 max-[900px]:px-4">
       <div className="flex items-baseline gap-4">
@@ -72,19 +81,7 @@ export function Feeds() {
           Import (OPML)
         </FileButton>
       </div>
-      <form onSubmit={follow} noValidate className="mt-2 flex items-center gap-4">
-        <input
-          aria-label="Address of a site or feed"
-          type="url"
-          value={address}
-          onChange={(e) => setAddress(e.target.value)}
-          placeholder="Address of a site or its feed"
-          className="field min-w-0 flex-1"
-        />
-        <button className="press" disabled={busy || !address.trim()}>
-          Follow
-        </button>
-      </form>
+      <FollowForm busy={busy} onFollow={follow} />
       <div className="mt-2">
         <Alert>{wrong}</Alert>
       </div>
@@ -99,6 +96,33 @@ export function Feeds() {
         </p>
       )}
     </section>
+  );
+}
+
+interface FollowFormProps {
+  readonly busy: boolean;
+  onFollow(address: string): Promise<boolean>;
+}
+
+/** The address stays where it could not be followed. */
+function FollowForm({ busy, onFollow }: FollowFormProps) {
+  const { register, reset, handleSubmit, watch } = useForm({ defaultValues: { address: '' } });
+  const submit = handleSubmit(async ({ address }) => {
+    if (await onFollow(address)) reset();
+  });
+  return (
+    <form onSubmit={(event) => void submit(event)} noValidate className="mt-2 flex items-center gap-4">
+      <input
+        {...register('address')}
+        aria-label="Address of a site or feed"
+        type="url"
+        placeholder="Address of a site or its feed"
+        className="field min-w-0 flex-1"
+      />
+      <button className="press" disabled={busy || !watch('address').trim()}>
+        Follow
+      </button>
+    </form>
   );
 }
 

@@ -1,4 +1,5 @@
-import { useState, type FormEvent } from 'react';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { addressesIn } from '@avrelle/core/gather';
@@ -17,13 +18,13 @@ import { count } from '../ui/when';
 export function Lists() {
   const client = useQueryClient();
   const lists = useLists().data ?? [];
-  const [text, setText] = useState('');
+  const { register, reset, handleSubmit, watch } = useForm({ defaultValues: { text: '' } });
   const [wrong, setWrong] = useState('');
-  const found = addressesIn(text).length;
+  const found = addressesIn(watch('text')).length;
   const start = (given: string, name: string): void => {
     call('POST /api/lists', { body: { id: v7(), text: given, name } }).then(
       (batch) => {
-        setText('');
+        reset();
         setWrong('');
         client.setQueryData<Batch[]>(keys.lists, (all) => [batch, ...(all ?? []).filter((b) => b.id !== batch.id)]);
         // Some of it may have ended before the answer came.
@@ -32,18 +33,14 @@ export function Lists() {
       (error: unknown) => setWrong(wordsOf(error)),
     );
   };
-  const submit = (event: FormEvent): void => {
-    event.preventDefault();
-    start(text, '');
-  };
+  const submit = handleSubmit(({ text }) => start(text, ''));
   return (
     <section aria-label="Lists of addresses" className="px-[30px] pb-8 pt-4 max-[900px]:px-4">
       <h2 className="text-[18px]">A list of addresses</h2>
-      <form onSubmit={submit} className="mt-2 grid gap-2">
+      <form onSubmit={(event) => void submit(event)} className="mt-2 grid gap-2">
         <textarea
+          {...register('text')}
           aria-label="Addresses, one a line"
-          value={text}
-          onChange={(e) => setText(e.target.value)}
           rows={4}
           placeholder="Paste addresses, one a line, or any text that holds some"
           className="field resize-y font-mono !text-[13.5px]"
@@ -83,13 +80,10 @@ const ended = (job: Job): boolean => job.state === 'done' || job.state === 'fail
 
 const SIGNS: Readonly<Record<JobState, string>> = { done: '✓', failed: '×', running: '›', queued: '' };
 
-function List({ batch }: { batch: Batch }) {
+/** What can be done with a list that was begun. */
+function useBatch(batch: Batch) {
   const client = useQueryClient();
   const messages = useMessages();
-  const done = batch.jobs.filter(ended).length;
-  const failed = batch.jobs.filter((j) => j.state === 'failed').length;
-  const all = batch.jobs.length;
-  const running = done < all;
   const params = { id: batch.id };
   const show = (change: (lists: readonly Batch[]) => readonly Batch[]): void =>
     void client.setQueryData<readonly Batch[]>(keys.lists, (lists) => lists && change(lists));
@@ -99,18 +93,28 @@ function List({ batch }: { batch: Batch }) {
   };
   const showFresh = (fresh: Batch): void =>
     show((lists) => lists.map((b) => (b.id === fresh.id ? mergedBatch(b, fresh) : b)));
-  const pause = (paused: boolean): void =>
-    void call('PATCH /api/lists/:id', { params, body: { paused } }).then(showFresh, warn);
-  const again = (): void => {
-    const tried = batch.jobs.map((j) => (j.state === 'failed' ? begunAgain(j) : j));
-    show((lists) => lists.map((b) => (b.id === batch.id ? { ...b, jobs: tried } : b)));
-    void call('POST /api/lists/:id/again', { params }).then(showFresh, warn);
+  return {
+    pause: (paused: boolean): void =>
+      void call('PATCH /api/lists/:id', { params, body: { paused } }).then(showFresh, warn),
+    again: (): void => {
+      const tried = batch.jobs.map((j) => (j.state === 'failed' ? begunAgain(j) : j));
+      show((lists) => lists.map((b) => (b.id === batch.id ? { ...b, jobs: tried } : b)));
+      void call('POST /api/lists/:id/again', { params }).then(showFresh, warn);
+    },
+    remove: (): void =>
+      void call('DELETE /api/lists/:id', { params }).then(
+        () => show((lists) => lists.filter((b) => b.id !== batch.id)),
+        warn,
+      ),
   };
-  const takeAway = (): void =>
-    void call('DELETE /api/lists/:id', { params }).then(
-      () => show((lists) => lists.filter((b) => b.id !== batch.id)),
-      warn,
-    );
+}
+
+function List({ batch }: { batch: Batch }) {
+  const { pause, again, remove } = useBatch(batch);
+  const done = batch.jobs.filter(ended).length;
+  const failed = batch.jobs.filter((j) => j.state === 'failed').length;
+  const all = batch.jobs.length;
+  const running = done < all;
   return (
     <section aria-label={`List ${batch.label}`} className="mt-6 border-t border-strong pt-2 text-[14px]">
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
@@ -126,11 +130,11 @@ function List({ batch }: { batch: Batch }) {
             </button>
           )}
           {failed > 0 && (
-            <button className="act" onClick={() => again()}>
+            <button className="act" onClick={again}>
               Try the failed again
             </button>
           )}
-          <button className="text-soft hover:text-ink" onClick={() => takeAway()} title="What was kept stays">
+          <button className="text-soft hover:text-ink" onClick={remove} title="What was kept stays">
             Delete the list
           </button>
         </span>
@@ -143,31 +147,38 @@ function List({ batch }: { batch: Batch }) {
       />
       <ol className="max-h-[46vh] overflow-y-auto">
         {batch.jobs.map((job) => (
-          <li key={job.id} className="grid grid-cols-[18px_1fr] border-t border-rule py-1">
-            <span aria-hidden="true" className={job.state === 'failed' ? 'text-brick' : 'text-tide'}>
-              {SIGNS[job.state]}
-            </span>
-            <span className="min-w-0">
-              <span className="block truncate" title={job.label}>
-                {job.sourceId ? (
-                  <Link to={`/source/${job.sourceId}`} className="act !font-normal">
-                    {job.label}
-                  </Link>
-                ) : (
-                  job.label
-                )}
-              </span>
-              {job.state === 'failed' ? (
-                <span className="text-brick">
-                  {job.error?.title}. <span className="text-soft">{job.error?.detail}</span>
-                </span>
-              ) : (
-                <span className="text-faint">{job.step}</span>
-              )}
-            </span>
-          </li>
+          <Entry key={job.id} job={job} />
         ))}
       </ol>
     </section>
+  );
+}
+
+/** One address of a list, and what became of it. */
+function Entry({ job }: { readonly job: Job }) {
+  return (
+    <li className="grid grid-cols-[18px_1fr] border-t border-rule py-1">
+      <span aria-hidden="true" className={job.state === 'failed' ? 'text-brick' : 'text-tide'}>
+        {SIGNS[job.state]}
+      </span>
+      <span className="min-w-0">
+        <span className="block truncate" title={job.label}>
+          {job.sourceId ? (
+            <Link to={`/source/${job.sourceId}`} className="act !font-normal">
+              {job.label}
+            </Link>
+          ) : (
+            job.label
+          )}
+        </span>
+        {job.state === 'failed' ? (
+          <span className="text-brick">
+            {job.error?.title}. <span className="text-soft">{job.error?.detail}</span>
+          </span>
+        ) : (
+          <span className="text-faint">{job.step}</span>
+        )}
+      </span>
+    </li>
   );
 }

@@ -26,45 +26,32 @@ interface Opened {
   readonly sheet: CSSStyleSheet;
 }
 
-/** The page as it would be kept. What is pointed at is outlined, what is taken out is gone from sight; the page itself is not touched. */
-export function LookFrame({ draft, amount, width, removed, area, onFrame, onRemove, onPassage, onArea }: Props) {
-  const theme = useTheme();
-  const [opened, setOpened] = useState<Opened>();
-  const [height, setHeight] = useState(600);
-  const [room, setRoom] = useState(0);
-  const [pointed, setPointed] = useState<{ left: number; top: number; width: number; height: number }>();
-  const scale = width === null || room === 0 || amount === 'main' ? 1 : Math.min(1, room / width);
-  const trims = amount === 'whole';
+type Pointed = Pick<DOMRect, 'left' | 'top' | 'width' | 'height'>;
 
-  const onLoad = (frame: HTMLIFrameElement): void => {
-    const adapter = openPage(frame);
-    const { document, window } = adapter;
-    const dress = new PageDress(document, window);
-    const sheet = new window.CSSStyleSheet();
-    document.adoptedStyleSheets = [...document.adoptedStyleSheets, sheet];
-    void loadReadingFace(window, adapter.stream.text);
-    setOpened({ adapter, dress, sheet });
-    onFrame(frame);
-  };
+/** How much room there is for the page, in pixels; 0 until that is known. */
+function useRoom() {
+  const [room, setRoom] = useState(0);
   const hold = useCallback((node: HTMLElement | null) => {
     if (!node) return;
     const observer = new ResizeObserver(() => setRoom(node.clientWidth));
     observer.observe(node);
     return () => observer.disconnect();
   }, []);
+  return { room, hold };
+}
 
+/** Shows the page as it would be kept, without what was taken out; gives its height, in its own pixels. */
+function useDressed(opened: Opened | undefined, { draft: { kind }, amount, removed, width }: Props): number {
+  const theme = useTheme();
+  const [height, setHeight] = useState(600);
   useEffect(() => {
     if (!opened) return;
-    const {
-      adapter: { document },
-      dress,
-      sheet,
-    } = opened;
-    dress.apply(
-      { view: amount === 'main' ? 'main' : 'kept', kind: draft.kind, unit: 1.25 },
-      getComputedStyle(window.document.documentElement),
-    );
-    sheet.replaceSync(trims && removed.length ? `${removed.map(selectorOf).join(',')}{display:none!important}` : '');
+    const { adapter, dress, sheet } = opened;
+    const { document } = adapter;
+    const tokens = getComputedStyle(window.document.documentElement);
+    dress.apply({ view: amount === 'main' ? 'main' : 'kept', kind, unit: 1.25 }, tokens);
+    const without = amount === 'whole' && removed.length > 0;
+    sheet.replaceSync(without ? `${removed.map(selectorOf).join(',')}{display:none!important}` : '');
     const measure = (): void =>
       setHeight(
         Math.max(200, Math.ceil(document.documentElement.getBoundingClientRect().height), document.body.scrollHeight),
@@ -73,11 +60,16 @@ export function LookFrame({ draft, amount, width, removed, area, onFrame, onRemo
     observer.observe(document.body);
     measure();
     return () => observer.disconnect();
-  }, [opened, amount, removed, trims, draft.kind, theme, width]);
+  }, [opened, amount, removed, kind, theme, width]);
+  return height;
+}
 
+/** While parts are taken out: the one that is pointed at, as it lies in the frame; a press takes it out. */
+function usePointing(adapter: PageAdapter | undefined, scale: number, onRemove: Props['onRemove']) {
+  const [pointed, setPointed] = useState<Pointed>();
   useEffect(() => {
-    if (!opened || !trims) return setPointed(undefined);
-    const { document } = opened.adapter;
+    if (!adapter) return setPointed(undefined);
+    const { document } = adapter;
     const section = (event: MouseEvent): Element | undefined =>
       sectionAt(event.target as Element, event.shiftKey ? 1 : 0);
     const onMove = (event: MouseEvent): void => {
@@ -90,10 +82,9 @@ export function LookFrame({ draft, amount, width, removed, area, onFrame, onRemo
     const onClick = (event: MouseEvent): void => {
       event.preventDefault();
       const found = section(event);
-      if (found) {
-        onRemove(pathTo(found));
-        setPointed(undefined);
-      }
+      if (!found) return;
+      onRemove(pathTo(found));
+      setPointed(undefined);
     };
     document.addEventListener('mousemove', onMove);
     document.addEventListener('mouseleave', onLeave);
@@ -103,59 +94,84 @@ export function LookFrame({ draft, amount, width, removed, area, onFrame, onRemo
       document.removeEventListener('mouseleave', onLeave);
       document.removeEventListener('click', onClick);
     };
-  }, [opened, trims, scale, onRemove]);
+  }, [adapter, scale, onRemove]);
+  return pointed;
+}
 
+/** Tells which words are selected. */
+function useSelecting(adapter: PageAdapter | undefined, onPassage: Props['onPassage']): void {
   useEffect(() => {
-    if (!opened || amount !== 'passage') return;
-    const { adapter } = opened;
+    if (!adapter) return;
     const follow = (): void => {
       const range = adapter.selection();
       if (range) onPassage({ ...range, words: adapter.stream.text.slice(range.start, range.end) });
     };
     adapter.document.addEventListener('selectionchange', follow);
     return () => adapter.document.removeEventListener('selectionchange', follow);
-  }, [opened, amount, onPassage]);
+  }, [adapter, onPassage]);
+}
 
-  if (amount === 'link') {
-    const { title, description } = draft.meta;
-    return (
-      <div className="overflow-y-auto bg-sheet px-[72px] py-10 max-[900px]:px-5">
-        <h2 className="font-read text-[28px] leading-[34px]">{title}</h2>
-        {description && <p className="mt-3 max-w-[60ch] font-read text-[18px] leading-[28px]">{description}</p>}
-        <p className="mt-3 break-all text-tide">{draft.address}</p>
-      </div>
-    );
-  }
+/** The page as it would be kept; what is pointed at is outlined. The page itself is not touched. */
+export function LookFrame(props: Props) {
+  const { draft, amount, width, area, onFrame, onRemove, onPassage, onArea } = props;
+  const [opened, setOpened] = useState<Opened>();
+  const { room, hold } = useRoom();
+  const own = amount === 'main' ? null : width;
+  const scale = own === null || room === 0 ? 1 : Math.min(1, room / own);
+  const height = useDressed(opened, props);
+  const pointed = usePointing(amount === 'whole' ? opened?.adapter : undefined, scale, onRemove);
+  useSelecting(amount === 'passage' ? opened?.adapter : undefined, onPassage);
+  const onLoad = (frame: HTMLIFrameElement): void => {
+    setOpened(openToLook(frame));
+    onFrame(frame);
+  };
+  if (amount === 'link') return <LinkAlone draft={draft} />;
   return (
     <div ref={hold} tabIndex={0} role="region" aria-label="The page" className="min-h-0 overflow-auto bg-sheet">
-      <div
-        className="relative mx-auto"
-        style={{ width: width === null || amount === 'main' ? '100%' : width * scale, height: height * scale }}
-      >
+      <div className="relative mx-auto" style={{ width: own === null ? '100%' : own * scale, height: height * scale }}>
         <iframe
           title={`The page ${draft.meta.title}`}
           src={`/drafts/${draft.id}/`}
           sandbox={frameSandbox()}
           scrolling="no"
           className="block origin-top-left"
-          style={{
-            width: width === null || amount === 'main' ? '100%' : width,
-            height,
-            ...(scale === 1 ? {} : { transform: `scale(${scale})` }),
-          }}
+          style={{ width: own ?? '100%', height, ...scaled(scale) }}
           onLoad={(e) => onLoad(e.currentTarget)}
         />
-        {pointed && (
-          <div
-            aria-hidden="true"
-            className="pointer-events-none absolute border-2 border-brick bg-brick/10"
-            style={pointed}
-          >
-            <span className="absolute right-0 top-0 bg-brick px-2 py-0.5 text-[12px] text-paper">remove</span>
-          </div>
-        )}
+        <PointedAt box={pointed} />
         {amount === 'picture' && <AreaLayer area={area} scale={scale} onArea={onArea} />}
       </div>
+    </div>
+  );
+}
+
+const scaled = (scale: number) => (scale === 1 ? {} : { transform: `scale(${scale})` });
+
+function PointedAt({ box }: { readonly box: Pointed | undefined }) {
+  if (!box) return null;
+  return (
+    <div aria-hidden="true" className="pointer-events-none absolute border-2 border-brick bg-brick/10" style={box}>
+      <span className="absolute right-0 top-0 bg-brick px-2 py-0.5 text-[12px] text-paper">remove</span>
+    </div>
+  );
+}
+
+function openToLook(frame: HTMLIFrameElement): Opened {
+  const adapter = openPage(frame);
+  const { document, window } = adapter;
+  const sheet = new window.CSSStyleSheet();
+  document.adoptedStyleSheets = [...document.adoptedStyleSheets, sheet];
+  void loadReadingFace(window, adapter.stream.text);
+  return { adapter, dress: new PageDress(document, window), sheet };
+}
+
+/** What is kept of a page of which only the link is. */
+function LinkAlone({ draft: { address, meta } }: Pick<Props, 'draft'>) {
+  return (
+    <div className="overflow-y-auto bg-sheet px-[72px] py-10 max-[900px]:px-5">
+      <h2 className="font-read text-[28px] leading-[34px]">{meta.title}</h2>
+      {meta.description && <p className="mt-3 max-w-[60ch] font-read text-[18px] leading-[28px]">{meta.description}</p>}
+      <p className="mt-3 break-all text-tide">{address}</p>
     </div>
   );
 }

@@ -22,24 +22,14 @@ interface Props {
 export default function CollectionDialog({ collection, onClose, onMade = onClose, onRemoved }: Props) {
   const client = useQueryClient();
   const classes = useClasses().data ?? [];
-  const outline = useOutline().data;
   const [id] = useState(() => collection?.id ?? v7());
-  const outer = outline?.collections.filter((c) => c.owned && !c.parentId && c.id !== id) ?? [];
-  const { form, submit, busy } = useSchemaForm(
-    collectionPutSchema,
-    {
-      version: collection?.version,
-      name: collection?.name ?? '',
-      parentId: collection?.parentId ?? null,
-      classId: collection?.classId ?? null,
-      may: collection?.may ?? 'read',
-    },
-    async (body) => {
-      await call('PUT /api/collections/:id', { params: { id }, body });
-      await renew(client, 'library');
-      onMade(id);
-    },
-  );
+  const collections = useOutline().data?.collections ?? [];
+  const outer = collections.filter((c) => c.owned && !c.parentId && c.id !== id);
+  const { form, submit, busy } = useSchemaForm(collectionPutSchema, valuesOf(collection), async (body) => {
+    await call('PUT /api/collections/:id', { params: { id }, body });
+    await renew(client, 'library');
+    onMade(id);
+  });
   return (
     <DialogFrame title={collection ? 'About this collection' : 'A new collection'} onClose={onClose}>
       <form noValidate onSubmit={submit} className="grid gap-3">
@@ -67,7 +57,7 @@ export default function CollectionDialog({ collection, onClose, onMade = onClose
           {collection && onRemoved && (
             <Removal
               collection={collection}
-              inside={outline?.collections.filter((c) => c.parentId === id).length ?? 0}
+              inside={collections.filter((c) => c.parentId === id).length}
               onRemoved={onRemoved}
             />
           )}
@@ -76,6 +66,15 @@ export default function CollectionDialog({ collection, onClose, onMade = onClose
     </DialogFrame>
   );
 }
+
+/** A new one stands by itself, for its owner alone. */
+const valuesOf = (collection: CollectionRow | undefined) => ({
+  version: collection?.version,
+  name: collection?.name ?? '',
+  parentId: collection?.parentId ?? null,
+  classId: collection?.classId ?? null,
+  may: collection?.may ?? 'read',
+});
 
 interface RemovalProps {
   readonly collection: CollectionRow;

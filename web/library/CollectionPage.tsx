@@ -1,4 +1,5 @@
 import { useState, type ReactNode } from 'react';
+import { useForm } from 'react-hook-form';
 import {
   closestCenter,
   DndContext,
@@ -83,40 +84,31 @@ const arrangementOf = (c: CollectionDetail): Arrangement =>
     c.items.map((i) => ({ id: i.source.id, section: i.section })),
   );
 
-function Ordered({ collection: c, may }: { collection: CollectionDetail; may: boolean }) {
+/** The order as it is seen, and changing it: what was moved stays shown, and gives way to what another did. */
+function useOrder(c: CollectionDetail) {
   const client = useQueryClient();
   const messages = useMessages();
   const [now, setNow] = useState(() => arrangementOf(c));
   const [version, setVersion] = useState(c.version);
-  const [naming, setNaming] = useState(false);
   // What somebody else ordered is shown; the handle that is held stays held.
   if (version !== c.version) {
     setVersion(c.version);
     setNow(arrangementOf(c));
   }
-  const sources = new Map(c.items.map((i) => [i.source.id, i.source]));
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const put = (detail: CollectionDetail): void => {
     client.setQueryData(keys.collection(c.id), detail);
     void renew(client, 'outline');
   };
   const store = async (next: Arrangement): Promise<void> => {
     setNow(next);
+    const body = {
+      version: c.version,
+      sections: next.sections,
+      was: next.was ?? [...next.sections.keys()],
+      items: next.groups.flatMap((ids, n) => ids.map((sourceId) => ({ sourceId, section: n - 1 }))),
+    };
     try {
-      put(
-        await call('PUT /api/collections/:id/order', {
-          params: { id: c.id },
-          body: {
-            version: c.version,
-            sections: next.sections,
-            was: next.was ?? [...next.sections.keys()],
-            items: next.groups.flatMap((ids, n) => ids.map((sourceId) => ({ sourceId, section: n - 1 }))),
-          },
-        }),
-      );
+      put(await call('PUT /api/collections/:id/order', { params: { id: c.id }, body }));
     } catch (error) {
       messages.warn(
         error instanceof ProblemError && error.problem.code === 'stale'
@@ -127,29 +119,55 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
       else void renew(client, 'collection', c.id);
     }
   };
-  const take = async (source: Row): Promise<void> => {
-    const send = async (changes: readonly SourceChange[]): Promise<readonly SourceChange[]> => {
-      const { undo } = await changeSources(changes);
-      await renew(client, 'collection', c.id);
-      void renew(client, 'outline');
-      return undo;
-    };
-    const failed = (error: unknown): void => messages.warn(wordsOf(error));
-    await send([{ id: source.id, takeFrom: c.id }]).then(
+  return { now, store: (next: Arrangement): void => void store(next) };
+}
+
+/** Takes a source out of a collection, with a way back. */
+function useTakingOut(collectionId: CollectionDetail['id']): (source: Row) => void {
+  const client = useQueryClient();
+  const messages = useMessages();
+  const send = async (changes: readonly SourceChange[]): Promise<readonly SourceChange[]> => {
+    const { undo } = await changeSources(changes);
+    await renew(client, 'collection', collectionId);
+    void renew(client, 'outline');
+    return undo;
+  };
+  const failed = (error: unknown): void => messages.warn(wordsOf(error));
+  return (source) =>
+    void send([{ id: source.id, takeFrom: collectionId }]).then(
       (undo) =>
         messages.tell(`“${source.title}” taken out.`, { label: 'Undo', run: () => void send(undo).catch(failed) }),
       failed,
     );
-  };
+}
+
+function Ordered({ collection: c, may }: { collection: CollectionDetail; may: boolean }) {
+  const { now, store } = useOrder(c);
+  const takeOut = useTakingOut(c.id);
+  const sources = new Map(c.items.map((i) => [i.source.id, i.source]));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const onDragEnd = ({ active, over }: DragEndEvent): void => {
     const next = over && movedTo(now, String(active.id), String(over.id));
-    if (next && next !== now) void store(next);
+    if (next && next !== now) store(next);
   };
   if (c.items.length === 0 && c.sections.length === 0)
     return (
       <p className="max-w-[58ch] p-8 text-soft">
         Nothing is in it yet. In the Library choose sources, then “Put into”, and this collection.
       </p>
+    );
+  const item = (source: Row | undefined): ReactNode =>
+    source && (
+      <Item key={source.id} source={source} may={may}>
+        {may && (
+          <button className="text-[13px] text-faint hover:text-brick" onClick={() => takeOut(source)}>
+            remove
+          </button>
+        )}
+      </Item>
     );
   return (
     <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
@@ -162,52 +180,46 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
                 id={sectionKey(n - 1)}
                 may={may}
                 name={now.sections[n - 1]!}
-                onName={(name) =>
-                  void store({ groups: now.groups, sections: now.sections.map((s, i) => (i === n - 1 ? name : s)) })
-                }
-                onRemove={() => void store(withoutSection(now, n - 1))}
+                onName={(name) => store(withSectionNamed(now, n - 1, name))}
+                onRemove={() => store(withoutSection(now, n - 1))}
               />
             ),
-            ...ids.map((id) => {
-              const source = sources.get(id);
-              return (
-                source && (
-                  <Item key={id} source={source} may={may}>
-                    {may && (
-                      <button className="text-[13px] text-faint hover:text-brick" onClick={() => void take(source)}>
-                        remove
-                      </button>
-                    )}
-                  </Item>
-                )
-              );
-            }),
+            ...ids.map((id) => item(sources.get(id))),
           ])}
         </ol>
       </SortableContext>
-      {may && (
-        <div className="px-[30px] pb-8 text-[14px] max-[900px]:px-4">
-          {naming ? (
-            <form
-              className="flex max-w-[340px] gap-4"
-              onSubmit={(e) => {
-                e.preventDefault();
-                const name = String(new FormData(e.currentTarget).get('name')).trim();
-                setNaming(false);
-                if (name) void store(withNewSection(now, name));
-              }}
-            >
-              <input name="name" autoFocus aria-label="Name of the section" className="field" />
-              <button className="act">Add</button>
-            </form>
-          ) : (
-            <button className="act" onClick={() => setNaming(true)}>
-              New section
-            </button>
-          )}
-        </div>
-      )}
+      {may && <NewSection onName={(name) => store(withNewSection(now, name))} />}
     </DndContext>
+  );
+}
+
+const withSectionNamed = ({ groups, sections }: Arrangement, at: number, name: string): Arrangement => ({
+  groups,
+  sections: sections.map((section, n) => (n === at ? name : section)),
+});
+
+/** Asks for the name of a section when it is wanted; without one there is none. */
+function NewSection({ onName }: { readonly onName: (name: string) => void }) {
+  const [naming, setNaming] = useState(false);
+  const { register, handleSubmit, reset } = useForm({ defaultValues: { name: '' } });
+  const submit = handleSubmit(({ name }) => {
+    setNaming(false);
+    reset();
+    if (name.trim()) onName(name.trim());
+  });
+  return (
+    <div className="px-[30px] pb-8 text-[14px] max-[900px]:px-4">
+      {naming ? (
+        <form className="flex max-w-[340px] gap-4" onSubmit={(event) => void submit(event)}>
+          <input {...register('name')} autoFocus aria-label="Name of the section" className="field" />
+          <button className="act">Add</button>
+        </form>
+      ) : (
+        <button className="act" onClick={() => setNaming(true)}>
+          New section
+        </button>
+      )}
+    </div>
   );
 }
 

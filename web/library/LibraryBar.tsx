@@ -32,47 +32,69 @@ interface Props extends Omit<PartProps, 'chosen'> {
 /** How many are found, in which order, and what can be done with the search. */
 export function LibraryBar({ address, asked, list, onQuery, onAsk, ...rest }: Props) {
   const { q, view, sort, hasWords, tag, to } = address;
-  const { all, faulty, choosing, onChoosing, onBeside } = rest;
-  const navigate = useNavigate();
-  const toRead = useOutline().data?.states.to_read ?? 0;
-  const number = q ? `${list.total} of ${all ?? '…'}` : count(list.total, 'source');
+  const { all, faulty } = rest;
   return (
     <div className="flex flex-wrap items-baseline gap-x-5 border-b border-rule px-[30px] py-1.5 text-[13.5px] text-soft max-[900px]:px-4">
-      <button className="act hidden max-[900px]:block" onClick={onBeside}>
-        Filter
-      </button>
-      {(view === 'detailed' || view === 'compact') && (
-        <button aria-pressed={choosing} className="act hidden max-[900px]:block" onClick={onChoosing}>
-          {choosing ? 'Done choosing' : 'Choose'}
-        </button>
-      )}
-      <span aria-live="polite">{!list.isPending && !list.error && number}</span>
+      <OnPhones {...rest} chooses={view === 'detailed' || view === 'compact'} />
+      <span aria-live="polite">{!list.isPending && !list.error && foundWords(list.total, q, all)}</span>
       {view !== 'calendar' && (
         <SortMenu sort={sort ?? (hasWords ? 'best' : 'touched')} hasWords={hasWords} onSort={(s) => to({ sort: s })} />
       )}
       {list.total > 0 && <ExportMenu q={asked} />}
-      {q && (
-        <>
-          <button className="act" onClick={() => onQuery('')}>
-            Show all
-          </button>
-          <button className="act" onClick={() => onAsk({ search: undefined })}>
-            Save this search
-          </button>
-        </>
-      )}
+      {q && <OfSearch onEnd={() => onQuery('')} onSave={() => onAsk({ search: undefined })} />}
       {faulty && <StillShown q={q} asked={asked} onMend={onQuery} />}
       {tag && (
         <Link className="act" to={`/topic?${new URLSearchParams({ tag })}`}>
           The page about #{tag}
         </Link>
       )}
-      {toRead > 0 && (
-        <button className="act ml-auto" onClick={() => void navigate('/work-through')}>
-          Work through what is to read: {toRead}
+      <WorkThrough />
+    </div>
+  );
+}
+
+const foundWords = (found: number, q: string, all: number | undefined): string =>
+  q ? `${found} of ${all ?? '…'}` : count(found, 'source');
+
+function OfSearch({ onEnd, onSave }: { readonly onEnd: () => void; readonly onSave: () => void }) {
+  return (
+    <>
+      <button className="act" onClick={onEnd}>
+        Show all
+      </button>
+      <button className="act" onClick={onSave}>
+        Save this search
+      </button>
+    </>
+  );
+}
+
+type OnPhonesProps = Pick<Props, 'choosing' | 'onChoosing' | 'onBeside'> & { readonly chooses: boolean };
+
+/** What stands beside the list, or at each row, where there is more room. */
+function OnPhones({ choosing, chooses, onChoosing, onBeside }: OnPhonesProps) {
+  return (
+    <>
+      <button className="act hidden max-[900px]:block" onClick={onBeside}>
+        Filter
+      </button>
+      {chooses && (
+        <button aria-pressed={choosing} className="act hidden max-[900px]:block" onClick={onChoosing}>
+          {choosing ? 'Done choosing' : 'Choose'}
         </button>
       )}
-    </div>
+    </>
+  );
+}
+
+function WorkThrough() {
+  const navigate = useNavigate();
+  const toRead = useOutline().data?.states.to_read ?? 0;
+  if (toRead === 0) return null;
+  return (
+    <button className="act ml-auto" onClick={() => void navigate('/work-through')}>
+      Work through what is to read: {toRead}
+    </button>
   );
 }
 

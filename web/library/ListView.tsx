@@ -29,13 +29,18 @@ export function ListView({
   actions,
   compact = false,
 }: ViewProps & { readonly compact?: boolean }) {
-  const rows = useRows(scroller, list.total, HEIGHTS[compact ? 'compact' : 'detailed'], !compact, {
-    onLook: list.look,
-    onChoose: (index) => {
-      const source = list.row(index);
-      if (source) chosen.toggle(source);
+  const rows = useRows(
+    scroller,
+    list.total,
+    { height: HEIGHTS[compact ? 'compact' : 'detailed'], measured: !compact },
+    {
+      onLook: list.look,
+      onChoose: (index) => {
+        const source = list.row(index);
+        if (source) chosen.toggle(source);
+      },
     },
-  });
+  );
   return (
     <ol
       ref={rows.list}

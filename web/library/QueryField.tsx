@@ -8,36 +8,28 @@ const PAUSE = 180;
 /** What fields can be asked for beside tags, collections and classes. */
 const TYPES = [...new Set(Object.values(KIND_WORDS))];
 
-/** A search as it is typed: completed as one goes, and where it cannot be read, told where and how it could be. */
-export function QueryField({
-  value,
-  onChange,
-  label,
-  placeholder,
-}: {
-  value: string;
-  onChange: (q: string) => void;
-  label: string;
-  placeholder: string;
-}) {
+interface Props {
+  readonly value: string;
+  onChange(q: string): void;
+  readonly label: string;
+  readonly placeholder: string;
+}
+
+/** What is typed, searched a moment after the last key; what is chosen elsewhere is written here. */
+function useTyped({ value, onChange }: Props) {
   const [typed, setTyped] = useState(value);
-  const [caret, setCaret] = useState<number>();
-  const [at, setAt] = useState(0);
-  const [shut, setShut] = useState(false);
-  const input = useRef<HTMLInputElement>(null);
   const sent = useRef(value);
-  const known = useKnown();
-  const id = useId();
-  const shown = useReadable(value).asked;
   const parsed = useMemo(() => parseQuery(typed), [typed]);
-  const found = caret === undefined || shut ? undefined : completionAt(typed, caret, known);
-  // What is chosen elsewhere is written here; what is typed here is searched a moment after the last key.
   useEffect(() => {
     if (value !== sent.current) {
       sent.current = value;
       setTyped(value);
     }
   }, [value]);
+  const send = (): void => {
+    sent.current = typed.trim();
+    onChange(typed.trim());
+  };
   useEffect(() => {
     if (typed.trim() === sent.current.trim() || !parsed.ok) return;
     const timer = setTimeout(() => {
@@ -46,17 +38,28 @@ export function QueryField({
     }, PAUSE);
     return () => clearTimeout(timer);
   }, [typed, parsed, onChange]);
-  const blur = (): void => {
-    setCaret(undefined);
-    // Whoever shows the answer says what is wrong, and lies over nothing.
-    if (parsed.ok || typed.trim() === sent.current) return;
-    sent.current = typed.trim();
-    onChange(typed.trim());
-  };
-  const write = (text: string, to = text.length): void => {
+  return { typed, setTyped, parsed, send, isSent: () => typed.trim() === sent.current };
+}
+
+/** A search as it is typed: completed as one goes, and where it cannot be read, told where and how it could be. */
+export function QueryField(props: Props) {
+  const { value, label, placeholder } = props;
+  const { typed, setTyped, parsed, send, isSent } = useTyped(props);
+  const [caret, setCaret] = useState<number>();
+  const [at, setAt] = useState(0);
+  const [shut, setShut] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
+  const known = useKnown();
+  const id = useId();
+  const shown = useReadable(value).asked;
+  const found = caret === undefined || shut ? undefined : completionAt(typed, caret, known);
+  const write = (text: string): void => {
     setTyped(text);
     setAt(0);
     setShut(false);
+  };
+  const writeAndGo = (text: string, to = text.length): void => {
+    write(text);
     requestAnimationFrame(() => {
       input.current?.setSelectionRange(to, to);
       setCaret(to);
@@ -64,31 +67,22 @@ export function QueryField({
   };
   const take = (n: number): void => {
     const option = found?.options[n];
-    if (found && option)
-      write(typed.slice(0, found.from) + option.insert + typed.slice(found.to), found.from + option.insert.length);
+    if (!found || !option) return;
+    const { from, to } = found;
+    writeAndGo(typed.slice(0, from) + option.insert + typed.slice(to), from + option.insert.length);
   };
-  const onKey = (event: KeyboardEvent): void => {
-    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-    const count = found?.options.length ?? 0;
-    if (count && step) {
-      event.preventDefault();
-      setAt((at + step + count) % count);
-    } else if (count && event.key === 'Tab' && !event.shiftKey) {
-      event.preventDefault();
-      take(at);
-    } else if (event.key === 'Enter') {
-      event.preventDefault();
-      if (parsed.ok) {
-        setShut(true);
-        sent.current = typed.trim();
-        onChange(typed.trim());
-      }
-    } else if (event.key === 'Escape') {
-      event.stopPropagation();
-      if (count) setShut(true);
-      else input.current?.blur();
-    }
-  };
+  const onKeyDown = keysOf({
+    count: found?.options.length ?? 0,
+    step: (by) => setAt((at + by + found!.options.length) % found!.options.length),
+    take: () => take(at),
+    enter: () => {
+      if (!parsed.ok) return;
+      setShut(true);
+      send();
+    },
+    shut: () => setShut(true),
+    leave: () => input.current?.blur(),
+  });
   return (
     <div className="relative min-w-0 max-w-[560px] flex-1">
       <input
@@ -106,50 +100,97 @@ export function QueryField({
         value={typed}
         placeholder={placeholder}
         className="field"
-        onKeyDown={onKey}
+        onKeyDown={onKeyDown}
         onChange={(e) => {
-          setTyped(e.target.value);
+          write(e.target.value);
           setCaret(e.target.selectionStart ?? undefined);
-          setAt(0);
-          setShut(false);
         }}
         onSelect={(e) => setCaret(e.currentTarget.selectionStart ?? undefined)}
-        onBlur={blur}
+        onBlur={() => {
+          setCaret(undefined);
+          // Whoever shows the answer says what is wrong, and lies over nothing.
+          if (!parsed.ok && !isSent()) send();
+        }}
       />
-      <ul
-        id={id}
-        role="listbox"
-        aria-label="Suggestions"
-        hidden={!found}
-        className="over absolute left-0 top-full mt-1 min-w-[220px] py-1 text-[14px]"
-      >
-        {found?.options.map((option, n) => (
-          <li
-            key={option.label}
-            id={`${id}-${n}`}
-            role="option"
-            aria-selected={n === at}
-            data-highlighted={n === at || undefined}
-            className="item"
-            onMouseDown={(e) => {
-              e.preventDefault();
-              take(n);
-            }}
-            onMouseMove={() => setAt(n)}
-          >
-            {option.label}
-          </li>
-        ))}
-        {found && (
-          <li aria-hidden="true" className="px-3.5 pt-1 text-[12.5px] text-faint">
-            Tab takes it
-          </li>
-        )}
-      </ul>
+      <Suggestions id={id} options={found?.options} at={at} onAt={setAt} onTake={take} />
       {!parsed.ok && caret !== undefined && !found && (
-        <Wrong id={`${id}-wrong`} typed={typed} error={parsed.error} shown={shown} onMend={write} />
+        <Wrong id={`${id}-wrong`} typed={typed} error={parsed.error} shown={shown} onMend={writeAndGo} />
       )}
     </div>
+  );
+}
+
+interface Keys {
+  /** How many suggestions there are. */
+  readonly count: number;
+  step(by: 1 | -1): void;
+  take(): void;
+  enter(): void;
+  shut(): void;
+  leave(): void;
+}
+
+const keysOf =
+  ({ count, step, take, enter, shut, leave }: Keys) =>
+  (event: KeyboardEvent): void => {
+    const { key } = event;
+    if (key === 'Escape') {
+      event.stopPropagation();
+      return count ? shut() : leave();
+    }
+    const by = ({ ArrowDown: 1, ArrowUp: -1 } as const)[key];
+    const act = key === 'Enter' ? enter : suggested();
+    if (!act) return;
+    event.preventDefault();
+    act();
+
+    function suggested(): (() => void) | undefined {
+      if (count === 0) return undefined;
+      if (by) return () => step(by);
+      return key === 'Tab' && !event.shiftKey ? take : undefined;
+    }
+  };
+
+interface SuggestionsProps {
+  readonly id: string;
+  readonly options: readonly { readonly label: string }[] | undefined;
+  readonly at: number;
+  onAt(at: number): void;
+  onTake(at: number): void;
+}
+
+function Suggestions({ id, options, at, onAt, onTake }: SuggestionsProps) {
+  return (
+    <ul
+      id={id}
+      role="listbox"
+      aria-label="Suggestions"
+      hidden={!options}
+      className="over absolute left-0 top-full mt-1 min-w-[220px] py-1 text-[14px]"
+    >
+      {options?.map((option, n) => (
+        <li
+          key={option.label}
+          id={`${id}-${n}`}
+          role="option"
+          aria-selected={n === at}
+          data-highlighted={n === at || undefined}
+          className="item"
+          onMouseDown={(e) => {
+            e.preventDefault();
+            onTake(n);
+          }}
+          onMouseMove={() => onAt(n)}
+        >
+          {option.label}
+        </li>
+      ))}
+      {options && (
+        <li aria-hidden="true" className="px-3.5 pt-1 text-[12.5px] text-faint">
+          Tab takes it
+        </li>
+      )}
+    </ul>
   );
 }
 

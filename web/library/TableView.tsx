@@ -1,4 +1,12 @@
-import { useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import {
+  useLayoutEffect,
+  useRef,
+  useState,
+  type CSSProperties,
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode,
+} from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { KIND_WORDS, STATE_WORDS, type FoundSource, type SourceSort } from '@avrelle/core/wire';
@@ -82,50 +90,40 @@ const factOf = (source: FoundSource, fact: Fact): string =>
 const KEYS = Object.keys(COLUMNS) as Key[];
 const FIRST: readonly Key[] = ['title', 'author', 'kind', 'state', 'tags', 'marks', 'minutes', 'kept'];
 
-/** As a table: which columns, how wide and by which it is ordered is one's own affair. */
-export default function TableView({
-  scroller,
-  list,
-  chosen,
-  actions,
-  changing,
-  sort,
-  onSort,
-}: ViewProps & {
+interface Props extends ViewProps {
   readonly changing: Changing;
   readonly sort: SourceSort | undefined;
-  onSort: (sort: SourceSort | undefined) => void;
-}) {
+  readonly onSort: (sort: SourceSort | undefined) => void;
+}
+
+/** Which columns there are, and how wide: one's own affair, kept on this device. */
+function useColumns() {
   const [shown, setShown] = useStored<readonly Key[]>('library.columns', FIRST);
   const [widths, setWidths] = useStored<Partial<Record<Key, number>>>('library.widths', {});
-  const rows = useRows(scroller, list.total, ROW, false, {
-    onLook: list.look,
-    onChoose: (index) => {
-      const source = list.row(index);
-      if (source) chosen.toggle(source);
-    },
-  });
   const columns = shown.filter((key) => key in COLUMNS);
-  const facts = columns.filter((key) => FACTS[key]);
+  const width = (key: Key): number => widths[key] ?? COLUMNS[key].width;
+  return {
+    ...{ columns, setShown, width },
+    setWidth: (key: Key, to: number): void => setWidths({ ...widths, [key]: Math.max(LEAST, to) }),
+    grid: { gridTemplateColumns: `40px ${columns.map((key) => `${width(key)}px`).join(' ')} 76px` },
+  };
+}
+
+const STEPS = { next: 1, before: -1, row: NaN, elsewhere: NaN } as const satisfies Record<Onward, number>;
+
+/** Correcting facts in their cells, and going on from one to the other. */
+function useCells(changing: Changing, columns: readonly Key[], list: { readonly current: HTMLElement | null }) {
   const corrections = useCorrections(changing);
-  const { editing, edit, editAgain, leave } = useEditing(rows.list);
+  const { editing, edit, editAgain, leave } = useEditing(list);
+  const facts = columns.filter((key) => FACTS[key]);
   const done = (source: FoundSource, key: Key, value: string | undefined, onward: Onward): void => {
     const fact = FACTS[key]!;
-    const next = facts[facts.indexOf(key) + ({ next: 1, before: -1, row: NaN, elsewhere: NaN } as const)[onward]];
+    const next = facts[facts.indexOf(key) + STEPS[onward]];
     if (value !== undefined)
       void corrections.send(source, fact, value).then((held) => held || editAgain({ id: source.id, key }));
     else if (corrections.of(source, fact)?.failed) corrections.leave(source, fact);
     if (next) edit({ id: source.id, key: next });
     else leave(source.id, onward !== 'elsewhere');
-  };
-  const onKeyDown = (event: KeyboardEvent): void => {
-    const source =
-      event.key === 'F2'
-        ? list.row(Number((event.target as HTMLElement).closest<HTMLElement>('[data-index]')?.dataset.index))
-        : undefined;
-    if (!source?.owned) return rows.onKeyDown(event);
-    event.preventDefault();
-    edit({ id: source.id, key: 'title' });
   };
   const cell = (source: FoundSource, key: Key): ReactNode => {
     const fact = source.owned ? FACTS[key] : undefined;
@@ -151,8 +149,32 @@ export default function TableView({
       </EditableCell>
     );
   };
-  const width = (key: Key): number => widths[key] ?? COLUMNS[key].width;
-  const grid = { gridTemplateColumns: `40px ${columns.map((key) => `${width(key)}px`).join(' ')} 76px` };
+  return { cell, editing, edit };
+}
+
+/** As a table: which columns, how wide and by which it is ordered is one's own affair. */
+export default function TableView({ scroller, list, chosen, actions, changing, sort, onSort }: Props) {
+  const { columns, setShown, width, setWidth, grid } = useColumns();
+  const rows = useRows(
+    scroller,
+    list.total,
+    { height: ROW, measured: false },
+    {
+      onLook: list.look,
+      onChoose: (index) => {
+        const source = list.row(index);
+        if (source) chosen.toggle(source);
+      },
+    },
+  );
+  const { cell, editing, edit } = useCells(changing, columns, rows.list);
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const row = (event.target as HTMLElement).closest<HTMLElement>('[data-index]');
+    const source = event.key === 'F2' ? list.row(Number(row?.dataset.index)) : undefined;
+    if (!source?.owned) return rows.onKeyDown(event);
+    event.preventDefault();
+    edit({ id: source.id, key: 'title' });
+  };
   return (
     <div className="overflow-x-auto">
       <div
@@ -175,7 +197,7 @@ export default function TableView({
               column={COLUMNS[key]}
               sorted={sort !== undefined && (COLUMNS[key] as Column).sort === sort}
               onSort={onSort}
-              onWidth={(w) => setWidths({ ...widths, [key]: Math.max(LEAST, w) })}
+              onWidth={(to) => setWidth(key, to)}
               width={width(key)}
             />
           ))}
@@ -190,37 +212,58 @@ export default function TableView({
           style={{ height: rows.virtual.getTotalSize() }}
           onKeyDown={onKeyDown}
         >
-          {rows.virtual.getVirtualItems().map(({ index, start, key: at }) => {
+          {rows.virtual.getVirtualItems().map(({ index, start, key }) => {
             const source = list.row(index);
             return (
-              <div
-                key={source && source.id === editing?.id ? 'edited' : at}
-                role="row"
-                aria-rowindex={index + 2}
-                data-index={index}
-                data-source={source?.id}
+              <TableRow
+                key={source && source.id === editing?.id ? 'edited' : key}
+                index={index}
+                source={source}
+                chosen={chosen}
                 style={{ ...grid, height: ROW, transform: `translateY(${start - rows.top}px)` }}
-                className={`absolute inset-x-0 grid items-center border-b border-rule hover:bg-wash ${source && chosen.has(source.id) ? 'bg-wash' : ''}`}
               >
-                {source && (
-                  <>
-                    <span role="cell" className="pl-3">
-                      <Tick
-                        label={`Choose ${source.title}`}
-                        checked={chosen.has(source.id)}
-                        onChange={() => chosen.toggle(source)}
-                        isSkipped
-                      />
-                    </span>
-                    {columns.map((key) => cell(source, key))}
-                    <span role="cell">{actions(source)}</span>
-                  </>
-                )}
-              </div>
+                {source && columns.map((column) => cell(source, column))}
+                {source && <span role="cell">{actions(source)}</span>}
+              </TableRow>
             );
           })}
         </div>
       </div>
+    </div>
+  );
+}
+
+interface TableRowProps {
+  readonly index: number;
+  /** Undefined until it has come. */
+  readonly source: FoundSource | undefined;
+  readonly chosen: ViewProps['chosen'];
+  readonly style: CSSProperties;
+  readonly children: ReactNode;
+}
+
+function TableRow({ index, source, chosen, style, children }: TableRowProps) {
+  const isChosen = source && chosen.has(source.id);
+  return (
+    <div
+      role="row"
+      aria-rowindex={index + 2}
+      data-index={index}
+      data-source={source?.id}
+      style={style}
+      className={`absolute inset-x-0 grid items-center border-b border-rule hover:bg-wash ${isChosen ? 'bg-wash' : ''}`}
+    >
+      {source && (
+        <span role="cell" className="pl-3">
+          <Tick
+            label={`Choose ${source.title}`}
+            checked={chosen.has(source.id)}
+            onChange={() => chosen.toggle(source)}
+            isSkipped
+          />
+        </span>
+      )}
+      {children}
     </div>
   );
 }

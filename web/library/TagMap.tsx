@@ -18,7 +18,7 @@ export default function TagMap({
   pairs: readonly TagPair[];
 }) {
   const { spots, ties } = useMemo(
-    () => layTags(here, related.slice(0, MOST), pairs, WIDTH, HEIGHT),
+    () => layTags(here, related.slice(0, MOST), pairs, { width: WIDTH, height: HEIGHT }),
     [here, related, pairs],
   );
   const most = Math.max(1, ...ties.map((t) => t.together));

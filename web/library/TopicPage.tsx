@@ -1,4 +1,4 @@
-import { Suspense, useState } from 'react';
+import { Suspense, useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { AnnotationHit, AnnotationPage, SourcePage, TopicPage as Topic } from '@avrelle/core/wire';
 import { useFound, useSources, useTopic, useTopicNews } from '../data/queries';
@@ -21,16 +21,35 @@ const GROUPS = ['source', 'kind', 'person', 'day'] as const satisfies readonly G
 export default function TopicPage() {
   const [params] = useSearchParams();
   const tag = (params.get('tag') ?? '').toLowerCase();
-  const [by, setBy] = useState<Grouping>('source');
   const topic = useTopic(tag);
-  const marks = useFound({ q: `tag:${tag}`, sort: 'newest', limit: MOST, by: groupingAsked(by) });
-  const sources = useSources({ q: `tag:${tag}`, sort: 'touched', limit: MOST });
-  const news = useTopicNews(tag).data;
-  const fresh = new Set([...(news?.sourceIds ?? []), ...(news?.annotationIds ?? [])]);
-  const back = { to: `/topic?${params}`, words: `#${tag}` };
-  const since = topic.data?.writtenAt;
   return (
     <main className="grid min-h-0 grid-cols-[minmax(0,1fr)_minmax(360px,44%)] grid-rows-[auto_minmax(0,1fr)] bg-sheet max-[900px]:block max-[900px]:overflow-y-auto">
+      <Tagged tag={tag} writtenAt={topic.data?.writtenAt ?? null}>
+        <section aria-label="What I write about it" className="min-h-0 overflow-y-auto px-[30px] py-4 max-[900px]:px-4">
+          <State of={topic}>{topic.data && <TopicWriting key={tag} topic={topic.data} />}</State>
+          {topic.data && topic.data.related.length > 0 && <Related topic={topic.data} />}
+        </section>
+      </Tagged>
+    </main>
+  );
+}
+
+interface TaggedProps {
+  readonly tag: string;
+  /** When one wrote about it last. */
+  readonly writtenAt: string | null;
+  readonly children: ReactNode;
+}
+
+/** How much bears a tag above what one writes of it, and what bears it beside that. */
+function Tagged({ tag, writtenAt, children }: TaggedProps) {
+  const [params] = useSearchParams();
+  const [by, setBy] = useState<Grouping>('source');
+  const { marks, sources, fresh } = useTagged(tag, by);
+  const back = { to: `/topic?${params}`, words: `#${tag}` };
+  const since = fresh.size > 0 ? writtenAt : null;
+  return (
+    <>
       <div className="col-span-2 flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">
         <Link to="/library" className="reach text-[14px] text-soft hover:text-ink">
           Library
@@ -39,8 +58,8 @@ export default function TopicPage() {
           <TagName tag={tag} />
         </PageHeading>
         <span className="text-[14px] text-soft">
-          {count(sources.data?.total ?? 0, 'source')} · {count(marks.data?.total ?? 0, 'mark')}
-          {since && fresh.size > 0 && (
+          {count(totalOf(sources), 'source')} · {count(totalOf(marks), 'mark')}
+          {since && (
             <b className="text-brick">
               {' '}
               · {fresh.size} new since you wrote on {day(since)}
@@ -48,25 +67,35 @@ export default function TopicPage() {
           )}
         </span>
       </div>
-      <section aria-label="What I write about it" className="min-h-0 overflow-y-auto px-[30px] py-4 max-[900px]:px-4">
-        <State of={topic}>{topic.data && <TopicWriting key={tag} topic={topic.data} />}</State>
-        {topic.data && topic.data.related.length > 0 && <Related topic={topic.data} />}
-      </section>
+      {children}
       <section
         aria-label="What has this tag"
         className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-6 py-4 max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4"
       >
-        {sources.data && sources.data.total > 0 && <Sources page={sources.data} fresh={fresh} back={back} />}
-        {marks.data && marks.data.total > 0 && <Marks page={marks.data} {...{ by, fresh, back, onBy: setBy }} />}
-        {marks.data?.total === 0 && sources.data?.total === 0 && (
+        {hasAny(sources) && <Sources page={sources} fresh={fresh} back={back} />}
+        {hasAny(marks) && <Marks page={marks} {...{ by, fresh, back, onBy: setBy }} />}
+        {marks?.total === 0 && sources?.total === 0 && (
           <p className="text-soft">
             Nothing has this tag yet. Write #{tag} in a note, or tag a source with it in the Library.
           </p>
         )}
       </section>
-    </main>
+    </>
   );
 }
+
+/** What bears a tag, and the ids of what is new among it since one wrote about the tag. */
+function useTagged(tag: string, by: Grouping) {
+  const q = `tag:${tag}`;
+  const marks = useFound({ q, sort: 'newest', limit: MOST, by: groupingAsked(by) }).data;
+  const sources = useSources({ q, sort: 'touched', limit: MOST }).data;
+  const news = useTopicNews(tag).data;
+  return { marks, sources, fresh: new Set<string>([...(news?.sourceIds ?? []), ...(news?.annotationIds ?? [])]) };
+}
+
+const totalOf = (page: { readonly total: number } | undefined): number => page?.total ?? 0;
+const hasAny = <P extends { readonly total: number }>(page: P | undefined): page is P =>
+  page !== undefined && page.total > 0;
 
 interface Back {
   readonly to: string;

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { useQueryClient } from '@tanstack/react-query';
 import {
@@ -20,6 +20,7 @@ import { State } from '../ui/State';
 import { count, day, minutes } from '../ui/when';
 import { TagNames } from '../ui/TagNames';
 import { PageHeading } from '../ui/PageHeading';
+import { useLatest } from '../ui/use-latest';
 
 const MOST = 200;
 const STATE_KEYS: readonly (readonly [string, ReadingState, string])[] = [
@@ -60,6 +61,22 @@ export default function WorkThroughPage() {
       </main>
     );
   return <Work queue={queue} total={total} />;
+}
+
+/** Single keys, but where one writes or chooses from a menu. */
+function useKeys(keys: Readonly<Record<string, () => unknown>>): void {
+  const latest = useLatest(keys);
+  useEffect(() => {
+    const listen = (event: KeyboardEvent): void => {
+      const isWriting = (event.target as HTMLElement).closest('input, select, textarea, [role=menu]');
+      const act = latest.current[event.key];
+      if (!act || isWriting || event.ctrlKey || event.metaKey || event.altKey) return;
+      event.preventDefault();
+      act();
+    };
+    document.addEventListener('keydown', listen);
+    return () => document.removeEventListener('keydown', listen);
+  }, [latest]);
 }
 
 /** What is decided, step by step, with the way back; keys do the same as buttons. */
@@ -111,39 +128,16 @@ function useWork(queue: readonly FoundSource[]) {
     file: (id: string) => source && go(at, { putInto: { collectionId: id, section: -1 } }),
     remove: () => source?.owned && go(onwards, { deleted: true }),
   };
-  const onKey = (event: KeyboardEvent): void => {
-    if (
-      (event.target as HTMLElement).closest('input, select, textarea, [role=menu]') ||
-      event.ctrlKey ||
-      event.metaKey ||
-      event.altKey
-    )
-      return;
-    const state = STATE_KEYS.find(([key]) => key === event.key)?.[1];
-    const act = state
-      ? () => decide.state(state)
-      : {
-          k: decide.next,
-          ArrowRight: decide.next,
-          u: undo,
-          ArrowLeft: undo,
-          t: () => setAsking('tags'),
-          p: () => setAsking('collection'),
-          Delete: decide.remove,
-        }[event.key];
-    if (!act) return;
-    event.preventDefault();
-    act();
-  };
-  const latest = useRef(onKey);
-  useEffect(() => {
-    latest.current = onKey;
+  useKeys({
+    ...Object.fromEntries(STATE_KEYS.map(([key, state]) => [key, () => decide.state(state)])),
+    k: decide.next,
+    ArrowRight: decide.next,
+    u: undo,
+    ArrowLeft: undo,
+    t: () => setAsking('tags'),
+    p: () => setAsking('collection'),
+    Delete: decide.remove,
   });
-  useEffect(() => {
-    const listen = (event: KeyboardEvent): void => latest.current(event);
-    document.addEventListener('keydown', listen);
-    return () => document.removeEventListener('keydown', listen);
-  }, []);
   return { at, source, steps, asking, setAsking, decide, undo, tagsOf };
 }
 

@@ -11,7 +11,7 @@ const pairs = [{ a: 'mud', b: 'pegs', together: 7 }];
 const far = (a: { x: number; y: number }, b: { x: number; y: number }): number => Math.hypot(a.x - b.x, a.y - b.y);
 
 test('what stands together often stands near; nothing lies outside or upon another; the same tags stand alike', () => {
-  const { spots, ties } = layTags('marsh', related, pairs, 520, 270);
+  const { spots, ties } = layTags('marsh', related, pairs, { width: 520, height: 270 });
   const [marsh, mud, pegs, eels, sheep] = spots;
   expect(ties).toHaveLength(5);
   expect([marsh!.x, marsh!.y]).toEqual([260, 135]);
@@ -19,5 +19,7 @@ test('what stands together often stands near; nothing lies outside or upon anoth
   expect(far(marsh!, mud!)).toBeLessThan(far(marsh!, eels!));
   for (const a of spots) for (const b of spots) if (a !== b) expect(far(a, b)).toBeGreaterThan(20);
   for (const { x, y } of spots) expect([x > 0 && x < 520, y > 0 && y < 270]).toEqual([true, true]);
-  expect(layTags('marsh', related, pairs, 520, 270).spots.map((s) => [s.x, s.y])).toEqual(spots.map((s) => [s.x, s.y]));
+  expect(layTags('marsh', related, pairs, { width: 520, height: 270 }).spots.map((s) => [s.x, s.y])).toEqual(
+    spots.map((s) => [s.x, s.y]),
+  );
 });

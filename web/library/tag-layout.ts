@@ -21,6 +21,11 @@ export interface Tie {
   readonly together: number;
 }
 
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
 const TICKS = 240;
 const APART = 26;
 
@@ -29,8 +34,7 @@ export function layTags(
   here: string,
   related: readonly RelatedTag[],
   pairs: readonly TagPair[],
-  width: number,
-  height: number,
+  { width, height }: Size,
 ): { readonly spots: readonly Spot[]; readonly ties: readonly Tie[] } {
   const most = Math.max(1, ...related.map((r) => r.together));
   const centre: Spot = { tag: here, together: most, x: width / 2, y: height / 2, fx: width / 2, fy: height / 2 };

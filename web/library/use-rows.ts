@@ -1,6 +1,7 @@
 import { useLayoutEffect, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import { useVirtualizer, type Virtualizer } from '@tanstack/react-virtual';
 
+const CHOOSING: ReadonlySet<string> = new Set([' ', 'x']);
 /** Rows beyond those that are seen. */
 const AHEAD = 8;
 
@@ -11,21 +12,43 @@ export interface Rows {
   onKeyDown(event: KeyboardEvent): void;
 }
 
+interface RowHeight {
+  /** In pixels. */
+  readonly height: number;
+  /** Whether rows may be higher than that, so that each is measured. */
+  readonly measured: boolean;
+}
+
 interface Given {
   onLook(first: number, last: number): void;
   onChoose(index: number): void;
+}
+
+/** How far down in what scrolls a list begins, in pixels, whatever comes or goes above it. */
+function useTop(scroller: HTMLElement | null, list: { readonly current: HTMLElement | null }): number {
+  const [top, setTop] = useState(0);
+  useLayoutEffect(() => {
+    const box = list.current;
+    if (!box || !scroller) return;
+    const place = (): void =>
+      setTop(box.getBoundingClientRect().top - scroller.getBoundingClientRect().top + scroller.scrollTop);
+    place();
+    const observer = new ResizeObserver(place);
+    for (const child of scroller.children) observer.observe(child);
+    return () => observer.disconnect();
+  }, [scroller, list]);
+  return top;
 }
 
 /** A long list inside a page that scrolls: only the rows near what is seen are there. Arrow keys go from row to row, `Space` and `x` choose one. */
 export function useRows(
   scroller: HTMLElement | null,
   count: number,
-  height: number,
-  measured: boolean,
+  { height, measured }: RowHeight,
   { onLook, onChoose }: Given,
 ): Rows {
   const list = useRef<HTMLOListElement & HTMLDivElement>(null);
-  const [top, setTop] = useState(0);
+  const top = useTop(scroller, list);
   const virtual = useVirtualizer<HTMLElement, HTMLLIElement>({
     count,
     getScrollElement: () => scroller,
@@ -34,17 +57,6 @@ export function useRows(
     scrollMargin: top,
     ...(measured ? {} : { measureElement: () => height }),
   });
-  useLayoutEffect(() => {
-    const box = list.current;
-    const within = scroller;
-    if (!box || !within) return;
-    const place = (): void =>
-      setTop(box.getBoundingClientRect().top - within.getBoundingClientRect().top + within.scrollTop);
-    place();
-    const observer = new ResizeObserver(place);
-    for (const child of within.children) observer.observe(child);
-    return () => observer.disconnect();
-  }, [scroller]);
   const items = virtual.getVirtualItems();
   const first = items[0]?.index ?? 0;
   const last = items.at(-1)?.index ?? 0;
@@ -58,22 +70,26 @@ export function useRows(
     link?.focus({ preventScroll: true });
     return Boolean(link);
   };
+  const goTo = (index: number): void => {
+    virtual.scrollToIndex(index, { align: 'auto' });
+    if (!focus(index))
+      requestAnimationFrame(() => {
+        if (!focus(index)) setTimeout(() => focus(index), 60);
+      });
+  };
   const onKeyDown = (event: KeyboardEvent): void => {
-    const row = (event.target as HTMLElement).closest<HTMLElement>('[data-index]');
-    const at = Number(row?.dataset.index);
-    if (row && (event.key === ' ' || event.key === 'x') && (event.target as HTMLElement).matches('[data-row]')) {
+    const target = event.target as HTMLElement;
+    const row = target.closest<HTMLElement>('[data-index]');
+    if (!row) return;
+    const at = Number(row.dataset.index);
+    if (CHOOSING.has(event.key) && target.matches('[data-row]')) {
       event.preventDefault();
       return onChoose(at);
     }
-    const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: count - 1 }[event.key];
-    if (!row || to === undefined || to < 0 || to >= count || event.defaultPrevented || event.ctrlKey || event.metaKey)
-      return;
+    const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: count - 1 }[event.key] ?? -1;
+    if (to < 0 || to >= count || event.defaultPrevented || event.ctrlKey || event.metaKey) return;
     event.preventDefault();
-    virtual.scrollToIndex(to, { align: 'auto' });
-    if (!focus(to))
-      requestAnimationFrame(() => {
-        if (!focus(to)) setTimeout(() => focus(to), 60);
-      });
+    goTo(to);
   };
   return { list, virtual, top, onKeyDown };
 }

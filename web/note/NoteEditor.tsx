@@ -1,4 +1,4 @@
-import { useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
+import { useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import { EditorContent, useEditor, useEditorState, type Editor } from '@tiptap/react';
 import Code from '@tiptap/extension-code';
 import StarterKit from '@tiptap/starter-kit';
@@ -8,6 +8,7 @@ import { LONGEST_NOTE, type StoredPicture, type SourceId } from '@avrelle/core/w
 import { wordsOf as wordsOfError } from '../data/api';
 import { call } from '../data/call';
 import { useReaders, useTags } from '../data/queries';
+import { useLatest } from '../ui/use-latest';
 import { completion, type Completing } from './completion';
 import { LinkPanel } from './LinkPanel';
 import { Formula, FormulaBlock, Picture } from './nodes';
@@ -38,19 +39,11 @@ const CodeInWords = Code.extend({ excludes: '' });
 /** Markup weighs more than its words, up to so many times. */
 const MOST_MARKUP = 20;
 
-/** The rich-text editor of notes. Its words are Markdown outside. */
-export default function NoteEditor({ label, markdown, sourceId, placeholder, onChange, onSubmit, onSending }: Props) {
-  const tags = useTags().data;
-  const people = useReaders(sourceId).data;
+/** What is offered while a tag or a person is typed, and the keys that choose of it. */
+function useCompleting() {
   const [completing, setCompleting] = useState<Completing>();
   const [chosen, setChosen] = useState(0);
-  const [busy, setBusy] = useState('');
-  /** How many pictures are on their way. */
-  const sending = useRef(0);
-  const latest = useRef({ tags, people, completing, chosen, onChange, onSubmit });
-  useEffect(() => {
-    latest.current = { tags, people, completing, chosen, onChange, onSubmit };
-  });
+  const latest = useLatest({ completing, chosen });
   const follow = (next: Completing | undefined): void => {
     setCompleting(next?.offers.length ? next : undefined);
     setChosen(0);
@@ -71,61 +64,79 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
     else return false;
     return true;
   };
-  const putPictures = (editor: Editor, files: readonly File[]): boolean => {
-    const pictures = files.filter((f) => f.type.startsWith('image/'));
+  return { completing, chosen, follow, onKey };
+}
+
+type PutPictures = (editor: Editor, files: readonly File[]) => boolean;
+
+/** Sends the pictures among files, each put where one writes once it has come; `tell` says how that goes. False where there are none. */
+function usePictures(onSending: Props['onSending'], tell: (words: string) => void): PutPictures {
+  /** How many are on their way. */
+  const sending = useRef(0);
+  const ended = (words: string): void => {
+    tell(words);
+    sending.current--;
+    if (sending.current === 0 || words) onSending?.(sending.current > 0, words !== '');
+  };
+  return (editor, files) => {
+    const pictures = files.filter((file) => file.type.startsWith('image/'));
     for (const file of pictures) {
-      setBusy('Putting in the picture…');
+      tell('Putting in the picture…');
       sending.current++;
       onSending?.(true, false);
-      const ended = (words: string): void => {
-        setBusy(words);
-        sending.current--;
-        if (sending.current === 0 || words) onSending?.(sending.current > 0, words !== '');
-      };
       const put = ({ hash }: StoredPicture): void => {
-        const alt = file.name.replace(/\.[a-z]+$/i, '');
-        editor
-          .chain()
-          .focus()
-          .insertContent({ type: 'picture', attrs: { src: linkAddress({ type: 'picture', id: hash }), alt } })
-          .run();
+        const attrs = { src: linkAddress({ type: 'picture', id: hash }), alt: file.name.replace(/\.[a-z]+$/i, '') };
+        editor.chain().focus().insertContent({ type: 'picture', attrs }).run();
         ended('');
       };
       call('POST /api/pictures', { file }).then(put, (error: unknown) => ended(wordsOfError(error)));
     }
     return pictures.length > 0;
   };
-  /** Refused before the editor has to take it in; the clipboard keeps it. */
-  const tooLong = (data: DataTransfer | null): boolean => {
-    const length = Math.max(
-      data?.getData('text/plain').length ?? 0,
-      (data?.getData('text/html').length ?? 0) / MOST_MARKUP,
-    );
-    const refused = length > LONGEST_NOTE;
-    setBusy(
-      refused
-        ? `What you pasted is longer than a note may be (${LONGEST_NOTE.toLocaleString('en')} characters). Paste a part of it, or keep it as a source in the Library.`
-        : '',
-    );
-    return refused;
+}
+
+const TOO_LONG = `What you pasted is longer than a note may be (${LONGEST_NOTE.toLocaleString('en')} characters). Paste a part of it, or keep it as a source in the Library.`;
+
+/** Refused before the editor has to take it in; the clipboard keeps it. */
+function isTooLong(data: DataTransfer | null): boolean {
+  const length = (type: string): number => data?.getData(type).length ?? 0;
+  return Math.max(length('text/plain'), length('text/html') / MOST_MARKUP) > LONGEST_NOTE;
+}
+
+const WORDS_AND_LISTS = StarterKit.configure({
+  underline: false,
+  strike: false,
+  code: false,
+  link: {
+    openOnClick: false,
+    shouldAutoLink: isTypedAddress,
+    protocols: ['avrelle'],
+    isAllowedUri: (address, { defaultValidate }) => address.startsWith('avrelle:') || defaultValidate(address),
+  },
+});
+
+type Completion = Pick<ReturnType<typeof useCompleting>, 'follow' | 'onKey'>;
+
+/** The editor itself; it has the focus at once, at the end of its words. */
+function useNoteEditor(
+  props: Props,
+  { follow, onKey }: Completion,
+  putPictures: PutPictures,
+  tell: (words: string) => void,
+) {
+  const { label, markdown, sourceId, onChange, onSubmit } = props;
+  const tags = useTags().data;
+  const people = useReaders(sourceId).data;
+  const latest = useLatest({ tags, people, onChange, onSubmit });
+  const paste = (event: ClipboardEvent): boolean => {
+    const refused = isTooLong(event.clipboardData);
+    tell(refused ? TOO_LONG : '');
+    return refused || putPictures(editor, [...(event.clipboardData?.files ?? [])]);
   };
   const editor: Editor = useEditor({
     extensions: [
-      StarterKit.configure({
-        underline: false,
-        strike: false,
-        code: false,
-        link: {
-          openOnClick: false,
-          shouldAutoLink: isTypedAddress,
-          protocols: ['avrelle'],
-          isAllowedUri: (address, { defaultValidate }) => address.startsWith('avrelle:') || defaultValidate(address),
-        },
-      }),
-      CodeInWords,
-      Formula,
-      FormulaBlock,
-      Picture,
+      WORDS_AND_LISTS,
+      ...[CodeInWords, Formula, FormulaBlock, Picture],
       completion({
         tags: () => latest.current.tags ?? [],
         people: () => latest.current.people ?? [],
@@ -147,8 +158,7 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
         latest.current.onSubmit();
         return true;
       },
-      handlePaste: (_, event) =>
-        tooLong(event.clipboardData) || putPictures(editor, [...(event.clipboardData?.files ?? [])]),
+      handlePaste: (_, event) => paste(event),
       transformPastedHTML: withoutTables,
       handleDrop: (_, event) => putPictures(editor, [...(event.dataTransfer?.files ?? [])]),
     },
@@ -164,6 +174,15 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
     editor.view.dom.focus({ preventScroll: true });
     editor.commands.setTextSelection(editor.state.doc.content.size);
   }, [editor]);
+  return editor;
+}
+
+/** The rich-text editor of notes. Its words are Markdown outside. */
+export default function NoteEditor(props: Props) {
+  const [busy, setBusy] = useState('');
+  const { completing, chosen, ...keys } = useCompleting();
+  const putPictures = usePictures(props.onSending, setBusy);
+  const editor = useNoteEditor(props, keys, putPictures, setBusy);
   const empty = useEditorState({ editor, selector: ({ editor: now }) => now.isEmpty });
   return (
     <div className="border-b border-(--strand) focus-within:border-tide">
@@ -171,7 +190,7 @@ export default function NoteEditor({ label, markdown, sourceId, placeholder, onC
       <div className="relative py-1">
         {empty && (
           <span aria-hidden="true" className="pointer-events-none absolute left-0 top-1 text-faint">
-            {placeholder}
+            {props.placeholder}
           </span>
         )}
         <EditorContent editor={editor} />

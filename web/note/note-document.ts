@@ -118,12 +118,15 @@ function fromBlock(node: JSONContent): RootContent[] {
       return children.length ? [{ type: 'blockquote', children }] : [];
     }
     case 'bulletList':
+      return [
+        { type: 'list', ordered: false, start: null, spread: false, children: within() as unknown as ListItem[] },
+      ];
     case 'orderedList':
       return [
         {
           type: 'list',
-          ordered: node.type === 'orderedList',
-          start: node.type === 'orderedList' ? Number(node.attrs?.start ?? 1) : null,
+          ordered: true,
+          start: Number(node.attrs?.start ?? 1),
           spread: false,
           children: within() as unknown as ListItem[],
         },
@@ -131,22 +134,24 @@ function fromBlock(node: JSONContent): RootContent[] {
     case 'listItem':
       return [{ type: 'listItem', spread: false, children: within() }];
     case 'codeBlock':
-      return [
-        {
-          type: 'code',
-          lang: (node.attrs?.language as string | null) ?? null,
-          value: (node.content ?? []).map((c) => c.text ?? '').join(''),
-        },
-      ];
-    // An empty formula is none; written down, it would swallow what follows.
+      return [codeOf(node)];
     case 'formulaBlock':
-      return texOf(node) ? [{ type: 'math', value: texOf(node) }] : [];
+      return formulaOf(node);
     case 'horizontalRule':
       return [{ type: 'thematicBreak' }];
     default:
       return [];
   }
 }
+
+const codeOf = (node: JSONContent): RootContent => ({
+  type: 'code',
+  lang: (node.attrs?.language as string | null) ?? null,
+  value: (node.content ?? []).map((c) => c.text ?? '').join(''),
+});
+
+/** An empty formula is none; written down, it would swallow what follows. */
+const formulaOf = (node: JSONContent): RootContent[] => (texOf(node) ? [{ type: 'math', value: texOf(node) }] : []);
 
 /** Breaks and blanks at the ends of a paragraph, and blanks beside a break, have nothing to part; written down they would be entities. */
 function withoutEnds(nodes: readonly JSONContent[]): readonly JSONContent[] {

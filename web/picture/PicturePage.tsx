@@ -11,6 +11,7 @@ import { useMessages } from '../ui/Messages';
 import { State } from '../ui/State';
 import { apply, EDITS, leftOf, rectBetween, type Edit, type EditType, type Rect } from './edits';
 import { PageHeading } from '../ui/PageHeading';
+import { useLatest } from '../ui/use-latest';
 
 /** Cropping a picture one keeps, and hiding parts of it for good. */
 export default function PicturePage() {
@@ -48,77 +49,96 @@ const EDIT_WORDS: Readonly<Record<EditType, { readonly name: string; readonly do
   },
 };
 
-function Editing({ source, picture }: { source: SourceDetail; picture: string }) {
-  const client = useQueryClient();
-  const navigate = useNavigate();
-  const messages = useMessages();
+/** The picture as it is kept, once it has come. */
+function useImage(versionId: string, onWrong: (words: string) => void): HTMLImageElement | undefined {
   const [image, setImage] = useState<HTMLImageElement>();
-  const [edits, setEdits] = useState<readonly Edit[]>([]);
-  const [tool, setTool] = useState<EditType>('crop');
-  const [area, setArea] = useState<Rect>();
-  const [asking, setAsking] = useState(false);
-  const [wrong, setWrong] = useState('');
-  const [busy, setBusy] = useState(false);
   useEffect(() => {
     const loaded = new Image();
     loaded.onload = () => setImage(loaded);
-    loaded.onerror = () => setWrong('The picture cannot be shown by this browser.');
-    loaded.src = `/files/${source.versionId}`;
-  }, [source.versionId]);
+    loaded.onerror = () => onWrong('The picture cannot be shown by this browser.');
+    loaded.src = `/files/${versionId}`;
+  }, [versionId, onWrong]);
+  return image;
+}
+
+/** What is done to the picture, step by step, and the area that is to be next. */
+function useEdits(image: HTMLImageElement | undefined) {
+  const [edits, setEdits] = useState<readonly Edit[]>([]);
+  const [tool, setTool] = useState<EditType>('crop');
+  const [area, setArea] = useState<Rect>();
   const whole = useMemo(
     (): Rect => ({ x: 0, y: 0, width: image?.naturalWidth ?? 1, height: image?.naturalHeight ?? 1 }),
     [image],
   );
   const made = useMemo(() => image && drawn(image, edits), [image, edits]);
-  const left = leftOf(edits, whole);
   const undo = useCallback(() => {
     setEdits((all) => all.slice(0, -1));
     setArea(undefined);
   }, []);
-  const take = useCallback(() => {
-    if (area) {
-      setEdits((all) => [...all, { type: tool, area }]);
-      setArea(undefined);
-    }
-  }, [area, tool]);
+  const take = (): void => {
+    if (!area) return;
+    setEdits((all) => [...all, { type: tool, area }]);
+    setArea(undefined);
+  };
+  return { edits, tool, setTool, area, setArea, whole, made, left: leftOf(edits, whole), undo, take };
+}
+
+/** Ctrl Z takes the last step back, but not in a field; Escape lets the area go. */
+function useEditKeys(undo: () => void, letGo: () => void): void {
+  const latest = useLatest({ undo, letGo });
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      if (
-        (event.ctrlKey || event.metaKey) &&
-        event.key.toLowerCase() === 'z' &&
-        !(event.target as HTMLElement).closest('input')
-      ) {
+      const isUndo = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z';
+      if (isUndo && !(event.target as HTMLElement).closest('input')) {
         event.preventDefault();
-        undo();
+        latest.current.undo();
       }
-      if (event.key === 'Escape') setArea(undefined);
+      if (event.key === 'Escape') latest.current.letGo();
     };
     document.addEventListener('keydown', onKey);
     return () => document.removeEventListener('keydown', onKey);
-  }, [undo]);
-  const keep = async (): Promise<void> => {
+  }, [latest]);
+}
+
+type Edits = ReturnType<typeof useEdits>;
+
+/** Keeps the picture as it is seen, and nothing else of it; throws what the server says. */
+function useKeeping(source: SourceDetail, picture: string): (edits: Edits) => Promise<void> {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const messages = useMessages();
+  return async ({ left, whole, made }) => {
+    const query = {
+      from: picture,
+      x: left.x / whole.width,
+      y: left.y / whole.height,
+      width: left.width / whole.width,
+      height: left.height / whole.height,
+    };
+    const file = await asPng(made!, left);
+    const kept = await call('PUT /api/sources/:id/picture', { params: { id: source.id }, query, file });
+    client.setQueryData(keys.source(source.id), kept);
+    await client.invalidateQueries();
+    messages.tell('The picture is kept as it is now; the old one is gone.');
+    void navigate(`/source/${source.id}`);
+  };
+}
+
+function Editing({ source, picture }: { source: SourceDetail; picture: string }) {
+  const [asking, setAsking] = useState(false);
+  const [wrong, setWrong] = useState('');
+  const [busy, setBusy] = useState(false);
+  const editing = useEdits(useImage(source.versionId, setWrong));
+  const { edits, tool, area, setArea, made, left, undo } = editing;
+  useEditKeys(undo, () => setArea(undefined));
+  const keep = useKeeping(source, picture);
+  const onKeep = (): void => {
     setBusy(true);
-    try {
-      const query = {
-        from: picture,
-        x: left.x / whole.width,
-        y: left.y / whole.height,
-        width: left.width / whole.width,
-        height: left.height / whole.height,
-      };
-      const file = await asPng(made!, left);
-      client.setQueryData(
-        keys.source(source.id),
-        await call('PUT /api/sources/:id/picture', { params: { id: source.id }, query, file }),
-      );
-      await client.invalidateQueries();
-      messages.tell('The picture is kept as it is now; the old one is gone.');
-      void navigate(`/source/${source.id}`);
-    } catch (error) {
+    keep(editing).catch((error: unknown) => {
       setWrong(wordsOf(error));
       setAsking(false);
       setBusy(false);
-    }
+    });
   };
   return (
     <main className="grid min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr_auto]">
@@ -135,27 +155,7 @@ function Editing({ source, picture }: { source: SourceDetail; picture: string })
       </header>
       <Canvas made={made} left={left} area={area} tool={tool} onArea={setArea} />
       <footer className="flex min-h-[50px] flex-wrap items-center gap-x-5 gap-y-2 border-t-2 border-tide bg-sheet px-6 py-2 text-[14px] max-[900px]:px-3">
-        <div role="radiogroup" aria-label="What is done" className="flex gap-4">
-          {EDITS.map((each) => (
-            <button
-              key={each}
-              role="radio"
-              aria-checked={each === tool}
-              title={EDIT_WORDS[each].does}
-              onClick={() => {
-                setTool(each);
-              }}
-              className={each === tool ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}
-            >
-              {EDIT_WORDS[each].name}
-            </button>
-          ))}
-        </div>
-        <Exactly area={area} left={left} onArea={setArea} />
-        <button className="act" disabled={!area} onClick={take}>
-          {EDIT_WORDS[tool].act}
-        </button>
-        {!area && <span className="max-w-[44ch] text-[13px] leading-[17px] text-soft">{EDIT_WORDS[tool].does}</span>}
+        <Choices {...editing} />
         {wrong && <Alert>{wrong}</Alert>}
         <div className="ml-auto flex items-center gap-4">
           <button
@@ -171,26 +171,67 @@ function Editing({ source, picture }: { source: SourceDetail; picture: string })
           </button>
         </div>
       </footer>
-      <Dialog.Root open={asking} onOpenChange={setAsking}>
-        <Dialog.Portal>
-          <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
-          <Dialog.Content className="over fixed left-1/2 top-1/2 w-[440px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 p-6">
-            <Dialog.Title className="mb-2 text-[20px]">Keep the picture so?</Dialog.Title>
-            <Dialog.Description className="mb-4 text-soft">
-              The picture as it was, and every earlier version of it, is deleted for good: what you cut off or hid
-              cannot be brought back here. Whoever keeps the same picture in a source of their own still has theirs.
-              Marks stay in their places.
-            </Dialog.Description>
-            <div className="flex gap-4">
-              <button className="press" disabled={busy} onClick={() => void keep()}>
-                {busy ? 'Being kept…' : 'Delete the old picture, keep this one'}
-              </button>
-              <Dialog.Close className="act">Not yet</Dialog.Close>
-            </div>
-          </Dialog.Content>
-        </Dialog.Portal>
-      </Dialog.Root>
+      <Sure open={asking} busy={busy} onOpen={setAsking} onKeep={onKeep} />
     </main>
+  );
+}
+
+/** What is to be done, to which area, to the pixel. */
+function Choices({ tool, setTool, area, setArea, left, take }: Edits) {
+  return (
+    <>
+      <div role="radiogroup" aria-label="What is done" className="flex gap-4">
+        {EDITS.map((each) => (
+          <button
+            key={each}
+            role="radio"
+            aria-checked={each === tool}
+            title={EDIT_WORDS[each].does}
+            onClick={() => setTool(each)}
+            className={each === tool ? 'border-b-2 border-tide font-semibold' : 'text-soft hover:text-ink'}
+          >
+            {EDIT_WORDS[each].name}
+          </button>
+        ))}
+      </div>
+      <Exactly area={area} left={left} onArea={setArea} />
+      <button className="act" disabled={!area} onClick={take}>
+        {EDIT_WORDS[tool].act}
+      </button>
+      {!area && <span className="max-w-[44ch] text-[13px] leading-[17px] text-soft">{EDIT_WORDS[tool].does}</span>}
+    </>
+  );
+}
+
+interface SureProps {
+  readonly open: boolean;
+  readonly busy: boolean;
+  onOpen(open: boolean): void;
+  onKeep(): void;
+}
+
+/** Asked before the old picture is deleted for good. */
+function Sure({ open, busy, onOpen, onKeep }: SureProps) {
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpen}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
+        <Dialog.Content className="over fixed left-1/2 top-1/2 w-[440px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 p-6">
+          <Dialog.Title className="mb-2 text-[20px]">Keep the picture so?</Dialog.Title>
+          <Dialog.Description className="mb-4 text-soft">
+            The picture as it was, and every earlier version of it, is deleted for good: what you cut off or hid cannot
+            be brought back here. Whoever keeps the same picture in a source of their own still has theirs. Marks stay
+            in their places.
+          </Dialog.Description>
+          <div className="flex gap-4">
+            <button className="press" disabled={busy} onClick={onKeep}>
+              {busy ? 'Being kept…' : 'Delete the old picture, keep this one'}
+            </button>
+            <Dialog.Close className="act">Not yet</Dialog.Close>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
   );
 }
 

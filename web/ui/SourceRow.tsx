@@ -74,6 +74,15 @@ export function SourceRow({ source, number, back, excerpts = false, chosen, onCh
         {STATE_WORDS[source.state].toLowerCase()}
         {children}
       </div>
+      <Passages source={source} back={back} excerpts={excerpts} />
+    </li>
+  );
+}
+
+/** Below the row: one's remark, the passage that was found, and what is marked. */
+function Passages({ source, back, excerpts }: Pick<RowProps, 'source' | 'back' | 'excerpts'>) {
+  return (
+    <>
       {excerpts && source.remark && (
         <p className="mt-1 text-[14px] italic text-soft [grid-column:2/3] max-[900px]:[grid-column:1/-1]">
           {source.remark}
@@ -109,7 +118,7 @@ export function SourceRow({ source, number, back, excerpts = false, chosen, onCh
             </Link>
           </p>
         ))}
-    </li>
+    </>
   );
 }
 
