@@ -1,19 +1,17 @@
-import { useEffect, useRef, useState, type FormEvent } from 'react';
+import { Suspense, useEffect, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import type { Job } from '@avrelle/core/wire';
 import { call } from '../data/call';
 import { begunAgain, withJob } from '../data/jobs';
 import { keys, useJobs } from '../data/queries';
-import { count, day } from '../ui/when';
+import { lazily } from '../ui/lazily';
+import type { Again } from './JobEnd';
 import type { useKeeping } from './use-keeping';
 
+const JobEnd = lazily(() => import('./JobEnd'));
+
 type Keeping = ReturnType<typeof useKeeping>;
-/** With the password a file wants; or as a version of what was kept before, or apart from it. */
-interface Again {
-  readonly password?: string;
-  readonly as?: 'version' | 'apart';
-}
 const SHOWN = 6;
 
 /** What is being kept, what was kept just now, and what failed, with the reason and the way on. */
@@ -36,6 +34,11 @@ export function Jobs({ keeping }: { keeping: Keeping }) {
       () => put((all) => all.map((j) => (j.id === job.id ? job : j))),
     );
   };
+  const isAny = jobs.length > 0;
+  useEffect(() => {
+    // There in time, also where the connection is lost meanwhile.
+    if (isAny) JobEnd.fetchCode().catch(() => undefined);
+  }, [isAny]);
   const [before] = useState(() => new Set(jobs.map((j) => j.id)));
   const [opened] = useState(() => new Set(before));
   const ready = jobs.find((j) => j.look && j.state === 'done' && !opened.has(j.id));
@@ -49,7 +52,7 @@ export function Jobs({ keeping }: { keeping: Keeping }) {
       <p role="status" className="sr-only">
         {told(jobs.find((j) => !before.has(j.id)))}
       </p>
-      {jobs.length > 0 && (
+      {isAny && (
         <ul aria-label="Being kept" className="mt-2 grid gap-1.5 text-[14px]">
           {jobs.slice(0, SHOWN).map((job) => (
             <li
@@ -60,8 +63,11 @@ export function Jobs({ keeping }: { keeping: Keeping }) {
                 <span className="block truncate text-soft" title={job.label}>
                   {job.label}
                 </span>
-                {job.state === 'failed' && <Failed job={job} onAgain={again} />}
-                {job.state === 'done' && <Done job={job} passage={keeping.passages.get(job.id)} onAgain={again} />}
+                {(job.state === 'failed' || job.state === 'done') && (
+                  <Suspense>
+                    <JobEnd job={job} passage={keeping.passages.get(job.id)} onAgain={again} />
+                  </Suspense>
+                )}
                 {(job.state === 'queued' || job.state === 'running') && (
                   <span className="flex items-center gap-3 text-soft">
                     {job.step}…{' '}
@@ -95,83 +101,4 @@ export function Jobs({ keeping }: { keeping: Keeping }) {
 function told(job: Job | undefined): string {
   if (!job || job.state === 'failed') return '';
   return job.state === 'done' ? `${job.step}: ${job.label}` : `Keeping ${job.label}`;
-}
-
-function Done({
-  job,
-  passage,
-  onAgain,
-}: {
-  job: Job;
-  passage: string | undefined;
-  onAgain: (job: Job, how: Again) => void;
-}) {
-  if (job.look)
-    return (
-      <span>
-        {job.step}.{' '}
-        <Link className="act" to={`/look/${job.id}`}>
-          Look at it
-        </Link>
-      </span>
-    );
-  const open = job.sourceId && (
-    <Link className="act" to={`/source/${job.sourceId}${passage ? `?${new URLSearchParams({ passage })}` : ''}`}>
-      {passage ? 'Open it at the passage' : 'Open it'}
-    </Link>
-  );
-  if (!job.already || !job.before)
-    return (
-      <span>
-        {job.step}. {open}
-      </span>
-    );
-  const { keptAt, mine, title } = job.before;
-  return (
-    <span>
-      You kept “{title}” on {day(keptAt)}
-      {mine > 0 ? `; it bears ${count(mine, 'mark')} of yours` : ''}.{' '}
-      <span className="inline-flex flex-wrap gap-x-4">
-        {open}
-        <button className="act" onClick={() => onAgain(job, { as: 'version' })}>
-          Keep as a new version
-        </button>
-        <button className="act" onClick={() => onAgain(job, { as: 'apart' })}>
-          Keep it apart
-        </button>
-      </span>
-    </span>
-  );
-}
-
-function Failed({ job, onAgain }: { job: Job; onAgain: (job: Job, how?: Again) => void }) {
-  const field = useRef<HTMLInputElement>(null);
-  const wantsPassword = job.error?.field === 'password';
-  const submit = (event: FormEvent): void => {
-    event.preventDefault();
-    onAgain(job, { password: field.current!.value });
-  };
-  return (
-    <span>
-      <span role="alert">
-        <b className="text-brick">{job.error?.title ?? 'That failed'}.</b> {job.error?.detail ?? job.step}
-      </span>{' '}
-      {wantsPassword ? (
-        <form onSubmit={submit} className="mt-1 flex items-baseline gap-3">
-          <input
-            ref={field}
-            type="password"
-            aria-label={`Password of ${job.label}`}
-            autoComplete="off"
-            className="field !w-[220px]"
-          />
-          <button className="act">Open it</button>
-        </form>
-      ) : (
-        <button className="act" onClick={() => onAgain(job)}>
-          Try again
-        </button>
-      )}
-    </span>
-  );
 }

@@ -1,8 +1,11 @@
-import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 'react';
-import { completionAt, parseQuery, type KnownValues, type QueryError } from '@avrelle/core/query';
+import { Suspense, useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { completionAt, parseQuery, type KnownValues } from '@avrelle/core/query';
 import { KIND_WORDS } from '@avrelle/core/wire';
 import { useClasses, useLegends, useOutline } from '../data/queries';
+import { lazily } from '../ui/lazily';
 import { useReadable } from './use-readable';
+
+const QueryFault = lazily(() => import('./QueryFault'));
 
 const PAUSE = 180;
 /** What fields can be asked for beside tags, collections and classes. */
@@ -114,7 +117,9 @@ export function QueryField(props: Props) {
       />
       <Suggestions id={id} options={found?.options} at={at} onAt={setAt} onTake={take} />
       {!parsed.ok && caret !== undefined && !found && (
-        <Wrong id={`${id}-wrong`} typed={typed} error={parsed.error} shown={shown} onMend={writeAndGo} />
+        <Suspense>
+          <QueryFault id={`${id}-wrong`} typed={typed} error={parsed.error} shown={shown} onMend={writeAndGo} />
+        </Suspense>
       )}
     </div>
   );
@@ -191,49 +196,6 @@ function Suggestions({ id, options, at, onAt, onTake }: SuggestionsProps) {
         </li>
       )}
     </ul>
-  );
-}
-
-/** Where the fault is, why, and the search as it was probably meant. */
-function Wrong({
-  id,
-  typed,
-  error,
-  shown,
-  onMend,
-}: {
-  id: string;
-  typed: string;
-  error: QueryError;
-  /** The search whose answer is still there. */ shown: string;
-  onMend: (text: string) => void;
-}) {
-  return (
-    <div
-      id={id}
-      role="status"
-      className="over absolute left-0 top-full mt-1 w-max max-w-[min(560px,92vw)] border-l-[3px] border-l-brick px-3 py-2 text-[14px]"
-    >
-      <p className="font-mono text-[13.5px]">
-        {typed.slice(0, error.start)}
-        <mark className="bg-transparent font-semibold text-brick underline decoration-wavy underline-offset-4">
-          {typed.slice(error.start, error.end) || '␣'}
-        </mark>
-        {typed.slice(error.end)}
-      </p>
-      <p className="mt-1 text-soft">{error.message}</p>
-      {shown !== typed && (
-        <p className="mt-1 text-soft">
-          Until then you see the answer to{' '}
-          {shown ? <span className="font-mono text-[13.5px]">{shown}</span> : 'no search: everything'}.
-        </p>
-      )}
-      {error.mend !== undefined && (
-        <button className="act mt-1" onMouseDown={(e) => e.preventDefault()} onClick={() => onMend(error.mend!)}>
-          Make it {error.mend === '' ? 'empty' : error.mend}
-        </button>
-      )}
-    </div>
   );
 }
 

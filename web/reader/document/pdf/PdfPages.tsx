@@ -111,7 +111,7 @@ const Picture = memo(function Picture({
       task = rendering.task;
       const picture = await withoutPaper(await rendering.picture(), dark);
       const node = canvas.current;
-      if (gone || !node) return;
+      if (gone || !node) return picture.close();
       node.width = picture.width;
       node.height = picture.height;
       node.getContext('bitmaprenderer')!.transferFromImageBitmap(picture);
@@ -143,6 +143,8 @@ function startRendering(page: PDFPageProxy, width: number) {
       await task.promise;
       const picture = await createImageBitmap(canvas);
       page.cleanup();
+      // Some browsers have little room for canvases, and let go of them late.
+      canvas.width = 0;
       return picture;
     },
   };
