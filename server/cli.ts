@@ -1,6 +1,8 @@
 import fs from 'node:fs/promises';
 import path from 'node:path';
+import { agreement } from '@avrelle/core/class';
 import { readTree } from '@avrelle/core/text';
+import { readUnits } from './agreement-file';
 import { anchorCases } from './anchor-cases';
 import { readConfig } from './config';
 import { backup, restore } from './db/backup';
@@ -15,6 +17,7 @@ const USAGE = `Usage: npm run --silent avrelle -- VERB
   keep FILE-or-ADDRESS --out DIR   writes snapshot.html, stream.txt, outline.json and meta.json
   stream FILE.html                 prints the text stream of an HTML file
   anchor CASES.json RESULTS.json   finds spans of former texts in present ones (docs/formats.md)
+  agreement FILE.json              prints how far readers agree, corrected for chance (docs/formats.md)
   backup FILE                      copies the whole database to FILE, also while the server runs
   restore FILE                     replaces the database's content by a backup's, also while the server runs`;
 
@@ -37,6 +40,7 @@ const COMMANDS: Readonly<
   },
   stream: printStream,
   anchor: (target, second) => (second ? printAnchors(target, second) : undefined),
+  agreement: async (target) => console.log(JSON.stringify(agreement(await readUnits(target)))),
   backup: (target) => backup(readConfig(process.env).dataFile, target),
   restore: (target) => restore(readConfig(process.env).dataFile, target),
 };

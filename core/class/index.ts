@@ -1,0 +1,2 @@
+export { agreement } from './agreement';
+export type { Value, Values } from './agreement';
