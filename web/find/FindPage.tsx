@@ -6,6 +6,7 @@ import { useReadable } from '../library/use-readable';
 import PlainForm from '../library/PlainForm';
 import { SourceRow } from '../ui/SourceRow';
 import { State } from '../ui/State';
+import { DidYouMean } from '../ui/DidYouMean';
 import { count } from '../ui/when';
 import { AnnotationList } from './AnnotationList';
 import { groupingAsked, GROUPINGS, type Grouping } from './grouped';
@@ -246,15 +247,7 @@ function Nothing({
     );
   return (
     <p className="max-w-[60ch] p-8 text-soft">
-      {meant !== undefined && (
-        <>
-          Did you mean{' '}
-          <button className="act" onClick={() => onMeant(meant)}>
-            {meant}
-          </button>
-          ?{' '}
-        </>
-      )}
+      <DidYouMean meant={meant} onMeant={onMeant} />
       Nothing you can see holds that.{' '}
       {other > 0 ? (
         <button className="act" onClick={onOther}>

@@ -1,4 +1,5 @@
 import Sample from '../gather/Sample';
+import { DidYouMean } from '../ui/DidYouMean';
 
 interface Props {
   readonly searched: boolean;
@@ -12,15 +13,7 @@ export default function EmptyLibrary({ searched, meant, onMeant }: Props) {
   if (searched)
     return (
       <p className="max-w-[60ch] p-8 text-soft">
-        {meant !== undefined && (
-          <>
-            Did you mean{' '}
-            <button className="act" onClick={() => onMeant(meant)}>
-              {meant}
-            </button>
-            ?{' '}
-          </>
-        )}
+        <DidYouMean meant={meant} onMeant={onMeant} />
         Nothing here fits all of that. Take a part of the search away, or begin a word and let it be completed.
       </p>
     );

@@ -69,7 +69,7 @@ function useCompleting() {
 
 type PutPictures = (editor: Editor, files: readonly File[]) => boolean;
 
-/** Sends the pictures among files, each put where one writes once it has come; `tell` says how that goes. False where there are none. */
+/** Sends the pictures among files, each put where one writes once it has come; false where there are none. */
 function usePictures(onSending: Props['onSending'], tell: (words: string) => void): PutPictures {
   /** How many are on their way. */
   const sending = useRef(0);
@@ -95,7 +95,9 @@ function usePictures(onSending: Props['onSending'], tell: (words: string) => voi
   };
 }
 
-const TOO_LONG = `What you pasted is longer than a note may be (${LONGEST_NOTE.toLocaleString('en')} characters). Paste a part of it, or keep it as a source in the Library.`;
+const TOO_LONG =
+  `What you pasted is longer than a note may be (${LONGEST_NOTE.toLocaleString('en')} characters). ` +
+  'Paste a part of it, or keep it as a source in the Library.';
 
 /** Refused before the editor has to take it in; the clipboard keeps it. */
 function isTooLong(data: DataTransfer | null): boolean {

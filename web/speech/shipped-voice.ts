@@ -28,26 +28,21 @@ let count = 0;
 function startWorker(): Worker {
   const made = new Worker(new URL('./speech.worker.ts', import.meta.url), { type: 'module' });
   made.onmessage = ({ data }: MessageEvent<Answered>) => {
-    const asked = waiting.get(data.id);
+    if ('failed' in data) return fail(data.failed);
+    waiting.get(data.id)?.resolve(data.wav);
     waiting.delete(data.id);
-    if ('wav' in data) asked?.resolve(data.wav);
-    else fail(asked, data.failed);
   };
-  made.onerror = () => {
-    for (const asked of waiting.values()) fail(asked, 'loading');
-    waiting.clear();
-  };
+  made.onerror = () => fail('loading');
   return made;
 }
 
-/** One that could not be loaded is loaded anew when asked again. */
-function fail(asked: Waiting | undefined, why: Failure): void {
-  if (why === 'loading') {
-    worker?.terminate();
-    worker = undefined;
-  }
+/** Whatever waits fails alike; the next that is asked for begins anew, so that what could not be loaded can be. */
+function fail(why: Failure): void {
+  worker?.terminate();
+  worker = undefined;
   made.clear();
-  asked?.reject(new Unspoken(why));
+  for (const asked of waiting.values()) asked.reject(new Unspoken(why));
+  waiting.clear();
 }
 
 /** What was made last, the sentence after the one that sounds among it. */
