@@ -3,6 +3,7 @@ import path from 'node:path';
 import { buildApp } from '../server/app';
 import { readConfig } from '../server/config';
 import { PoolIngester } from '../server/ingest/pool-ingester';
+import { watchTime } from '../server/assignments/passing-time';
 import { watchFeeds } from '../server/feeds/feed-watch';
 import { openMailDoor } from '../server/mail/intake';
 import { openContext } from '../server/open-context';
@@ -52,6 +53,7 @@ if (fresh) {
     throw error;
   }
 }
+const stopTime = watchTime(context);
 const port = await listen(app, config, 20).catch((error: unknown) => {
   console.error(wordsForStart(error, config));
   process.exit(1);
@@ -79,6 +81,7 @@ Data: ${file} (start again from nothing: npm run demo -- --fresh). Ctrl+C ends i
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.once(signal, () => {
     stopFeeds();
+    stopTime();
     void mail.close();
     void context.jobs
       .stop()

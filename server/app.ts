@@ -7,6 +7,7 @@ import Fastify, { type FastifyInstance, type FastifyRequest, type RouteOptions }
 import { accountRoutes } from './accounts/routes';
 import { readAsker } from './accounts/session';
 import { annotationRoutes } from './annotations/routes';
+import { assignmentRoutes } from './assignments/routes';
 import { classRoutes } from './classes/routes';
 import type { Context } from './context';
 import { draftRoutes } from './drafts/routes';
@@ -62,6 +63,7 @@ const ROUTES = [
   noteRoutes,
   pictureRoutes,
   classRoutes,
+  assignmentRoutes,
   libraryRoutes,
   searchRoutes,
   tagRoutes,

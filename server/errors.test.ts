@@ -286,6 +286,22 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
     await teacher.send('PUT', `/api/classes/${other}`, { name: 'Another', tint: 'clay' });
     return answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ classIds: [other] })));
   },
+  comments_closed: async () => {
+    const url = `/api/classes/${classId}/assignments/${sourceId}`;
+    await teacher.send('PUT', url, { comments: false });
+    const met = await answered(student.send('PUT', `/api/annotations/${v7()}`, put({ classIds: [classId] })));
+    await teacher.send('DELETE', url);
+    return met;
+  },
+  not_later: async () => {
+    const url = `/api/classes/${classId}/assignments/${sourceId}`;
+    await teacher.send('PUT', url, {});
+    const met = await answered(
+      teacher.send('PUT', `${url}/extensions/${student.me.id}`, { dueAt: server.context.now() }),
+    );
+    await teacher.send('DELETE', url);
+    return met;
+  },
   wrong_code: () => answered(student.send('POST', '/api/classes/join', { code: 'AAAAAA' })),
   bad_address: address('review.saltmere.test/marsh'),
   unknown_host: address('http://nowhere.invalid/'),

@@ -1,6 +1,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { buildApp } from './app';
+import { watchTime } from './assignments/passing-time';
 import { readConfig, type Config } from './config';
 import { watchFeeds } from './feeds/feed-watch';
 import { removeExpired, type Orphans } from './library/remove-expired';
@@ -33,6 +34,7 @@ await start(config, async () => {
       ? undefined
       : await openMailDoor(context, { port: config.mailPort, host: config.mailHost, domain: config.mailDomain });
   const stopFeeds = watchFeeds(context);
+  const stopTime = watchTime(context);
   let orphans: Orphans = new Set();
   const sweep = (): void => {
     ({ orphans } = removeExpired(context, orphans));
@@ -44,6 +46,7 @@ await start(config, async () => {
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     process.once(signal, () => {
       stopFeeds();
+      stopTime();
       context.events.close();
       void mail?.close();
       void context.jobs

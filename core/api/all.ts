@@ -1,5 +1,6 @@
 import * as account from './account';
 import * as annotations from './annotations';
+import * as assignments from './assignments';
 import * as classes from './classes';
 import type { Endpoint, NameOf } from './endpoint';
 import * as find from './find';
@@ -8,7 +9,7 @@ import * as kinds from './kinds';
 import * as library from './library';
 import * as sources from './sources';
 
-const FEATURES = { account, annotations, classes, find, gather, kinds, library, sources };
+const FEATURES = { account, annotations, assignments, classes, find, gather, kinds, library, sources };
 type Features = typeof FEATURES;
 type EndpointIn<Feature> = Extract<Feature[keyof Feature], Endpoint>;
 type EveryEndpoint = { [F in keyof Features]: EndpointIn<Features[F]> }[keyof Features];

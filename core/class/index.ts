@@ -1,2 +1,13 @@
 export { agreement } from './agreement';
 export type { Value, Values } from './agreement';
+export {
+  contributionOf,
+  expectationWords,
+  gaveOwn,
+  hasDone,
+  isDone,
+  missing,
+  NOTHING_DONE,
+  phaseOf,
+} from './assignment';
+export type { Contribution, Expectation, ExpectedMarks, Times } from './assignment';

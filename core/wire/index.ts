@@ -81,6 +81,18 @@ export type { AnnotationPut, AnnotationPatch, ReplyPut, AnnotationPlace, Annotat
 export type { Linked, StoredPicture } from './note';
 export { TINTS, classPutSchema, joinSchema, readingsSchema, CLASS_ROLES, roleChangeSchema } from './class';
 export type { ClassPut, ClassRole, ClassRow, Member, ClassDetail } from './class';
+export { OTHERS_SEEN, assignmentPutSchema, shownSchema, extensionSchema, assignmentKey } from './assignment';
+export type {
+  OthersSeen,
+  AssignmentPut,
+  NamedExpectation,
+  Assignment,
+  AssignmentProgress,
+  StudentProgress,
+  AssignmentDetail,
+  WeekProgress,
+  ClassAssignments,
+} from './assignment';
 export {
   MAY,
   collectionPutSchema,

@@ -11,7 +11,8 @@ export const kindCodeSchema = () =>
   string().test(
     'kind',
     'A kind is named by its code in a Legend.',
-    (code) => code === undefined || startingKind(code) !== undefined || UUID_V7.test(code),
+    (code: string | null | undefined) =>
+      code === undefined || code === null || startingKind(code) !== undefined || UUID_V7.test(code),
   );
 
 const kindSchema = object({

@@ -1,12 +1,12 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { v7 } from 'uuid';
-import type { SourceDetail } from '@avrelle/core/wire';
+import { OTHERS_SEEN, type SourceDetail } from '@avrelle/core/wire';
 import { insertAnnotation } from '../annotations/queries';
 import { setDeleted } from '../sources/queries';
 import { startServer, type Server } from '../testing/harness';
 import { canRead } from './access-queries';
-import { seesAnnotation, seesSource, type AnnotationInWorld, type World } from './rule';
+import { seesAnnotation, seesSource, type AnnotationInWorld, type AssignmentInWorld, type World } from './rule';
 import { REACH, sees, seesByReach } from './visible-queries';
 
 const NOW = '2026-10-02T08:00:00.000Z';
@@ -42,18 +42,31 @@ const worlds = (): fc.Arbitrary<World> => {
   });
   return fc
     .record({
-      members: fc.subarray(classes.flatMap((classId) => people.map((personId) => ({ classId, personId })))),
+      members: fc
+        .subarray(classes.flatMap((classId) => people.map((personId) => ({ classId, personId }))))
+        .chain((some) => fc.tuple(...some.map((m) => fc.boolean().map((teaches) => ({ ...m, teaches }))))),
       readings: fc.subarray(classes.flatMap((classId) => sources.map(({ id }) => ({ classId, sourceId: id })))),
+      assignments: fc
+        .subarray(classes.flatMap((classId) => sources.map(({ id }) => ({ classId, sourceId: id }))))
+        .chain((some) => fc.tuple(...some.map((place) => setting().map((set) => ({ ...place, ...set }))))),
       deleted: fc.subarray(sources),
       written: fc.array(annotation, { minLength: 1, maxLength: ANNOTATIONS }),
     })
-    .map(({ members, readings, deleted, written }) => ({
-      members,
-      readings,
+    .map(({ deleted, written, ...rest }) => ({
+      ...rest,
       sources: sources.map((s) => ({ ...s, deleted: deleted.includes(s) })),
       annotations: threads(written),
     }));
 };
+
+const setting = () =>
+  fc.record({
+    isOpen: fc.boolean(),
+    othersSeen: fc.constantFrom(...OTHERS_SEEN),
+    shown: fc.boolean(),
+    given: fc.subarray(people),
+    extended: fc.subarray(people),
+  });
 
 interface Written extends Omit<AnnotationInWorld, 'id' | 'rootId'> {
   readonly answers: number | null;
@@ -76,8 +89,8 @@ function inWorld<T>(world: World, ask: () => T): T {
   db.raw.exec('SAVEPOINT world');
   try {
     db.run('DELETE FROM membership');
-    for (const { classId, personId } of world.members)
-      db.run('INSERT INTO membership VALUES (?, ?, ?, ?)', classId, personId, 'student', NOW);
+    for (const { classId, personId, teaches } of world.members)
+      db.run('INSERT INTO membership VALUES (?, ?, ?, ?)', classId, personId, teaches ? 'assistant' : 'student', NOW);
     for (const { classId, sourceId } of world.readings)
       db.run(
         'INSERT INTO class_source (class_id, source_id, added_by, added_at) VALUES (?, ?, ?, ?)',
@@ -86,6 +99,7 @@ function inWorld<T>(world: World, ask: () => T): T {
         people[0]!,
         NOW,
       );
+    world.assignments.forEach(store);
     for (const { id, deleted } of world.sources) setDeleted(db, id, deleted ? NOW : null);
     for (const a of world.annotations) {
       const { versionId } = sources.find((s) => s.id === a.sourceId)!;
@@ -97,6 +111,20 @@ function inWorld<T>(world: World, ask: () => T): T {
   } finally {
     db.raw.exec('ROLLBACK TO world; RELEASE world');
   }
+}
+
+function store({ classId, sourceId, isOpen, othersSeen, shown, given, extended }: AssignmentInWorld): void {
+  const { db } = server.context;
+  const place = { classId, sourceId };
+  db.run(
+    `INSERT INTO assignment (class_id, source_id, instructions, marks, answers, is_open, others_seen, shown_at, comments, set_by, set_at)
+     VALUES (@classId, @sourceId, '', '[]', 0, @isOpen, @othersSeen, @shownAt, 1, @me, @now)`,
+    { ...place, isOpen: isOpen ? 1 : 0, othersSeen, shownAt: shown ? NOW : null, me: people[0]!, now: NOW },
+  );
+  for (const me of given)
+    db.run('INSERT INTO own_given VALUES (@classId, @sourceId, @me, @now)', { ...place, me, now: NOW });
+  for (const me of extended)
+    db.run('INSERT INTO extension VALUES (@classId, @sourceId, @me, @now, 0)', { ...place, me, now: NOW });
 }
 
 test('the database sees what the rule says, whoever asks, in any world', () => {

@@ -1,14 +1,31 @@
+import type { OthersSeen } from '@avrelle/core/wire';
+
 /**
  * Who sees what, in plain words. The views in the database (`source_visible`, `annotation_visible`,
  * `collection_visible`) and the conditions in `visible-queries.ts` give the same answers for thousands of rows at once;
  * a test holds them to this on worlds made at random.
  */
 export interface World {
-  readonly members: readonly { readonly classId: string; readonly personId: string }[];
+  readonly members: readonly { readonly classId: string; readonly personId: string; readonly teaches: boolean }[];
   readonly sources: readonly { readonly id: string; readonly ownerId: string; readonly deleted: boolean }[];
   /** Which class reads which source. */
   readonly readings: readonly { readonly classId: string; readonly sourceId: string }[];
+  /** What of it is set. */
+  readonly assignments: readonly AssignmentInWorld[];
   readonly annotations: readonly AnnotationInWorld[];
+}
+
+export interface AssignmentInWorld {
+  readonly classId: string;
+  readonly sourceId: string;
+  readonly isOpen: boolean;
+  readonly othersSeen: OthersSeen;
+  /** Whether its due date is past, or it was released. */
+  readonly shown: boolean;
+  /** Who gave their own. */
+  readonly given: readonly string[];
+  /** Who has more time, which is not over. */
+  readonly extended: readonly string[];
 }
 
 export interface AnnotationInWorld {
@@ -22,31 +39,58 @@ export interface AnnotationInWorld {
   readonly deleted: boolean;
 }
 
-const isMember = ({ members }: World, me: string, classId: string): boolean =>
-  members.some((m) => m.classId === classId && m.personId === me);
-const reads = ({ readings }: World, classId: string, sourceId: string): boolean =>
-  readings.some((r) => r.classId === classId && r.sourceId === sourceId);
+const membership = ({ members }: World, me: string, classId: string) =>
+  members.find((m) => m.classId === classId && m.personId === me);
+const setIn = ({ assignments }: World, classId: string, sourceId: string): AssignmentInWorld | undefined =>
+  assignments.find((g) => g.classId === classId && g.sourceId === sourceId);
 
-/** A source is seen by its owner and by every class that reads it, as long as it is not deleted. */
+/** Somebody reads a source by a class that they are in and that reads it: as a student, only from when it opens. */
+function readsBy(world: World, me: string, classId: string, sourceId: string): boolean {
+  const member = membership(world, me, classId);
+  const isRead = world.readings.some((r) => r.classId === classId && r.sourceId === sourceId);
+  return isRead && member !== undefined && (member.teaches || setIn(world, classId, sourceId)?.isOpen !== false);
+}
+
+/** A source is seen by its owner and by whoever reads it by a class, as long as it is not deleted. */
 export function seesSource(world: World, me: string, sourceId: string): boolean {
   const source = world.sources.find((s) => s.id === sourceId);
   if (!source || source.deleted) return false;
-  return source.ownerId === me || world.members.some((m) => m.personId === me && reads(world, m.classId, sourceId));
+  return source.ownerId === me || world.members.some((m) => readsBy(world, me, m.classId, sourceId));
+}
+
+/** What students wrote for a class is withheld from a student until what is set for the reading has come. */
+function isWithheld(world: World, me: string, classId: string, sourceId: string): boolean {
+  const set = setIn(world, classId, sourceId);
+  if (!set || membership(world, me, classId)?.teaches) return false;
+  switch (set.othersSeen) {
+    case 'at_once':
+      return false;
+    case 'after_own':
+      return !set.given.includes(me);
+    case 'after_due':
+      return !set.shown || set.extended.includes(me);
+    case 'after_release':
+      return !set.shown;
+  }
 }
 
 /**
- * An annotation that is not deleted is always seen by its author. Others see it by a class it is for, which they are in
- * and which reads its source; an answer only where what it answers is theirs or for a class of theirs, too, even if that
- * has been deleted since.
+ * An annotation that is not deleted is always seen by its author. Others see it by a class it is for, by which they read
+ * its source, where nothing is withheld from them or a teacher of the class wrote it; an answer only where they see what
+ * it answers, too, even if that has been deleted since.
  */
 export function seesAnnotation(world: World, me: string, annotation: AnnotationInWorld): boolean {
   if (annotation.deleted) return false;
   if (annotation.authorId === me) return true;
   const source = world.sources.find((s) => s.id === annotation.sourceId)!;
-  if (source.deleted || !isForAClassOf(world, me, annotation)) return false;
+  if (source.deleted || !isShownByAClass(world, me, annotation)) return false;
   const root = world.annotations.find((a) => a.id === annotation.rootId);
-  return root === undefined || root.authorId === me || isForAClassOf(world, me, root);
+  return root === undefined || root.authorId === me || isShownByAClass(world, me, root);
 }
 
-const isForAClassOf = (world: World, me: string, { classIds, sourceId }: AnnotationInWorld): boolean =>
-  classIds.some((classId) => isMember(world, me, classId) && reads(world, classId, sourceId));
+const isShownByAClass = (world: World, me: string, { classIds, sourceId, authorId }: AnnotationInWorld): boolean =>
+  classIds.some(
+    (classId) =>
+      readsBy(world, me, classId, sourceId) &&
+      (!isWithheld(world, me, classId, sourceId) || membership(world, authorId, classId)?.teaches === true),
+  );

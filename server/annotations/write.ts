@@ -12,6 +12,8 @@ import type {
   SourceId,
 } from '@avrelle/core/wire';
 import { canRead, isMember } from '../access/access-queries';
+import { noteOwn } from '../assignments/own-given';
+import { commentsClosed } from '../assignments/queries';
 import { classLabel, classesOf, sourceAddedBy } from '../classes/queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
@@ -46,6 +48,7 @@ export function putAnnotation(context: Context, me: Me, id: string, put: Annotat
       throw new AppError('not_found', { what: 'source' });
     checkAnchor(context, put);
     checkAudience(context, me, put.sourceId, put.classIds);
+    mustBeOpen(context, me, put.sourceId, put.classIds);
     insertAnnotation(
       db,
       {
@@ -61,6 +64,7 @@ export function putAnnotation(context: Context, me: Me, id: string, put: Annotat
     );
     bringUpToDate(context, put, id);
     context.events.append({ type: 'annotation', annotationId: id, sourceId: put.sourceId, personId: me.id });
+    noteOwn(context, me.id, put.sourceId);
     notify(context, id, peopleMeant(db, id), me.id);
     return annotationFor(db, me.id, id)!;
   });
@@ -75,10 +79,7 @@ export function putReply(context: Context, me: Me, id: string, { parentId, note 
     const parent = annotationFor(db, me.id, parentId);
     const root = parent?.rootId ? annotationFor(db, me.id, parent.rootId) : parent;
     if (!parent || !root) throw new AppError('not_found', { what: 'annotation' });
-    const { classIds } = replyAudience(
-      { classIds: classesFor(db, root.id) },
-      new Set(classesOf(db, me.id).map((c) => c.id)),
-    );
+    const classIds = answersTo(context, me, root);
     insertAnnotation(
       db,
       {
@@ -102,6 +103,16 @@ export function putReply(context: Context, me: Me, id: string, { parentId, note 
   });
 }
 
+/** For which classes an answer is: those of what it answers that its author is in, and where one may write now. */
+function answersTo(context: Context, me: Me, { id, sourceId }: Annotation): readonly ClassId[] {
+  const { db } = context;
+  const mine = new Set(classesOf(db, me.id).map((c) => c.id));
+  const { classIds } = replyAudience({ classIds: classesFor(db, id) }, mine);
+  const open = classIds.filter((classId) => !commentsClosed(db, { classId, sourceId }, me.id));
+  if (open.length === 0) mustBeOpen(context, me, sourceId, classIds);
+  return open;
+}
+
 /** Changes one's own annotation: words, kind, tags, audience, or deleting it and taking that back. */
 export function patchAnnotation(context: Context, me: Me, id: string, patch: AnnotationPatch): Annotation {
   const { db, now, events } = context;
@@ -122,6 +133,7 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
       personId: me.id,
       formerClasses: former,
     });
+    noteOwn(context, me.id, before.sourceId);
     notify(context, id, peopleMeant(db, id), me.id);
     return toWire(ownAnnotation(db, me.id, id)!);
   });
@@ -216,6 +228,8 @@ function changeAudience(context: Context, me: Me, before: AnnotationRow, classId
   const { db, events } = context;
   checkAudience(context, me, before.sourceId, classIds);
   const former = classesFor(db, before.id);
+  const added = classIds.filter((classId) => !former.includes(classId));
+  mustBeOpen(context, me, before.sourceId, added);
   setClasses(db, before.id, classIds);
   for (const reply of repliesOf(db, before.id))
     events.append({ type: 'annotation', annotationId: reply, sourceId: before.sourceId, formerClasses: former });
@@ -248,6 +262,13 @@ function checkAnchor({ db }: Context, { versionId, anchor }: Pick<AnnotationPut,
   const { start, end } = anchor.position;
   if (start >= end || end > text.length) throw new AppError('outside_text', { start, end, length: text.length });
   if (text.slice(start, end) !== anchor.quote.exact) throw new AppError('quote_mismatch', { start, end });
+}
+
+/** Throws where a class is among them for which nothing may be written now. */
+function mustBeOpen({ db }: Context, me: Me, sourceId: SourceId, classIds: readonly ClassId[]): void {
+  const closed = classIds.find((classId) => commentsClosed(db, { classId, sourceId }, me.id));
+  if (closed !== undefined)
+    throw new AppError('comments_closed', { className: classLabel(db, closed)?.name ?? '' }, { field: 'classIds' });
 }
 
 function checkAudience({ db }: Context, me: Me, sourceId: SourceId, classIds: readonly ClassId[]): void {

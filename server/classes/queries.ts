@@ -13,7 +13,7 @@ import type { Db } from '../db/database';
 
 const COUNTS = `
   (SELECT count(*) FROM membership x WHERE x.class_id = c.id) AS people,
-  (SELECT count(*) FROM class_source x JOIN source s ON s.id = x.source_id AND s.deleted_at IS NULL WHERE x.class_id = c.id) AS sources,
+  (SELECT count(*) FROM class_reach x WHERE x.class_id = c.id AND x.person_id = m.person_id) AS sources,
   (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = c.id AND a.deleted_at IS NULL AND a.root_id IS NULL) AS annotations`;
 const CLASSES_OF = `SELECT c.id, c.name, c.tint, m.role, ${COUNTS} FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? ORDER BY c.name`;
 const CLASS_FOR = `SELECT c.id, c.name, c.tint, CASE WHEN c.code_open THEN c.code END AS code, c.version, m.role, ${COUNTS} FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? AND c.id = ?`;

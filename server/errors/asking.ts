@@ -101,6 +101,19 @@ export const ASKING = {
     title: 'Accounts are made by an administrator',
     detail: 'This installation does not let people make their own account. Ask its administrator for one.',
   },
+  // Readings that are set
+  comments_closed: {
+    status: 403,
+    title: 'Nothing is written here now',
+    detail:
+      'The teachers of “{className}” let nobody write for the class on this reading now. Write for yourself alone; later it can be shared.',
+  },
+  not_later: {
+    status: 400,
+    title: 'That is no more time',
+    detail:
+      'Choose a time after the one when it is due for the class. A reading that is never due has no end to put off.',
+  },
   // Writing
   stale: {
     status: 409,

@@ -1,0 +1,42 @@
+import { object } from 'yup';
+import { assignmentPutSchema, extensionSchema, idSchema, shownSchema } from '../wire';
+import { endpoint } from './endpoint';
+import { list } from './shape';
+import { assignment, assignmentDetail, classAssignments } from './shapes/assignments';
+
+const asMember = { thing: 'class', as: 'student' } as const;
+const asAssistant = (to: string) => ({ thing: 'class', as: 'assistant', to }) as const;
+
+/** What is set for me, in all of my classes; of one source where it is named. */
+export const listMyAssignments = endpoint('GET', '/api/assignments', {
+  query: object({ source: idSchema() }).noUnknown(),
+  answer: list(assignment),
+});
+export const listAssignments = endpoint('GET', '/api/classes/:id/assignments', {
+  may: asMember,
+  answer: classAssignments,
+});
+export const getAssignment = endpoint('GET', '/api/classes/:id/assignments/:sourceId', {
+  may: asAssistant('look at how its students read'),
+  answer: assignmentDetail,
+});
+/** Sets a reading, or changes what is set; the class reads the source from then on. */
+export const putAssignment = endpoint('PUT', '/api/classes/:id/assignments/:sourceId', {
+  may: asAssistant('set a reading'),
+  body: assignmentPutSchema,
+  answer: assignment,
+});
+/** Nothing is asked for any more; the class reads it as before. */
+export const removeAssignment = endpoint('DELETE', '/api/classes/:id/assignments/:sourceId', {
+  may: asAssistant('change what is set'),
+});
+/** Shows what everybody wrote to everybody, or withholds it again. */
+export const showAssignment = endpoint('POST', '/api/classes/:id/assignments/:sourceId/shown', {
+  may: asAssistant('show what the class wrote'),
+  body: shownSchema,
+  answer: assignment,
+});
+export const extendAssignment = endpoint('PUT', '/api/classes/:id/assignments/:sourceId/extensions/:personId', {
+  may: asAssistant('give more time'),
+  body: extensionSchema,
+});

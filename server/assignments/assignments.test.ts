@@ -1,0 +1,225 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { v7 } from 'uuid';
+import type {
+  Annotation,
+  Assignment,
+  AssignmentDetail,
+  ClassAssignments,
+  ClassDetail,
+  Problem,
+  SourceDetail,
+} from '@avrelle/core/wire';
+import { makeClass } from '../testing/classes';
+import { tideMark } from '../testing/tide-mark';
+import { startServer, type Client, type Server } from '../testing/harness';
+import { keepTime } from './passing-time';
+
+let server: Server;
+let teacher: Client;
+let ines: Client;
+let tomas: Client;
+let id: string;
+let sourceId: string;
+let versionId: string;
+beforeAll(async () => {
+  server = await startServer();
+  teacher = await server.person('Teacher');
+  ines = await server.person('Ines');
+  tomas = await server.person('Tomas');
+});
+afterAll(() => server.close());
+
+/** A class of two students, which reads a text of its teacher's. */
+beforeEach(async () => {
+  id = await makeClass(teacher, 'Field Course', ines, tomas);
+  sourceId = await teacher.keepText(`tide ${id}`, `The tide turns at seven. ${id}`);
+  ({ versionId } = (await teacher.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body);
+  await teacher.send('PUT', `/api/classes/${id}/sources/${sourceId}`);
+});
+
+const HOUR = 3_600_000;
+const fromNow = (hours: number): string => new Date(Date.parse(server.context.now()) + hours * HOUR).toISOString();
+const place = (): string => `/api/classes/${id}/assignments/${sourceId}`;
+const put = <T = Assignment>(body: object, who = teacher) => who.send<T>('PUT', place(), body);
+const setFor = async (who: Client): Promise<Assignment | undefined> =>
+  (await who.send<ClassAssignments>('GET', `/api/classes/${id}/assignments`)).body.assignments?.[0];
+/** Marks “tide” for the class; the id. */
+const mark = async (who: Client, more: object = {}): Promise<string> => {
+  const made = v7();
+  const { status, text } = await who.send(
+    'PUT',
+    `/api/annotations/${made}`,
+    tideMark(sourceId, versionId, { classIds: [id], ...more }),
+  );
+  if (status !== 200) throw new Error(text);
+  return made;
+};
+const sees = async (who: Client): Promise<string[]> =>
+  (await who.send<Annotation[]>('GET', `/api/sources/${sourceId}/annotations`)).body.map((a) => a.id).toSorted();
+/** As if so many hours had passed. */
+const pass = (hours: number): void => {
+  const now = fromNow(hours);
+  keepTime({ ...server.context, now: () => now });
+};
+
+test('what is asked for is told to each as their own, and to the teacher as how many did it', async () => {
+  await put({
+    instructions: 'Read it **twice**.',
+    marks: [{ kind: 'claim', count: 2 }],
+    answers: 1,
+    dueAt: fromNow(24),
+  });
+  const first = await mark(ines);
+  await mark(tomas, { kind: 'doubt' });
+  await tomas.send('PUT', `/api/replies/${v7()}`, { parentId: first, note: 'Why at seven?' });
+  expect(await setFor(ines)).toMatchObject({
+    instructions: 'Read it **twice**.',
+    missing: { marks: [{ kind: 'claim', name: 'Claim', count: 1 }], answers: 1 },
+    progress: null,
+  });
+  expect((await setFor(tomas))!.missing).toEqual({ marks: [{ kind: 'claim', name: 'Claim', count: 2 }], answers: 0 });
+  expect(await setFor(teacher)).toMatchObject({
+    missing: null,
+    progress: { students: 2, begun: 2, done: 0, marks: 2, answers: 1 },
+  });
+  await mark(ines);
+  const second = await mark(tomas, { kind: 'claim' });
+  await ines.send('PUT', `/api/replies/${v7()}`, { parentId: second, note: 'Indeed.' });
+  expect((await setFor(teacher))!.progress!.done).toBe(1);
+  expect((await ines.send<Assignment[]>('GET', `/api/assignments?source=${sourceId}`)).body[0]!.missing).toEqual({
+    marks: [],
+    answers: 0,
+  });
+});
+
+test('only who teaches sets a reading; what is set meanwhile is not written over; the same again changes nothing', async () => {
+  expect((await put<Problem>({}, ines)).body.code).toBe('teachers_only');
+  const asked = { answers: 2, dueAt: fromNow(5) };
+  const { version } = (await put(asked)).body;
+  expect((await put(asked)).body.version).toBe(version);
+  expect((await put<Problem>({ answers: 3 })).body.code).toBe('stale');
+  expect((await put({ answers: 3, version })).body.expected.answers).toBe(3);
+  expect((await put<Problem>({ answers: 4, version })).body.code).toBe('stale');
+  expect((await teacher.send('DELETE', place())).status).toBe(204);
+  expect([await setFor(teacher), (await ines.send('GET', `/api/sources/${sourceId}`)).status]).toEqual([
+    undefined,
+    200,
+  ]);
+});
+
+test.each([
+  ['due before it opens', () => ({ opensAt: fromNow(2), dueAt: fromNow(1) }), 'due before it opens'],
+  ['no such date', () => ({ dueAt: '2026-02-30T10:00:00.000Z' }), 'no date and time'],
+  ['after a due date there is none of', () => ({ othersSeen: 'after_due' }), 'Choose when it is due'],
+  ['a kind twice', () => ({ marks: [1, 2].map((count) => ({ kind: 'claim', count })) }), 'once'],
+  ['a kind there is none of', () => ({ marks: [{ kind: v7(), count: 1 }] }), 'kind'],
+  ['no marks at all of a kind', () => ({ marks: [{ kind: 'claim', count: 0 }] }), 'one mark at least'],
+])('refused with a word why: %s', async (_what, body, why) => {
+  const { status, body: problem } = await put<Problem>(body());
+  expect([status, problem.detail]).toEqual([400, expect.stringContaining(why)]);
+});
+
+describe('from when on the others are seen', () => {
+  test('after one’s own: then, at once and for good; who teaches sees all, and is seen by all', async () => {
+    await put({ marks: [{ kind: null, count: 2 }], othersSeen: 'after_own' });
+    const [theirs, shown] = [await mark(tomas), await mark(teacher)];
+    expect([await sees(ines), await sees(teacher)]).toEqual([[shown], [theirs, shown].toSorted()]);
+    expect((await ines.send('GET', `/api/annotations/${theirs}`)).status).toBe(404);
+    const own = await mark(ines);
+    expect((await setFor(ines))!.seesOthers).toBe(false);
+    const next = await mark(ines);
+    expect(await sees(ines)).toEqual([theirs, shown, own, next].toSorted());
+    await ines.send('PATCH', `/api/annotations/${next}`, { version: 1, deleted: true });
+    expect([(await setFor(ines))!.seesOthers, await sees(tomas)]).toEqual([true, [theirs, shown].toSorted()]);
+  });
+
+  test('who gave their own before it was asked for sees the others at once', async () => {
+    const [own, theirs] = [await mark(ines), await mark(tomas)];
+    await put({ othersSeen: 'after_own' });
+    expect(await sees(ines)).toEqual([own, theirs].toSorted());
+  });
+
+  test('after the due date; whoever has more time, after theirs', async () => {
+    await put({ othersSeen: 'after_due', dueAt: fromNow(10) });
+    const [own, theirs] = [await mark(ines), await mark(tomas)];
+    const extend = (dueAt: string | null) =>
+      teacher.send<Problem>('PUT', `${place()}/extensions/${ines.me.id}`, { dueAt });
+    expect((await extend(fromNow(9))).body.code).toBe('not_later');
+    expect((await extend(fromNow(20))).status).toBe(204);
+    pass(9);
+    expect(await sees(tomas)).toEqual([theirs]);
+    pass(11);
+    expect([await sees(tomas), await sees(ines)]).toEqual([[own, theirs].toSorted(), [own]]);
+    expect((await setFor(ines))!.myDueAt! > (await setFor(tomas))!.myDueAt!).toBe(true);
+    pass(21);
+    expect(await sees(ines)).toEqual([own, theirs].toSorted());
+    expect((await extend(null)).status).toBe(204);
+  });
+
+  test('after its release by hand, which can be taken back; two at once release it once', async () => {
+    await put({ othersSeen: 'after_release' });
+    const [own, theirs] = [await mark(ines), await mark(tomas)];
+    const show = (shown: boolean) => teacher.send<Assignment>('POST', `${place()}/shown`, { shown });
+    const [one, other] = await Promise.all([show(true), show(true)]);
+    expect([one.body.shownAt, one.body.version]).toEqual([other.body.shownAt, other.body.version]);
+    expect(await sees(ines)).toEqual([own, theirs].toSorted());
+    await show(false);
+    expect(await sees(ines)).toEqual([own]);
+  });
+});
+
+test('a reading that is not open yet is there for its teachers alone, in every list and count; it opens at its moment', async () => {
+  await put({ opensAt: fromNow(3) });
+  const detail = async (who: Client) => (await who.send<ClassDetail>('GET', `/api/classes/${id}`)).body;
+  const there = async (who: Client) => [
+    (await who.send('GET', `/api/sources/${sourceId}`)).status,
+    (await detail(who)).sources,
+    (await detail(who)).readings.length,
+    (await setFor(who)) !== undefined,
+    (await who.send<Assignment[]>('GET', '/api/assignments')).body.some((a) => a.source.id === sourceId),
+  ];
+  expect(await there(ines)).toEqual([404, 0, 0, false, false]);
+  expect(await there(teacher)).toEqual([200, 1, 1, true, true]);
+  pass(3);
+  expect(await there(ines)).toEqual([200, 1, 1, true, true]);
+});
+
+test('where comments are closed students write for themselves alone; teachers go on', async () => {
+  const before = await mark(tomas);
+  await put({ comments: false });
+  await expect(mark(ines)).rejects.toThrow('comments_closed');
+  const answer = await ines.send<Problem>('PUT', `/api/replies/${v7()}`, { parentId: before, note: 'Indeed.' });
+  expect(answer.body.code).toBe('comments_closed');
+  const own = await mark(ines, { classIds: [] });
+  const patch = (of: string, who: Client, more: object) =>
+    who.send<Problem>('PATCH', `/api/annotations/${of}`, { version: 1, ...more });
+  expect((await patch(own, ines, { classIds: [id] })).body.code).toBe('comments_closed');
+  expect((await patch(before, tomas, { note: 'Still mine to change.' })).status).toBe(200);
+  await mark(teacher);
+});
+
+test('each student on a reading, for its teachers alone; and how far they are with the week', async () => {
+  await put({ marks: [{ kind: null, count: 1 }], dueAt: fromNow(24) });
+  await mark(ines);
+  await ines.send('PUT', `/api/sources/${sourceId}/shelf`, { spans: [[0, 10]] });
+  expect((await ines.send<Problem>('GET', place())).body.code).toBe('teachers_only');
+  const { students } = (await teacher.send<AssignmentDetail>('GET', place())).body;
+  expect(students.map(({ name, marks, missing }) => [name, marks, missing.marks.length])).toEqual([
+    ['Ines', 1, 0],
+    ['Tomas', 0, 1],
+  ]);
+  const { week } = (await teacher.send<ClassAssignments>('GET', `/api/classes/${id}/assignments`)).body;
+  expect(week).toEqual([
+    expect.objectContaining({ name: 'Ines', done: 1, of: 1 }),
+    expect.objectContaining({ name: 'Tomas', done: 0, of: 1, opened: 0 }),
+  ]);
+  expect((await ines.send<ClassAssignments>('GET', `/api/classes/${id}/assignments`)).body.week).toEqual([]);
+});
+
+test('taken out and put back, a reading is set as it was', async () => {
+  await put({ answers: 2 });
+  await teacher.send('DELETE', `/api/classes/${id}/sources/${sourceId}`);
+  expect(await setFor(ines)).toBeUndefined();
+  await teacher.send('PUT', `/api/classes/${id}/sources/${sourceId}`);
+  expect((await setFor(ines))!.expected.answers).toBe(2);
+});

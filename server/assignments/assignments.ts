@@ -1,0 +1,161 @@
+import { hasDone, missing, type Expectation } from '@avrelle/core/class';
+import { startingKind } from '@avrelle/core/legend';
+import type {
+  Assignment,
+  AssignmentDetail,
+  AssignmentProgress,
+  ClassId,
+  NamedExpectation,
+  PersonId,
+  SourceId,
+  WeekProgress,
+} from '@avrelle/core/wire';
+import type { Db } from '../db/database';
+import { kindsOf } from '../legend/queries';
+import { sourceRowsOf } from '../sources/queries';
+import { assignmentsFor, extensionsOf, marksIn, studentsOf, type AssignmentRow } from './queries';
+import { marksOf, tallyOf, type Tally } from './tally';
+
+type Named = (expected: Expectation) => NamedExpectation;
+
+/** Names kinds as the class does. */
+export function naming(db: Db, classId: ClassId): Named {
+  const own = new Map(kindsOf(db, classId, []).map((kind) => [kind.code, kind.name]));
+  const nameOf = (code: string | null): string =>
+    code === null ? 'Mark' : (own.get(code) ?? startingKind(code)?.name ?? 'a kind that is gone');
+  return ({ marks, answers }) => ({ marks: marks.map((m) => ({ ...m, name: nameOf(m.kind) })), answers });
+}
+
+export const expectedOf = (row: Pick<AssignmentRow, 'marks' | 'answers'>): Expectation => ({
+  marks: marksIn(row),
+  answers: row.answers,
+});
+
+interface Student {
+  readonly id: PersonId;
+  readonly name: string;
+}
+
+/** A class as it is asked about: whose tally, its students for who teaches it, and how it names kinds. */
+interface Around {
+  readonly tally: Tally;
+  /** Null for a student. */
+  readonly students: readonly Student[] | null;
+  readonly named: Named;
+}
+
+/** What is set for somebody, the first that is due first. */
+export function assignmentsOf(
+  db: Db,
+  me: PersonId,
+  asked: { readonly classId?: ClassId; readonly sourceId?: SourceId | undefined },
+): Assignment[] {
+  const rows = assignmentsFor(db, me, asked);
+  const sources = new Map(
+    sourceRowsOf(db, me, [...new Set(rows.map((r) => r.sourceId))]).map((source) => [source.id, source]),
+  );
+  const classes = new Map<ClassId, Around>();
+  const around = (row: AssignmentRow): Around => {
+    const found = classes.get(row.classId) ?? aroundOf(db, me, row, asked.sourceId);
+    classes.set(row.classId, found);
+    return found;
+  };
+  return rows.flatMap((row) => {
+    const source = sources.get(row.sourceId);
+    return source ? [{ ...setOf(row, me, around(row)), source }] : [];
+  });
+}
+
+const aroundOf = (db: Db, me: PersonId, { classId, role }: AssignmentRow, sourceId?: SourceId): Around => ({
+  tally: tallyOf(db, { classId, sourceId: sourceId ?? null, personId: role === 'student' ? me : null }),
+  students: role === 'student' ? null : studentsOf(db, classId),
+  named: naming(db, classId),
+});
+
+function setOf(row: AssignmentRow, me: PersonId, { tally, students, named }: Around): Omit<Assignment, 'source'> {
+  const expected = expectedOf(row);
+  return {
+    class: { id: row.classId, name: row.className, tint: row.tint },
+    instructions: row.instructions,
+    expected: named(expected),
+    opensAt: row.opensAt,
+    dueAt: row.dueAt,
+    myDueAt: row.extendedTo ?? row.dueAt,
+    isOpen: row.isOpen === 1,
+    othersSeen: row.othersSeen,
+    seesOthers: row.withheld === 0,
+    shownAt: row.shownAt,
+    comments: row.comments === 1,
+    version: row.version,
+    missing: students === null ? named(missing(expected, tally.done(row.sourceId, me))) : null,
+    progress: students && progressOf(row.sourceId, expected, students, tally),
+  };
+}
+
+function progressOf(
+  sourceId: SourceId,
+  expected: Expectation,
+  students: readonly Student[],
+  tally: Tally,
+): AssignmentProgress {
+  const each = students.map(({ id }) => ({ done: tally.done(sourceId, id), read: tally.read(sourceId, id) }));
+  const sum = (of: (one: (typeof each)[number]) => number): number => each.reduce((all, one) => all + of(one), 0);
+  return {
+    students: students.length,
+    opened: sum(({ read }) => Number(read !== undefined)),
+    begun: sum(({ done }) => Number(marksOf(done) + done.answers > 0)),
+    done: sum(({ done, read = 0 }) => Number(hasDone(expected, done, read))),
+    marks: sum(({ done }) => marksOf(done)),
+    answers: sum(({ done }) => done.answers),
+  };
+}
+
+/** One reading with each student of the class; undefined where it is not set, or not for them to see. */
+export function assignmentDetail(
+  db: Db,
+  me: PersonId,
+  place: { readonly classId: ClassId; readonly sourceId: SourceId },
+): AssignmentDetail | undefined {
+  const [found] = assignmentsOf(db, me, place);
+  if (!found) return undefined;
+  const tally = tallyOf(db, place);
+  const extended = extensionsOf(db, place);
+  const named = naming(db, place.classId);
+  const students = studentsOf(db, place.classId).map(({ id, name }) => {
+    const done = tally.done(place.sourceId, id);
+    const read = tally.read(place.sourceId, id);
+    return {
+      id,
+      name,
+      opened: read !== undefined,
+      readShare: read ?? 0,
+      marks: marksOf(done),
+      answers: done.answers,
+      missing: named(missing(found.expected, done)),
+      extendedTo: extended.get(id) ?? null,
+    };
+  });
+  return { ...found, students };
+}
+
+const WEEK = 7 * 86_400_000;
+
+/** How far each student is with what was due within the last seven days and is due within the next. */
+export function weekOf(db: Db, me: PersonId, classId: ClassId, now: string): WeekProgress[] {
+  const near = assignmentsFor(db, me, { classId }).filter(
+    ({ dueAt }) => dueAt !== null && Math.abs(Date.parse(dueAt) - Date.parse(now)) <= WEEK,
+  );
+  if (near.length === 0) return [];
+  const tally = tallyOf(db, { classId });
+  return studentsOf(db, classId).map(({ id, name }) => {
+    const reads = near.map(({ sourceId }) => tally.read(sourceId, id));
+    return {
+      id,
+      name,
+      done: near.filter((row, i) => hasDone(expectedOf(row), tally.done(row.sourceId, id), reads[i] ?? 0)).length,
+      of: near.length,
+      opened: reads.filter((read) => read !== undefined).length,
+      readShare: reads.reduce<number>((sum, read) => sum + (read ?? 0), 0) / near.length,
+    };
+  });
+}

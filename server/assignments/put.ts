@@ -1,0 +1,69 @@
+import { startingKind } from '@avrelle/core/legend';
+import type { Assignment, AssignmentPut, Me } from '@avrelle/core/wire';
+import { addSourceTo } from '../classes/readings';
+import type { Context } from '../context';
+import { AppError } from '../errors';
+import { kindsOf } from '../legend/queries';
+import { assignmentsOf } from './assignments';
+import { noteOwn } from './own-given';
+import {
+  insertAssignment,
+  storedAssignment,
+  studentsOf,
+  updateAssignment,
+  type Place,
+  type Standing,
+  type Stored,
+} from './queries';
+
+/** Sets a reading, or changes what is set. The same again changes nothing; what changed meanwhile is not written over. */
+export function putAssignment(context: Context, me: Me, place: Place, put: AssignmentPut): Assignment {
+  const { db, events, now } = context;
+  return db.transaction(() => {
+    addSourceTo(context, me, place.classId, place.sourceId);
+    mustKnowKinds(context, place, put);
+    const before = storedAssignment(db, place);
+    const standing = standingOf(put, before, now());
+    if (!before) insertAssignment(db, place, put, { ...standing, me: me.id, now: now() });
+    else {
+      const current = assignmentOf(context, me, place);
+      if (put.version === undefined && isSame(current, put)) return current;
+      if (put.version !== before.version)
+        throw new AppError('stale', { yours: put.version ?? 'none', current: before.version }, { current });
+      updateAssignment(db, place, put, standing);
+    }
+    events.append({ type: 'classes', ...place });
+    // Some may have given their own before it was asked for.
+    for (const { id } of studentsOf(db, place.classId)) noteOwn(context, id, place.sourceId);
+    return assignmentOf(context, me, place);
+  });
+}
+
+export const assignmentOf = ({ db }: Pick<Context, 'db'>, me: Me, place: Place): Assignment => {
+  const [found] = assignmentsOf(db, me.id, place);
+  if (!found) throw new AppError('not_found', { what: 'reading' });
+  return found;
+};
+
+/** What was shown after the due date stays shown until another date is set that is to come. */
+function standingOf({ opensAt, dueAt, othersSeen }: AssignmentPut, before: Stored | undefined, now: string): Standing {
+  const isOpen = opensAt === null || opensAt <= now;
+  if (othersSeen === 'after_due') return { isOpen, shownAt: dueAt !== null && dueAt <= now ? now : null };
+  return { isOpen, shownAt: before?.othersSeen === othersSeen ? before.shownAt : null };
+}
+
+function mustKnowKinds({ db }: Pick<Context, 'db'>, { classId }: Place, { marks }: AssignmentPut): void {
+  const own = new Set(kindsOf(db, classId, []).map(({ code }) => code));
+  for (const { kind } of marks)
+    if (kind !== null && !own.has(kind) && !startingKind(kind)) throw new AppError('unknown_kind', { code: kind });
+}
+
+const isSame = (there: Assignment, put: AssignmentPut): boolean =>
+  there.instructions === put.instructions &&
+  there.opensAt === put.opensAt &&
+  there.dueAt === put.dueAt &&
+  there.othersSeen === put.othersSeen &&
+  there.comments === put.comments &&
+  there.expected.answers === put.answers &&
+  JSON.stringify(there.expected.marks.map(({ kind, count }) => [kind, count])) ===
+    JSON.stringify(put.marks.map(({ kind, count }) => [kind, count]));

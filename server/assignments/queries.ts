@@ -1,0 +1,208 @@
+import type { ExpectedMarks } from '@avrelle/core/class';
+import type { AssignmentPut, ClassId, ClassRole, OthersSeen, PersonId, SourceId } from '@avrelle/core/wire';
+import type { Db } from '../db/database';
+
+export interface AssignmentRow {
+  readonly classId: ClassId;
+  readonly className: string;
+  readonly tint: string;
+  readonly role: ClassRole;
+  readonly sourceId: SourceId;
+  readonly instructions: string;
+  /** JSON of `ExpectedMarks`. */
+  readonly marks: string;
+  readonly answers: number;
+  readonly opensAt: string | null;
+  readonly dueAt: string | null;
+  readonly extendedTo: string | null;
+  readonly isOpen: number;
+  readonly othersSeen: OthersSeen;
+  readonly withheld: number;
+  readonly shownAt: string | null;
+  readonly comments: number;
+  readonly version: number;
+}
+
+/** Of the classes of `@me`; what they may not read yet is not among it. */
+const ASSIGNMENTS = `
+  SELECT g.class_id, c.name AS class_name, c.tint, m.role, g.source_id, g.instructions, g.marks, g.answers, g.opens_at, g.due_at,
+    e.due_at AS extended_to, g.is_open, g.others_seen, w.withheld, g.shown_at, g.comments, g.version
+  FROM membership m
+  JOIN class c ON c.id = m.class_id
+  JOIN assignment g ON g.class_id = m.class_id
+  JOIN class_reach w ON w.person_id = m.person_id AND w.class_id = g.class_id AND w.source_id = g.source_id
+  LEFT JOIN extension e ON e.class_id = g.class_id AND e.source_id = g.source_id AND e.person_id = m.person_id
+  WHERE m.person_id = @me AND (@class IS NULL OR g.class_id = @class) AND (@source IS NULL OR g.source_id = @source)
+  ORDER BY coalesce(e.due_at, g.due_at) IS NULL, coalesce(e.due_at, g.due_at), g.set_at, g.source_id`;
+
+/** What is set for somebody; of one class or source only, where it is named. */
+export const assignmentsFor = (
+  db: Db,
+  me: PersonId,
+  { classId = null, sourceId = null }: { readonly classId?: ClassId | null; readonly sourceId?: SourceId | null },
+): AssignmentRow[] => db.all<AssignmentRow>(ASSIGNMENTS, { me, class: classId, source: sourceId });
+
+const VERSION = 'SELECT version, others_seen, shown_at FROM assignment WHERE class_id = @class AND source_id = @source';
+const INSERT = `
+  INSERT INTO assignment (class_id, source_id, instructions, marks, answers, opens_at, due_at, is_open, others_seen, shown_at, comments, set_by, set_at)
+  VALUES (@class, @source, @instructions, @marks, @answers, @opensAt, @dueAt, @isOpen, @othersSeen, @shownAt, @comments, @me, @now)`;
+const UPDATE = `
+  UPDATE assignment SET instructions = @instructions, marks = @marks, answers = @answers, opens_at = @opensAt, due_at = @dueAt,
+    is_open = @isOpen, others_seen = @othersSeen, shown_at = @shownAt, comments = @comments, version = version + 1
+  WHERE class_id = @class AND source_id = @source`;
+const DELETE = 'DELETE FROM assignment WHERE class_id = ? AND source_id = ?';
+const SHOW = `
+  UPDATE assignment SET shown_at = @at, version = version + 1
+  WHERE class_id = @class AND source_id = @source AND (shown_at IS NULL) = (@at IS NOT NULL)`;
+
+/** Which class, and what it reads. */
+export interface Place {
+  readonly classId: ClassId;
+  readonly sourceId: SourceId;
+}
+
+export interface Stored {
+  readonly version: number;
+  readonly othersSeen: OthersSeen;
+  readonly shownAt: string | null;
+}
+export const storedAssignment = (db: Db, { classId, sourceId }: Place): Stored | undefined =>
+  db.get<Stored>(VERSION, { class: classId, source: sourceId });
+
+/** What is stored of a reading that is set, beside what was asked for. */
+export interface Standing {
+  readonly isOpen: boolean;
+  readonly shownAt: string | null;
+}
+
+const columns = ({ classId, sourceId }: Place, put: AssignmentPut, { isOpen, shownAt }: Standing) => ({
+  class: classId,
+  source: sourceId,
+  instructions: put.instructions,
+  marks: JSON.stringify(put.marks),
+  answers: put.answers,
+  opensAt: put.opensAt,
+  dueAt: put.dueAt,
+  isOpen: Number(isOpen),
+  othersSeen: put.othersSeen,
+  shownAt,
+  comments: Number(put.comments),
+});
+export const insertAssignment = (
+  db: Db,
+  place: Place,
+  put: AssignmentPut,
+  { me, now, ...standing }: Standing & { readonly me: PersonId; readonly now: string },
+): number => db.run(INSERT, { ...columns(place, put, standing), me, now });
+export const updateAssignment = (db: Db, place: Place, put: AssignmentPut, standing: Standing): number =>
+  db.run(UPDATE, columns(place, put, standing));
+export const deleteAssignment = (db: Db, { classId, sourceId }: Place): boolean =>
+  db.run(DELETE, classId, sourceId) > 0;
+/** False where it was so already. */
+export const setShown = (db: Db, { classId, sourceId }: Place, at: string | null): boolean =>
+  db.run(SHOW, { class: classId, source: sourceId, at }) > 0;
+
+const EXTEND = `
+  INSERT INTO extension (class_id, source_id, person_id, due_at, passed) VALUES (@class, @source, @person, @dueAt, @passed)
+  ON CONFLICT (class_id, source_id, person_id) DO UPDATE SET due_at = @dueAt, passed = @passed`;
+const TAKE_BACK = 'DELETE FROM extension WHERE class_id = ? AND source_id = ? AND person_id = ?';
+const EXTENSIONS = 'SELECT person_id AS personId, due_at AS dueAt FROM extension WHERE class_id = ? AND source_id = ?';
+export function setExtension(
+  db: Db,
+  { classId, sourceId }: Place,
+  person: PersonId,
+  { dueAt, passed }: { readonly dueAt: string; readonly passed: boolean },
+): void {
+  db.run(EXTEND, { class: classId, source: sourceId, person, dueAt, passed: Number(passed) });
+}
+export const takeExtension = (db: Db, { classId, sourceId }: Place, personId: PersonId): number =>
+  db.run(TAKE_BACK, classId, sourceId, personId);
+export const extensionsOf = (db: Db, { classId, sourceId }: Place): ReadonlyMap<PersonId, string> =>
+  new Map(
+    db
+      .all<{ personId: PersonId; dueAt: string }>(EXTENSIONS, classId, sourceId)
+      .map(({ personId, dueAt }) => [personId, dueAt]),
+  );
+
+const STUDENTS = `
+  SELECT p.id, p.name FROM membership m JOIN person p ON p.id = m.person_id
+  WHERE m.class_id = ? AND m.role = 'student' ORDER BY p.name, p.id`;
+export const studentsOf = (db: Db, classId: ClassId): { id: PersonId; name: string }[] => db.all(STUDENTS, classId);
+
+/** How many marks, by kind, and answers to others each person wrote for a class, source by source. */
+const MARKS = `
+  SELECT a.source_id, a.author_id AS person_id, a.kind, count(*) AS count
+  FROM annotation_class ac CROSS JOIN annotation a ON a.id = ac.annotation_id
+  WHERE ac.class_id = @class AND a.deleted_at IS NULL AND a.root_id IS NULL
+    AND (@source IS NULL OR a.source_id = @source) AND (@person IS NULL OR a.author_id = @person)
+  GROUP BY a.source_id, a.author_id, a.kind`;
+const ANSWERS = `
+  SELECT a.source_id, a.author_id AS person_id, count(*) AS count
+  FROM annotation_class ac CROSS JOIN annotation a ON a.id = ac.annotation_id JOIN annotation r ON r.id = a.root_id
+  WHERE ac.class_id = @class AND a.deleted_at IS NULL AND r.author_id <> a.author_id
+    AND (@source IS NULL OR a.source_id = @source) AND (@person IS NULL OR a.author_id = @person)
+  GROUP BY a.source_id, a.author_id`;
+const SHELVES = `
+  SELECT h.source_id, h.person_id, h.read_share FROM assignment g
+  JOIN membership m ON m.class_id = g.class_id
+  JOIN shelf h ON h.person_id = m.person_id AND h.source_id = g.source_id
+  WHERE g.class_id = @class AND (@source IS NULL OR g.source_id = @source) AND (@person IS NULL OR m.person_id = @person)`;
+
+/** Of a class; of one source or person only, where it is named. */
+export interface Asked {
+  readonly classId: ClassId;
+  readonly sourceId?: SourceId | null;
+  readonly personId?: PersonId | null;
+}
+const named = ({ classId, sourceId = null, personId = null }: Asked) => ({
+  class: classId,
+  source: sourceId,
+  person: personId,
+});
+interface Counted {
+  readonly sourceId: SourceId;
+  readonly personId: PersonId;
+  readonly count: number;
+}
+export const marksBy = (db: Db, asked: Asked): (Counted & { readonly kind: string })[] => db.all(MARKS, named(asked));
+export const answersBy = (db: Db, asked: Asked): Counted[] => db.all(ANSWERS, named(asked));
+export const readBy = (db: Db, asked: Asked): { sourceId: SourceId; personId: PersonId; readShare: number }[] =>
+  db.all(SHELVES, named(asked));
+
+const CLOSED = `
+  SELECT 1 AS one FROM assignment g JOIN membership m ON m.class_id = g.class_id
+  WHERE g.class_id = @class AND g.source_id = @source AND g.comments = 0 AND m.person_id = @me AND m.role = 'student'`;
+/** Whether somebody may not write for a class there now. */
+export const commentsClosed = (db: Db, { classId, sourceId }: Place, me: PersonId): boolean =>
+  db.get(CLOSED, { class: classId, source: sourceId, me }) !== undefined;
+
+/** Where somebody sees others after their own, and has not yet. */
+const WAITING = `
+  SELECT g.class_id, g.marks, g.answers FROM assignment g
+  JOIN membership m ON m.class_id = g.class_id AND m.role = 'student'
+  WHERE g.source_id = @source AND g.others_seen = 'after_own' AND m.person_id = @me AND NOT EXISTS (
+    SELECT 1 FROM own_given o WHERE o.class_id = g.class_id AND o.source_id = g.source_id AND o.person_id = m.person_id)`;
+const GIVE =
+  'INSERT INTO own_given (class_id, source_id, person_id, given_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
+export const waitingForOwn = (
+  db: Db,
+  me: PersonId,
+  source: SourceId,
+): { classId: ClassId; marks: string; answers: number }[] => db.all(WAITING, { me, source });
+export const giveOwn = (db: Db, { classId, sourceId }: Place, personId: PersonId, now: string): number =>
+  db.run(GIVE, classId, sourceId, personId, now);
+
+const OPEN = `
+  UPDATE assignment SET is_open = 1, version = version + 1 WHERE is_open = 0 AND opens_at <= @now
+  RETURNING class_id AS classId, source_id AS sourceId`;
+const PASS = `
+  UPDATE assignment SET shown_at = @now, version = version + 1
+  WHERE shown_at IS NULL AND due_at <= @now AND others_seen = 'after_due' RETURNING class_id AS classId, source_id AS sourceId`;
+const END = `
+  UPDATE extension SET passed = 1 WHERE passed = 0 AND due_at <= @now RETURNING class_id AS classId, source_id AS sourceId`;
+/** Does what time has come for, once; where something changed. */
+export const passTime = (db: Db, now: string): readonly Place[] =>
+  [OPEN, PASS, END].flatMap((sql) => db.all<Place>(sql, { now }));
+
+export const marksIn = (row: { readonly marks: string }): readonly ExpectedMarks[] =>
+  JSON.parse(row.marks) as ExpectedMarks[];

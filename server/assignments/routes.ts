@@ -1,0 +1,60 @@
+import type { FastifyInstance } from 'fastify';
+import { roleIn } from '../access/access-queries';
+import type { Context } from '../context';
+import { AppError } from '../errors';
+import { serving } from '../serve';
+import { assignmentDetail, assignmentsOf, weekOf } from './assignments';
+import { assignmentOf, putAssignment } from './put';
+import { deleteAssignment, setExtension, setShown, takeExtension } from './queries';
+
+/** Readings that are set for a class. */
+export function assignmentRoutes(app: FastifyInstance, context: Context): void {
+  const { db, events, now } = context;
+  const serve = serving(app, context);
+
+  serve('GET /api/assignments', ({ me, query: { source } }) => assignmentsOf(db, me.id, { sourceId: source }));
+
+  serve('GET /api/classes/:id/assignments', ({ me, params: { id } }) => ({
+    assignments: assignmentsOf(db, me.id, { classId: id }),
+    week: roleIn(db, id, me.id) === 'student' ? [] : weekOf(db, me.id, id, now()),
+  }));
+
+  serve('GET /api/classes/:id/assignments/:sourceId', ({ me, params: { id, sourceId } }) => {
+    const found = assignmentDetail(db, me.id, { classId: id, sourceId });
+    if (!found) throw new AppError('not_found', { what: 'reading' });
+    return found;
+  });
+
+  serve('PUT /api/classes/:id/assignments/:sourceId', ({ me, params: { id, sourceId }, body }) =>
+    putAssignment(context, me, { classId: id, sourceId }, body),
+  );
+
+  serve('DELETE /api/classes/:id/assignments/:sourceId', ({ params: { id, sourceId } }) =>
+    db.transaction(() => {
+      if (deleteAssignment(db, { classId: id, sourceId })) events.append({ type: 'classes', classId: id, sourceId });
+    }),
+  );
+
+  serve('POST /api/classes/:id/assignments/:sourceId/shown', ({ me, params: { id, sourceId }, body: { shown } }) =>
+    db.transaction(() => {
+      const place = { classId: id, sourceId };
+      assignmentOf(context, me, place);
+      if (setShown(db, place, shown ? now() : null)) events.append({ type: 'classes', ...place });
+      return assignmentOf(context, me, place);
+    }),
+  );
+
+  serve(
+    'PUT /api/classes/:id/assignments/:sourceId/extensions/:personId',
+    ({ me, params: { id, sourceId, personId }, body: { dueAt } }) =>
+      db.transaction(() => {
+        const place = { classId: id, sourceId };
+        const set = assignmentOf(context, me, place);
+        if (roleIn(db, id, personId) !== 'student') throw new AppError('not_found', { what: 'student' });
+        if (dueAt === null) takeExtension(db, place, personId);
+        else if (set.dueAt === null || dueAt <= set.dueAt) throw new AppError('not_later', {}, { field: 'dueAt' });
+        else setExtension(db, place, personId, { dueAt, passed: dueAt <= now() });
+        events.append({ type: 'classes', ...place });
+      }),
+  );
+}
