@@ -23,6 +23,7 @@ import type {
 } from '@avrelle/core/wire';
 import { DRAWINGS } from './drawings';
 import { MARKS, type AudienceKey, type DemoMark, type SourceKey } from './marks';
+import { ASSIGNMENTS, READ, READ_BY_OTHERS } from './assignments';
 import { INES_READ, SLUICE, SOURCES } from './sources';
 import { emailOf, PASSWORD, STUDENTS, TEACHER, type DemoPerson } from './people';
 
@@ -71,6 +72,7 @@ export async function seed(
   await seeder.newVersion('ines', 'sluice');
   web.show(SLUICE, 3);
   await seeder.shelves();
+  await seeder.assignments();
   await seeder.order();
   await seeder.arrivals();
   clock.release();
@@ -167,6 +169,33 @@ class Seeder {
     }
     this.clock.set(3);
     await this.send('ines', 'POST', '/api/desk/seen', {});
+  }
+
+  /** What is set for the courses, and how far the students have read it. */
+  async assignments(): Promise<void> {
+    this.clock.set(6, 9);
+    const at = ([days, hour]: readonly [number, number]): string => {
+      const day = new Date(Date.now() + days * DAY);
+      day.setHours(hour, 0, 0, 0);
+      return day.toISOString();
+    };
+    for (const { source, class: letter, opens, due, ...asked } of ASSIGNMENTS)
+      await this.send('aldous', 'PUT', this.assignmentUrl(letter, source), {
+        ...asked,
+        opensAt: opens ? at(opens) : null,
+        dueAt: at(due),
+      });
+    this.clock.set(1, 16);
+    for (const { key, classes } of STUDENTS)
+      for (const [source, share] of READ[key] ?? READ_BY_OTHERS)
+        if (ASSIGNMENTS.some((a) => a.source === source && classes.includes(a.class))) {
+          const { id, length } = this.kept.get(source)!.source;
+          await this.send(key, 'PUT', `/api/sources/${id}/shelf`, { spans: [[0, Math.floor(length * share)]] });
+        }
+  }
+
+  private assignmentUrl(letter: 'A' | 'B', source: SourceKey): string {
+    return `/api/classes/${this.classIds[letter]}/assignments/${this.kept.get(source)!.source.id}`;
   }
 
   async newVersion(by: string, key: SourceKey): Promise<void> {

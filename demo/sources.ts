@@ -90,6 +90,14 @@ export const SOURCES: readonly {
     tags: ['dredging'],
     classes: [],
   },
+  {
+    key: 'light',
+    by: 'aldous',
+    from: 'http://studio.saltmere.test/kept-light',
+    daysAgo: 2,
+    tags: [],
+    classes: [],
+  },
 ];
 
 /** What Ines has read, as a share of each text from its beginning, and where it stands on her shelf. */

@@ -20,6 +20,9 @@ export const PAGES = [
   page('/find', () => import('./find/FindPage')),
   page('/classes', () => import('./classes/ClassesPage')),
   page('/classes/:id', () => import('./classes/ClassPage')),
+  page('/classes/:id/set', () => import('./classes/set/SetReadingPage')),
+  page('/classes/:id/set/:sourceId', () => import('./classes/set/SetReadingPage')),
+  page('/classes/:id/readings/:sourceId', () => import('./classes/reading/ReadingPage')),
   page('/account', () => import('./account/YourAccountPage')),
   page('/people', () => import('./account/PeoplePage')),
 ];

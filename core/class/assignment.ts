@@ -48,9 +48,11 @@ export const isDone = ({ marks, answers }: Expectation): boolean => marks.length
 /** The share of a source from which on it counts as read. */
 const READ = 0.97;
 
+export const isRead = (share: number): boolean => share >= READ;
+
 /** Whether somebody did all that is asked for; where it is only to be read, whether they read it. */
 export const hasDone = (expected: Expectation, done: Contribution, readShare: number): boolean =>
-  isDone(expected) ? readShare >= READ : isDone(missing(expected, done));
+  isDone(expected) ? isRead(readShare) : isDone(missing(expected, done));
 
 /**
  * Whether somebody gave their own, after which they may see what others gave: all the marks that are expected; where

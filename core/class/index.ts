@@ -6,6 +6,7 @@ export {
   gaveOwn,
   hasDone,
   isDone,
+  isRead,
   missing,
   NOTHING_DONE,
   phaseOf,

@@ -146,7 +146,7 @@ export interface WeekProgress {
 
 export interface ClassAssignments {
   readonly assignments: readonly Assignment[];
-  /** Each student, with what was due within a week before and is due within a week from now; none for students. */
+  /** Each student, with what was due within a week before and is due within a week from now; to students only themselves. */
   readonly week: readonly WeekProgress[];
 }
 

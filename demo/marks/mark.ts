@@ -16,7 +16,8 @@ export type SourceKey =
   | 'walk'
   | 'readings'
   | 'dawn'
-  | 'thread';
+  | 'thread'
+  | 'light';
 export type AudienceKey = 'me' | 'A' | 'B' | 'AB';
 
 export interface DemoMark {

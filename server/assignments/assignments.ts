@@ -10,6 +10,7 @@ import type {
   SourceId,
   WeekProgress,
 } from '@avrelle/core/wire';
+import { roleIn } from '../access/access-queries';
 import type { Db } from '../db/database';
 import { kindsOf } from '../legend/queries';
 import { sourceRowsOf } from '../sources/queries';
@@ -140,14 +141,19 @@ export function assignmentDetail(
 
 const WEEK = 7 * 86_400_000;
 
-/** How far each student is with what was due within the last seven days and is due within the next. */
+/**
+ * How far each student is with what was due within the last seven days and is due within the next; of a student asking,
+ * themselves alone.
+ */
 export function weekOf(db: Db, me: PersonId, classId: ClassId, now: string): WeekProgress[] {
   const near = assignmentsFor(db, me, { classId }).filter(
     ({ dueAt }) => dueAt !== null && Math.abs(Date.parse(dueAt) - Date.parse(now)) <= WEEK,
   );
   if (near.length === 0) return [];
   const tally = tallyOf(db, { classId });
-  return studentsOf(db, classId).map(({ id, name }) => {
+  const teaches = roleIn(db, classId, me) !== 'student';
+  const shown = studentsOf(db, classId).filter(({ id }) => teaches || id === me);
+  return shown.map(({ id, name }) => {
     const reads = near.map(({ sourceId }) => tally.read(sourceId, id));
     return {
       id,

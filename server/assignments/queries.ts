@@ -31,7 +31,7 @@ const ASSIGNMENTS = `
   JOIN class c ON c.id = m.class_id
   JOIN assignment g ON g.class_id = m.class_id
   JOIN class_reach w ON w.person_id = m.person_id AND w.class_id = g.class_id AND w.source_id = g.source_id
-  LEFT JOIN extension e ON e.class_id = g.class_id AND e.source_id = g.source_id AND e.person_id = m.person_id
+  LEFT JOIN extension e ON e.class_id = g.class_id AND e.source_id = g.source_id AND e.person_id = m.person_id AND e.due_at > g.due_at
   WHERE m.person_id = @me AND (@class IS NULL OR g.class_id = @class) AND (@source IS NULL OR g.source_id = @source)
   ORDER BY coalesce(e.due_at, g.due_at) IS NULL, coalesce(e.due_at, g.due_at), g.set_at, g.source_id`;
 
@@ -106,7 +106,9 @@ const EXTEND = `
   INSERT INTO extension (class_id, source_id, person_id, due_at, passed) VALUES (@class, @source, @person, @dueAt, @passed)
   ON CONFLICT (class_id, source_id, person_id) DO UPDATE SET due_at = @dueAt, passed = @passed`;
 const TAKE_BACK = 'DELETE FROM extension WHERE class_id = ? AND source_id = ? AND person_id = ?';
-const EXTENSIONS = 'SELECT person_id AS personId, due_at AS dueAt FROM extension WHERE class_id = ? AND source_id = ?';
+const EXTENSIONS = `
+  SELECT e.person_id, e.due_at FROM extension e JOIN assignment g ON g.class_id = e.class_id AND g.source_id = e.source_id
+  WHERE e.class_id = ? AND e.source_id = ? AND e.due_at > g.due_at`;
 export function setExtension(
   db: Db,
   { classId, sourceId }: Place,

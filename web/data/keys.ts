@@ -28,6 +28,13 @@ export const keys = {
   legends: ['legends'] as const,
   classes: ['classes'] as const,
   class: (id: string) => ['classes', id] as const,
+  /** What is set for me, as lists of it show. */
+  assignments: ['assignments'] as const,
+  myAssignments: ['assignments', 'mine'] as const,
+  classAssignments: (id: string) => ['assignments', 'class', id] as const,
+  assignment: (id: string, sourceId: SourceId) => ['assignments', 'class', id, sourceId] as const,
+  /** What is set for me on a source that I read; what I have done of it is counted there. */
+  setHere: (sourceId: SourceId) => ['set-here', sourceId] as const,
   deletedClasses: ['classes', 'deleted'] as const,
   tags: ['tags'] as const,
   tints: ['tags', 'tints'] as const,

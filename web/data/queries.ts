@@ -1,5 +1,6 @@
 /** What pages ask the server for, by feature. */
 export { peopleQuery, sessionsQuery, tokensQuery, useWelcome, welcomeQuery } from './account-queries';
+export { useAssignment, useClassAssignments, useMyAssignments, useSetHere } from './assignment-queries';
 export { useClass, useClasses, useDeletedClasses, useLegends, useMoreReadings, classesQuery } from './class-queries';
 export { client } from './client';
 export { here, PAGE, sourcesQuery, useAllFound, useDesk, useFound, useSources } from './find-queries';

@@ -16,7 +16,18 @@ const STALE = {
   marks: () => [['found'], ['annotations'], keys.library],
   kinds: () => [keys.legends, ['annotations'], keys.library, ['found']],
   /** Which classes there are and who is in them: by them goes what one sees. */
-  classes: () => [keys.classes, keys.legends, keys.library, ['source'], ['annotations'], keys.desk],
+  classes: () => [
+    keys.classes,
+    keys.assignments,
+    ['set-here'],
+    keys.legends,
+    keys.library,
+    ['source'],
+    ['annotations'],
+    keys.desk,
+  ],
+  /** How far people are with what is set. */
+  assignments: () => [keys.assignments],
   tags: () => [keys.library, keys.tags, keys.tints, ['topics'], ['source'], ['annotations'], ['found']],
   tints: () => [keys.tints],
   links: () => [['links']],

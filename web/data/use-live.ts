@@ -50,6 +50,7 @@ function hear(client: QueryClient, heard: Heard): void {
 export function receive(client: QueryClient, event: StreamEvent): void {
   switch (event.type) {
     case 'annotation': {
+      if (event.annotation.classIds.length > 0) renewProgress(client);
       if (linksIn(event.annotation.note).length > 0) void renew(client, 'links');
       return patch(client, keys.annotations(event.annotation.sourceId), () => showAnnotation(client, event.annotation));
     }
@@ -69,6 +70,17 @@ export function receive(client: QueryClient, event: StreamEvent): void {
     case 'job':
       return receiveJob(client, event.job);
   }
+}
+
+/** A class that writes is heard of many times a second; how far it is is asked for once in this time, in milliseconds. */
+const PROGRESS_EVERY = 2_000;
+let asked: ReturnType<typeof setTimeout> | undefined;
+
+function renewProgress(client: QueryClient): void {
+  asked ??= setTimeout(() => {
+    asked = undefined;
+    void renew(client, 'assignments');
+  }, PROGRESS_EVERY);
 }
 
 /** Writes an event into what is known. An answer that was on its way may know less, and is asked for again. */

@@ -13,6 +13,7 @@ import { minutes, shortName, when } from '../ui/when';
 import { PageHeading } from '../ui/PageHeading';
 
 const FirstPage = lazy(() => import('./FirstPage'));
+const Due = lazy(() => import('./Due'));
 const BACK = { back: { to: '/desk', words: 'Desk' } };
 
 /** Today: answers to me, what I was reading, what waits to be read. */
@@ -38,6 +39,9 @@ export default function DeskPage() {
         {desk.data && !isNew && (
           <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block max-[900px]:overflow-y-auto">
             <div className="min-h-0 overflow-y-auto px-[30px] py-4 max-[900px]:px-4">
+              <Suspense>
+                <Due />
+              </Suspense>
               <Shelf
                 title="Go on reading"
                 sources={desk.data.reading}

@@ -3,6 +3,7 @@ import { differenceInCalendarDays, isSameYear } from 'date-fns';
 // Made once: making one takes longer than a hundred uses.
 const CLOCK = new Intl.DateTimeFormat('en-GB', { hour: 'numeric', minute: '2-digit' });
 const WEEKDAY = new Intl.DateTimeFormat('en-GB', { weekday: 'short' });
+const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'long' });
 const DATE = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 const DATE_OF_YEAR = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
@@ -33,3 +34,22 @@ export function shortName(name: string): string {
 
 /** "1 mark", "3 marks". */
 export const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+
+/** "today 16:00", "tomorrow 9:00", "Fri 16:00", "4 Dec 16:00": when something is due, or opens. */
+export function dueAt(iso: string, now = new Date()): string {
+  const date = new Date(iso);
+  const days = differenceInCalendarDays(date, now);
+  const time = CLOCK.format(date);
+  if (days === 0) return `today ${time}`;
+  if (days === 1) return `tomorrow ${time}`;
+  return `${days > 1 && days < 7 ? WEEKDAY.format(date) : day(iso, now)} ${time}`;
+}
+
+/** "Fri 4" and "December": a day as it stands beside what is due then. */
+export const dayInTwo = (iso: string): readonly [day: string, month: string] => {
+  const date = new Date(iso);
+  return [`${WEEKDAY.format(date)} ${date.getDate()}`, MONTH.format(date)];
+};
+
+/** "16:00". */
+export const timeOf = (iso: string): string => CLOCK.format(new Date(iso));

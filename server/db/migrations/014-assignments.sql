@@ -27,17 +27,17 @@ CREATE INDEX assignment_set_by ON assignment(set_by);
 CREATE INDEX assignment_opens ON assignment(opens_at) WHERE is_open = 0;
 CREATE INDEX assignment_shown ON assignment(due_at) WHERE shown_at IS NULL;
 
--- More time for one student.
+-- More time for one student. It counts where it is later than the date for all.
 CREATE TABLE extension (
-  class_id TEXT NOT NULL,
-  source_id TEXT NOT NULL,
+  class_id TEXT NOT NULL REFERENCES class(id) ON DELETE CASCADE,
+  source_id TEXT NOT NULL REFERENCES source(id) ON DELETE CASCADE,
   person_id TEXT NOT NULL REFERENCES person(id) ON DELETE CASCADE,
   due_at TEXT NOT NULL,
   -- Whether that time is over.
   passed INTEGER NOT NULL,
-  PRIMARY KEY (class_id, source_id, person_id),
-  FOREIGN KEY (class_id, source_id) REFERENCES assignment(class_id, source_id) ON DELETE CASCADE
+  PRIMARY KEY (class_id, source_id, person_id)
 ) STRICT, WITHOUT ROWID;
+CREATE INDEX extension_source ON extension(source_id);
 CREATE INDEX extension_person ON extension(person_id);
 CREATE INDEX extension_due ON extension(due_at) WHERE passed = 0;
 

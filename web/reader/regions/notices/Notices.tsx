@@ -7,6 +7,7 @@ import { useTools } from '../../session/tools-context';
 import { Facts } from './Facts';
 import { FindWithin } from './FindWithin';
 import { ListenBar } from './ListenBar';
+import { SetHere } from './SetHere';
 import { Strip } from './Strip';
 import { UnplacedList } from './UnplacedList';
 
@@ -24,6 +25,7 @@ export function Notices() {
         <PlacingStrip words={placing.anchor?.quote.exact ?? ''} />
       ) : (
         <>
+          <SetHere />
           <Facts source={source} />
           {source.versionNumber < source.newest && <OlderVersion />}
           <Unplaced />

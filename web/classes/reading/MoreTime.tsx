@@ -1,0 +1,59 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { Dialog } from 'radix-ui';
+import { object, string } from 'yup';
+import type { AssignmentDetail, StudentProgress } from '@avrelle/core/wire';
+import { call } from '../../data/call';
+import { renew } from '../../data/queries';
+import { DialogFrame } from '../../ui/DialogFrame';
+import { FormAlert, FormField, useSchemaForm } from '../../ui/Form';
+import { instantOf, typedOf } from '../../ui/local-time';
+import { dueAt } from '../../ui/when';
+
+const schema = object({
+  dueAt: string()
+    .required('Choose a day and a time.')
+    .test('exists', 'There is no such time on that day. Choose another.', (typed) => instantOf(typed) !== undefined),
+});
+
+interface Props {
+  readonly set: AssignmentDetail;
+  readonly student: StudentProgress;
+  onClose(): void;
+}
+
+/** A later time for one student. */
+export function MoreTime({ set, student, onClose }: Props) {
+  const client = useQueryClient();
+  const params = { id: set.class.id, sourceId: set.source.id, personId: student.id };
+  const give = async (instant: string | null): Promise<void> => {
+    await call('PUT /api/classes/:id/assignments/:sourceId/extensions/:personId', { params, body: { dueAt: instant } });
+    await renew(client, 'classes');
+    onClose();
+  };
+  const defaults = { dueAt: typedOf(student.extendedTo ?? set.dueAt!) };
+  const { form, submit, busy } = useSchemaForm(schema, defaults, (values) => give(instantOf(values.dueAt)!));
+  return (
+    <DialogFrame title={`More time for ${student.name}`} onClose={onClose}>
+      <form noValidate onSubmit={submit} className="grid gap-3">
+        <p className="text-[14px] text-soft">For the class it is due {dueAt(set.dueAt!)}.</p>
+        <FormField form={form} name="dueAt" label="Due for them" type="datetime-local" autoFocus />
+        <FormAlert form={form} />
+        <div className="flex flex-wrap items-baseline gap-5">
+          <button className="press" disabled={busy}>
+            Save
+          </button>
+          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
+          {student.extendedTo && (
+            <button
+              type="button"
+              className="ml-auto text-[14px] text-soft hover:text-ink"
+              onClick={() => void give(null)}
+            >
+              Due with the class again
+            </button>
+          )}
+        </div>
+      </form>
+    </DialogFrame>
+  );
+}

@@ -1,0 +1,64 @@
+import { useState } from 'react';
+import type { AssignmentDetail, StudentProgress } from '@avrelle/core/wire';
+import { DataTable, type PlainColumn } from '../../ui/DataTable';
+import { dueAt } from '../../ui/when';
+import { leftWords } from '../words';
+import { MoreTime } from './MoreTime';
+
+/** Each student: what they read, wrote and have left, and until when. */
+export function Students({ set }: { readonly set: AssignmentDetail }) {
+  const [extending, setExtending] = useState<StudentProgress>();
+  return (
+    <section aria-label="Students">
+      <h2 className="mb-1 text-[17px]">Students</h2>
+      {set.students.length === 0 ? (
+        <p className="text-soft">Nobody has joined yet. The code to join with is on the page of the class.</p>
+      ) : (
+        <DataTable
+          label="Students"
+          columns={columnsOf(set, setExtending)}
+          rows={set.students}
+          idOf={(student) => student.id}
+          numbers={['read', 'marks', 'answers']}
+        />
+      )}
+      {extending && <MoreTime set={set} student={extending} onClose={() => setExtending(undefined)} />}
+    </section>
+  );
+}
+
+const columnsOf = (
+  set: AssignmentDetail,
+  onExtend: (student: StudentProgress) => void,
+): readonly PlainColumn<StudentProgress>[] => [
+  {
+    id: 'name',
+    header: 'Name',
+    cell: ({ row: { original } }) => <span className={original.opened ? '' : 'text-brick'}>{original.name}</span>,
+  },
+  {
+    id: 'read',
+    header: 'Read',
+    cell: ({ row: { original } }) => (original.opened ? `${Math.round(original.readShare * 100)} %` : 'not opened'),
+  },
+  { id: 'marks', header: 'Marks', cell: ({ row }) => row.original.marks || '–' },
+  { id: 'answers', header: 'Answers', cell: ({ row }) => row.original.answers || '–' },
+  {
+    id: 'left',
+    header: 'Still missing',
+    cell: ({ row: { original } }) => leftWords(set.expected, original.missing, original.readShare) || 'done',
+  },
+  {
+    id: 'time',
+    header: 'More time',
+    cell: ({ row: { original } }) =>
+      set.dueAt === null ? (
+        '–'
+      ) : (
+        <button className="text-soft hover:text-ink" onClick={() => onExtend(original)}>
+          {original.extendedTo ? `until ${dueAt(original.extendedTo)}` : 'give'}
+          <span className="sr-only"> more time to {original.name}</span>
+        </button>
+      ),
+  },
+];

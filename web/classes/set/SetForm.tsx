@@ -1,0 +1,94 @@
+import { useQueryClient } from '@tanstack/react-query';
+import type { UseFormReturn } from 'react-hook-form';
+import { Link, useNavigate } from 'react-router';
+import type { Kind } from '@avrelle/core/legend';
+import { OTHERS_SEEN, type Assignment } from '@avrelle/core/wire';
+import { call } from '../../data/call';
+import { renew } from '../../data/queries';
+import { Alert } from '../../ui/Alert';
+import { FormAlert, FormField, useSchemaForm } from '../../ui/Form';
+import { ownZone } from '../../ui/local-time';
+import { useMessages } from '../../ui/Messages';
+import { SEEN_WORDS } from '../words';
+import { ExpectedFields } from './ExpectedFields';
+import { putOf, setSchema, valuesOf, type SetValues } from './set-form';
+import { Unset } from './Unset';
+
+interface Props {
+  readonly place: { readonly id: string; readonly sourceId: string };
+  readonly className: string;
+  /** Of which marks can be asked for. */
+  readonly kinds: readonly Kind[];
+  /** As it is set already. */
+  readonly set: Assignment | undefined;
+}
+
+/** What the class is asked to do with a reading, from when to when, and from when on they see each other. */
+export function SetForm({ place, className, kinds, set }: Props) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const messages = useMessages();
+  const { form, submit, busy } = useSchemaForm(setSchema, valuesOf(set), async (values) => {
+    await call('PUT /api/classes/:id/assignments/:sourceId', { params: place, body: putOf(values, set?.version) });
+    await renew(client, 'classes');
+    messages.tell(set ? 'What is set is changed; the class sees it.' : `The reading is set for ${className}.`);
+    await navigate(`/classes/${place.id}`);
+  });
+  return (
+    <form noValidate onSubmit={submit} className="mt-5 grid gap-6">
+      <FormField
+        form={form}
+        name="instructions"
+        label="Instructions"
+        hint="Read section 3 closely. Which of the numbers would you trust?"
+        rows={4}
+      />
+      <ExpectedFields form={form} kinds={kinds} />
+      <fieldset className="grid grid-cols-2 gap-x-6 gap-y-3 max-[600px]:grid-cols-1">
+        <legend className="mb-1 text-[17px] font-semibold text-ink">When</legend>
+        <FormField form={form} name="opens" label="Opens (at once, if left empty)" type="datetime-local" />
+        <FormField form={form} name="due" label="Due (never, if left empty)" type="datetime-local" />
+        <p className="col-span-full text-[13px] text-soft">
+          Times are as they are where you are ({ownZone().replace('_', ' ')}); everybody sees them in their own. Until
+          it opens, only the teachers of the class see the reading.
+        </p>
+      </fieldset>
+      <Others form={form} />
+      <FormAlert form={form} />
+      <div className="flex flex-wrap items-baseline gap-5">
+        <button className="press" disabled={busy}>
+          {set ? 'Save changes' : `Set it for ${className}`}
+        </button>
+        <Link to={`/classes/${place.id}`} className="text-soft hover:text-ink">
+          Cancel
+        </Link>
+        {set && <Unset set={set} />}
+      </div>
+    </form>
+  );
+}
+
+/** From when on the students see each other's marks, and whether they write at all. */
+function Others({ form }: { readonly form: UseFormReturn<SetValues> }) {
+  return (
+    <fieldset>
+      <legend className="mb-1 text-[17px] font-semibold text-ink">Students see each other’s marks</legend>
+      <div className="flex flex-wrap gap-x-6 gap-y-1.5">
+        {OTHERS_SEEN.map((seen) => (
+          <label key={seen} className="flex cursor-pointer items-baseline gap-2 text-[15px]">
+            <input type="radio" value={seen} className="accent-[var(--tide)]" {...form.register('othersSeen')} />
+            {SEEN_WORDS[seen]}
+          </label>
+        ))}
+      </div>
+      <Alert>{form.formState.errors.othersSeen?.message}</Alert>
+      <label className="mt-3 flex cursor-pointer items-baseline gap-2 text-[15px]">
+        <input type="checkbox" className="accent-[var(--tide)]" {...form.register('comments')} />
+        They may write for the class on it
+      </label>
+      <p className="mt-1.5 text-[13px] text-soft">
+        What you and other teachers write for the class is always seen; you always see what everybody wrote for it.
+      </p>
+    </fieldset>
+  );
+}

@@ -1,0 +1,43 @@
+import { expectationWords, isDone, isRead } from '@avrelle/core/class';
+import type { Assignment, NamedExpectation, OthersSeen } from '@avrelle/core/wire';
+
+/** "two claims, one answer"; empty where nothing is asked for. */
+export function wordsFor(expected: NamedExpectation): string {
+  const names = new Map(expected.marks.map(({ kind, name }) => [kind, name]));
+  return expectationWords(expected, (kind) => names.get(kind) ?? kind);
+}
+
+export const SEEN_WORDS: Readonly<Record<OthersSeen, string>> = {
+  at_once: 'at once',
+  after_own: 'after their own',
+  after_due: 'after it is due',
+  after_release: 'when you show them',
+};
+
+/** The same, where it is told beside a reading. */
+const SEEN_BESIDE: Readonly<Record<OthersSeen, string>> = {
+  at_once: '',
+  after_own: 'others are seen after one’s own',
+  after_due: 'others are seen after it is due',
+  after_release: 'others are seen when a teacher shows them',
+};
+
+/** What a reading asks for and how it goes, in one line. */
+export const aboutSet = ({ expected, othersSeen, shownAt, comments }: Assignment): string =>
+  [
+    wordsFor(expected) || 'to be read',
+    shownAt ? 'everybody sees everybody’s' : SEEN_BESIDE[othersSeen],
+    comments ? '' : 'nothing is written for the class now',
+  ]
+    .filter(Boolean)
+    .join(' · ');
+
+/** What is left of what was asked for, "reading it" where it is only to be read; empty where all is done. */
+export function leftWords(expected: NamedExpectation, missing: NamedExpectation, readShare: number): string {
+  const left = wordsFor(missing);
+  return left || (isDone(expected) && !isRead(readShare) ? 'reading it' : '');
+}
+
+/** What I have left to do; empty where it is done, and for who teaches. */
+export const leftOf = ({ expected, missing, source }: Assignment): string =>
+  missing === null ? '' : leftWords(expected, missing, source.readShare);
