@@ -13,7 +13,7 @@ export const ASSIGNMENTS: readonly (Partial<Omit<AssignmentPut, 'opensAt' | 'due
   {
     source: 'marsh',
     class: 'B',
-    due: [0, 23],
+    due: [1, 16],
     marks: [
       { kind: 'claim', count: 1 },
       { kind: 'evidence', count: 1 },
@@ -40,7 +40,7 @@ export const ASSIGNMENTS: readonly (Partial<Omit<AssignmentPut, 'opensAt' | 'due
   },
   { source: 'light', class: 'B', opens: [2, 8], due: [6, 16], marks: [{ kind: 'question', count: 3 }] },
   { source: 'pegs', class: 'B', due: [-7, 16], marks: [{ kind: null, count: 3 }] },
-  { source: 'marsh', class: 'A', due: [1, 12], marks: [{ kind: null, count: 3 }], answers: 0 },
+  { source: 'marsh', class: 'A', due: [2, 12], marks: [{ kind: null, count: 3 }], answers: 0 },
   { source: 'report', class: 'A', due: [5, 12], marks: [{ kind: 'doubt', count: 1 }], othersSeen: 'after_release' },
 ];
 

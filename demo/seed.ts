@@ -360,25 +360,37 @@ class Seeder {
           s.end - s.start > 45 &&
           outline.some((b) => !b.aside && b.role === 'paragraph' && b.start <= s.start && s.end <= b.end),
       );
+      // Some sentences draw more readers than others, and most readers see the same in one.
+      const drawn = body
+        .map((sentence) => ({ sentence, kind: this.anyKind(), pull: this.random() }))
+        .toSorted((a, b) => b.pull - a.pull);
+      const at = (by: string, kind: string, sentence: { start: number; end: number }) => ({
+        mark: {
+          source,
+          by,
+          kind,
+          quote: '',
+          for: letter as AudienceKey,
+          daysAgo: 1 + Math.floor(this.random() * 6),
+        },
+        at: this.phrase(text, sentence),
+      });
+      // What draws the class, and something that it passes over.
+      if (each > 3)
+        for (const { kind, sentence } of [...drawn.slice(0, 3), drawn.at(-1)!]) made.push(at('aldous', kind, sentence));
       for (const person of STUDENTS.filter((s) => s.classes.includes(letter) && s.key !== 'wim' && s.key !== 'jory')) {
         for (let n = 0; n < each; n++) {
-          const sentence = body[Math.floor(this.random() ** 1.3 * body.length)]!;
-          const kind = STARTING_LEGEND[Math.floor(this.random() ** 1.4 * STARTING_LEGEND.length)]!.code;
-          made.push({
-            mark: {
-              source,
-              by: person.key,
-              kind,
-              quote: '',
-              for: letter as AudienceKey,
-              daysAgo: 1 + Math.floor(this.random() * 6),
-            },
-            at: this.phrase(text, sentence),
-          });
+          const { sentence, kind: likely } = drawn[Math.floor(this.random() ** 2.2 * drawn.length)]!;
+          const kind = this.random() < 0.75 ? likely : this.anyKind();
+          made.push(at(person.key, kind, sentence));
         }
       }
     }
     return made;
+  }
+
+  private anyKind(): string {
+    return STARTING_LEGEND[Math.floor(this.random() ** 1.4 * STARTING_LEGEND.length)]!.code;
   }
 
   /** A whole sentence, or the part before or after a comma. */

@@ -30,6 +30,26 @@ export function agreement(values: Values): Agreement {
  */
 export const krippendorffsAlpha = (values: Values): number | null => alphaOf(values.map(countsOf).filter(isPairable));
 
+/** How often the units are drawn again, and which share of the figures lies outside of the interval at each end. */
+const DRAWS = 1_000;
+const TAIL = 0.025;
+
+/**
+ * The 95 % interval of α by drawing the units again, with replacement: the percentile bootstrap of B. Efron, "Bootstrap
+ * Methods: Another Look at the Jackknife" (1979). `random` gives 0 ≤ x < 1. Null where α is.
+ */
+export function alphaInterval(values: Values, random: () => number): readonly [low: number, high: number] | null {
+  const units = values.map(countsOf).filter(isPairable);
+  if (alphaOf(units) === null) return null;
+  const drawn = Array.from({ length: DRAWS }, () =>
+    alphaOf(units.map(() => units[Math.floor(random() * units.length)]!)),
+  )
+    .filter((alpha) => alpha !== null)
+    .sort((a, b) => a - b);
+  const at = (share: number): number => drawn[Math.min(drawn.length - 1, Math.floor(share * drawn.length))]!;
+  return [at(TAIL), at(1 - TAIL)];
+}
+
 /** How often each value was given to a unit. */
 type Counts = ReadonlyMap<Value, number>;
 

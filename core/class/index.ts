@@ -12,3 +12,15 @@ export {
   phaseOf,
 } from './assignment';
 export type { Contribution, Expectation, ExpectedMarks, Times } from './assignment';
+export {
+  againstTeacher,
+  agreementOn,
+  densityOf,
+  drawing,
+  FEWEST_READERS,
+  missed,
+  passagesOf,
+  sentencesOf,
+  splitting,
+} from './coverage';
+export type { ClassAgreement, Passage, ReadersMark, Span } from './coverage';

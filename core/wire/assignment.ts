@@ -1,5 +1,6 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import type { Expectation } from '../class/assignment';
+import type { Spans } from '../reading/spans';
 import type { KindCode } from '../legend/legend';
 import type { ClassId, PersonId } from './ids';
 import { kindCodeSchema } from './legend';
@@ -122,6 +123,8 @@ export interface StudentProgress {
   readonly opened: boolean;
   /** 0 to 1. */
   readonly readShare: number;
+  /** What they read of it, in its stream. */
+  readonly spans: Spans;
   readonly marks: number;
   readonly answers: number;
   readonly missing: NamedExpectation;

@@ -204,9 +204,9 @@ test('each student on a reading, for its teachers alone; and how far they are wi
   await ines.send('PUT', `/api/sources/${sourceId}/shelf`, { spans: [[0, 10]] });
   expect((await ines.send<Problem>('GET', place())).body.code).toBe('teachers_only');
   const { students } = (await teacher.send<AssignmentDetail>('GET', place())).body;
-  expect(students.map(({ name, marks, missing }) => [name, marks, missing.marks.length])).toEqual([
-    ['Ines', 1, 0],
-    ['Tomas', 0, 1],
+  expect(students.map(({ name, marks, missing, spans }) => [name, marks, missing.marks.length, spans])).toEqual([
+    ['Ines', 1, 0, [[0, 10]]],
+    ['Tomas', 0, 1, []],
   ]);
   const { week } = (await teacher.send<ClassAssignments>('GET', `/api/classes/${id}/assignments`)).body;
   expect(week).toEqual([

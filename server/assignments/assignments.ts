@@ -1,5 +1,6 @@
 import { hasDone, missing, type Expectation } from '@avrelle/core/class';
 import { startingKind } from '@avrelle/core/legend';
+import type { Spans } from '@avrelle/core/reading';
 import type {
   Assignment,
   AssignmentDetail,
@@ -14,7 +15,7 @@ import { roleIn } from '../access/access-queries';
 import type { Db } from '../db/database';
 import { kindsOf } from '../legend/queries';
 import { sourceRowsOf } from '../sources/queries';
-import { assignmentsFor, extensionsOf, marksIn, studentsOf, type AssignmentRow } from './queries';
+import { assignmentsFor, extensionsOf, marksIn, readBy, studentsOf, type AssignmentRow } from './queries';
 import { marksOf, tallyOf, type Tally } from './tally';
 
 type Named = (expected: Expectation) => NamedExpectation;
@@ -121,6 +122,7 @@ export function assignmentDetail(
   if (!found) return undefined;
   const tally = tallyOf(db, place);
   const extended = extensionsOf(db, place);
+  const spans = new Map(readBy(db, place).map((row) => [row.personId, JSON.parse(row.spans) as Spans]));
   const named = naming(db, place.classId);
   const students = studentsOf(db, place.classId).map(({ id, name }) => {
     const done = tally.done(place.sourceId, id);
@@ -130,6 +132,7 @@ export function assignmentDetail(
       name,
       opened: read !== undefined,
       readShare: read ?? 0,
+      spans: spans.get(id) ?? [],
       marks: marksOf(done),
       answers: done.answers,
       missing: named(missing(found.expected, done)),

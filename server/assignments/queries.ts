@@ -145,7 +145,7 @@ const ANSWERS = `
     AND (@source IS NULL OR a.source_id = @source) AND (@person IS NULL OR a.author_id = @person)
   GROUP BY a.source_id, a.author_id`;
 const SHELVES = `
-  SELECT h.source_id, h.person_id, h.read_share FROM assignment g
+  SELECT h.source_id, h.person_id, h.read_share, h.spans FROM assignment g
   JOIN membership m ON m.class_id = g.class_id
   JOIN shelf h ON h.person_id = m.person_id AND h.source_id = g.source_id
   WHERE g.class_id = @class AND (@source IS NULL OR g.source_id = @source) AND (@person IS NULL OR m.person_id = @person)`;
@@ -168,8 +168,14 @@ interface Counted {
 }
 export const marksBy = (db: Db, asked: Asked): (Counted & { readonly kind: string })[] => db.all(MARKS, named(asked));
 export const answersBy = (db: Db, asked: Asked): Counted[] => db.all(ANSWERS, named(asked));
-export const readBy = (db: Db, asked: Asked): { sourceId: SourceId; personId: PersonId; readShare: number }[] =>
-  db.all(SHELVES, named(asked));
+interface ReadRow {
+  readonly sourceId: SourceId;
+  readonly personId: PersonId;
+  readonly readShare: number;
+  /** JSON of `Spans`. */
+  readonly spans: string;
+}
+export const readBy = (db: Db, asked: Asked): ReadRow[] => db.all(SHELVES, named(asked));
 
 const CLOSED = `
   SELECT 1 AS one FROM assignment g JOIN membership m ON m.class_id = g.class_id

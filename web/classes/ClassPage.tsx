@@ -29,15 +29,7 @@ export default function ClassPage() {
     <main className="grid min-h-0 grid-cols-[1fr_388px] grid-rows-[auto_1fr] max-[900px]:block max-[900px]:overflow-y-auto">
       <Head of={c} />
       <section aria-label="Readings" className="min-h-0 overflow-y-auto bg-sheet">
-        {c.readings.length === 0 && (
-          <p className="max-w-[56ch] p-8 text-soft">
-            {c.role === 'student'
-              ? 'Nothing is read here yet.'
-              : 'Nothing is read here yet. Set a reading: say what you expect, and until when.'}{' '}
-            Whatever is in your Library can be shared, too: open it and choose the class at the top right, where it says
-            for whom you write.
-          </p>
-        )}
+        {c.readings.length === 0 && <NothingRead teaches={c.role !== 'student'} />}
         <State of={set}>
           <Readings of={c} set={set.data?.assignments ?? []} readings={readings} />
         </State>
@@ -58,6 +50,16 @@ export default function ClassPage() {
         <Members of={c} />
       </aside>
     </main>
+  );
+}
+
+function NothingRead({ teaches }: { readonly teaches: boolean }) {
+  return (
+    <p className="max-w-[56ch] p-8 text-soft">
+      Nothing is read here yet. {teaches && 'Set a reading: say what you expect, and until when. '}
+      Whatever is in your Library can be shared, too: open it and choose the class at the top right, where it says for
+      whom you write.
+    </p>
   );
 }
 

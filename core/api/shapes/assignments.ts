@@ -6,7 +6,7 @@ import {
   type ClassAssignments,
   type NamedExpectation,
 } from '../../wire';
-import { amount, fields, flag, id, list, shape, text } from '../shape';
+import { amount, fields, flag, id, list, pair, shape, text } from '../shape';
 import { classLabel, sourceRow } from './sources';
 
 const expectation = shape<NamedExpectation>()(
@@ -52,6 +52,7 @@ export const assignmentDetail = shape<AssignmentDetail>()(
         name: text(),
         opened: flag(),
         readShare: amount(),
+        spans: list(pair()),
         marks: amount(),
         answers: amount(),
         missing: expectation,

@@ -1,11 +1,16 @@
+import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
-import { useAssignment } from '../../data/queries';
+import type { AssignmentDetail } from '@avrelle/core/wire';
+import { useAnnotations, useAssignment, useClass, useSource, useSourceText } from '../../data/queries';
 import { PageHeading } from '../../ui/PageHeading';
 import { State } from '../../ui/State';
 import { Tint } from '../../ui/Tint';
 import { dueAt } from '../../ui/when';
 import { Show } from '../Show';
 import { aboutSet } from '../words';
+import { classReading } from './class-reading';
+import { Passages } from './Passages';
+import { Strands } from './Strands';
 import { Students } from './Students';
 
 /** How the students of a class read what is set for them. For its teachers. */
@@ -45,9 +50,47 @@ export default function ReadingPage() {
           </Link>
         </p>
       </header>
-      <div className="min-h-0 overflow-y-auto bg-sheet px-[30px] py-5 max-[900px]:px-4">
-        <Students set={set} />
-      </div>
+      <How set={set} />
     </main>
+  );
+}
+
+/** The picture of it, what stands out, and each student in numbers. */
+function How({ set }: { readonly set: AssignmentDetail }) {
+  const { source, students } = set;
+  const detail = useSource(source.id);
+  const text = useSourceText(source.id, detail.data?.versionId, undefined);
+  const annotations = useAnnotations(source.id);
+  const members = useClass(set.class.id).data?.members;
+  const reading = useMemo(() => {
+    if (!text.data || !annotations.data || !members) return undefined;
+    const teachers = members.filter((m) => m.role !== 'student').map((m) => m.id);
+    const of = { classId: set.class.id, students: students.map((s) => s.id), teachers };
+    return classReading(text.data, annotations.data, of, source.language);
+  }, [text.data, annotations.data, members, students, set.class.id, source.language]);
+  return (
+    <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block">
+      <div className="min-h-0 overflow-y-auto bg-sheet px-[30px] py-5 max-[900px]:px-4">
+        {reading && students.length > 0 && (
+          <section aria-label="How the class read it" className="mb-8">
+            <h2 className="text-[17px]">How the class read it</h2>
+            <p className="mb-2 mt-0.5 text-[13px] text-soft">
+              One line for each student, from the first word to the last: thick where it was read, with the sign of the
+              kind where it was marked. Below, how many marked each part.
+            </p>
+            <Strands set={set} reading={reading} />
+          </section>
+        )}
+        <Students set={set} reading={reading} />
+      </div>
+      <aside
+        aria-label="What stands out"
+        className="min-h-0 overflow-y-auto border-l border-rule px-6 py-5 max-[900px]:border-l-0 max-[900px]:px-4"
+      >
+        <State of={annotations}>
+          {reading && text.data && <Passages set={set} text={text.data} reading={reading} />}
+        </State>
+      </aside>
+    </div>
   );
 }

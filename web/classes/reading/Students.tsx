@@ -2,11 +2,18 @@ import { useState } from 'react';
 import type { AssignmentDetail, StudentProgress } from '@avrelle/core/wire';
 import { DataTable, type PlainColumn } from '../../ui/DataTable';
 import { dueAt } from '../../ui/when';
+import type { ClassReading } from './class-reading';
 import { leftWords } from '../words';
 import { MoreTime } from './MoreTime';
 
+interface Props {
+  readonly set: AssignmentDetail;
+  /** Not there as long as the text is on its way. */
+  readonly reading: ClassReading | undefined;
+}
+
 /** Each student: what they read, wrote and have left, and until when. */
-export function Students({ set }: { readonly set: AssignmentDetail }) {
+export function Students({ set, reading }: Props) {
   const [extending, setExtending] = useState<StudentProgress>();
   return (
     <section aria-label="Students">
@@ -14,13 +21,15 @@ export function Students({ set }: { readonly set: AssignmentDetail }) {
       {set.students.length === 0 ? (
         <p className="text-soft">Nobody has joined yet. The code to join with is on the page of the class.</p>
       ) : (
-        <DataTable
-          label="Students"
-          columns={columnsOf(set, setExtending)}
-          rows={set.students}
-          idOf={(student) => student.id}
-          numbers={['read', 'marks', 'answers']}
-        />
+        <div className="relative overflow-x-auto">
+          <DataTable
+            label="Students"
+            columns={columnsOf(set, reading, setExtending)}
+            rows={set.students}
+            idOf={(student) => student.id}
+            numbers={['read', 'marks', 'answers', 'theirs']}
+          />
+        </div>
       )}
       {extending && <MoreTime set={set} student={extending} onClose={() => setExtending(undefined)} />}
     </section>
@@ -29,6 +38,7 @@ export function Students({ set }: { readonly set: AssignmentDetail }) {
 
 const columnsOf = (
   set: AssignmentDetail,
+  reading: ClassReading | undefined,
   onExtend: (student: StudentProgress) => void,
 ): readonly PlainColumn<StudentProgress>[] => [
   {
@@ -42,6 +52,7 @@ const columnsOf = (
     cell: ({ row: { original } }) => (original.opened ? `${Math.round(original.readShare * 100)} %` : 'not opened'),
   },
   { id: 'marks', header: 'Marks', cell: ({ row }) => row.original.marks || '–' },
+  ...(reading && reading.taught.length > 0 ? [theirsColumn(reading)] : []),
   { id: 'answers', header: 'Answers', cell: ({ row }) => row.original.answers || '–' },
   {
     id: 'left',
@@ -62,3 +73,13 @@ const columnsOf = (
       ),
   },
 ];
+
+/** How much of what the teachers marked they marked, too. */
+const theirsColumn = (reading: ClassReading): PlainColumn<StudentProgress> => ({
+  id: 'theirs',
+  header: () => <span title="Of the sentences that teachers marked, the share they marked, too">Of the teachers’</span>,
+  cell: ({ row }) => {
+    const recall = reading.recall(row.original.id);
+    return recall === undefined ? '–' : `${Math.round(recall * 100)} %`;
+  },
+});
