@@ -249,6 +249,27 @@ test('axe finds nothing in the document that is read, by day and night, marked a
   await close();
 });
 
+test('where a reading is set and how a class read it, axe finds nothing, nothing is too wide and every target fits a finger', async ({
+  browser,
+}) => {
+  const { page, close } = await visit(browser, 'aldous', '/library', PHONE);
+  const { sources } = await ofApi<SourcePage>(page, '/api/sources');
+  const source = sources.find((s) => s.title.includes('Walks Inland'))!.id;
+  const path = `/classes/${(await ofApi<ClassRow[]>(page, '/api/classes')).find((c) => c.name.endsWith('B'))!.id}`;
+  const found: string[] = [];
+  for (const at of [path, `${path}/set`, `${path}/set/${source}`, `${path}/readings/${source}`]) {
+    await arrive(page, at);
+    for (const what of [...(await violations(page, 'all')), ...(await tooSmall(page))]) found.push(`${at} ${what}`);
+    if ((await beyond(page)) > 0) found.push(`${at} is ${await beyond(page)} pixels too wide`);
+    await page.addStyleTag({ content: SPACING });
+    found.push(...(await cutOff(page)).map((what) => `${at} ${what}`));
+    await page.evaluate(() => document.documentElement.setAttribute('data-theme', 'night'));
+    found.push(...(await violations(page, 'colours')).map((what) => `${at} by night ${what}`));
+  }
+  expect(found).toEqual([]);
+  await close();
+});
+
 test('every page names its window and is begun at its heading; what stands before it can be skipped', async ({
   browser,
 }) => {

@@ -80,12 +80,15 @@ const sluice = source('Sluice Nine');
 await shoot('changes', 'ines', async (page) => `${await sluice(page)}/changes`);
 await shoot('unplaced', 'ines', sluice, { act: (page) => page.locator('summary').first().click() });
 await shoot('library', 'ines', '/library');
-await shoot('library-night', 'ines', '/library', { theme: 'night' });
 await shoot('library-phone', 'ines', '/library', { width: 390, height: 844 });
 await shoot('board', 'ines', '/library?view=board');
 await shoot('find', 'ines', '/find?q=mud');
 await shoot('desk', 'ines', '/desk');
 await shoot('class', 'aldous', aClass('Course B'));
+await shoot('class-reading', 'aldous', async (page) => {
+  const { sources } = await (await page.request.get(`${BASE}/api/sources`)).json();
+  return `${await aClass('Course B')(page)}/readings/${sources.find((s) => s.title.includes('Walks Inland')).id}`;
+});
 await shoot('pdf', 'ines', source('State of the Saltmere'));
 await shoot('recording', 'ines', source('Walk along'), {
   act: async (page) => {

@@ -64,7 +64,7 @@ function Choices({ title, sources, of }: ChoicesProps) {
           <li key={s.id} className="border-t border-rule">
             <Link
               to={`/classes/${of.id}/set/${s.id}`}
-              className="grid grid-cols-[1fr_auto] items-baseline gap-x-4 py-2 hover:text-tide"
+              className="grid grid-cols-[1fr_auto] items-baseline gap-x-4 py-2.5 hover:text-tide pointer-coarse:py-3"
             >
               <span className="min-w-0">
                 <span dir="auto" lang={s.language || undefined} className="font-read text-[16px]">

@@ -59,7 +59,7 @@ export function SetForm({ place, className, kinds, set }: Props) {
         <button className="press" disabled={busy}>
           {set ? 'Save changes' : `Set it for ${className}`}
         </button>
-        <Link to={`/classes/${place.id}`} className="text-soft hover:text-ink">
+        <Link to={`/classes/${place.id}`} className="act font-normal text-soft">
           Cancel
         </Link>
         {set && <Unset set={set} />}

@@ -1,5 +1,5 @@
 import { render } from '@testing-library/react';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { QueryClient, QueryClientProvider, type QueryKey } from '@tanstack/react-query';
 import { MemoryRouter } from 'react-router';
 import { useStore } from 'zustand';
 import { STARTING_LEGEND, startingKind } from '@avrelle/core/legend';
@@ -62,6 +62,8 @@ interface Given {
   readonly source?: Partial<SourceDetail>;
   readonly text?: SourceText;
   readonly document?: Partial<DocumentView>;
+  /** What the server answered already, by its key. */
+  readonly answers?: readonly (readonly [QueryKey, unknown])[];
   readonly tools?: { readonly [Tool in keyof ReaderTools]?: Partial<ReaderTools[Tool]> };
 }
 
@@ -75,11 +77,17 @@ export function stage(region: ReactNode, given: Given = {}) {
     ...{ store, me: ME, annotations, classes: [CLASS], audience: [], having: new Set(['b']), source: shown, text },
     legend: { kinds: STARTING_LEGEND, className: null, ownerId: ME.id, find: startingKind },
     writer: recorder('writer', calls),
+    chooseAudience: (classIds: readonly string[]) => {
+      calls.push(['chooseAudience', classIds]);
+      return Promise.resolve();
+    },
     share: () => Promise.resolve(true),
     mayWrite: () => true,
   } as unknown as ReaderSession;
+  const client = new QueryClient({ defaultOptions: { queries: { enabled: false } } });
+  for (const [key, answer] of given.answers ?? []) client.setQueryData(key, answer);
   const view = render(
-    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { enabled: false } } })}>
+    <QueryClientProvider client={client}>
       <MeContext value={ME}>
         <MemoryRouter>
           <Session fixed={fixed} store={store} annotations={annotations}>
