@@ -150,7 +150,7 @@ const WEEK = 7 * 86_400_000;
  */
 export function weekOf(db: Db, me: PersonId, classId: ClassId, now: string): WeekProgress[] {
   const near = assignmentsFor(db, me, { classId }).filter(
-    ({ dueAt }) => dueAt !== null && Math.abs(Date.parse(dueAt) - Date.parse(now)) <= WEEK,
+    ({ dueAt, isOpen }) => isOpen === 1 && dueAt !== null && Math.abs(Date.parse(dueAt) - Date.parse(now)) <= WEEK,
   );
   if (near.length === 0) return [];
   const tally = tallyOf(db, { classId });
