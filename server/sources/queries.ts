@@ -18,7 +18,7 @@ import { plainWords } from '@avrelle/core/markdown';
 import { markQuote } from '@avrelle/core/query';
 import { shareRead, type Spans } from '@avrelle/core/reading';
 import { inlinesOf, readInlines } from '../annotations/quotation-queries';
-import { REACH, seesByReach } from '../access/visible-queries';
+import { reach, seesByReach } from '../access/visible-queries';
 import type { Db } from '../db/database';
 import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../legend/queries';
 
@@ -69,7 +69,7 @@ export const SOURCES = `
   ORDER BY j.key`;
 /** What belongs to rows that are named is asked for row by row: a planner without figures would go over all that is the asker's. */
 export const MARKS = `
-  WITH reach AS MATERIALIZED (${REACH} AND cs.source_id IN (SELECT value FROM json_each(@ids)))
+  WITH reach AS MATERIALIZED (${reach('AND cs.source_id IN (SELECT value FROM json_each(@ids))')})
   SELECT a.source_id, a.start, ${KIND_COLUMNS}, a.author_id = @me AS mine FROM json_each(@ids) j JOIN annotation a ON a.source_id = j.value ${KIND_JOIN}
   WHERE a.root_id IS NULL AND ${seesByReach('a', 'reach')}
   ORDER BY a.start`;
