@@ -7,9 +7,8 @@ import type { FastifyInstance } from 'fastify';
 import { v7 } from 'uuid';
 import { describe, indexText } from '@avrelle/core/anchor';
 import type { DrawnSpot } from '@avrelle/core/ink';
-import { STARTING_LEGEND } from '@avrelle/core/legend';
 import { seeded } from '@avrelle/core/random';
-import { range, sentences } from '@avrelle/core/text';
+import { range } from '@avrelle/core/text';
 import type {
   Annotation,
   AnnotationPut,
@@ -21,8 +20,9 @@ import type {
   SourceText,
   JobId,
 } from '@avrelle/core/wire';
+import { bareMarks } from './bare-marks';
 import { DRAWINGS } from './drawings';
-import { MARKS, type AudienceKey, type DemoMark, type SourceKey } from './marks';
+import { MARKS, type DemoMark, type SourceKey } from './marks';
 import { ASSIGNMENTS, READ, READ_BY_OTHERS } from './assignments';
 import { INES_READ, SLUICE, SOURCES } from './sources';
 import { emailOf, PASSWORD, STUDENTS, TEACHER, type DemoPerson } from './people';
@@ -134,7 +134,7 @@ class Seeder {
 
   async marks(): Promise<void> {
     const authored = MARKS.map((mark) => ({ mark, at: this.find(mark) }));
-    const bare = this.bareMarks();
+    const bare = bareMarks((key) => this.kept.get(key)!.text, this.random);
     for (const { mark, at } of [...authored, ...bare].sort((a, b) => b.mark.daysAgo - a.mark.daysAgo)) {
       this.clock.set(
         mark.daysAgo,
@@ -341,63 +341,6 @@ class Seeder {
     };
     await this.send(mark.by, 'PUT', `/api/annotations/${id}`, put);
     return id;
-  }
-
-  /** Highlights without words, by everybody, thicker where a text begins and at some passages that draw them. */
-  private bareMarks(): { mark: DemoMark; at: { start: number; end: number } }[] {
-    const made: { mark: DemoMark; at: { start: number; end: number } }[] = [];
-    for (const [source, letter, each] of [
-      ['marsh', 'B', 5],
-      ['marsh', 'A', 4],
-      ['pegs', 'B', 3],
-      ['packet', 'B', 2],
-      ['keeper', 'B', 1],
-      ['creek', 'B', 1],
-    ] as const) {
-      const { text, outline } = this.kept.get(source)!.text;
-      const body = sentences(text).filter(
-        (s) =>
-          s.end - s.start > 45 &&
-          outline.some((b) => !b.aside && b.role === 'paragraph' && b.start <= s.start && s.end <= b.end),
-      );
-      // Some sentences draw more readers than others, and most readers see the same in one.
-      const drawn = body
-        .map((sentence) => ({ sentence, kind: this.anyKind(), pull: this.random() }))
-        .toSorted((a, b) => b.pull - a.pull);
-      const at = (by: string, kind: string, sentence: { start: number; end: number }) => ({
-        mark: {
-          source,
-          by,
-          kind,
-          quote: '',
-          for: letter as AudienceKey,
-          daysAgo: 1 + Math.floor(this.random() * 6),
-        },
-        at: this.phrase(text, sentence),
-      });
-      // What draws the class, and something that it passes over.
-      if (each > 3)
-        for (const { kind, sentence } of [...drawn.slice(0, 3), drawn.at(-1)!]) made.push(at('aldous', kind, sentence));
-      for (const person of STUDENTS.filter((s) => s.classes.includes(letter) && s.key !== 'wim' && s.key !== 'jory')) {
-        for (let n = 0; n < each; n++) {
-          const { sentence, kind: likely } = drawn[Math.floor(this.random() ** 2.2 * drawn.length)]!;
-          const kind = this.random() < 0.75 ? likely : this.anyKind();
-          made.push(at(person.key, kind, sentence));
-        }
-      }
-    }
-    return made;
-  }
-
-  private anyKind(): string {
-    return STARTING_LEGEND[Math.floor(this.random() ** 1.4 * STARTING_LEGEND.length)]!.code;
-  }
-
-  /** A whole sentence, or the part before or after a comma. */
-  private phrase(text: string, { start, end }: { start: number; end: number }): { start: number; end: number } {
-    const comma = text.slice(start, end).indexOf(', ');
-    if (comma < 20 || end - start - comma < 20 || this.random() < 0.4) return { start, end };
-    return this.random() < 0.5 ? { start, end: start + comma } : { start: start + comma + 2, end };
   }
 
   private async send<T>(by: string, method: 'GET' | 'POST' | 'PUT', url: string, payload?: object): Promise<T> {

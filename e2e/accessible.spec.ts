@@ -1,45 +1,7 @@
-import fs from 'node:fs';
-import { createRequire } from 'node:module';
-import { expect, test, type Frame, type Locator, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from '@playwright/test';
 import type { ClassRow, LibraryOutline, SourcePage } from '@avrelle/core/wire';
+import { arrive, beyond, cutOff, ofApi, PHONE, SPACING, tooSmall, violations, type Rules } from './accessible';
 import { expectSeen, opened, visit } from './helpers';
-
-const axe = fs.readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-
-interface Axe {
-  run(
-    context: object,
-    options: object,
-  ): Promise<{ violations: { id: string; nodes: { html: string; failureSummary?: string }[] }[] }>;
-}
-
-/** The other theme differs in its colours alone. */
-type Rules = 'all' | 'colours';
-
-/** What axe finds in a part of a page, with the size of targets (WCAG 2.2, 2.5.8). Of frames see `inFrame`. */
-async function violations(page: Page | Frame, rules: Rules, within = 'html', without: readonly string[] = []) {
-  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe);
-  const options = {
-    iframes: false,
-    resultTypes: ['violations'],
-    ...(rules === 'colours' ? { runOnly: ['color-contrast'] } : { rules: switched(without) }),
-  };
-  return page.evaluate(
-    async ([include, asked]) => {
-      const { run } = (window as unknown as { axe: Axe }).axe;
-      const { violations: found } = await run({ include, exclude: ['iframe'] }, asked);
-      return found.flatMap((v) =>
-        v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.failureSummary?.slice(0, 200) ?? ''}`),
-      );
-    },
-    [within, options] as const,
-  );
-}
-
-const switched = (off: readonly string[]) => ({
-  'target-size': { enabled: true },
-  ...Object.fromEntries(off.map((id) => [id, { enabled: false }])),
-});
 
 /** axe waits for timers, which do not run in a frame without scripting: as in WebKit, it is allowed here. */
 async function letAxeIntoFrames(page: Page): Promise<void> {
@@ -62,8 +24,6 @@ async function inFrame(page: Page, rules: Rules): Promise<string[]> {
   const left = ['landmark-one-main', 'region', 'heading-order', ...(hasLanguage ? [] : ['html-has-lang'])];
   return violations(frame, rules, 'html', left);
 }
-
-const ofApi = async <T>(page: Page, path: string): Promise<T> => (await (await page.request.get(path)).json()) as T;
 
 /** Every main view of the demo, by its address. */
 async function addresses(page: Page) {
@@ -97,13 +57,6 @@ async function addresses(page: Page) {
   };
 }
 
-async function arrive(page: Page, path: string): Promise<void> {
-  await page.goto(path);
-  await expect(page.getByRole('main').getByRole('heading').first()).toBeAttached();
-  if (/^\/source\/[^/]+$/.test(path)) await opened(page);
-  await expect(page.getByText('Loading…')).toHaveCount(0);
-}
-
 const OVER = '[data-radix-popper-content-wrapper], [role=dialog]';
 
 /** Opens everything on a page that opens something, one after the other, and looks at what has opened; of rows, one. */
@@ -127,9 +80,6 @@ async function popups(page: Page, rules: Rules): Promise<string[]> {
   }
   return found;
 }
-
-/** Beyond the width of the window, in pixels (WCAG 2.2, 1.4.10: 320 are 1,280 at 400 %). */
-const beyond = (page: Page): Promise<number> => page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
 
 const SIZES = [
   { theme: 'day', width: 1280, height: 800, rules: 'all' },
@@ -249,27 +199,6 @@ test('axe finds nothing in the document that is read, by day and night, marked a
   await close();
 });
 
-test('where a reading is set and how a class read it, axe finds nothing, nothing is too wide and every target fits a finger', async ({
-  browser,
-}) => {
-  const { page, close } = await visit(browser, 'aldous', '/library', PHONE);
-  const { sources } = await ofApi<SourcePage>(page, '/api/sources');
-  const source = sources.find((s) => s.title.includes('Walks Inland'))!.id;
-  const path = `/classes/${(await ofApi<ClassRow[]>(page, '/api/classes')).find((c) => c.name.endsWith('B'))!.id}`;
-  const found: string[] = [];
-  for (const at of [path, `${path}/set`, `${path}/set/${source}`, `${path}/readings/${source}`]) {
-    await arrive(page, at);
-    for (const what of [...(await violations(page, 'all')), ...(await tooSmall(page))]) found.push(`${at} ${what}`);
-    if ((await beyond(page)) > 0) found.push(`${at} is ${await beyond(page)} pixels too wide`);
-    await page.addStyleTag({ content: SPACING });
-    found.push(...(await cutOff(page)).map((what) => `${at} ${what}`));
-    await page.evaluate(() => document.documentElement.setAttribute('data-theme', 'night'));
-    found.push(...(await violations(page, 'colours')).map((what) => `${at} by night ${what}`));
-  }
-  expect(found).toEqual([]);
-  await close();
-});
-
 test('every page names its window and is begun at its heading; what stands before it can be skipped', async ({
   browser,
 }) => {
@@ -309,24 +238,6 @@ test('every page names its window and is begun at its heading; what stands befor
   await close();
 });
 
-/** WCAG 2.2, 1.4.12. */
-const SPACING =
-  '* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important } p { margin-bottom: 2em !important }';
-
-/** What is cut off below, though it could be seen before. */
-const cutOff = (page: Page): Promise<string[]> =>
-  page.evaluate(() =>
-    [...document.querySelectorAll<HTMLElement>('body *')]
-      .filter((e) => {
-        const { overflowY, position, visibility, webkitLineClamp } = getComputedStyle(e);
-        // What is shortened to some lines says so.
-        if (webkitLineClamp !== 'none') return false;
-        const isCut = ['hidden', 'clip'].includes(overflowY) && e.scrollHeight > e.clientHeight + 2;
-        return isCut && e.clientHeight > 1 && position !== 'absolute' && visibility === 'visible' && e.innerText.trim();
-      })
-      .map((e) => `${e.className}: ${e.innerText.slice(0, 40)}, ${e.scrollHeight} in ${e.clientHeight}`),
-  );
-
 test('with WCAG text spacing no words are cut off and no page is too wide', async ({ browser }) => {
   const { page, close } = await visit(browser, 'ines');
   const at = await addresses(page);
@@ -357,36 +268,6 @@ test('where colours are forced, every kind of the Legend keeps a line of its own
   expect(lines.every((line) => line.startsWith('underline'))).toBe(true);
   await close();
 });
-
-/**
- * What is too small for a finger (WCAG 2.2, 2.5.5, 44 by 44), with what reaches around it. Links within sentences may be,
- * and marks on the line of time, which the margin has as well.
- */
-const tooSmall = (page: Page, within = 'body'): Promise<string[]> =>
-  page.evaluate((part) => {
-    const pressed =
-      'button, a[href], input, select, summary, textarea, [role=slider], [role^=menuitem], [tabindex="0"]';
-    const sizes = (element: Element): readonly [number, number] => {
-      const around = element.closest('label') ?? element;
-      const { width, height } = around.getBoundingClientRect();
-      const after = getComputedStyle(element, '::after');
-      const reach = after.content !== 'none' && after.position === 'absolute' ? after : undefined;
-      return [Math.max(width, parseFloat(reach?.width ?? '0')), Math.max(height, parseFloat(reach?.height ?? '0'))];
-    };
-    const isInSentence = (element: Element): boolean =>
-      getComputedStyle(element).display === 'inline' &&
-      [...element.parentNode!.childNodes].some((n) => n.nodeType === Node.TEXT_NODE && n.nodeValue!.trim().length > 2);
-    return [...document.querySelectorAll(`${part} :is(${pressed})`)].flatMap((element) => {
-      const [width, height] = sizes(element);
-      const isSeen = element.checkVisibility({ visibilityProperty: true }) && width > 2 && height > 2;
-      const isMoment = / at \d+:\d\d$/.test(element.ariaLabel ?? '');
-      if (!isSeen || isMoment || element.matches(':disabled, [aria-hidden=true] *')) return [];
-      if (Math.min(width, height) > 43.5 || isInSentence(element)) return [];
-      return [`${Math.round(width)} × ${Math.round(height)}: ${element.outerHTML.slice(0, 160)}`];
-    });
-  }, within);
-
-const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
 
 test('every target fits a finger, on every view and in the menus of reading', async ({ browser }) => {
   const { page, close } = await visit(browser, 'ines', '/library', PHONE);

@@ -1,5 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
-import { drag, expectSeen, keep, newcomer, opened, painted } from './helpers';
+import type { ClassRow, SourcePage } from '@avrelle/core/wire';
+import { arrive, beyond, cutOff, ofApi, PHONE, SPACING, tooSmall, violations } from './accessible';
+import { drag, expectSeen, keep, newcomer, opened, painted, visit } from './helpers';
 
 const PAGE = 'http://packet.saltmere.test/who-pays';
 const TITLE = 'Who pays for high water?';
@@ -31,7 +33,7 @@ const mark = async (page: Page, words: string, key = '1'): Promise<void> => {
   await page.keyboard.press(key);
 };
 
-test('a reading is set, done and shown: two students mark, see each other after their own, and the teacher sees how far they are', async ({
+test('a reading is set, done and shown: each sees the others after their own, the teacher how far they are', async ({
   browser,
 }) => {
   const teacher = await newcomer(browser, 'Aud');
@@ -118,6 +120,27 @@ test('a reading is set, done and shown: two students mark, see each other after 
     await expect.poll(async () => (await painted(other.page))['avrelle-weld-solid']?.length).toBe(1);
   });
 
+  await test.step('what is typed stays while somebody else changes what is set, and while nothing can be sent', async () => {
+    await t.getByRole('link', { name: /^Change/ }).click();
+    const [, classId, sourceId] = /classes\/([^/]+)\/set\/([^/]+)$/.exec(t.url())!;
+    const url = `/api/classes/${classId}/assignments/${sourceId}`;
+    await t.getByLabel('Instructions').fill('Mark **three** claims.');
+    const { version } = (await (await t.request.get(url)).json()) as { version: number };
+    const meanwhile = { version, instructions: 'Mark whatever you like.', othersSeen: 'after_release' };
+    await t.request.put(url, { data: meanwhile, headers: { origin: new URL(t.url()).origin } });
+    await expect(t.getByRole('note', { name: 'What is set now' })).toContainText('Mark whatever you like.');
+    await expect(t.getByLabel('Instructions')).toHaveValue('Mark **three** claims.');
+    await t.context().setOffline(true);
+    await t.getByRole('button', { name: 'Save changes' }).press('Enter');
+    await expectSeen(t.getByRole('alert').filter({ hasText: 'server' }));
+    await expect(t.getByLabel('Instructions')).toHaveValue('Mark **three** claims.');
+    await t.context().setOffline(false);
+    await t.getByRole('button', { name: 'Save changes' }).press('Enter');
+    await expectSeen(t.getByText('What is set is changed; the class sees it.', { exact: true }));
+    await other.page.getByRole('button', { name: 'Instructions' }).click();
+    await expectSeen(other.page.locator('strong', { hasText: 'three' }));
+  });
+
   await test.step('nothing is asked for any more, and that is undone', async () => {
     await t.getByRole('link', { name: /^Change/ }).click();
     await t.getByRole('button', { name: 'Ask for nothing any more' }).click();
@@ -127,4 +150,25 @@ test('a reading is set, done and shown: two students mark, see each other after 
     await expectSeen(other.page.getByText('Still missing'));
   });
   for (const { close } of [teacher, one, other]) await close();
+});
+
+test('where a reading is set and read, axe finds nothing, and on a phone nothing is too wide or too small', async ({
+  browser,
+}) => {
+  const { page, close } = await visit(browser, 'aldous', '/library', PHONE);
+  const { sources } = await ofApi<SourcePage>(page, '/api/sources');
+  const source = sources.find((s) => s.title.includes('Walks Inland'))!.id;
+  const path = `/classes/${(await ofApi<ClassRow[]>(page, '/api/classes')).find((c) => c.name.endsWith('B'))!.id}`;
+  const found: string[] = [];
+  for (const at of [path, `${path}/set`, `${path}/set/${source}`, `${path}/readings/${source}`]) {
+    await arrive(page, at);
+    for (const what of [...(await violations(page, 'all')), ...(await tooSmall(page))]) found.push(`${at} ${what}`);
+    if ((await beyond(page)) > 0) found.push(`${at} is ${await beyond(page)} pixels too wide`);
+    await page.addStyleTag({ content: SPACING });
+    found.push(...(await cutOff(page)).map((what) => `${at} ${what}`));
+    await page.evaluate(() => document.documentElement.setAttribute('data-theme', 'night'));
+    found.push(...(await violations(page, 'colours')).map((what) => `${at} by night ${what}`));
+  }
+  expect(found).toEqual([]);
+  await close();
 });

@@ -8,7 +8,6 @@ import {
   isDone,
   missing,
   NOTHING_DONE,
-  phaseOf,
   type Contribution,
   type Expectation,
 } from './assignment';
@@ -98,19 +97,6 @@ test('of annotations only what is one’s own, for the class and there counts; a
   ];
   expect(contributionOf(written, 'ines', 'b')).toEqual({ marks: { claim: 1, term: 1 }, answers: 1 });
   expect(contributionOf(written, 'ines', 'a')).toEqual(NOTHING_DONE);
-});
-
-test('a reading opens at its moment and is past at its date', () => {
-  const times = { opensAt: '2026-11-01T08:00:00.000Z', dueAt: '2026-11-08T15:00:00.000Z' };
-  expect(
-    [
-      '2026-11-01T07:59:59.999Z',
-      '2026-11-01T08:00:00.000Z',
-      '2026-11-08T14:59:59.999Z',
-      '2026-11-08T15:00:00.000Z',
-    ].map((now) => phaseOf(times, now)),
-  ).toEqual(['ahead', 'open', 'open', 'past']);
-  expect(phaseOf({ opensAt: null, dueAt: null }, '2026-11-01T08:00:00.000Z')).toBe('open');
 });
 
 test('what is asked for in words', () => {

@@ -1,4 +1,5 @@
 import type { KindCode } from '../legend/legend';
+import { isRead } from '../reading/spans';
 
 /** So many marks, of one kind or, without one, of any. */
 export interface ExpectedMarks {
@@ -45,11 +46,6 @@ export function missing(expected: Expectation, done: Contribution): Expectation 
 
 export const isDone = ({ marks, answers }: Expectation): boolean => marks.length === 0 && answers === 0;
 
-/** The share of a source from which on it counts as read. */
-const READ = 0.97;
-
-export const isRead = (share: number): boolean => share >= READ;
-
 /** Whether somebody did all that is asked for; where it is only to be read, whether they read it. */
 export const hasDone = (expected: Expectation, done: Contribution, readShare: number): boolean =>
   isDone(expected) ? isRead(readShare) : isDone(missing(expected, done));
@@ -85,33 +81,7 @@ export function contributionOf(
   return { marks, answers: own.filter((a) => a.rootId !== null && authors.get(a.rootId) !== personId).length };
 }
 
-export interface Times {
-  /** RFC 3339 in UTC; null where it is open from the start, or never due. */
-  readonly opensAt: string | null;
-  readonly dueAt: string | null;
-}
-
-/** Where a reading is in its time: not open yet, open, or past its date. */
-export const phaseOf = ({ opensAt, dueAt }: Times, now: string): 'ahead' | 'open' | 'past' => {
-  if (opensAt !== null && opensAt > now) return 'ahead';
-  return dueAt !== null && dueAt <= now ? 'past' : 'open';
-};
-
-const NUMBERS = [
-  'no',
-  'one',
-  'two',
-  'three',
-  'four',
-  'five',
-  'six',
-  'seven',
-  'eight',
-  'nine',
-  'ten',
-  'eleven',
-  'twelve',
-];
+const NUMBERS = 'no one two three four five six seven eight nine ten eleven twelve'.split(' ');
 const number = (n: number): string => NUMBERS[n] ?? String(n);
 
 /** "two claims, one mark, one answer"; empty where nothing is asked for. `nameOf` gives the name of a kind. */

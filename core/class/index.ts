@@ -1,17 +1,7 @@
 export { agreement } from './agreement';
 export type { Value, Values } from './agreement';
-export {
-  contributionOf,
-  expectationWords,
-  gaveOwn,
-  hasDone,
-  isDone,
-  isRead,
-  missing,
-  NOTHING_DONE,
-  phaseOf,
-} from './assignment';
-export type { Contribution, Expectation, ExpectedMarks, Times } from './assignment';
+export { contributionOf, expectationWords, gaveOwn, hasDone, isDone, missing, NOTHING_DONE } from './assignment';
+export type { Contribution, Expectation, ExpectedMarks } from './assignment';
 export {
   againstTeacher,
   agreementOn,
@@ -23,4 +13,4 @@ export {
   sentencesOf,
   splitting,
 } from './coverage';
-export type { ClassAgreement, Passage, ReadersMark, Span } from './coverage';
+export type { AgainstTeacher, ClassAgreement, Passage, ReadersMark, Span } from './coverage';

@@ -1,2 +1,2 @@
-export { addSpan, covered, covers, removeSpan, shareRead, type Spans } from './spans';
+export { addSpan, covered, covers, isRead, READ, removeSpan, shareRead, type Spans } from './spans';
 export { dwellOn, type Dwell } from './dwell';

@@ -31,6 +31,10 @@ export function removeSpan(spans: Spans, start: number, end: number): Spans {
   );
 }
 
+/** The share from which on a source counts as read, whatever its state. */
+export const READ = 0.97;
+export const isRead = (share: number): boolean => share >= READ;
+
 /** The share of a source of that many UTF-16 units that the spans cover, 0 to 1, to four places. */
 export const shareRead = (spans: Spans, length: number): number =>
   Math.min(1, Math.round((covered(spans) / Math.max(1, length)) * 10_000) / 10_000);

@@ -15,23 +15,18 @@ import { roleIn } from '../access/access-queries';
 import type { Db } from '../db/database';
 import { kindsOf } from '../legend/queries';
 import { sourceRowsOf } from '../sources/queries';
-import { assignmentsFor, extensionsOf, marksIn, readBy, studentsOf, type AssignmentRow } from './queries';
+import { assignmentsFor, expectedOf, extensionsOf, readBy, studentsOf, type AssignmentRow } from './queries';
 import { marksOf, tallyOf, type Tally } from './tally';
 
 type Named = (expected: Expectation) => NamedExpectation;
 
 /** Names kinds as the class does. */
-export function naming(db: Db, classId: ClassId): Named {
+function naming(db: Db, classId: ClassId): Named {
   const own = new Map(kindsOf(db, classId, []).map((kind) => [kind.code, kind.name]));
   const nameOf = (code: string | null): string =>
     code === null ? 'Mark' : (own.get(code) ?? startingKind(code)?.name ?? 'a kind that is gone');
   return ({ marks, answers }) => ({ marks: marks.map((m) => ({ ...m, name: nameOf(m.kind) })), answers });
 }
-
-export const expectedOf = (row: Pick<AssignmentRow, 'marks' | 'answers'>): Expectation => ({
-  marks: marksIn(row),
-  answers: row.answers,
-});
 
 interface Student {
   readonly id: PersonId;

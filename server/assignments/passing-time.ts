@@ -1,5 +1,5 @@
 import type { Context } from '../context';
-import { passTime } from './queries';
+import { hasTimeCome, passTime } from './queries';
 
 /** So often it is looked for what time has come for, in milliseconds. */
 const LOOK_EVERY = 1_000;
@@ -7,10 +7,11 @@ const LOOK_EVERY = 1_000;
 type World = Pick<Context, 'db' | 'now' | 'events'>;
 
 /**
- * Opens what opens and shows what is shown at its date. That it was done stands in the database: after a standstill it is
- * caught up on, and nothing is done twice.
+ * Opens what opens and shows what is shown at its date. That it was done stands in the database: after a standstill it
+ * is caught up on, and nothing is done twice. Where nothing has come, nobody who writes is held up.
  */
 export function keepTime({ db, now, events }: World): void {
+  if (!hasTimeCome(db, now())) return;
   db.transaction(() => {
     for (const { classId, sourceId } of passTime(db, now())) events.append({ type: 'classes', classId, sourceId });
   });

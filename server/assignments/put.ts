@@ -5,18 +5,17 @@ import type { Context } from '../context';
 import { AppError } from '../errors';
 import { kindsOf } from '../legend/queries';
 import { assignmentsOf } from './assignments';
-import { noteOwn } from './own-given';
+import { noteOwnOfAll } from './own-given';
 import {
   insertAssignment,
   storedAssignment,
-  studentsOf,
   updateAssignment,
   type Place,
   type Standing,
   type Stored,
 } from './queries';
 
-/** Sets a reading, or changes what is set. The same again changes nothing; what changed meanwhile is not written over. */
+/** Sets a reading, or changes what is set; the same again changes nothing. Throws `stale` for what changed meanwhile. */
 export function putAssignment(context: Context, me: Me, place: Place, put: AssignmentPut): Assignment {
   const { db, events, now } = context;
   return db.transaction(() => {
@@ -33,8 +32,7 @@ export function putAssignment(context: Context, me: Me, place: Place, put: Assig
       updateAssignment(db, place, put, standing);
     }
     events.append({ type: 'classes', ...place });
-    // Some may have given their own before it was asked for.
-    for (const { id } of studentsOf(db, place.classId)) noteOwn(context, id, place.sourceId);
+    if (put.othersSeen === 'after_own') noteOwnOfAll(context, place, put);
     return assignmentOf(context, me, place);
   });
 }
@@ -45,11 +43,12 @@ export const assignmentOf = ({ db }: Pick<Context, 'db'>, me: Me, place: Place):
   return found;
 };
 
-/** What was shown after the due date stays shown until another date is set that is to come. */
+/** What was shown stays shown, after the due date until another date is set that is to come. */
 function standingOf({ opensAt, dueAt, othersSeen }: AssignmentPut, before: Stored | undefined, now: string): Standing {
   const isOpen = opensAt === null || opensAt <= now;
-  if (othersSeen === 'after_due') return { isOpen, shownAt: dueAt !== null && dueAt <= now ? now : null };
-  return { isOpen, shownAt: before?.othersSeen === othersSeen ? before.shownAt : null };
+  const shownAt = before?.othersSeen === othersSeen ? before.shownAt : null;
+  if (othersSeen !== 'after_due') return { isOpen, shownAt };
+  return { isOpen, shownAt: dueAt !== null && dueAt <= now ? (shownAt ?? now) : null };
 }
 
 function mustKnowKinds({ db }: Pick<Context, 'db'>, { classId }: Place, { marks }: AssignmentPut): void {

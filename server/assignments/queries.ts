@@ -1,4 +1,4 @@
-import type { ExpectedMarks } from '@avrelle/core/class';
+import type { Expectation, ExpectedMarks } from '@avrelle/core/class';
 import type { AssignmentPut, ClassId, ClassRole, OthersSeen, PersonId, SourceId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
@@ -25,13 +25,14 @@ export interface AssignmentRow {
 
 /** Of the classes of `@me`; what they may not read yet is not among it. */
 const ASSIGNMENTS = `
-  SELECT g.class_id, c.name AS class_name, c.tint, m.role, g.source_id, g.instructions, g.marks, g.answers, g.opens_at, g.due_at,
-    e.due_at AS extended_to, g.is_open, g.others_seen, w.withheld, g.shown_at, g.comments, g.version
+  SELECT g.class_id, c.name AS class_name, c.tint, m.role, g.source_id, g.instructions, g.marks, g.answers, g.opens_at,
+    g.due_at, e.due_at AS extended_to, g.is_open, g.others_seen, w.withheld, g.shown_at, g.comments, g.version
   FROM membership m
   JOIN class c ON c.id = m.class_id
   JOIN assignment g ON g.class_id = m.class_id
   JOIN class_reach w ON w.person_id = m.person_id AND w.class_id = g.class_id AND w.source_id = g.source_id
-  LEFT JOIN extension e ON e.class_id = g.class_id AND e.source_id = g.source_id AND e.person_id = m.person_id AND e.due_at > g.due_at
+  LEFT JOIN extension e ON e.class_id = g.class_id AND e.source_id = g.source_id AND e.person_id = m.person_id
+    AND e.due_at > g.due_at
   WHERE m.person_id = @me AND (@class IS NULL OR g.class_id = @class) AND (@source IS NULL OR g.source_id = @source)
   ORDER BY coalesce(e.due_at, g.due_at) IS NULL, coalesce(e.due_at, g.due_at), g.set_at, g.source_id`;
 
@@ -44,15 +45,17 @@ export const assignmentsFor = (
 
 const VERSION = 'SELECT version, others_seen, shown_at FROM assignment WHERE class_id = @class AND source_id = @source';
 const INSERT = `
-  INSERT INTO assignment (class_id, source_id, instructions, marks, answers, opens_at, due_at, is_open, others_seen, shown_at, comments, set_by, set_at)
-  VALUES (@class, @source, @instructions, @marks, @answers, @opensAt, @dueAt, @isOpen, @othersSeen, @shownAt, @comments, @me, @now)`;
+  INSERT INTO assignment (class_id, source_id, instructions, marks, answers, opens_at, due_at, is_open, others_seen,
+    shown_at, comments, set_by, set_at)
+  VALUES (@class, @source, @instructions, @marks, @answers, @opensAt, @dueAt, @isOpen, @othersSeen,
+    @shownAt, @comments, @me, @now)`;
 const UPDATE = `
-  UPDATE assignment SET instructions = @instructions, marks = @marks, answers = @answers, opens_at = @opensAt, due_at = @dueAt,
-    is_open = @isOpen, others_seen = @othersSeen, shown_at = @shownAt, comments = @comments, version = version + 1
+  UPDATE assignment SET instructions = @instructions, marks = @marks, answers = @answers, opens_at = @opensAt,
+    due_at = @dueAt, is_open = @isOpen, others_seen = @othersSeen, shown_at = @shownAt, comments = @comments, version = version + 1
   WHERE class_id = @class AND source_id = @source`;
 const DELETE = 'DELETE FROM assignment WHERE class_id = ? AND source_id = ?';
 const SHOW = `
-  UPDATE assignment SET shown_at = @at, version = version + 1
+  UPDATE assignment SET shown_at = @at
   WHERE class_id = @class AND source_id = @source AND (shown_at IS NULL) = (@at IS NOT NULL)`;
 
 /** Which class, and what it reads. */
@@ -107,7 +110,8 @@ const EXTEND = `
   ON CONFLICT (class_id, source_id, person_id) DO UPDATE SET due_at = @dueAt, passed = @passed`;
 const TAKE_BACK = 'DELETE FROM extension WHERE class_id = ? AND source_id = ? AND person_id = ?';
 const EXTENSIONS = `
-  SELECT e.person_id, e.due_at FROM extension e JOIN assignment g ON g.class_id = e.class_id AND g.source_id = e.source_id
+  SELECT e.person_id, e.due_at FROM extension e
+  JOIN assignment g ON g.class_id = e.class_id AND g.source_id = e.source_id
   WHERE e.class_id = ? AND e.source_id = ? AND e.due_at > g.due_at`;
 export function setExtension(
   db: Db,
@@ -131,24 +135,24 @@ const STUDENTS = `
   WHERE m.class_id = ? AND m.role = 'student' ORDER BY p.name, p.id`;
 export const studentsOf = (db: Db, classId: ClassId): { id: PersonId; name: string }[] => db.all(STUDENTS, classId);
 
-/** How many marks, by kind, and answers to others each person wrote for a class, source by source. */
-const MARKS = `
-  SELECT a.source_id, a.author_id AS person_id, a.kind, count(*) AS count
-  FROM annotation_class ac CROSS JOIN annotation a ON a.id = ac.annotation_id
-  WHERE ac.class_id = @class AND a.deleted_at IS NULL AND a.root_id IS NULL
-    AND (@source IS NULL OR a.source_id = @source) AND (@person IS NULL OR a.author_id = @person)
+/** What was written for a class; only what is named is asked for, so that it is found by the index that fits. */
+const written = ({ sourceId, personId }: Asked): string => `
+  FROM annotation a JOIN annotation_class ac ON ac.annotation_id = a.id AND ac.class_id = @class
+  WHERE a.deleted_at IS NULL ${sourceId ? 'AND a.source_id = @source' : ''} ${personId ? 'AND a.author_id = @person' : ''}`;
+/** How many marks, by kind, and answers to others each person wrote, source by source. */
+const marks = (asked: Asked): string => `
+  SELECT a.source_id, a.author_id AS person_id, a.kind, count(*) AS count ${written(asked)} AND a.root_id IS NULL
   GROUP BY a.source_id, a.author_id, a.kind`;
-const ANSWERS = `
-  SELECT a.source_id, a.author_id AS person_id, count(*) AS count
-  FROM annotation_class ac CROSS JOIN annotation a ON a.id = ac.annotation_id JOIN annotation r ON r.id = a.root_id
-  WHERE ac.class_id = @class AND a.deleted_at IS NULL AND r.author_id <> a.author_id
-    AND (@source IS NULL OR a.source_id = @source) AND (@person IS NULL OR a.author_id = @person)
+const answers = (asked: Asked): string => `
+  SELECT a.source_id, a.author_id AS person_id, count(*) AS count ${written(asked)} AND a.root_id IS NOT NULL
+    AND a.author_id <> (SELECT r.author_id FROM annotation r WHERE r.id = a.root_id)
   GROUP BY a.source_id, a.author_id`;
 const SHELVES = `
   SELECT h.source_id, h.person_id, h.read_share, h.spans FROM assignment g
   JOIN membership m ON m.class_id = g.class_id
   JOIN shelf h ON h.person_id = m.person_id AND h.source_id = g.source_id
-  WHERE g.class_id = @class AND (@source IS NULL OR g.source_id = @source) AND (@person IS NULL OR m.person_id = @person)`;
+  WHERE g.class_id = @class AND (@source IS NULL OR g.source_id = @source)
+    AND (@person IS NULL OR m.person_id = @person)`;
 
 /** Of a class; of one source or person only, where it is named. */
 export interface Asked {
@@ -166,8 +170,9 @@ interface Counted {
   readonly personId: PersonId;
   readonly count: number;
 }
-export const marksBy = (db: Db, asked: Asked): (Counted & { readonly kind: string })[] => db.all(MARKS, named(asked));
-export const answersBy = (db: Db, asked: Asked): Counted[] => db.all(ANSWERS, named(asked));
+export const marksBy = (db: Db, asked: Asked): (Counted & { readonly kind: string })[] =>
+  db.all(marks(asked), named(asked));
+export const answersBy = (db: Db, asked: Asked): Counted[] => db.all(answers(asked), named(asked));
 interface ReadRow {
   readonly sourceId: SourceId;
   readonly personId: PersonId;
@@ -189,7 +194,8 @@ const WAITING = `
   SELECT g.class_id, g.marks, g.answers FROM assignment g
   JOIN membership m ON m.class_id = g.class_id AND m.role = 'student'
   WHERE g.source_id = @source AND g.others_seen = 'after_own' AND m.person_id = @me AND NOT EXISTS (
-    SELECT 1 FROM own_given o WHERE o.class_id = g.class_id AND o.source_id = g.source_id AND o.person_id = m.person_id)`;
+    SELECT 1 FROM own_given o
+    WHERE o.class_id = g.class_id AND o.source_id = g.source_id AND o.person_id = m.person_id)`;
 const GIVE =
   'INSERT INTO own_given (class_id, source_id, person_id, given_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
 export const waitingForOwn = (
@@ -200,17 +206,21 @@ export const waitingForOwn = (
 export const giveOwn = (db: Db, { classId, sourceId }: Place, personId: PersonId, now: string): number =>
   db.run(GIVE, classId, sourceId, personId, now);
 
-const OPEN = `
-  UPDATE assignment SET is_open = 1, version = version + 1 WHERE is_open = 0 AND opens_at <= @now
-  RETURNING class_id AS classId, source_id AS sourceId`;
-const PASS = `
-  UPDATE assignment SET shown_at = @now, version = version + 1
-  WHERE shown_at IS NULL AND due_at <= @now AND others_seen = 'after_due' RETURNING class_id AS classId, source_id AS sourceId`;
-const END = `
-  UPDATE extension SET passed = 1 WHERE passed = 0 AND due_at <= @now RETURNING class_id AS classId, source_id AS sourceId`;
+/** What time has come for, and what is written then. It is no change of what was asked for: the version stays. */
+const TIMES = [
+  ['assignment', 'is_open = 0 AND opens_at <= @now', 'is_open = 1'],
+  ['assignment', "shown_at IS NULL AND due_at <= @now AND others_seen = 'after_due'", 'shown_at = @now'],
+  ['extension', 'passed = 0 AND due_at <= @now', 'passed = 1'],
+] as const;
+const HAS_COME = `SELECT ${TIMES.map(([table, due]) => `EXISTS (SELECT 1 FROM ${table} WHERE ${due})`).join(' OR ')} AS come`;
+export const hasTimeCome = (db: Db, now: string): boolean => db.get<{ come: number }>(HAS_COME, { now })!.come === 1;
 /** Does what time has come for, once; where something changed. */
 export const passTime = (db: Db, now: string): readonly Place[] =>
-  [OPEN, PASS, END].flatMap((sql) => db.all<Place>(sql, { now }));
+  TIMES.flatMap(([table, due, to]) =>
+    db.all<Place>(`UPDATE ${table} SET ${to} WHERE ${due} RETURNING class_id, source_id`, { now }),
+  );
 
-export const marksIn = (row: { readonly marks: string }): readonly ExpectedMarks[] =>
-  JSON.parse(row.marks) as ExpectedMarks[];
+export const expectedOf = ({ marks, answers }: Pick<AssignmentRow, 'marks' | 'answers'>): Expectation => ({
+  marks: JSON.parse(marks) as ExpectedMarks[],
+  answers,
+});

@@ -1,5 +1,6 @@
 import type { Db } from '../db/database';
 import { boundsOf, type DateField, type Query, type Term } from '@avrelle/core/query';
+import { READ } from '@avrelle/core/reading';
 import { KIND_WORDS, READING_STATES, SOURCE_KINDS, STATE_NAMES } from '@avrelle/core/wire';
 import { sees } from '../access/visible-queries';
 import { folded } from '../db/spaced';
@@ -51,9 +52,6 @@ export const isCollected = (value: string, values: Values): string => `s.id IN (
 /** What a source is in: a class it is shared with, or a collection. */
 const isIn = (value: string, values: Values): string =>
   `(s.id IN (SELECT cs.source_id FROM membership m JOIN class c ON c.id = m.class_id JOIN class_source cs ON cs.class_id = c.id WHERE m.person_id = @me AND ${isNamed('c.name', value, values)}) OR ${isCollected(value, values)})`;
-
-/** The share from which on a source counts as read, whatever its state. */
-export const READ = 0.97;
 
 /** What is said of a source, whether sources or annotations are listed; undefined for what differs between them. */
 export function ofSource(term: Term, { today }: Asker, values: Values): string | undefined {

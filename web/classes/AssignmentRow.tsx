@@ -1,10 +1,9 @@
 import { Link } from 'react-router';
-import { phaseOf } from '@avrelle/core/class';
 import type { Assignment } from '@avrelle/core/wire';
 import { Strand } from '../ui/Strand';
 import { count, dayInTwo, dueAt, timeOf } from '../ui/when';
 import { Show } from './Show';
-import { aboutSet, leftOf } from './words';
+import { aboutSet, isPast, leftOf } from './words';
 
 interface Props {
   readonly set: Assignment;
@@ -12,7 +11,7 @@ interface Props {
   readonly back: { readonly to: string; readonly words: string };
 }
 
-/** A reading that is set: when it is due, what is asked for, where it is read and marked, and how far one is with it. */
+/** A reading that is set: when it is due, what is asked for, where it is marked, and how far one is with it. */
 export function AssignmentRow({ set, teaches, back }: Props) {
   const { source, class: c } = set;
   return (
@@ -58,7 +57,7 @@ function When({ set: { myDueAt, opensAt, isOpen } }: Pick<Props, 'set'>) {
   if (!myDueAt) return <p className="pt-1 text-[13.5px] text-soft">never due</p>;
   const [day, month] = dayInTwo(myDueAt);
   const isToday = dueAt(myDueAt).startsWith('today');
-  const late = phaseOf({ opensAt, dueAt: myDueAt }, new Date().toISOString()) === 'past';
+  const late = isPast(myDueAt);
   return (
     <p className="text-[13.5px] text-soft">
       <b className={`block font-read text-[16px] font-semibold ${isToday && !late ? 'text-brick' : 'text-ink'}`}>
@@ -98,10 +97,9 @@ function HowMany({
 function Mine({ set }: Pick<Props, 'set'>) {
   const left = leftOf(set);
   if (left === '') return <b className="font-semibold text-ink">done</b>;
-  const late = phaseOf({ opensAt: null, dueAt: set.myDueAt }, new Date().toISOString()) === 'past';
   return (
     <>
-      <b className={`block font-semibold ${late ? 'text-brick' : 'text-ink'}`}>still missing</b>
+      <b className={`block font-semibold ${isPast(set.myDueAt) ? 'text-brick' : 'text-ink'}`}>still missing</b>
       {left}
     </>
   );

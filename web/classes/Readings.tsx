@@ -1,9 +1,9 @@
 import type { ReactNode } from 'react';
-import { phaseOf } from '@avrelle/core/class';
 import type { Assignment, ClassDetail, SourceRow as Row } from '@avrelle/core/wire';
 import { SourceRow } from '../ui/SourceRow';
 import { AssignmentRow } from './AssignmentRow';
 import { TakeAway } from './TakeAway';
+import { isPast } from './words';
 
 interface Props {
   readonly of: ClassDetail;
@@ -16,14 +16,12 @@ interface Props {
 export function Readings({ of, set, readings }: Props) {
   const back = { to: `/classes/${of.id}`, words: of.name };
   const teaches = of.role !== 'student';
-  const now = new Date().toISOString();
-  const isPast = (a: Assignment): boolean => phaseOf({ opensAt: null, dueAt: a.myDueAt }, now) === 'past';
   const setIds = new Set(set.map((a) => a.source.id));
   const rest = readings.filter((r) => !setIds.has(r.id));
   const rows = (some: readonly Assignment[]) =>
     some.map((a) => <AssignmentRow key={a.source.id} set={a} teaches={teaches} back={back} />);
-  const ahead = set.filter((a) => !isPast(a)).toSorted((a, b) => dateOf(a).localeCompare(dateOf(b)));
-  const past = set.filter(isPast).toReversed();
+  const ahead = set.filter((a) => !isPast(a.myDueAt)).toSorted((a, b) => dateOf(a).localeCompare(dateOf(b)));
+  const past = set.filter((a) => isPast(a.myDueAt)).toReversed();
   return (
     <>
       {ahead.length > 0 && <Part title="To do">{rows(ahead)}</Part>}

@@ -1,4 +1,5 @@
-import { expectationWords, isDone, isRead } from '@avrelle/core/class';
+import { expectationWords, isDone } from '@avrelle/core/class';
+import { isRead } from '@avrelle/core/reading';
 import type { Assignment, NamedExpectation, OthersSeen } from '@avrelle/core/wire';
 
 /** "two claims, one answer"; empty where nothing is asked for. */
@@ -41,3 +42,6 @@ export function leftWords(expected: NamedExpectation, missing: NamedExpectation,
 /** What I have left to do; empty where it is done, and for who teaches. */
 export const leftOf = ({ expected, missing, source }: Assignment): string =>
   missing === null ? '' : leftWords(expected, missing, source.readShare);
+
+/** Whether the time when something is due is over; never where it is never due. */
+export const isPast = (dueAt: string | null, now = new Date().toISOString()): boolean => dueAt !== null && dueAt <= now;

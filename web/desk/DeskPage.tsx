@@ -1,10 +1,11 @@
 import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { Desk, DeskNotice, SourceRow as Row } from '@avrelle/core/wire';
+import type { Assignment, Desk, DeskNotice, SourceRow as Row } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { call } from '../data/call';
-import { renew, useDesk } from '../data/queries';
+import { renew, useDesk, useMyAssignments } from '../data/queries';
+import { Due } from './Due';
 import { MarkedText } from '../ui/MarkedText';
 import { Sign } from '../ui/Sign';
 import { Strand } from '../ui/Strand';
@@ -13,13 +14,13 @@ import { minutes, shortName, when } from '../ui/when';
 import { PageHeading } from '../ui/PageHeading';
 
 const FirstPage = lazy(() => import('./FirstPage'));
-const Due = lazy(() => import('./Due'));
 const BACK = { back: { to: '/desk', words: 'Desk' } };
 
 /** Today: answers to me, what I was reading, what waits to be read. */
 export default function DeskPage() {
   const me = useMe();
   const desk = useDesk();
+  const set = useMyAssignments();
   // Who keeps a first page here sees what becomes of it, and goes on from there.
   const [isNew, setNew] = useState<boolean>();
   if (isNew === undefined && desk.data) setNew(!desk.data.begun);
@@ -30,43 +31,53 @@ export default function DeskPage() {
         <PageHeading>Desk</PageHeading>
         <p className="font-read italic text-soft">{today}</p>
       </div>
-      <State of={desk}>
+      {/* What is due stands first: it comes with the rest, and moves nothing under a pointer. */}
+      <State of={set.isPending && !desk.error ? set : desk}>
         {desk.data && isNew && (
           <Suspense>
             <FirstPage />
           </Suspense>
         )}
-        {desk.data && !isNew && (
-          <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block max-[900px]:overflow-y-auto">
-            <div className="min-h-0 overflow-y-auto px-[30px] py-4 max-[900px]:px-4">
-              <Suspense>
-                <Due />
-              </Suspense>
-              <Shelf
-                title="Go on reading"
-                sources={desk.data.reading}
-                empty="Nothing is begun. Open something from below, or keep a page in the Library."
-              />
-              {desk.data.spare && <Shelf title="For a spare moment" sources={[desk.data.spare]} empty="" />}
-              <Shelf
-                title="Waiting to be read"
-                sources={desk.data.fresh}
-                empty="Nothing to read."
-                more={
-                  desk.data.waiting > 0 ? (
-                    <Link to="/work-through" className="act font-ui text-[13px]">
-                      Work through {desk.data.waiting}
-                    </Link>
-                  ) : undefined
-                }
-              />
-              {desk.data.past && <Past past={desk.data.past} />}
-            </div>
-            <Answers notices={desk.data.notices} unseen={desk.data.unseen} name={me.name} />
-          </div>
-        )}
+        {desk.data && !isNew && <Work desk={desk.data} due={set.data ?? []} name={me.name} />}
       </State>
     </main>
+  );
+}
+
+interface WorkProps {
+  readonly desk: Desk;
+  readonly due: readonly Assignment[];
+  readonly name: string;
+}
+
+/** What is due, what is begun and what waits; beside it, answers. */
+function Work({ desk, due, name }: WorkProps) {
+  return (
+    <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block max-[900px]:overflow-y-auto">
+      <div className="min-h-0 overflow-y-auto px-[30px] py-4 max-[900px]:px-4">
+        <Due of={due} />
+        <Shelf
+          title="Go on reading"
+          sources={desk.reading}
+          empty="Nothing is begun. Open something from below, or keep a page in the Library."
+        />
+        {desk.spare && <Shelf title="For a spare moment" sources={[desk.spare]} empty="" />}
+        <Shelf
+          title="Waiting to be read"
+          sources={desk.fresh}
+          empty="Nothing to read."
+          more={
+            desk.waiting > 0 ? (
+              <Link to="/work-through" className="act font-ui text-[13px]">
+                Work through {desk.waiting}
+              </Link>
+            ) : undefined
+          }
+        />
+        {desk.past && <Past past={desk.past} />}
+      </div>
+      <Answers notices={desk.notices} unseen={desk.unseen} name={name} />
+    </div>
   );
 }
 

@@ -1,8 +1,6 @@
 import { Link } from 'react-router';
-import { phaseOf } from '@avrelle/core/class';
 import { assignmentKey, type Assignment } from '@avrelle/core/wire';
-import { leftOf } from '../classes/words';
-import { useMyAssignments } from '../data/queries';
+import { isPast, leftOf } from '../classes/words';
 import { Tint } from '../ui/Tint';
 import { count, dueAt } from '../ui/when';
 
@@ -11,9 +9,8 @@ const BACK = { back: { to: '/desk', words: 'Desk' } };
 const NEAR = 14 * 86_400_000;
 
 /** What is due for me, and, of what I set, how far the class is with it. */
-export default function Due() {
-  const now = new Date().toISOString();
-  const due = (useMyAssignments().data ?? []).filter((set) => isShown(set, now));
+export function Due({ of }: { readonly of: readonly Assignment[] }) {
+  const due = of.filter(isShown);
   if (due.length === 0) return null;
   return (
     <section className="mb-7" aria-label="Due">
@@ -40,9 +37,11 @@ export default function Due() {
                 <Tint tint={set.class.tint}>{set.class.name}</Tint> · {stateOf(set)}
               </p>
             </div>
-            <span className={`text-right text-[13.5px] ${isLate(set, now) ? 'text-brick' : 'text-soft'}`}>
-              {set.myDueAt && `${isLate(set, now) ? 'was due' : 'due'} ${dueAt(set.myDueAt)}`}
-            </span>
+            {set.myDueAt && (
+              <span className={`text-right text-[13.5px] ${isPast(set.myDueAt) ? 'text-brick' : 'text-soft'}`}>
+                {isPast(set.myDueAt) ? 'was due' : 'due'} {dueAt(set.myDueAt)}
+              </span>
+            )}
           </li>
         ))}
       </ul>
@@ -50,13 +49,10 @@ export default function Due() {
   );
 }
 
-const isLate = ({ myDueAt }: Assignment, now: string): boolean =>
-  phaseOf({ opensAt: null, dueAt: myDueAt }, now) === 'past';
-
-function isShown(set: Assignment, now: string): boolean {
+function isShown(set: Assignment): boolean {
   const { myDueAt, progress, isOpen } = set;
   if (!isOpen) return false;
-  const far = myDueAt === null ? 0 : Date.parse(myDueAt) - Date.parse(now);
+  const far = myDueAt === null ? 0 : Date.parse(myDueAt) - Date.now();
   if (progress) return myDueAt !== null && far >= 0 && far <= NEAR;
   return Math.abs(far) <= NEAR && leftOf(set) !== '';
 }

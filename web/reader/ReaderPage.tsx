@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import type { Annotation, SourceDetail } from '@avrelle/core/wire';
-import { useAnnotations, useClasses, useSource, useSourceText } from '../data/queries';
+import { useAnnotations, useClasses, useSetHere, useSource, useSourceText } from '../data/queries';
 import { State } from '../ui/State';
 import { fetchFaces } from './document/page-style';
 import { useWide } from './document/use-wide';
@@ -18,6 +18,8 @@ export default function ReaderPage() {
   const { detail, version } = at;
   useEarlyPdf(detail);
   useEffect(fetchFaces, []);
+  // What is shown above the text comes with it.
+  useSetHere(id);
   const text = useSourceText(id, detail?.versionId, version);
   const annotations = useAnnotations(id, version);
   const classes = useClasses();

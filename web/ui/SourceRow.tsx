@@ -1,5 +1,6 @@
 import type { CSSProperties, ReactNode, Ref } from 'react';
 import { Link } from 'react-router';
+import { isRead } from '@avrelle/core/reading';
 import { KIND_WORDS, STATE_WORDS, type FoundSource, type SourceRow as Row } from '@avrelle/core/wire';
 import { Strand } from './Strand';
 import { Sign } from './Sign';
@@ -156,7 +157,7 @@ export function Numbered({
 }
 
 export const leftOf = ({ minutes: all, readShare }: Row): string =>
-  readShare > 0.97 ? 'read' : `${minutes(all * (1 - readShare))} ${readShare > 0 ? 'left' : ''}`;
+  isRead(readShare) ? 'read' : `${minutes(all * (1 - readShare))} ${readShare > 0 ? 'left' : ''}`;
 export function marksOf({ marks, mine }: Row): string {
   if (marks === 0) return 'no marks yet';
   if (mine === 0) return count(marks, 'mark');

@@ -27,7 +27,7 @@ export function Students({ set, reading }: Props) {
             columns={columnsOf(set, reading, setExtending)}
             rows={set.students}
             idOf={(student) => student.id}
-            numbers={['read', 'marks', 'answers', 'theirs']}
+            numbers={['read', 'marks', 'answers', 'theirs', 'own']}
           />
         </div>
       )}
@@ -49,10 +49,10 @@ const columnsOf = (
   {
     id: 'read',
     header: 'Read',
-    cell: ({ row: { original } }) => (original.opened ? `${Math.round(original.readShare * 100)} %` : 'not opened'),
+    cell: ({ row: { original } }) => (original.opened ? percent(original.readShare) : 'not opened'),
   },
   { id: 'marks', header: 'Marks', cell: ({ row }) => row.original.marks || '–' },
-  ...(reading && reading.taught.length > 0 ? [theirsColumn(reading)] : []),
+  ...(reading && reading.taught.length > 0 ? besideColumns(reading) : []),
   { id: 'answers', header: 'Answers', cell: ({ row }) => row.original.answers || '–' },
   {
     id: 'left',
@@ -74,12 +74,23 @@ const columnsOf = (
   },
 ];
 
-/** How much of what the teachers marked they marked, too. */
-const theirsColumn = (reading: ClassReading): PlainColumn<StudentProgress> => ({
-  id: 'theirs',
-  header: () => <span title="Of the sentences that teachers marked, the share they marked, too">Of the teachers’</span>,
-  cell: ({ row }) => {
-    const recall = reading.recall(row.original.id);
-    return recall === undefined ? '–' : `${Math.round(recall * 100)} %`;
+const percent = (share: number | null | undefined): string =>
+  share === null || share === undefined ? '–' : `${Math.round(share * 100)} %`;
+
+/** How much of what the teachers marked they marked, too, and the other way round. */
+const besideColumns = ({ beside }: ClassReading): readonly PlainColumn<StudentProgress>[] => [
+  {
+    id: 'theirs',
+    header: () => (
+      <span title="Of the sentences that teachers marked, the share they marked, too">Of the teachers’</span>
+    ),
+    cell: ({ row }) => percent(beside.get(row.original.id)?.recall),
   },
-});
+  {
+    id: 'own',
+    header: () => (
+      <span title="Of the sentences they marked, the share that teachers marked, too">Also a teacher’s</span>
+    ),
+    cell: ({ row }) => percent(beside.get(row.original.id)?.precision),
+  },
+];

@@ -6,6 +6,7 @@ import {
   missed,
   passagesOf,
   splitting,
+  type AgainstTeacher,
   type ClassAgreement,
   type Passage,
   type ReadersMark,
@@ -35,8 +36,8 @@ export interface ClassReading {
   readonly kinds: ReadonlyMap<string, Kind>;
   /** Headings of the first levels, where they stand. */
   readonly headings: readonly { readonly at: number; readonly words: string }[];
-  /** Of the sentences that the teachers marked, the share each student marked; undefined where they marked none. */
-  recall(id: PersonId): number | undefined;
+  /** Each student's sentences beside the teachers'. */
+  readonly beside: ReadonlyMap<PersonId, AgainstTeacher>;
 }
 
 export const STRETCHES = 80;
@@ -76,7 +77,7 @@ export function classReading(
     headings: outline
       .filter((b) => b.role === 'heading' && (b.level ?? 1) <= TOP_LEVEL && !b.aside)
       .map((b) => ({ at: b.start, words: text.slice(b.start, b.end) })),
-    recall: (id) => againstTeacher(units, marks.get(id) ?? [], taught).recall ?? undefined,
+    beside: new Map([...marks].map(([id, own]) => [id, againstTeacher(units, own, taught)])),
   };
 }
 

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { UseFormReturn } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
@@ -9,7 +10,8 @@ import { Alert } from '../../ui/Alert';
 import { FormAlert, FormField, useSchemaForm } from '../../ui/Form';
 import { ownZone } from '../../ui/local-time';
 import { useMessages } from '../../ui/Messages';
-import { SEEN_WORDS } from '../words';
+import { dueAt } from '../../ui/when';
+import { aboutSet, SEEN_WORDS } from '../words';
 import { ExpectedFields } from './ExpectedFields';
 import { putOf, setSchema, valuesOf, type SetValues } from './set-form';
 import { Unset } from './Unset';
@@ -28,11 +30,12 @@ export function SetForm({ place, className, kinds, set }: Props) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const messages = useMessages();
+  const [first] = useState(set?.version);
   const { form, submit, busy } = useSchemaForm(setSchema, valuesOf(set), async (values) => {
     await call('PUT /api/classes/:id/assignments/:sourceId', { params: place, body: putOf(values, set?.version) });
-    await renew(client, 'classes');
     messages.tell(set ? 'What is set is changed; the class sees it.' : `The reading is set for ${className}.`);
     await navigate(`/classes/${place.id}`);
+    await renew(client, 'classes');
   });
   return (
     <form noValidate onSubmit={submit} className="mt-5 grid gap-6">
@@ -54,6 +57,7 @@ export function SetForm({ place, className, kinds, set }: Props) {
         </p>
       </fieldset>
       <Others form={form} />
+      {set && set.version !== first && <StandsNow set={set} />}
       <FormAlert form={form} />
       <div className="flex flex-wrap items-baseline gap-5">
         <button className="press" disabled={busy}>
@@ -65,6 +69,24 @@ export function SetForm({ place, className, kinds, set }: Props) {
         {set && <Unset set={set} />}
       </div>
     </form>
+  );
+}
+
+/** What somebody else made of it meanwhile; saving goes on from there. */
+function StandsNow({ set }: { readonly set: Assignment }) {
+  return (
+    <div role="note" aria-label="What is set now" className="border-l-2 border-brick pl-2.5 text-[14px] text-soft">
+      <p className="text-[13px] font-semibold text-brick">Changed elsewhere meanwhile. It says now:</p>
+      <p>
+        {aboutSet(set)}
+        {set.opensAt && ` · opens ${dueAt(set.opensAt)}`}
+        {set.dueAt && ` · due ${dueAt(set.dueAt)}`}
+      </p>
+      <p className="whitespace-pre-line">{set.instructions}</p>
+      <p className="text-[13px]">
+        Above is what you wrote. Take over what you want to keep; saving puts yours in its place.
+      </p>
+    </div>
   );
 }
 

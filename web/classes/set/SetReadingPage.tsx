@@ -1,5 +1,6 @@
 import { useParams } from 'react-router';
 import { STARTING_LEGEND } from '@avrelle/core/legend';
+import type { Assignment } from '@avrelle/core/wire';
 import { useClass, useClassAssignments, useLegends, useSource } from '../../data/queries';
 import { PageHeading } from '../../ui/PageHeading';
 import { State } from '../../ui/State';
@@ -51,7 +52,7 @@ interface OneProps {
   readonly classId: string;
   readonly className: string;
   readonly sourceId: string;
-  readonly set: Parameters<typeof SetForm>[0]['set'];
+  readonly set: Assignment | undefined;
 }
 
 function SetOne({ classId, className, sourceId, set }: OneProps) {
@@ -66,13 +67,7 @@ function SetOne({ classId, className, sourceId, set }: OneProps) {
             <PageHeading window={`Set “${source.data.title}”`} dir="auto">
               {source.data.title}
             </PageHeading>
-            <SetForm
-              key={`${sourceId} ${set?.version}`}
-              place={{ id: classId, sourceId }}
-              className={className}
-              kinds={kinds}
-              set={set}
-            />
+            <SetForm key={sourceId} place={{ id: classId, sourceId }} className={className} kinds={kinds} set={set} />
           </>
         )}
       </State>

@@ -1,7 +1,7 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { contributionOf, missing, phaseOf } from '@avrelle/core/class';
+import { contributionOf, missing } from '@avrelle/core/class';
 import type { Annotation, Assignment, NamedExpectation } from '@avrelle/core/wire';
-import { leftWords, wordsFor } from '../../../classes/words';
+import { isPast, leftWords, wordsFor } from '../../../classes/words';
 import { useSetHere } from '../../../data/queries';
 import { Tint } from '../../../ui/Tint';
 import { dueAt } from '../../../ui/when';
@@ -50,7 +50,7 @@ function SetStrip({ set }: { readonly set: Assignment }) {
 }
 
 function Left({ set, left }: { readonly set: Assignment; readonly left: string }) {
-  const late = left !== '' && phaseOf({ opensAt: null, dueAt: set.myDueAt }, new Date().toISOString()) === 'past';
+  const late = left !== '' && isPast(set.myDueAt);
   return (
     <span className={late ? 'text-brick' : ''}>
       {left ? 'Still missing: ' : 'Done: '}
