@@ -44,7 +44,9 @@ const columnsOf = (
   {
     id: 'name',
     header: 'Name',
-    cell: ({ row: { original } }) => <span className={original.opened ? '' : 'text-brick'}>{original.name}</span>,
+    cell: ({ row: { original } }) => (
+      <span className={`whitespace-nowrap ${original.opened ? '' : 'text-brick'}`}>{original.name}</span>
+    ),
   },
   {
     id: 'read',
@@ -75,7 +77,7 @@ const columnsOf = (
 ];
 
 const percent = (share: number | null | undefined): string =>
-  share === null || share === undefined ? '–' : `${Math.round(share * 100)} %`;
+  share === null || share === undefined ? '–' : `${Math.round(share * 100)}\u00a0%`;
 
 /** How much of what the teachers marked they marked, too, and the other way round. */
 const besideColumns = ({ beside }: ClassReading): readonly PlainColumn<StudentProgress>[] => [
