@@ -79,7 +79,13 @@ export function seedLarge(
       for (const mark of marksOn(text, many, random))
         insertAnnotation(
           db,
-          { ...mark, sourceId: id, versionId, authorId: pick(authors), classIds: random() < 0.9 ? [group] : [] },
+          {
+            ...mark,
+            sourceId: id,
+            versionId,
+            authorId: pick(authors),
+            classes: random() < 0.9 ? [{ classId: group, teachersOnly: false, held: false }] : [],
+          },
           at(),
         );
     }

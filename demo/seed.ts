@@ -338,6 +338,8 @@ class Seeder {
         ...(spot ? { spot } : {}),
       } as AnnotationPut['anchor'],
       classIds,
+      held: mark.held === true,
+      teachersOnly: mark.teachersOnly === true,
     };
     await this.send(mark.by, 'PUT', `/api/annotations/${id}`, put);
     return id;

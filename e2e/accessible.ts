@@ -48,6 +48,8 @@ export async function arrive(page: Page, path: string): Promise<void> {
   await expect(page.getByRole('main').getByRole('heading').first()).toBeAttached();
   if (/^\/source\/[^/]+$/.test(path)) await opened(page);
   await expect(page.getByText('Loading…')).toHaveCount(0);
+  // What was loading may have taken the place of a heading that stood there before.
+  await expect(page.getByRole('main').getByRole('heading', { level: 1 })).toBeAttached();
 }
 
 /** Beyond the width of the window, in pixels (WCAG 2.2, 1.4.10: 320 are 1,280 at 400 %). */

@@ -120,7 +120,7 @@ test('two people do the whole job once', async ({ browser }) => {
     await expect(t.getByRole('article', { name: /Note, Maud/ })).toContainText('Comfort for whom?');
     await expectSeen(t.getByLabel('1 new'));
     await t.getByRole('link', { name: /^Desk/ }).click();
-    await expect(t.getByRole('region', { name: 'Answers to you' })).toContainText('Nils T. answered');
+    await expect(t.getByRole('region', { name: 'New for you' })).toContainText('Nils T. answered');
     await t.getByRole('link', { name: /Comfort for whom/ }).click();
     await opened(t);
     await expect(t.getByRole('article', { name: /Note, Maud/ })).toBeInViewport();

@@ -8,6 +8,7 @@ import { accountRoutes } from './accounts/routes';
 import { readAsker } from './accounts/session';
 import { annotationRoutes } from './annotations/routes';
 import { assignmentRoutes } from './assignments/routes';
+import { heldRoutes } from './held/routes';
 import { classRoutes } from './classes/routes';
 import type { Context } from './context';
 import { draftRoutes } from './drafts/routes';
@@ -64,6 +65,7 @@ const ROUTES = [
   pictureRoutes,
   classRoutes,
   assignmentRoutes,
+  heldRoutes,
   libraryRoutes,
   searchRoutes,
   tagRoutes,

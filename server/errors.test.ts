@@ -299,6 +299,16 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
     whileSet({ comments: false }, () => student.send('PUT', `/api/annotations/${v7()}`, put({ classIds: [classId] }))),
   not_later: () =>
     whileSet({}, (url) => teacher.send('PUT', `${url}/extensions/${student.me.id}`, { dueAt: server.context.now() })),
+  read_already: async () => {
+    const annotationId = v7();
+    const { versionId } = (await teacher.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body;
+    const mark = tideMark(sourceId, versionId, { classIds: [classId], held: true });
+    await teacher.send('PUT', `/api/annotations/${annotationId}`, mark);
+    const some = { annotationIds: [annotationId] };
+    await teacher.send('POST', `/api/classes/${classId}/held/release`, some);
+    await student.send('POST', '/api/annotations/seen', some);
+    return answered(teacher.send('POST', `/api/classes/${classId}/held/back`, some));
+  },
   wrong_code: () => answered(student.send('POST', '/api/classes/join', { code: 'AAAAAA' })),
   bad_address: address('review.saltmere.test/marsh'),
   unknown_host: address('http://nowhere.invalid/'),

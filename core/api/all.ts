@@ -5,11 +5,12 @@ import * as classes from './classes';
 import type { Endpoint, NameOf } from './endpoint';
 import * as find from './find';
 import * as gather from './gather';
+import * as held from './held';
 import * as kinds from './kinds';
 import * as library from './library';
 import * as sources from './sources';
 
-const FEATURES = { account, annotations, assignments, classes, find, gather, kinds, library, sources };
+const FEATURES = { account, annotations, assignments, classes, find, gather, held, kinds, library, sources };
 type Features = typeof FEATURES;
 type EndpointIn<Feature> = Extract<Feature[keyof Feature], Endpoint>;
 type EveryEndpoint = { [F in keyof Features]: EndpointIn<Features[F]> }[keyof Features];

@@ -1,1 +1,1 @@
-export { ONLY_ME, audienceWords, replyAudience, type Audience } from './audience';
+export { ONLY_ME, answerAudience, audienceWords, type Audience, type ForClass } from './audience';

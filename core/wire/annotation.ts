@@ -80,6 +80,9 @@ export const anchorSchema = anchorFields as unknown as Schema<Anchor>;
 export const LONGEST_NOTE = 20_000;
 const noteText = () => string().max(LONGEST_NOTE, 'A note may have 20,000 characters; this one has more.');
 
+/** Of the classes it is for: only who teaches them; and whether it is held, which only who teaches them can do. */
+const forWhomInThem = { teachersOnly: boolean(), held: boolean() };
+
 export const annotationPutSchema = object({
   sourceId: idSchema().required(),
   versionId: idSchema().required(),
@@ -89,6 +92,7 @@ export const annotationPutSchema = object({
   tags: tagsSchema().required(),
   anchor: anchorSchema.required(),
   classIds: array(idSchema().required()).required().max(20),
+  ...forWhomInThem,
 }).noUnknown();
 
 export const replyPutSchema = object({
@@ -102,6 +106,7 @@ export const annotationPatchSchema = object({
   note: noteText(),
   tags: tagsSchema(),
   classIds: array(idSchema().required()).max(20),
+  ...forWhomInThem,
   deleted: boolean(),
   /** Other words of the source, for one that stands in its text. */
   passage: object({ versionId: idSchema().required(), anchor: anchorSchema.required() })
@@ -135,6 +140,12 @@ export interface AnnotationPlace {
   readonly byHand: boolean;
 }
 
+export interface HeldIn {
+  readonly classId: ClassId;
+  /** Null: until somebody who teaches releases it. */
+  readonly releaseAt: string | null;
+}
+
 export interface Annotation {
   readonly id: AnnotationId;
   readonly sourceId: SourceId;
@@ -151,6 +162,10 @@ export interface Annotation {
   readonly place: AnnotationPlace | null;
   /** The classes it is for, of those the viewer is in. None and mine: only me. */
   readonly classIds: readonly ClassId[];
+  /** Of those classes, it is for who teaches them alone. */
+  readonly teachersOnly?: true;
+  /** Where it is kept from the students, until when; told to its author and to who teaches there. */
+  readonly held?: readonly HeldIn[];
   /** The annotation a thread hangs on; null for one that stands in the text. */
   readonly rootId: AnnotationId | null;
   readonly parentId: string | null;

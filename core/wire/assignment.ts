@@ -17,7 +17,7 @@ const amount = () =>
     .integer('Write a whole number.')
     .max(MOST_EXPECTED, `At most ${MOST_EXPECTED} can be asked for.`);
 /** RFC 3339 in UTC, to the millisecond, so that instants sort as text. */
-const instant = () =>
+export const instant = () =>
   string()
     .nullable()
     .test('instant', 'This is no date and time.', (text) => !text || isInstant(text));

@@ -60,6 +60,9 @@ export interface AnnotationHit {
   readonly note: Marked;
   readonly tags: readonly string[];
   readonly classIds: readonly ClassId[];
+  /** Of these, it is for who teaches them alone; and whether it is held in one of them, told as in `Annotation`. */
+  readonly teachersOnly?: true;
+  readonly held?: true;
   readonly createdAt: string;
   readonly version: number;
   /** Key of the group it is listed in, where they are grouped. */
@@ -90,14 +93,17 @@ export interface AnnotationPage {
 
 export interface DeskNotice {
   readonly id: string;
+  /** Whoever did it; the class where its time had come. */
   readonly actor: string;
   readonly sourceId: SourceId;
   readonly sourceTitle: string;
   readonly annotationId: AnnotationId;
   readonly rootId: AnnotationId;
   readonly quote: string;
-  /** Whether it answers me, or means me by name. */
-  readonly why: 'answer' | 'mention';
+  /** Whether it answers me, means me by name, or was held and has been released. */
+  readonly why: 'answer' | 'mention' | 'released';
+  /** How many it is about. */
+  readonly notes: number;
   /** Its short form. */
   readonly reply: string;
   readonly at: string;

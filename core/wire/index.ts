@@ -77,10 +77,12 @@ export {
   annotationPatchSchema,
   annotationChangesSchema,
 } from './annotation';
-export type { AnnotationPut, AnnotationPatch, ReplyPut, AnnotationPlace, Annotation } from './annotation';
+export type { AnnotationPut, AnnotationPatch, ReplyPut, AnnotationPlace, Annotation, HeldIn } from './annotation';
 export type { Linked, StoredPicture } from './note';
 export { TINTS, classPutSchema, joinSchema, readingsSchema, CLASS_ROLES, roleChangeSchema } from './class';
 export type { ClassPut, ClassRole, ClassRow, Member, ClassDetail } from './class';
+export { MOST_HELD, annotationIdsSchema, releaseSchema } from './held';
+export type { HeldNote, Release } from './held';
 export { OTHERS_SEEN, assignmentPutSchema, shownSchema, extensionSchema, assignmentKey } from './assignment';
 export type {
   OthersSeen,

@@ -29,6 +29,8 @@ export interface DemoMark {
   readonly note?: string;
   readonly tags?: string;
   readonly for: AudienceKey;
+  readonly held?: true;
+  readonly teachersOnly?: true;
   readonly daysAgo: number;
   readonly replies?: readonly (readonly [by: string, note: string])[];
 }

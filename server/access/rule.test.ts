@@ -38,6 +38,8 @@ const worlds = (): fc.Arbitrary<World> => {
     sourceId: fc.constantFrom(...sources.map((s) => s.id)),
     answers: fc.option(fc.nat({ max: ANNOTATIONS - 1 })),
     classIds: fc.subarray(classes),
+    teachersOnlyIn: fc.subarray(classes),
+    heldIn: fc.subarray(classes),
     deleted: fc.boolean(),
   });
   return fc
@@ -104,7 +106,12 @@ function inWorld<T>(world: World, ask: () => T): T {
     for (const a of world.annotations) {
       const { versionId } = sources.find((s) => s.id === a.sourceId)!;
       const rest = { versionId, kind: 'note', note: 'A note.', tags: [], anchor: null, parentId: a.rootId };
-      insertAnnotation(db, { ...a, ...rest }, NOW);
+      const forWhom = (classId: string) => ({
+        classId,
+        teachersOnly: a.teachersOnlyIn.includes(classId),
+        held: a.heldIn.includes(classId),
+      });
+      insertAnnotation(db, { ...a, ...rest, classes: a.classIds.map(forWhom) }, NOW);
       if (a.deleted) db.run('UPDATE annotation SET deleted_at = ? WHERE id = ?', NOW, a.id);
     }
     return ask();

@@ -36,6 +36,9 @@ export interface AnnotationInWorld {
   readonly rootId: string | null;
   /** For whom it is besides its author; none: only for them. */
   readonly classIds: readonly string[];
+  /** In which of these it is for who teaches alone, or is held. */
+  readonly teachersOnlyIn: readonly string[];
+  readonly heldIn: readonly string[];
   readonly deleted: boolean;
 }
 
@@ -76,8 +79,9 @@ function isWithheld(world: World, me: string, classId: string, sourceId: string)
 
 /**
  * An annotation that is not deleted is always seen by its author. Others see it by a class it is for, by which they read
- * its source, where nothing is withheld from them or a teacher of the class wrote it; an answer only where they see what
- * it answers, too, even if that has been deleted since.
+ * its source: who teaches there, always; students, where it is not held, nor for the teachers alone and no answer to what
+ * they wrote, and nothing is withheld from them or a teacher of the class wrote it. An answer is seen only where what it answers is seen, too, even
+ * if that has been deleted since.
  */
 export function seesAnnotation(world: World, me: string, annotation: AnnotationInWorld): boolean {
   if (annotation.deleted) return false;
@@ -88,9 +92,13 @@ export function seesAnnotation(world: World, me: string, annotation: AnnotationI
   return root === undefined || root.authorId === me || isShownByAClass(world, me, root);
 }
 
-const isShownByAClass = (world: World, me: string, { classIds, sourceId, authorId }: AnnotationInWorld): boolean =>
-  classIds.some(
-    (classId) =>
-      readsBy(world, me, classId, sourceId) &&
-      (!isWithheld(world, me, classId, sourceId) || membership(world, authorId, classId)?.teaches === true),
-  );
+function isShownByAClass(world: World, me: string, annotation: AnnotationInWorld): boolean {
+  const { classIds, sourceId, authorId, teachersOnlyIn, heldIn, rootId } = annotation;
+  const isToMe = world.annotations.find((a) => a.id === rootId)?.authorId === me;
+  return classIds.some((classId) => {
+    if (!readsBy(world, me, classId, sourceId)) return false;
+    if (membership(world, me, classId)?.teaches) return true;
+    if (heldIn.includes(classId) || (teachersOnlyIn.includes(classId) && !isToMe)) return false;
+    return !isWithheld(world, me, classId, sourceId) || membership(world, authorId, classId)?.teaches === true;
+  });
+}

@@ -3,12 +3,31 @@ export const sees = (x: string): string =>
   `EXISTS (SELECT 1 FROM annotation_visible y WHERE y.person_id = @me AND y.seq = ${x}.seq)`;
 
 /**
- * The sources of the asker's classes, each with how its class is named in the audience of annotations; where what others
+ * Of the classes an annotation `x` is for, those that the asker may know of: the author all; others their own, students
+ * only where it is shown to them. A JSON array of ids.
+ */
+export const classesShown = (x: string): string => `(
+  SELECT json_group_array(ac.class_id) FROM annotation_class ac
+  WHERE ac.annotation_id = ${x}.id AND (${x}.author_id = @me OR EXISTS (
+    SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me AND ${isShownTo('m', 'ac')})))`;
+/** Who writes it, and who teaches there, know where it is held or for teachers alone. */
+export const FOR_WHOM = `
+  EXISTS (SELECT 1 FROM annotation_class ac WHERE ac.annotation_id = a.id AND ac.teachers_only = 1) AS teachers_only,
+  (SELECT json_group_array(json_object('classId', ac.class_id, 'releaseAt', ac.release_at)) FROM annotation_class ac
+    WHERE ac.annotation_id = a.id AND ac.held = 1 AND (a.author_id = @me OR EXISTS (
+      SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me AND m.role <> 'student'))) AS held`;
+/** Whether what is for a class is for one of its members: `m` names a membership, `ac` a row of `annotation_class`. */
+export const isShownTo = (m: string, ac: string): string =>
+  `(${m}.role <> 'student' OR (${ac}.teachers_only = 0 AND ${ac}.held = 0))`;
+
+/**
+ * The sources of the asker's classes, each with how its class is named in the audience of annotations (a bare class
+ * means that it does not matter whether it is for its students, too); where what others
  * wrote is withheld, once for each of those who teach the class and are seen all the same. `only` is a further condition
  * on `cs.source_id`.
  */
 export const reach = (only = ''): string => `
-  SELECT cs.source_id, 'c' || replace(cs.class_id, '-', '') AS token, NULL AS author_id
+  SELECT cs.source_id, CASE WHEN cs.teaches THEN '' ELSE 'c' END || replace(cs.class_id, '-', '') AS token, NULL AS author_id
   FROM class_reach cs WHERE cs.person_id = @me AND cs.withheld = 0 ${only}
   UNION ALL
   SELECT cs.source_id, 'c' || replace(cs.class_id, '-', ''), t.person_id
@@ -17,8 +36,10 @@ export const reach = (only = ''): string => `
 export const REACH = reach();
 
 /**
- * The same, for going over thousands: what a row itself says of whom it is for is read first, and the rule is asked of
- * answers alone, which hang on what they answer. `from` names a table with the rows of REACH.
+ * The same, for going over thousands: what a row itself says of whom it is for is read, and the rule is asked of answers
+ * alone, which hang on what they answer. `from` names a table with the rows of REACH.
  */
-export const seesByReach = (x: string, from: string): string =>
-  `(${x}.deleted_at IS NULL AND (${x}.author_id = @me OR (EXISTS (SELECT 1 FROM ${from} w WHERE w.source_id = ${x}.source_id AND instr(${x}.audience, w.token) AND (w.author_id IS NULL OR w.author_id = ${x}.author_id)) AND (${x}.root_id IS NULL OR ${sees(x)}))))`;
+export const seesByReach = (x: string, from: string): string => `(${x}.deleted_at IS NULL AND (
+  ${x}.author_id = @me OR CASE WHEN ${x}.root_id IS NOT NULL THEN ${sees(x)} ELSE EXISTS (
+    SELECT 1 FROM ${from} w WHERE w.source_id = ${x}.source_id AND instr(${x}.audience, w.token)
+      AND (w.author_id IS NULL OR w.author_id = ${x}.author_id)) END))`;

@@ -1,3 +1,4 @@
+import type { ForClass } from '@avrelle/core/audience';
 import { markQuote } from '@avrelle/core/query';
 import type {
   Annotation,
@@ -17,7 +18,7 @@ import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../legend/queri
 import { setLinks } from '../notes/queries';
 import { placeOf, type PlaceRow } from './place';
 import { inlinesOf, readInlines } from './quotation-queries';
-import { sees } from '../access/visible-queries';
+import { classesShown, FOR_WHOM, sees } from '../access/visible-queries';
 
 export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
   viewedVersion: VersionId;
@@ -40,6 +41,9 @@ export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
   deletedAt: string | null;
   tags: string;
   classes: string;
+  teachersOnly: number;
+  /** JSON of `HeldIn`. */
+  held: string;
   inlines: string | null;
 }
 
@@ -47,8 +51,8 @@ export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
 const COLUMNS = `a.id, a.source_id, a.version_id, a.author_id, p.name AS author_name, ${KIND_COLUMNS}, a.kind_owner, a.note, a.quote, a.anchor, a.start, a.root_id, a.parent_id, a.created_at, a.updated_at, a.version, a.deleted_at,
   coalesce(@version, s.current_version) AS viewed_version, pl.state, pl.start AS place_start, pl.stop, pl.confidence, pl.candidates, pl.hand_start, pl.hand_stop,
   (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags,
-  (SELECT json_group_array(ac.class_id) FROM annotation_class ac WHERE ac.annotation_id = a.id
-     AND (a.author_id = @me OR EXISTS (SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me))) AS classes, ${inlinesOf('a')} AS inlines`;
+${classesShown('a')} AS classes,
+  ${FOR_WHOM}, ${inlinesOf('a')} AS inlines`;
 /** The place asked for is that in version `@version`, or in the newest where that is null. */
 const FROM = `FROM annotation a JOIN person p ON p.id = a.author_id JOIN source s ON s.id = a.source_id ${KIND_JOIN} LEFT JOIN placement pl ON pl.annotation_id = a.id AND pl.version_id = coalesce(@version, s.current_version)`;
 /** What was deleted after it was answered is there, without its words, for whoever sees an answer. */
@@ -66,9 +70,12 @@ const SET_PASSAGE = 'UPDATE annotation SET version_id = ?, quote = ?, anchor = ?
 const FORGET_PLACES = 'DELETE FROM placement WHERE annotation_id = ?';
 const KEEP_TAGS = 'DELETE FROM annotation_tag WHERE annotation_id = ? AND tag NOT IN (SELECT value FROM json_each(?))';
 const ADD_TAG = 'INSERT INTO annotation_tag (annotation_id, tag, added_at) VALUES (?, ?, ?) ON CONFLICT DO NOTHING';
-const CLASSES_FOR = 'SELECT class_id FROM annotation_class WHERE annotation_id = ?';
+const CLASSES_FOR =
+  'SELECT class_id, teachers_only, held, release_at, release_id FROM annotation_class WHERE annotation_id = ?';
 const CLEAR_CLASSES = 'DELETE FROM annotation_class WHERE annotation_id = ?';
-const ADD_CLASS = 'INSERT INTO annotation_class (annotation_id, class_id) VALUES (?, ?) ON CONFLICT DO NOTHING';
+const ADD_CLASS = `
+  INSERT INTO annotation_class (annotation_id, class_id, teachers_only, held, release_at, release_id)
+  VALUES (@id, @classId, @teachersOnly, @held, @releaseAt, @releaseId) ON CONFLICT DO NOTHING`;
 const SET_AUDIENCE = 'UPDATE annotation SET audience = ? WHERE id = ?';
 const REPLIES_OF = 'SELECT id FROM annotation WHERE root_id = ? AND deleted_at IS NULL';
 const NOTIFY =
@@ -92,8 +99,16 @@ export const ownAnnotation = (db: Db, me: PersonId, id: string): AnnotationRow |
   db.get<AnnotationRow>(OWN, { me, id, version: null });
 export const authorOf = (db: Db, id: string): string | undefined =>
   db.get<{ authorId: PersonId }>(EXISTS, id)?.authorId;
-export const classesFor = (db: Db, id: string): string[] =>
-  db.all<{ classId: ClassId }>(CLASSES_FOR, id).map((r) => r.classId);
+/** A class an annotation is for, as it is stored. */
+export interface StoredForClass extends ForClass {
+  readonly releaseAt: string | null;
+  readonly releaseId: string | null;
+}
+export const forClasses = (db: Db, id: string): StoredForClass[] =>
+  db
+    .all<Omit<StoredForClass, 'teachersOnly' | 'held'> & { teachersOnly: number; held: number }>(CLASSES_FOR, id)
+    .map((row) => ({ ...row, teachersOnly: row.teachersOnly === 1, held: row.held === 1 }));
+export const classesFor = (db: Db, id: string): ClassId[] => forClasses(db, id).map((r) => r.classId);
 export const repliesOf = (db: Db, rootId: AnnotationId): string[] =>
   db.all<{ id: string }>(REPLIES_OF, rootId).map((r) => r.id);
 export const insertNotification = (
@@ -115,7 +130,7 @@ export interface NewAnnotation {
   readonly rootId: AnnotationId | null;
   readonly parentId: string | null;
   readonly tags: readonly string[];
-  readonly classIds: readonly ClassId[];
+  readonly classes: readonly ForClass[];
 }
 
 export function insertAnnotation(db: Db, a: NewAnnotation, now: string): void {
@@ -135,11 +150,11 @@ export function insertAnnotation(db: Db, a: NewAnnotation, now: string): void {
     a.parentId,
     now,
     now,
-    audienceOf(a.authorId, a.classIds),
+    audienceOf(a.authorId, a.classes),
   );
   setTags(db, a.id, a.tags, now);
   setLinks(db, a.id, linksIn(a.note));
-  for (const classId of a.classIds) db.run(ADD_CLASS, a.id, classId);
+  for (const one of a.classes) addClass(db, a.id, one);
 }
 
 export interface ChangedAnnotation {
@@ -170,10 +185,20 @@ export function setTags(db: Db, id: string, tags: readonly string[], now: string
   for (const tag of tags) db.run(ADD_TAG, id, tag, now);
 }
 
-export function setClasses(db: Db, id: string, classIds: readonly ClassId[]): void {
+function addClass(db: Db, id: string, to: ForClass & Partial<StoredForClass>): void {
+  const { classId, teachersOnly, held, releaseAt = null, releaseId = null } = to;
+  db.run(ADD_CLASS, { id, classId, teachersOnly: Number(teachersOnly), held: Number(held), releaseAt, releaseId });
+}
+
+export function setClasses(db: Db, id: string, classes: readonly (ForClass & Partial<StoredForClass>)[]): void {
   db.run(CLEAR_CLASSES, id);
-  for (const classId of classIds) db.run(ADD_CLASS, id, classId);
-  db.run(SET_AUDIENCE, audienceOf(authorOf(db, id)!, classIds), id);
+  for (const one of classes) addClass(db, id, one);
+  nameAudience(db, id);
+}
+
+/** Says again in the annotation itself whom it is for, by which it is found. */
+export function nameAudience(db: Db, id: string): void {
+  db.run(SET_AUDIENCE, audienceOf(authorOf(db, id)!, forClasses(db, id)), id);
 }
 
 export function toWire(row: AnnotationRow): Annotation {
@@ -191,12 +216,18 @@ export function toWire(row: AnnotationRow): Annotation {
     ...quotedOf(row, anchor),
     place: anchor && placeOf({ ...row, start: row.placeStart }, anchor, row.versionId, row.viewedVersion),
     classIds: JSON.parse(row.classes) as string[],
+    ...forWhom(row),
     rootId: row.rootId,
     parentId: row.parentId,
     createdAt: row.createdAt,
     updatedAt: row.updatedAt,
     version: row.version,
   };
+}
+
+function forWhom(row: AnnotationRow): Pick<Annotation, 'teachersOnly' | 'held'> {
+  const held = JSON.parse(row.held) as NonNullable<Annotation['held']>;
+  return { ...(row.teachersOnly === 1 ? { teachersOnly: true as const } : {}), ...(held.length > 0 ? { held } : {}) };
 }
 
 function quotedOf({ inlines, deletedAt }: AnnotationRow, anchor: Anchor | null): Pick<Annotation, 'quoted'> {

@@ -1,20 +1,11 @@
 import { indexText, locateAll, type Anchor } from '@avrelle/core/anchor';
-import { replyAudience } from '@avrelle/core/audience';
+import { answerAudience, type ForClass } from '@avrelle/core/audience';
 import { linksIn } from '@avrelle/core/note';
-import type {
-  Annotation,
-  AnnotationPatch,
-  AnnotationPut,
-  Me,
-  PlacePut,
-  ReplyPut,
-  ClassId,
-  SourceId,
-} from '@avrelle/core/wire';
-import { canRead, isMember } from '../access/access-queries';
+import type { Annotation, AnnotationPatch, AnnotationPut, Me, PlacePut, ReplyPut } from '@avrelle/core/wire';
+import { canRead } from '../access/access-queries';
 import { noteOwn } from '../assignments/own-given';
 import { commentsClosed } from '../assignments/queries';
-import { classLabel, classesOf, sourceAddedBy } from '../classes/queries';
+import { classesOf } from '../classes/queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { ownerOfKind } from '../legend/queries';
@@ -25,11 +16,10 @@ import {
   annotationFor,
   authorOf,
   classesFor,
+  forClasses,
   insertAnnotation,
-  insertNotification,
   ownAnnotation,
   repliesOf,
-  setClasses,
   setPassage,
   setTags,
   toWire,
@@ -37,6 +27,8 @@ import {
   type AnnotationRow,
   type ChangedAnnotation,
 } from './queries';
+import { changeAudience, checkAudience, forWhomIn, mustBeOpen } from './audience';
+import { tellOf } from './tell';
 
 /** Creates an annotation under the id its author's page made; the same write again changes nothing. */
 export function putAnnotation(context: Context, me: Me, id: string, put: AnnotationPut): Annotation {
@@ -47,7 +39,8 @@ export function putAnnotation(context: Context, me: Me, id: string, put: Annotat
     if (!canRead(db, me.id, put.sourceId) || versionOf(db, put.versionId)?.sourceId !== put.sourceId)
       throw new AppError('not_found', { what: 'source' });
     checkAnchor(context, put);
-    checkAudience(context, me, put.sourceId, put.classIds);
+    const classes = put.classIds.map((classId) => ({ classId, ...forWhomIn(put) }));
+    checkAudience(context, me, put.sourceId, classes);
     mustBeOpen(context, me, put.sourceId, put.classIds);
     insertAnnotation(
       db,
@@ -57,6 +50,7 @@ export function putAnnotation(context: Context, me: Me, id: string, put: Annotat
         authorId: me.id,
         kindOwner: kindOwner(context, me, put.kind),
         anchor: put.anchor,
+        classes,
         rootId: null,
         parentId: null,
       },
@@ -65,7 +59,7 @@ export function putAnnotation(context: Context, me: Me, id: string, put: Annotat
     bringUpToDate(context, put, id);
     context.events.append({ type: 'annotation', annotationId: id, sourceId: put.sourceId, personId: me.id });
     noteOwn(context, me.id, put.sourceId);
-    notify(context, id, peopleMeant(db, id), me.id);
+    tellOf(context, id, peopleMeant(db, id), me.id);
     return annotationFor(db, me.id, id)!;
   });
 }
@@ -79,7 +73,7 @@ export function putReply(context: Context, me: Me, id: string, { parentId, note 
     const parent = annotationFor(db, me.id, parentId);
     const root = parent?.rootId ? annotationFor(db, me.id, parent.rootId) : parent;
     if (!parent || !root) throw new AppError('not_found', { what: 'annotation' });
-    const classIds = answersTo(context, me, root);
+    const classes = answersTo(context, me, root);
     insertAnnotation(
       db,
       {
@@ -93,23 +87,29 @@ export function putReply(context: Context, me: Me, id: string, { parentId, note 
         rootId: root.id,
         parentId,
         tags: [],
-        classIds,
+        classes,
       },
       now(),
     );
     events.append({ type: 'annotation', annotationId: id, sourceId: root.sourceId, personId: me.id });
-    notify(context, id, [parent.author.id, root.author.id, ...peopleMeant(db, id)], me.id);
+    tellOf(context, id, [parent.author.id, root.author.id, ...peopleMeant(db, id)], me.id);
     return annotationFor(db, me.id, id)!;
   });
 }
 
-/** For which classes an answer is: those of what it answers that its author is in, and where one may write now. */
-function answersTo(context: Context, me: Me, { id, sourceId }: Annotation): readonly ClassId[] {
+/** For whom an answer is: for those of what it answers, in the classes its author is in, and where one may write now. */
+function answersTo(context: Context, me: Me, { id, sourceId }: Annotation): readonly ForClass[] {
   const { db } = context;
   const mine = new Set(classesOf(db, me.id).map((c) => c.id));
-  const { classIds } = replyAudience({ classIds: classesFor(db, id) }, mine);
-  const open = classIds.filter((classId) => !commentsClosed(db, { classId, sourceId }, me.id));
-  if (open.length === 0) mustBeOpen(context, me, sourceId, classIds);
+  const classes = answerAudience(forClasses(db, id), mine);
+  const open = classes.filter(({ classId }) => !commentsClosed(db, { classId, sourceId }, me.id));
+  if (open.length === 0)
+    mustBeOpen(
+      context,
+      me,
+      sourceId,
+      classes.map(({ classId }) => classId),
+    );
   return open;
 }
 
@@ -125,7 +125,7 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
     if (patch.tags) setTags(db, id, patch.tags, now());
     if (patch.note !== undefined) setLinks(db, id, linksIn(patch.note));
     if (patch.passage) movePassage(context, before, patch.passage);
-    if (patch.classIds && before.rootId === null) changeAudience(context, me, before, patch.classIds);
+    if (before.rootId === null) changeAudience(context, me, before, patch);
     events.append({
       type: 'annotation',
       annotationId: id,
@@ -134,7 +134,7 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
       formerClasses: former,
     });
     noteOwn(context, me.id, before.sourceId);
-    notify(context, id, peopleMeant(db, id), me.id);
+    tellOf(context, id, peopleMeant(db, id), me.id);
     return toWire(ownAnnotation(db, me.id, id)!);
   });
 }
@@ -223,18 +223,6 @@ interface Range {
   readonly end: number;
 }
 
-/** The same annotation for other people: never a copy. Replies that some no longer see are told of, too. */
-function changeAudience(context: Context, me: Me, before: AnnotationRow, classIds: readonly ClassId[]): void {
-  const { db, events } = context;
-  checkAudience(context, me, before.sourceId, classIds);
-  const former = classesFor(db, before.id);
-  const added = classIds.filter((classId) => !former.includes(classId));
-  mustBeOpen(context, me, before.sourceId, added);
-  setClasses(db, before.id, classIds);
-  for (const reply of repliesOf(db, before.id))
-    events.append({ type: 'annotation', annotationId: reply, sourceId: before.sourceId, formerClasses: former });
-}
-
 function alreadyThere({ db }: Context, me: Me, id: string): Annotation | undefined {
   const author = authorOf(db, id);
   if (author === undefined) return undefined;
@@ -262,29 +250,4 @@ function checkAnchor({ db }: Context, { versionId, anchor }: Pick<AnnotationPut,
   const { start, end } = anchor.position;
   if (start >= end || end > text.length) throw new AppError('outside_text', { start, end, length: text.length });
   if (text.slice(start, end) !== anchor.quote.exact) throw new AppError('quote_mismatch', { start, end });
-}
-
-/** Throws where a class is among them for which nothing may be written now. */
-function mustBeOpen({ db }: Context, me: Me, sourceId: SourceId, classIds: readonly ClassId[]): void {
-  const closed = classIds.find((classId) => commentsClosed(db, { classId, sourceId }, me.id));
-  if (closed !== undefined)
-    throw new AppError('comments_closed', { className: classLabel(db, closed)?.name ?? '' }, { field: 'classIds' });
-}
-
-function checkAudience({ db }: Context, me: Me, sourceId: SourceId, classIds: readonly ClassId[]): void {
-  for (const classId of classIds) {
-    if (!isMember(db, classId, me.id)) throw new AppError('not_in_class');
-    if (sourceAddedBy(db, classId, sourceId) === undefined)
-      throw new AppError('source_not_in_class', { className: classLabel(db, classId)?.name ?? '' });
-  }
-}
-
-/** Whoever is answered or meant is told, once, and only if they may see it. */
-function notify(context: Context, replyId: string, people: readonly string[], except: string): void {
-  const { db, now, newId, events } = context;
-  for (const personId of new Set(people)) {
-    if (personId === except || !annotationFor(db, personId, replyId)) continue;
-    if (insertNotification(db, newId(), { personId, annotationId: replyId }, now()))
-      events.append({ type: 'desk', personId });
-  }
 }

@@ -11,16 +11,18 @@ import type {
 } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
+/** What is not for all of a class is in no count that all of it see. */
+const FOR_ALL = 'x.teachers_only = 0 AND x.held = 0';
 const COUNTS = `
   (SELECT count(*) FROM membership x WHERE x.class_id = c.id) AS people,
   (SELECT count(*) FROM class_reach x WHERE x.class_id = c.id AND x.person_id = m.person_id) AS sources,
-  (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = c.id AND a.deleted_at IS NULL AND a.root_id IS NULL) AS annotations`;
+  (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = c.id AND ${FOR_ALL} AND a.deleted_at IS NULL AND a.root_id IS NULL) AS annotations`;
 const CLASSES_OF = `SELECT c.id, c.name, c.tint, m.role, ${COUNTS} FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? ORDER BY c.name`;
 const CLASS_FOR = `SELECT c.id, c.name, c.tint, CASE WHEN c.code_open THEN c.code END AS code, c.version, m.role, ${COUNTS} FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? AND c.id = ?`;
 const MEMBERS = `
   SELECT p.id, p.name, m.role,
-    (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = m.class_id AND a.author_id = p.id AND a.deleted_at IS NULL AND a.root_id IS NULL) AS annotations,
-    (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = m.class_id AND a.author_id = p.id AND a.deleted_at IS NULL AND a.root_id IS NOT NULL) AS replies
+    (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = m.class_id AND ${FOR_ALL} AND a.author_id = p.id AND a.deleted_at IS NULL AND a.root_id IS NULL) AS annotations,
+    (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = m.class_id AND ${FOR_ALL} AND a.author_id = p.id AND a.deleted_at IS NULL AND a.root_id IS NOT NULL) AS replies
   FROM membership m JOIN person p ON p.id = m.person_id WHERE m.class_id = ? ORDER BY m.role = 'student', p.name`;
 const INSERT_CLASS =
   'INSERT INTO class (id, name, tint, code, created_by, created_at) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING';
@@ -39,10 +41,12 @@ const READINGS =
 export const readingsOf = (db: Db, classId: ClassId, offset: number, limit: number): string[] =>
   db.all<{ id: string }>(READINGS, classId, limit, offset).map((r) => r.id);
 const MEMBERSHIPS =
-  'SELECT m.class_id AS classId, m.person_id AS personId FROM json_each(?) j JOIN membership m ON m.class_id = j.value';
+  'SELECT m.class_id, m.person_id, m.role FROM json_each(?) j JOIN membership m ON m.class_id = j.value';
 /** Who is in any of some classes. */
-export const membershipsOf = (db: Db, classIds: readonly ClassId[]): { classId: ClassId; personId: PersonId }[] =>
-  db.all(MEMBERSHIPS, JSON.stringify(classIds));
+export const membershipsOf = (
+  db: Db,
+  classIds: readonly ClassId[],
+): { classId: ClassId; personId: PersonId; role: ClassRole }[] => db.all(MEMBERSHIPS, JSON.stringify(classIds));
 export const classesOf = (db: Db, personId: PersonId): ClassRow[] => db.all<ClassRow>(CLASSES_OF, personId);
 export const classLabel = (db: Db, classId: ClassId): ClassLabel | undefined => db.get<ClassLabel>(BY_ID, classId);
 export const classByCode = (db: Db, code: string): ClassLabel | undefined => db.get<ClassLabel>(BY_CODE, code);

@@ -1,17 +1,34 @@
 import { plainWords } from '@avrelle/core/markdown';
 import type { DeskNotice, PersonId } from '@avrelle/core/wire';
+import { sees } from '../access/visible-queries';
 import type { Db } from '../db/database';
 import type { Asker } from '../find/asker';
 
+/** Of what one may see now: what answers or means one, and what was released, as much of it as is still shown. */
 export const NOTICES = `
-  SELECT n.id, p.name AS actor, a.source_id AS sourceId, s.title AS sourceTitle, a.id AS annotationId, r.id AS rootId, r.quote, CASE WHEN EXISTS (SELECT 1 FROM annotation_link l WHERE l.annotation_id = a.id AND l.type = 'person' AND l.target = @me) THEN 'mention' ELSE 'answer' END AS why, a.note AS reply, n.created_at AS at, n.seen_at IS NOT NULL AS seen
+  SELECT n.id, p.name AS actor, a.source_id, s.title AS source_title, a.id AS annotation_id, r.id AS root_id, r.quote,
+    CASE WHEN EXISTS (
+      SELECT 1 FROM annotation_link l WHERE l.annotation_id = a.id AND l.type = 'person' AND l.target = @me)
+    THEN 'mention' ELSE 'answer' END AS why,
+    a.note AS reply, n.created_at AS at, n.seen_at IS NOT NULL AS seen, 1 AS notes, 0 AS first
   FROM notification n
   JOIN annotation a ON a.id = n.annotation_id
   JOIN annotation r ON r.id = coalesce(a.root_id, a.id)
   JOIN person p ON p.id = a.author_id
   JOIN source s ON s.id = a.source_id
-  WHERE n.person_id = @me AND EXISTS (SELECT 1 FROM annotation_visible v WHERE v.person_id = @me AND v.seq = a.seq)
-  ORDER BY n.created_at DESC LIMIT 30`;
+  WHERE n.person_id = @me AND ${sees('a')}
+  UNION ALL
+  SELECT n.id, coalesce(p.name, c.name), l.source_id, s.title, a.id, a.id, a.quote, 'released',
+    '', n.created_at, n.seen_at IS NOT NULL, count(*), min(a.start)
+  FROM notification n
+  JOIN release l ON l.id = n.release_id
+  JOIN class c ON c.id = l.class_id
+  LEFT JOIN person p ON p.id = l.released_by
+  JOIN source s ON s.id = l.source_id
+  JOIN annotation_class ac ON ac.release_id = l.id
+  JOIN annotation a ON a.id = ac.annotation_id
+  WHERE n.person_id = @me AND ${sees('a')} GROUP BY n.id
+  ORDER BY at DESC LIMIT 30`;
 /** One's own marks between two instants, the notes first; by the index of authors and times. */
 export const MARKED_ON = `
   SELECT a.seq FROM annotation a WHERE a.author_id = @me AND a.created_at >= @from AND a.created_at < @to AND a.root_id IS NULL AND a.deleted_at IS NULL
@@ -21,8 +38,8 @@ const SEE_ALL = 'UPDATE notification SET seen_at = ? WHERE person_id = ? AND see
 
 export const notices = (db: Db, me: PersonId): DeskNotice[] =>
   db
-    .all<Omit<DeskNotice, 'seen'> & { seen: number }>(NOTICES, { me })
-    .map((n) => ({ ...n, reply: plainWords(n.reply), seen: n.seen === 1 }));
+    .all<Omit<DeskNotice, 'seen'> & { seen: number; first: number }>(NOTICES, { me })
+    .map(({ first: _first, ...n }) => ({ ...n, reply: plainWords(n.reply), seen: n.seen === 1 }));
 export const seeAll = (db: Db, me: PersonId, now: string): number => db.run(SEE_ALL, now, me);
 
 /** Row numbers of marks of one's own on a day where the asker is. */

@@ -108,6 +108,12 @@ export const ASKING = {
     detail:
       'The teachers of “{className}” let nobody write for the class on this reading now. Write for yourself alone; later it can be shared.',
   },
+  read_already: {
+    status: 409,
+    title: 'It has been read already',
+    detail:
+      '{people} of “{className}” had it before their eyes by now, so it cannot be taken back as if it had not been shown. Its author can hide it: open it, and choose for whom it is.',
+  },
   not_later: {
     status: 400,
     title: 'That is no more time',

@@ -1,4 +1,4 @@
-import type { Annotation, StreamEvent, ClassId, PersonId } from '@avrelle/core/wire';
+import type { Annotation, ClassRole, StreamEvent, ClassId, PersonId } from '@avrelle/core/wire';
 import { annotationFor, authorOf, viewersOf } from '../annotations/queries';
 import { membershipsOf } from '../classes/queries';
 import type { Db } from '../db/database';
@@ -21,10 +21,10 @@ export function told(db: Db, event: EventRow): Told {
       return toThose(() => new Set(readersOf(db, event.sourceId!)), { type: 'source', sourceId: event.sourceId! });
     case 'classes':
     case 'key':
+    case 'desk':
     case 'library':
       return toThose(() => new Set([...membersIn(db, event.classId), event.personId ?? '']), { type: event.type });
     case 'arrivals':
-    case 'desk':
       return toThose(() => new Set([event.personId ?? '']), { type: event.type });
     case 'job': {
       const job = once(() => jobOf(db, event.personId!, event.jobId!));
@@ -40,12 +40,12 @@ function toThose(people: () => ReadonlySet<string>, event: StreamEvent): Told {
   return (personId) => (those().has(personId) ? message : undefined);
 }
 
-/** Everybody who sees it is told the same, but for which of its classes are theirs. */
+/** Everybody who sees it is told the same, but for which of its classes are theirs, and what they are there. */
 function annotationTold(db: Db, event: EventRow): Told {
   const id = event.annotationId!;
   const base = once(() => annotationFor(db, authorOf(db, id) ?? '', id));
   const viewers = once(() => new Set(viewersOf(db, id)));
-  const classesBy = once(() => grouped(membershipsOf(db, base()?.classIds ?? [])));
+  const rolesBy = once(() => rolesByPerson(membershipsOf(db, base()?.classIds ?? [])));
   const former = once(
     () =>
       new Set(
@@ -56,7 +56,7 @@ function annotationTold(db: Db, event: EventRow): Told {
   );
   const messages = new Map<string, string>();
   const as = (annotation: Annotation): string => {
-    const key = annotation.classIds.join();
+    const key = `${annotation.classIds.join()} ${annotation.held?.map((h) => h.classId).join()}`;
     let message = messages.get(key);
     if (message === undefined)
       messages.set(key, (message = JSON.stringify({ type: 'annotation', annotation } satisfies StreamEvent)));
@@ -66,8 +66,7 @@ function annotationTold(db: Db, event: EventRow): Told {
   return (personId) => {
     const annotation = base();
     if (annotation && personId === annotation.author.id) return as(annotation);
-    if (annotation && viewers().has(personId))
-      return as({ ...annotation, classIds: annotation.classIds.filter((c) => classesBy().get(personId)?.has(c)) });
+    if (annotation && viewers().has(personId)) return as(forMember(annotation, rolesBy().get(personId)));
     // What was taken back leaves a trace for whoever sees an answer to it.
     const trace = annotation?.deleted ? annotationFor(db, personId, id) : undefined;
     if (trace) return as(trace);
@@ -78,15 +77,27 @@ function annotationTold(db: Db, event: EventRow): Told {
 const membersIn = (db: Db, classId: ClassId | null): string[] =>
   classId === null ? [] : membershipsOf(db, [classId]).map((m) => m.personId);
 
-function grouped(
-  memberships: readonly { readonly classId: ClassId; readonly personId: PersonId }[],
-): ReadonlyMap<string, ReadonlySet<string>> {
-  const groups = new Map<string, Set<string>>();
-  for (const { classId, personId } of memberships) {
-    const group = groups.get(personId) ?? new Set<string>();
-    groups.set(personId, group.add(classId));
-  }
-  return groups;
+type Roles = ReadonlyMap<ClassId, ClassRole>;
+
+/** As somebody who is in some of its classes sees it: students do not learn where it is held. */
+function forMember({ held = [], ...annotation }: Annotation, roles: Roles = new Map()): Annotation {
+  const heldIn = new Set(held.map((h) => h.classId));
+  const taught = held.filter((h) => roles.get(h.classId) !== undefined && roles.get(h.classId) !== 'student');
+  const isShown = (id: ClassId): boolean => roles.has(id) && (!heldIn.has(id) || roles.get(id) !== 'student');
+  return {
+    ...annotation,
+    classIds: annotation.classIds.filter(isShown),
+    ...(taught.length > 0 ? { held: taught } : {}),
+  };
+}
+
+function rolesByPerson(
+  memberships: readonly { readonly classId: ClassId; readonly personId: PersonId; readonly role: ClassRole }[],
+): ReadonlyMap<PersonId, Roles> {
+  const people = new Map<PersonId, Map<ClassId, ClassRole>>();
+  for (const { classId, personId, role } of memberships)
+    people.set(personId, (people.get(personId) ?? new Map<ClassId, ClassRole>()).set(classId, role));
+  return people;
 }
 
 function once<T>(work: () => T): () => T {

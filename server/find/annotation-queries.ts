@@ -1,5 +1,5 @@
 import type { NameField, Query, Term } from '@avrelle/core/query';
-import { sees } from '../access/visible-queries';
+import { isShownTo, sees } from '../access/visible-queries';
 import type { Asker } from './asker';
 import { condition, dayOf, isCollected, isNamed, named, ofSource, onDays, tagged, UNPLACED } from './common-queries';
 import type { Values } from './values';
@@ -60,6 +60,10 @@ function own(term: Term, asker: Asker, values: Values): string | undefined {
   }
 }
 
+/** Of a class of the asker's, whether they may know that something is for it. */
+const IS_FOR_ME = `(${isShownTo('m', 'ac')} OR EXISTS (
+  SELECT 1 FROM annotation o WHERE o.id = ac.annotation_id AND o.author_id = @me))`;
+
 function byName(field: NameField, value: string, values: Values): string | undefined {
   switch (field) {
     case 'tag':
@@ -67,7 +71,7 @@ function byName(field: NameField, value: string, values: Values): string | undef
     case 'by':
       return named('p.name', value, values);
     case 'in':
-      return `(x.id IN (SELECT ac.annotation_id FROM membership m JOIN class c ON c.id = m.class_id JOIN annotation_class ac ON ac.class_id = c.id WHERE m.person_id = @me AND ${isNamed('c.name', value, values)})
+      return `(x.id IN (SELECT ac.annotation_id FROM membership m JOIN class c ON c.id = m.class_id JOIN annotation_class ac ON ac.class_id = c.id WHERE m.person_id = @me AND ${isNamed('c.name', value, values)} AND ${IS_FOR_ME})
       OR ${isCollected(value, values)})`;
     case 'kind':
       return `EXISTS (SELECT 1 FROM annotation r LEFT JOIN kind k ON k.owner_id = r.kind_owner AND k.code = r.kind WHERE r.id = coalesce(x.root_id, x.id) AND (r.kind = ${values.hold(value.toLowerCase())} OR ${isNamed('k.name', value, values)}))`;
@@ -76,7 +80,7 @@ function byName(field: NameField, value: string, values: Values): string | undef
         case 'mine':
           return 'x.author_id = @me';
         case 'shared':
-          return 'EXISTS (SELECT 1 FROM annotation_class ac JOIN membership m ON m.class_id = ac.class_id AND m.person_id = @me WHERE ac.annotation_id = x.id)';
+          return `EXISTS (SELECT 1 FROM annotation_class ac JOIN membership m ON m.class_id = ac.class_id AND m.person_id = @me WHERE ac.annotation_id = x.id AND ${IS_FOR_ME})`;
         case 'unplaced':
           return UNPLACED;
         default:

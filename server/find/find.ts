@@ -193,6 +193,8 @@ function annotationHit(row: HitRow, words: ReturnType<typeof asksWords>): Annota
     note: markPlaces(note, places(note, 'note')),
     tags: JSON.parse(row.tags) as string[],
     classIds: JSON.parse(row.classes) as string[],
+    ...(row.teachersOnly === 1 ? { teachersOnly: true as const } : {}),
+    ...(row.held === '[]' ? {} : { held: true as const }),
     createdAt: row.createdAt,
     version: row.version,
   };

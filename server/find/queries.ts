@@ -3,7 +3,7 @@ import type { AnnotationSort, SourceSort, AnnotationId, PersonId, SourceId } fro
 import type { Db } from '../db/database';
 import type { Value } from '../db/statement';
 import { inlinesOf } from '../annotations/quotation-queries';
-import { REACH, sees, seesByReach } from '../access/visible-queries';
+import { classesShown, FOR_WHOM, REACH, sees, seesByReach } from '../access/visible-queries';
 import { KIND_LOOK, type KindRow } from '../legend/queries';
 import { annotationCondition, besideWords, necessaryWords } from './annotation-queries';
 import type { Asker } from './asker';
@@ -135,6 +135,8 @@ export interface HitRow extends KindRow {
   start: number;
   tags: string;
   classes: string;
+  teachersOnly: number;
+  held: string;
   from: number | null;
   inlines: string | null;
 }
@@ -142,7 +144,7 @@ export interface HitRow extends KindRow {
 const HITS = `
   SELECT a.seq, a.id, a.source_id, a.root_id, a.parent_id, s.title, s.site, s.kind AS source_kind, s.language, a.author_id, p.name AS author, coalesce(r.quote, a.quote) AS quote, a.note, a.created_at, a.version, coalesce(r.start, a.start) AS start, coalesce(r.kind, a.kind) AS kind, ${KIND_LOOK},
     (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags,
-    (SELECT json_group_array(ac.class_id) FROM annotation_class ac WHERE ac.annotation_id = a.id AND (a.author_id = @me OR EXISTS (SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me))) AS classes,
+    ${classesShown('a')} AS classes, ${FOR_WHOM},
     coalesce(r.anchor, a.anchor) ->> '$.position.start' AS "from", CASE WHEN r.id IS NULL THEN ${inlinesOf('a')} ELSE ${inlinesOf('r')} END AS inlines
   FROM json_each(@seqs) j JOIN annotation a ON a.seq = j.value AND ${sees('a')} JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id LEFT JOIN annotation r ON r.id = a.root_id
     LEFT JOIN kind k ON k.owner_id = coalesce(r.kind_owner, a.kind_owner) AND k.code = coalesce(r.kind, a.kind)

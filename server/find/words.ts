@@ -1,4 +1,5 @@
-import type { ClassId, PersonId } from '@avrelle/core/wire';
+import type { ForClass } from '@avrelle/core/audience';
+import type { PersonId } from '@avrelle/core/wire';
 import { spaced } from '../db/spaced';
 import type { Asker } from './asker';
 
@@ -13,12 +14,18 @@ export const wordsQuery = (words: string, phrase: boolean): string =>
 /** How people and classes are named in the index of annotations. */
 export const personToken = (id: string): string => `p${id.replaceAll('-', '')}`;
 export const classToken = (id: string): string => `c${id.replaceAll('-', '')}`;
+/** A class of which only who teaches it sees something. */
+export const teachersToken = (id: string): string => `t${id.replaceAll('-', '')}`;
+
 /** For the column `audience`. */
-export const audienceOf = (authorId: PersonId, classIds: readonly ClassId[]): string =>
-  [personToken(authorId), ...classIds.map(classToken)].join(' ');
+export const audienceOf = (authorId: PersonId, classes: readonly ForClass[]): string =>
+  [
+    personToken(authorId),
+    ...classes.map((c) => (c.teachersOnly || c.held ? teachersToken(c.classId) : classToken(c.classId))),
+  ].join(' ');
 
 /** Annotations that may be for the asker, of those that a query finds; the rule of who sees what has the last word. */
 export function forAsker({ me, classes }: Asker, query?: string): string {
-  const audience = `audience : (${[personToken(me), ...classes.map(classToken)].map((token) => `"${token}"`).join(' OR ')})`;
+  const audience = `audience : (${[personToken(me), ...classes.map(classToken), ...classes.map(teachersToken)].map((token) => `"${token}"`).join(' OR ')})`;
   return query === undefined ? audience : `(${audience}) AND (${query})`;
 }

@@ -38,7 +38,7 @@ function bringIn({ db, now, events }: Context, me: Me, source: SourceDetail, rea
   const refused: { number: number; why: string }[] = [];
   const counts = { brought: 0, already: 0 };
   const ids = new Map<string, string>();
-  const into = { sourceId: source.id, versionId: source.versionId, authorId: me.id, classIds: [] };
+  const into = { sourceId: source.id, versionId: source.versionId, authorId: me.id, classes: [] };
   const tell = (id: string): void =>
     events.append({ type: 'annotation', annotationId: id, sourceId: source.id, personId: me.id });
   for (const { one, number } of marksFirst(read)) {

@@ -2,6 +2,7 @@ import { Link, useParams } from 'react-router';
 import { ClassMenu } from './ClassMenu';
 import { Members } from './Members';
 import { READINGS_AT_ONCE, type ClassDetail } from '@avrelle/core/wire';
+import { useHeld } from '../data/held-queries';
 import { useClass, useClassAssignments, useMoreReadings } from '../data/queries';
 import { Readings } from './Readings';
 import { ThisWeek } from './ThisWeek';
@@ -24,12 +25,14 @@ export default function ClassPage() {
         <State of={found} />
       </main>
     );
+  const teaches = c.role !== 'student';
   const readings = [...c.readings, ...(more.data?.pages ?? []).flat()];
   return (
     <main className="grid min-h-0 grid-cols-[1fr_388px] grid-rows-[auto_1fr] max-[900px]:block max-[900px]:overflow-y-auto">
       <Head of={c} />
       <section aria-label="Readings" className="min-h-0 overflow-y-auto bg-sheet">
-        {c.readings.length === 0 && <NothingRead teaches={c.role !== 'student'} />}
+        {c.readings.length === 0 && <NothingRead teaches={teaches} />}
+        {teaches && <HeldHere id={c.id} />}
         <State of={set}>
           <Readings of={c} set={set.data?.assignments ?? []} readings={readings} />
         </State>
@@ -45,7 +48,7 @@ export default function ClassPage() {
         aria-label="People and how far they are"
         className="min-h-0 overflow-y-auto border-l border-rule px-6 py-4 max-[900px]:border-l-0"
       >
-        <ThisWeek week={set.data?.week ?? []} teaches={c.role !== 'student'} />
+        <ThisWeek week={set.data?.week ?? []} teaches={teaches} />
         <h2 className="mb-2 text-[17px]">People</h2>
         <Members of={c} />
       </aside>
@@ -59,6 +62,22 @@ function NothingRead({ teaches }: { readonly teaches: boolean }) {
       Nothing is read here yet. {teaches && 'Set a reading: say what you expect, and until when. '}
       Whatever is in your Library can be shared, too: open it and choose the class at the top right, where it says for
       whom you write.
+    </p>
+  );
+}
+
+/** For who teaches: that something is held, and where it is released. */
+function HeldHere({ id }: { readonly id: string }) {
+  const held = useHeld(id, true).data ?? [];
+  if (held.length === 0) return null;
+  const readings = new Set(held.map((note) => note.source.id)).size;
+  return (
+    <p className="border-b border-rule border-l-[3px] border-l-brick bg-paper px-[27px] py-2 text-[14px] max-[900px]:px-4">
+      {count(held.length, 'note is', 'notes are')} held on {count(readings, 'reading')}: students do not see{' '}
+      {held.length === 1 ? 'it' : 'them'} yet.{' '}
+      <Link className="act ml-3" to={`/classes/${id}/held`}>
+        Look and release
+      </Link>
     </p>
   );
 }

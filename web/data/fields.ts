@@ -8,6 +8,8 @@ export interface Fields {
   readonly note?: string;
   readonly tags?: readonly string[];
   readonly classIds?: readonly ClassId[];
+  readonly teachersOnly?: boolean;
+  readonly held?: boolean;
   readonly deleted?: boolean;
   /** Other words of its source. */
   readonly passage?: { readonly versionId: VersionId; readonly anchor: Anchor };

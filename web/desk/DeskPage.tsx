@@ -10,7 +10,7 @@ import { MarkedText } from '../ui/MarkedText';
 import { Sign } from '../ui/Sign';
 import { Strand } from '../ui/Strand';
 import { State } from '../ui/State';
-import { minutes, shortName, when } from '../ui/when';
+import { count, minutes, shortName, when } from '../ui/when';
 import { PageHeading } from '../ui/PageHeading';
 
 const FirstPage = lazy(() => import('./FirstPage'));
@@ -159,6 +159,9 @@ function Shelf({
   );
 }
 
+/** What somebody did. */
+const WHY = { mention: 'mentioned you', answer: 'answered' } as const;
+
 function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; unseen: number; name: string }) {
   const client = useQueryClient();
   const seen = () =>
@@ -168,11 +171,11 @@ function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; un
     );
   return (
     <section
-      aria-label="Answers to you"
+      aria-label="New for you"
       className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-6 py-4 max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4"
     >
       <h2 className="flex items-baseline justify-between text-[17px]">
-        Answers to you{' '}
+        New for you{' '}
         {unseen > 0 && (
           <button className="act font-ui text-[13px]" onClick={seen}>
             All seen
@@ -181,7 +184,8 @@ function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; un
       </h2>
       {notices.length === 0 && (
         <p className="mt-1 text-soft">
-          When somebody answers a note of yours or mentions you, {shortName(name).split(' ')[0]}, it stands here.
+          When somebody answers you, mentions you or shows you something new, {shortName(name).split(' ')[0]}, it stands
+          here.
         </p>
       )}
       <ul className="mt-2">
@@ -194,12 +198,12 @@ function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; un
               <p className="flex text-[13px] text-soft">
                 <span>
                   <b className="font-semibold text-ink">{shortName(n.actor)}</b>{' '}
-                  {n.why === 'mention' ? 'mentioned you' : 'answered'}
+                  {n.why === 'released' ? `released ${count(n.notes, 'note')}` : WHY[n.why]}
                 </span>
                 <span className="ml-auto text-faint">{when(n.at)}</span>
               </p>
               <p dir="auto" className="line-clamp-4 whitespace-pre-line text-[14.5px] leading-5">
-                {n.reply}
+                {n.why === 'released' ? n.sourceTitle : n.reply}
               </p>
               <p dir="auto" className="mt-0.5 truncate font-read text-[13.5px] italic text-soft">
                 {n.quote || n.sourceTitle}

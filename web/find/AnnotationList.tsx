@@ -115,7 +115,7 @@ function Hit({
             titled && hit.site,
             shortName(hit.author.name),
             when(hit.createdAt),
-            hit.classIds.length > 0 && 'for a class',
+            hit.classIds.length > 0 && (hit.held ? 'held' : hit.teachersOnly ? 'for teachers' : 'for a class'),
           ]
             .filter(Boolean)
             .map((words, n) => `${n > 0 || titled ? ' · ' : ''}${words}`)}

@@ -15,6 +15,8 @@ type Fields = {
   readonly kind?: string;
   readonly tags?: readonly string[];
   readonly classIds?: readonly ClassId[];
+  readonly teachersOnly?: boolean;
+  readonly held?: boolean;
   readonly deleted?: boolean;
 };
 
@@ -116,10 +118,17 @@ function KindMenu({ roots, change }: MenuProps) {
   );
 }
 
+/** For whom it was: what was held is held again. */
+const audienceOf = ({ classIds, teachersOnly, held }: AnnotationHit): Fields => ({
+  classIds,
+  teachersOnly: teachersOnly === true,
+  held: held === true,
+});
+
 function AudienceMenu({ roots, change }: MenuProps) {
   const classes = useClasses().data ?? [];
   const give = (classIds: readonly ClassId[], words: string): void =>
-    change({ of: roots, to: () => ({ classIds }), back: (m) => ({ classIds: m.classIds }), words });
+    change({ of: roots, to: () => ({ classIds }), back: audienceOf, words });
   return (
     <Menu words="Seen by">
       <DropdownMenu.Item className="item" onSelect={() => give([], 'for you alone')}>

@@ -15,7 +15,7 @@ import {
   type TopicPage,
 } from '../../wire';
 import { amount, fields, flag, id, ids, list, shape, text, time } from '../shape';
-import { kind, markedWords, person } from './marks';
+import { kind, markedWords, person, yes } from './marks';
 import { foundSource, sourceKind, sourceRow } from './sources';
 
 export const sourcePage = shape<SourcePage>()(fields({ sources: list(foundSource), total: amount(), meant: string() }));
@@ -36,6 +36,8 @@ const annotationHit = shape<AnnotationHit>()(
     note: markedWords,
     tags: ids(),
     classIds: ids(),
+    teachersOnly: yes(),
+    held: yes(),
     createdAt: time(),
     version: amount(),
     group: string(),
@@ -63,8 +65,9 @@ const notice = shape<DeskNotice>()(
     rootId: id(),
     quote: text(),
     why: string()
-      .oneOf(['answer', 'mention'] as const)
+      .oneOf(['answer', 'mention', 'released'] as const)
       .required(),
+    notes: amount(),
     reply: text(),
     at: time(),
     seen: flag(),

@@ -4,7 +4,7 @@ import type { Anchor, Candidate } from '../../anchor/anchor';
 import type { Spot } from '../../anchor/spot';
 import { LINES, PIGMENTS, type Kind, type Pigment } from '../../legend/legend';
 import type { Marked } from '../../query/mark-words';
-import type { Annotation, AnnotationPlace } from '../../wire/annotation';
+import type { Annotation, AnnotationPlace, HeldIn } from '../../wire/annotation';
 import { amount, fields, flag, id, ids, list, shape, text, time } from '../shape';
 
 export const person = fields({ id: id(), name: text() });
@@ -63,6 +63,12 @@ const place = shape<AnnotationPlace | null>()(
     .defined(),
 );
 
+/** Absent where it is not so. */
+export const yes = () => shape<true | undefined>()(boolean().oneOf([true as const]));
+const heldIn = shape<readonly HeldIn[] | undefined>()(
+  array(fields({ classId: id(), releaseAt: string().nullable().defined() })),
+);
+
 export const annotation = shape<Annotation>()(
   fields({
     id: id(),
@@ -76,6 +82,8 @@ export const annotation = shape<Annotation>()(
     quoted: markedOrNone,
     place,
     classIds: ids(),
+    teachersOnly: yes(),
+    held: heldIn,
     rootId: string().nullable().defined(),
     parentId: string().nullable().defined(),
     createdAt: time(),

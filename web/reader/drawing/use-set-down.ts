@@ -56,7 +56,7 @@ export function useSetDown({ on, settings, sign, spotOf }: Given): (drawn: Strok
   }
 
   function setDown(made: TiedSpot, joined: Annotation | undefined, fresh: Pick<NewMark, 'kind' | 'note'>): string {
-    if (!joined) return writer.create({ ...made, ...fresh, classIds: audience, words: 'Drawing added' });
+    if (!joined) return writer.create({ ...made, ...fresh, audience, words: 'Drawing added' });
     writer.move(joined, made.range, made.spot);
     return joined.id;
   }

@@ -77,10 +77,9 @@ export function shownAs(
   fields: Fields,
   kindOf: (code: KindCode) => Kind | undefined,
 ): Annotation {
-  const { kind, place, passage, deleted, ...plain } = fields;
+  const { kind, place, passage, deleted, teachersOnly, held, ...plain } = fields;
   return {
-    ...annotation,
-    ...plain,
+    ...forWhom({ ...annotation, ...plain }, teachersOnly, held),
     ...(kind === undefined ? {} : { kind: kindOf(kind) ?? annotation.kind }),
     ...(place && annotation.place ? { place: { ...annotation.place, ...place, confidence: 1, byHand: true } } : {}),
     ...(passage
@@ -99,4 +98,14 @@ export function shownAs(
       : {}),
     ...(deleted ? { deleted: true as const, note: '', tags: [], kind: PLAIN_NOTE } : {}),
   };
+}
+
+/** For whom in its classes it is; when it is released only the server knows. */
+function forWhom(
+  { teachersOnly: wasForTeachers, held: wasHeld, ...annotation }: Annotation,
+  teachersOnly = wasForTeachers === true,
+  held = wasHeld !== undefined,
+): Annotation {
+  const holds = held ? (wasHeld ?? annotation.classIds.map((classId) => ({ classId, releaseAt: null }))) : undefined;
+  return { ...annotation, ...(teachersOnly ? { teachersOnly } : {}), ...(holds ? { held: holds } : {}) };
 }

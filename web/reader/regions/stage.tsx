@@ -2,6 +2,7 @@ import { render } from '@testing-library/react';
 import { QueryClient, QueryClientProvider, type QueryKey } from '@tanstack/react-query';
 import { MemoryRouter } from 'react-router';
 import { useStore } from 'zustand';
+import { ONLY_ME, type Audience } from '@avrelle/core/audience';
 import { STARTING_LEGEND, startingKind } from '@avrelle/core/legend';
 import type { Annotation, ClassRow, Me, SourceDetail, SourceText } from '@avrelle/core/wire';
 import { useMemo, type ReactNode } from 'react';
@@ -74,11 +75,11 @@ export function stage(region: ReactNode, given: Given = {}) {
   const store = createReaderStore(initialState('page', true));
   const shown = { id: 's', title: 'The Marsh', kind: 'page', versionNumber: 1, newest: 1, ...source };
   const fixed = {
-    ...{ store, me: ME, annotations, classes: [CLASS], audience: [], having: new Set(['b']), source: shown, text },
+    ...{ store, me: ME, annotations, classes: [CLASS], audience: ONLY_ME, having: new Set(['b']), source: shown, text },
     legend: { kinds: STARTING_LEGEND, className: null, ownerId: ME.id, find: startingKind },
     writer: recorder('writer', calls),
-    chooseAudience: (classIds: readonly string[]) => {
-      calls.push(['chooseAudience', classIds]);
+    chooseAudience: (audience: Audience) => {
+      calls.push(['chooseAudience', audience]);
       return Promise.resolve();
     },
     share: () => Promise.resolve(true),

@@ -1,6 +1,7 @@
 import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react';
 import { useStore } from 'zustand';
-import type { Annotation, ClassId, ClassRow, PersonId, SourceDetail, SourceText } from '@avrelle/core/wire';
+import type { Audience } from '@avrelle/core/audience';
+import type { Annotation, ClassRow, PersonId, SourceDetail, SourceText } from '@avrelle/core/wire';
 import { useMe } from '../../account/me';
 import { useMessages } from '../../ui/Messages';
 import { useWide } from '../document/use-wide';
@@ -27,14 +28,14 @@ export function SessionProvider({ opened, children }: { readonly opened: Opened;
   const wide = useWide();
   const [store] = useState(() => createReaderStore(initialState(source.kind, wide)));
   const sharing = useSharing(source, classes);
-  const { memberOf, share } = sharing;
-  const [audience, setAudience] = useAudienceChoice(source.id, memberOf);
-  const legend = useChosenLegend(audience, false);
+  const { share } = sharing;
+  const [audience, setAudience] = useAudienceChoice(source.id, classes);
+  const legend = useChosenLegend(audience.classIds, false);
   const writer = useAnnotationWriter(source, text, me, legend);
   const mayWrite = useMayWrite(source);
   const chooseAudience = useCallback(
-    async (classIds: readonly ClassId[]): Promise<void> => {
-      if (await share(classIds)) setAudience(classIds);
+    async (chosen: Audience): Promise<void> => {
+      if (await share(chosen.classIds)) setAudience(chosen);
     },
     [share, setAudience],
   );

@@ -17,6 +17,7 @@ import { useMarkOnSelect } from './use-mark-on-select';
 import { useMarking } from './use-marking';
 import { useNavigation } from './use-navigation';
 import { usePlacing } from './use-placing';
+import { useSeenMarks } from './use-seen-marks';
 import { useProgress } from './use-progress';
 import { useReadingAloud } from './use-reading-aloud';
 
@@ -30,6 +31,7 @@ export function ToolsProvider({ children }: { readonly children: ReactNode }) {
   const navigation = useNavigation();
   const aloud = useReadingAloud();
   const progress = useProgress();
+  useSeenMarks();
   const drawing = useDrawing();
   const pictures = usePictures();
   const choosing = useChoosing();

@@ -1,9 +1,10 @@
 import type { QueryClient } from '@tanstack/react-query';
 import { v7 } from 'uuid';
+import type { Audience } from '@avrelle/core/audience';
 import { describe, type Anchor, type Spot } from '@avrelle/core/anchor';
 import type { Kind } from '@avrelle/core/legend';
 import { range, type Outline } from '@avrelle/core/text';
-import type { Annotation, AnnotationPut, ClassId, Me, SourceDetail } from '@avrelle/core/wire';
+import type { Annotation, AnnotationPut, Me, SourceDetail } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from '../../data/annotation-cache';
 import { wordsOf } from '../../data/api';
 import { flush, defer } from '../../data/deferred';
@@ -33,7 +34,7 @@ export interface NewMark {
   readonly kind: Kind;
   readonly note?: string;
   readonly tags?: readonly string[];
-  readonly classIds: readonly ClassId[];
+  readonly audience: Audience;
   /** What undoing it will call it, where it is not called by its kind. */
   readonly words?: string;
 }
@@ -119,11 +120,14 @@ function freshly({ source, me }: WriterParts, id: string, mark: NewMark, { ancho
     note: mark.note ?? '',
     tags: [...(mark.tags ?? [])],
     anchor,
-    classIds: [...mark.classIds],
+    classIds: [...mark.audience.classIds],
   };
-  const put = { ...common, kind: mark.kind.code } as unknown as AnnotationPut;
+  const { teachersOnly = false, held = false } = mark.audience;
+  const put = { ...common, kind: mark.kind.code, teachersOnly, held } as unknown as AnnotationPut;
   const shown: Annotation = {
     ...common,
+    ...(teachersOnly ? { teachersOnly } : {}),
+    ...(held ? { held: common.classIds.map((classId) => ({ classId, releaseAt: null })) } : {}),
     id,
     kind: mark.kind,
     author: { id: me.id, name: me.name },

@@ -1,22 +1,42 @@
-import type { ClassId, SourceId } from '@avrelle/core/wire';
 import { useCallback, useMemo, useState } from 'react';
+import { ONLY_ME, type Audience } from '@avrelle/core/audience';
+import type { ClassRow, SourceId } from '@avrelle/core/wire';
 
 const key = (sourceId: SourceId): string => `avrelle.audience.${sourceId}`;
 
 /** For whom I write on this source now; only me until I choose a class. Kept on this device. */
 export function useAudienceChoice(
   sourceId: SourceId,
-  memberOf: ReadonlySet<string>,
-): readonly [readonly ClassId[], (classIds: readonly ClassId[]) => void] {
-  const [chosen, setChosen] = useState<readonly ClassId[]>(
-    () => JSON.parse(localStorage.getItem(key(sourceId)) ?? '[]') as ClassId[],
-  );
+  classes: readonly ClassRow[],
+): readonly [Audience, (audience: Audience) => void] {
+  const [chosen, setChosen] = useState(() => readChoice(sourceId));
   const choose = useCallback(
-    (classIds: readonly ClassId[]) => {
-      localStorage.setItem(key(sourceId), JSON.stringify(classIds));
-      setChosen(classIds);
+    (audience: Audience) => {
+      localStorage.setItem(key(sourceId), JSON.stringify(audience));
+      setChosen(audience);
     },
     [sourceId],
   );
-  return [useMemo(() => chosen.filter((id) => memberOf.has(id)), [chosen, memberOf]), choose];
+  return [useMemo(() => within(chosen, classes), [chosen, classes]), choose];
 }
+
+/** On this device may be a list of classes alone, as it was kept once. */
+function readChoice(sourceId: SourceId): Audience {
+  const kept = JSON.parse(localStorage.getItem(key(sourceId)) ?? 'null') as Audience | Audience['classIds'] | null;
+  if (kept === null) return ONLY_ME;
+  return 'classIds' in kept ? kept : { classIds: kept };
+}
+
+/** What still can be: in classes that I am in; held only where I teach them all. */
+function within({ classIds, teachersOnly, held }: Audience, classes: readonly ClassRow[]): Audience {
+  const mine = classes.filter((c) => classIds.includes(c.id));
+  if (mine.length === 0) return ONLY_ME;
+  return {
+    classIds: mine.map((c) => c.id),
+    ...(teachersOnly ? { teachersOnly } : {}),
+    ...(held && mayHold(mine) ? { held } : {}),
+  };
+}
+
+/** Only who teaches holds anything back. */
+export const mayHold = (classes: readonly ClassRow[]): boolean => classes.every((c) => c.role !== 'student');

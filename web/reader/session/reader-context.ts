@@ -1,5 +1,6 @@
 import { createContext, useContext } from 'react';
 import { createStore, useStore, type StoreApi } from 'zustand';
+import type { Audience } from '@avrelle/core/audience';
 import type { Annotation, ClassId, ClassRow, Me, SourceDetail, SourceText } from '@avrelle/core/wire';
 import { reduce, type ReaderAction, type ReaderState } from '../model/reader-state';
 import type { Thread } from '../model/thread';
@@ -27,8 +28,8 @@ export interface ReaderSession {
   /** The kinds one marks with now. */
   readonly legend: Legend;
   /** For whom one writes now: classes, or only oneself. */
-  readonly audience: readonly ClassId[];
-  chooseAudience(classIds: readonly ClassId[]): Promise<void>;
+  readonly audience: Audience;
+  chooseAudience(audience: Audience): Promise<void>;
   /** Makes sure that classes have the source. False when one could not be given it; the person is told why. */
   share(classIds: readonly ClassId[]): Promise<boolean>;
   /** Classes that have the source. */

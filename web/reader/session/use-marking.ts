@@ -74,7 +74,7 @@ function markAs(work: Work, kind: Kind): boolean {
     store.dispatch({ type: 'expand', id: same.id });
   } else {
     page?.painter.add({ ...selected, kind });
-    writer.create({ range: selected, kind, classIds: audience });
+    writer.create({ range: selected, kind, audience });
     tellHidden(work, { kind, tags: [] });
   }
   announce(`${kind.name}: ${wordsOf(work.session, selected).slice(0, 80)}`);
@@ -109,7 +109,7 @@ function writing(work: Work): Pick<Marking, 'write' | 'writeAt' | 'writeOnAll' |
     },
     save: (values) => {
       const { range, spot } = store.getState().draft!;
-      const id = writer.create({ ...values, range, spot, classIds: audience });
+      const id = writer.create({ ...values, range, spot, audience });
       store.dispatch({ type: 'draft', draft: undefined });
       store.dispatch({ type: 'expand', id });
       tellHidden(work, values);
@@ -135,7 +135,7 @@ interface Made {
 
 /** A mark that the filter hides is not lost: that is said, with a way to see it. */
 function tellHidden({ session: { store, audience, me }, messages }: Work, made: Made): void {
-  if (matchesFilter({ ...made, author: me, classIds: audience }, store.getState().filter, me.id)) return;
+  if (matchesFilter({ ...made, author: me, classIds: audience.classIds }, store.getState().filter, me.id)) return;
   messages.tell(`Marked as ${made.kind.name.toLowerCase()}. Such marks are hidden now.`, {
     label: 'Show all',
     run: () => store.dispatch({ type: 'filter', filter: { whose: 'all' } }),

@@ -11,7 +11,6 @@ export function useSharing(source: SourceDetail, classes: readonly ClassRow[]) {
   const client = useQueryClient();
   const messages = useMessages();
   const having = useMemo(() => new Set(source.classes.map((c) => c.id)), [source.classes]);
-  const memberOf = useMemo(() => new Set(classes.map((c) => c.id)), [classes]);
   /** Makes sure every class can read the source. False when one could not be given it; the person is told why. */
   const share = useCallback(
     async (classIds: readonly ClassId[]): Promise<boolean> => {
@@ -30,5 +29,5 @@ export function useSharing(source: SourceDetail, classes: readonly ClassRow[]) {
     },
     [having, source.id, classes, client, messages],
   );
-  return useMemo(() => ({ having, memberOf, share }), [having, memberOf, share]);
+  return useMemo(() => ({ having, share }), [having, share]);
 }

@@ -16,7 +16,7 @@ export function DraftForm({ draft }: { readonly draft: Draft }) {
         key={`${range.start}-${range.end}`}
         sourceId={source.id}
         initial={{ kind, note, tags: [] }}
-        audience={<AudienceMenu small label="For" classIds={audience} onChoose={(ids) => void chooseAudience(ids)} />}
+        audience={<AudienceMenu small label="For" audience={audience} onChoose={(one) => void chooseAudience(one)} />}
         slot={noteActions.slot({ type: 'note', range, spot, exact })}
         onSave={marking.save}
         onLeave={leave}

@@ -1,13 +1,14 @@
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { DropdownMenu, Popover } from 'radix-ui';
-import { TAG, type Annotation, type ClassId } from '@avrelle/core/wire';
+import { ONLY_ME, type Audience } from '@avrelle/core/audience';
+import { TAG, type Annotation } from '@avrelle/core/wire';
 import { count } from '../../../ui/when';
 import { useDocument } from '../../document/document-context';
 import { ORDERS, type Order } from '../../model/thread';
 import { useReader, useSession } from '../../session/reader-context';
 import { useTools } from '../../session/tools-context';
 import type { UnfinishedNote } from '../../session/use-unfinished-notes';
-import { AudienceMenu } from '../toolbar/AudienceMenu';
+import { AudienceMenu, audienceOf } from '../toolbar/AudienceMenu';
 import { SourceLinks } from './LinkedFrom';
 import { KindMenu } from './KindMenu';
 import type { Choosing } from '../../session/use-choosing';
@@ -111,8 +112,9 @@ interface ChosenProps {
 
 function Chosen({ choosing, chosen }: ChosenProps) {
   const { share } = useSession();
-  const giveAll = async (classIds: readonly ClassId[]): Promise<void> => {
-    if (await share(classIds)) choosing.change(() => ({ classIds: [...classIds] }), 'given another audience');
+  const giveAll = async ({ classIds, teachersOnly = false, held = false }: Audience): Promise<void> => {
+    if (await share(classIds))
+      choosing.change(() => ({ classIds: [...classIds], teachersOnly, held }), 'given another audience');
   };
   const none = chosen.length === 0;
   return (
@@ -134,8 +136,8 @@ function Chosen({ choosing, chosen }: ChosenProps) {
         <AudienceMenu
           small
           label="Seen by"
-          classIds={chosen[0]?.classIds ?? []}
-          onChoose={(ids) => void giveAll(ids)}
+          audience={chosen[0] ? audienceOf(chosen[0]) : ONLY_ME}
+          onChoose={(one) => void giveAll(one)}
         />
         <button className="ml-auto font-semibold text-brick hover:underline" onClick={choosing.remove}>
           Delete

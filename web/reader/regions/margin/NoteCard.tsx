@@ -9,6 +9,7 @@ import { TagNames } from '../../../ui/TagNames';
 import { count, shortName, when } from '../../../ui/when';
 import { outcomeOf, type Thread } from '../../model/thread';
 import { NoteAudience } from '../toolbar/AudienceMenu';
+import { HeldLine } from './HeldLine';
 import { KindMenu } from './KindMenu';
 import { LinkedFrom } from './LinkedFrom';
 import type { NoteActions } from '../../session/note-actions';
@@ -55,6 +56,7 @@ export const NoteCard = memo(function NoteCard(props: Props) {
       ) : (
         <Words annotation={root} open={open} quoted={open || chosen !== undefined} onFollow={actions.follow} />
       )}
+      {standing && root.held && <HeldLine annotation={root} />}
       {standing && <LinkedFrom id={root.id} onFollow={actions.follow} />}
       <Replies {...props} />
       {standing && !editing.at && (
@@ -113,6 +115,7 @@ function Head({
         <Sign kind={root.kind} className="w-[15px] text-[15px]" />
         <b className="font-semibold text-ink">{shortName(root.author.name)}</b>{' '}
         {root.deleted ? 'deleted this' : root.kind.name.toLowerCase()}
+        {root.held && !root.deleted && <span className="font-semibold text-brick">held</span>}
         {outcomeOf(root) === 'unsure' && <span className="text-brick">not sure of its place</span>}
         <span className="ml-auto text-faint">{when(root.createdAt)}</span>
       </button>

@@ -6,6 +6,7 @@ import { useReader, useSession } from '../../session/reader-context';
 import { useTools } from '../../session/tools-context';
 import { Facts } from './Facts';
 import { FindWithin } from './FindWithin';
+import { HeldHere } from './HeldHere';
 import { ListenBar } from './ListenBar';
 import { SetHere } from './SetHere';
 import { Strip } from './Strip';
@@ -26,6 +27,7 @@ export function Notices() {
       ) : (
         <>
           <SetHere />
+          <HeldHere />
           <Facts source={source} />
           {source.versionNumber < source.newest && <OlderVersion />}
           <Unplaced />

@@ -68,9 +68,10 @@ function Left({ set, left }: { readonly set: Assignment; readonly left: string }
 /** Only what is written for the class counts. */
 function WriteFor({ set: { class: c } }: { readonly set: Assignment }) {
   const { audience, chooseAudience } = useSession();
-  if (audience.includes(c.id)) return null;
+  if (audience.classIds.includes(c.id)) return null;
+  const withIt = { ...audience, classIds: [...audience.classIds, c.id] };
   return (
-    <button className="act" onClick={() => void chooseAudience([...audience, c.id])}>
+    <button className="act" onClick={() => void chooseAudience(withIt)}>
       Write for {c.name}
     </button>
   );

@@ -28,7 +28,7 @@ export function Toolbar() {
   const from = useLocation().state as { back?: Back } | null;
   const back = from?.back ?? LIBRARY;
   return (
-    <header className="steps-back grid grid-cols-[1fr_auto_1fr] items-center gap-4 border-b border-rule px-6 py-[5px] text-[14px] text-soft max-[900px]:grid-cols-[auto_1fr] max-[900px]:px-3">
+    <header className="steps-back grid grid-cols-[1fr_auto_1fr] min-[1100px]:grid-cols-[minmax(max-content,1fr)_minmax(0,auto)_minmax(max-content,1fr)] items-center gap-4 border-b border-rule px-6 py-[5px] text-[14px] text-soft max-[900px]:grid-cols-[auto_1fr] max-[900px]:px-3">
       <div className="flex min-w-0 items-center gap-4">
         <Link to={back.to} className="truncate hover:text-ink pointer-coarse:min-w-[44px]" title={back.words}>
           ‹ <span className="max-[600px]:sr-only">{back.words}</span>
@@ -62,7 +62,7 @@ export function Toolbar() {
           <VersionMenu source={source} />
           <span className="max-[900px]:hidden"> · </span>
           <span className="max-[900px]:hidden">writing for </span>
-          <AudienceMenu label="Writing for" classIds={audience} onChoose={(ids) => void chooseAudience(ids)} />
+          <AudienceMenu label="Writing for" audience={audience} onChoose={(one) => void chooseAudience(one)} />
         </span>
       </div>
     </header>

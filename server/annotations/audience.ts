@@ -1,0 +1,77 @@
+import type { ForClass } from '@avrelle/core/audience';
+import type { AnnotationPatch, ClassId, Me, SourceId } from '@avrelle/core/wire';
+import { mustBe } from '../access/access';
+import { isMember } from '../access/access-queries';
+import { commentsClosed } from '../assignments/queries';
+import { classLabel, sourceAddedBy } from '../classes/queries';
+import type { Context } from '../context';
+import { AppError } from '../errors';
+import { release } from '../held/release';
+import { forClasses, repliesOf, setClasses, type AnnotationRow } from './queries';
+
+type ForWhom = Pick<AnnotationPatch, 'teachersOnly' | 'held'>;
+
+/** What is for the teachers alone has nothing to be held from anybody. */
+export const forWhomIn = ({ teachersOnly = false, held = false }: ForWhom): Omit<ForClass, 'classId'> => ({
+  teachersOnly,
+  held: held && !teachersOnly,
+});
+
+/**
+ * The same annotation for other people: never a copy. Replies that some no longer see are told of, too. A class that is
+ * new to it holds it where the others do; what is no longer held is released.
+ */
+export function changeAudience(context: Context, me: Me, before: AnnotationRow, patch: AnnotationPatch): void {
+  if (patch.classIds === undefined && patch.teachersOnly === undefined && patch.held === undefined) return;
+  const { db, events } = context;
+  const former = forClasses(db, before.id);
+  const there = new Map(former.map((one) => [one.classId, one]));
+  const whole = forWhomIn({
+    teachersOnly: patch.teachersOnly ?? former.some((c) => c.teachersOnly),
+    held: patch.held ?? former.some((c) => c.held),
+  });
+  const classes = (patch.classIds ?? [...there.keys()]).map((classId) => {
+    const was = there.get(classId);
+    // By itself a change of classes changes nothing where it was; what shall be shown is released below.
+    const held = was && patch.held !== true ? was.held && !whole.teachersOnly : whole.held;
+    const kept = held ? { releaseAt: was?.releaseAt ?? null } : { releaseId: was?.releaseId ?? null };
+    return { classId, teachersOnly: whole.teachersOnly, held, ...kept };
+  });
+  checkAudience(context, me, before.sourceId, classes, there);
+  const added = classes.map(({ classId }) => classId).filter((classId) => !there.has(classId));
+  mustBeOpen(context, me, before.sourceId, added);
+  setClasses(db, before.id, classes);
+  if (patch.held === false)
+    for (const { classId, held } of classes) if (held) release(context, { classId, by: me.id }, [before.id]);
+  for (const reply of repliesOf(db, before.id))
+    events.append({
+      type: 'annotation',
+      annotationId: reply,
+      sourceId: before.sourceId,
+      formerClasses: [...there.keys()],
+    });
+}
+
+/** Throws where a class is among them for which nothing may be written now. */
+export function mustBeOpen({ db }: Context, me: Me, sourceId: SourceId, classIds: readonly ClassId[]): void {
+  const closed = classIds.find((classId) => commentsClosed(db, { classId, sourceId }, me.id));
+  if (closed !== undefined)
+    throw new AppError('comments_closed', { className: classLabel(db, closed)?.name ?? '' }, { field: 'classIds' });
+}
+
+/** Only who teaches a class may hold anything there; where it was so before, nothing is asked anew. */
+export function checkAudience(
+  { db }: Context,
+  me: Me,
+  sourceId: SourceId,
+  classes: readonly ForClass[],
+  before: ReadonlyMap<ClassId, ForClass> = new Map(),
+): void {
+  for (const { classId, held } of classes) {
+    if (!isMember(db, classId, me.id)) throw new AppError('not_in_class');
+    if (sourceAddedBy(db, classId, sourceId) === undefined)
+      throw new AppError('source_not_in_class', { className: classLabel(db, classId)?.name ?? '' });
+    if (held && before.get(classId)?.held !== true)
+      mustBe(db, me.id, { thing: 'class', as: 'assistant', to: 'hold back what is written' }, classId);
+  }
+}

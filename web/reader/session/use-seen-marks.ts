@@ -1,0 +1,32 @@
+import { useEffect } from 'react';
+import type { AnnotationId } from '@avrelle/core/wire';
+import { noteSeen } from '../../data/seen';
+import { useLatest } from '../../ui/use-latest';
+import { useDocument } from '../document/document-context';
+import { useSession } from './reader-context';
+
+/** What stands in view at two such ticks after another has been seen, in milliseconds. */
+const TICK = 1_000;
+
+/** Tells which marks and notes of others have stood in view. */
+export function useSeenMarks(): void {
+  const { visible, me } = useSession();
+  const { places, scroll } = useDocument();
+  const latest = useLatest({ visible, places, scroll });
+  useEffect(() => {
+    let before = new Set<AnnotationId>();
+    const look = (): void => {
+      const { visible: threads, places: at, scroll: view } = latest.current;
+      const { top, height } = view() ?? { top: 0, height: 0 };
+      const now = threads.filter(({ root }) => {
+        const place = at.get(root.id);
+        return place && root.author.id !== me.id && place.top >= top && place.top < top + height;
+      });
+      const ids = new Set(document.hidden ? [] : now.map(({ root }) => root.id));
+      for (const id of ids) if (before.has(id)) noteSeen(id);
+      before = ids;
+    };
+    const timer = setInterval(look, TICK);
+    return () => clearInterval(timer);
+  }, [latest, me.id]);
+}
