@@ -1,4 +1,4 @@
-import { FIELDS, NAMES, type NameField } from './query';
+import { DATES as DATE_FIELDS, FIELDS, NAMES, NUMBERS as NUMBER_FIELDS, type NameField } from './query';
 
 /** Values that are known for a field, the likeliest first. */
 export type KnownValues = Partial<Readonly<Record<NameField, readonly string[]>>>;
@@ -17,6 +17,7 @@ export interface Option {
 
 const MOST = 8;
 const DATE_VALUES = ['today', 'last 7 days', 'last month'];
+const DUE_VALUES = ['today', 'next 7 days', 'next month', 'last 7 days'];
 const NUMBER_SIGNS = ['<10', '>=5'];
 const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 /** A value as it is typed: in quotation marks where it holds what ends a word. */
@@ -65,7 +66,10 @@ function offer({ typed, caret, field, head, value }: Begun, known: KnownValues):
     return of(
       from,
       to,
-      matching(DATE_VALUES, given).map((day) => ({ insert: `${day} `, label: `${head}${day}` })),
+      matching(field === 'due' ? DUE_VALUES : DATE_VALUES, given).map((day) => ({
+        insert: `${day} `,
+        label: `${head}${day}`,
+      })),
     );
   if (NUMBERS.has(field))
     return given === '' && head.endsWith(':')
@@ -86,8 +90,8 @@ function offer({ typed, caret, field, head, value }: Begun, known: KnownValues):
   );
 }
 
-const DATES: ReadonlySet<string> = new Set(['saved', 'published']);
-const NUMBERS: ReadonlySet<string> = new Set(['minutes', 'progress', 'marks']);
+const DATES: ReadonlySet<string> = new Set(DATE_FIELDS);
+const NUMBERS: ReadonlySet<string> = new Set(NUMBER_FIELDS);
 
 /** Those that begin so, before those that hold it. */
 function matching(values: readonly string[], begun: string): string[] {

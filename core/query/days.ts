@@ -24,17 +24,19 @@ function span(word: string): { from: string; to: string } | undefined {
 const lastDay = (year: number, month: number): number => (month >= 1 && month <= 12 ? daysOf(year, month) : 0);
 
 const UNITS = { day: 'day', days: 'day', week: 'week', weeks: 'week', month: 'month', months: 'month' } as const;
-const COUNTED = /^last(?: (\d{1,4}))? (days?|weeks?|months?)$/;
+const COUNTED = /^(last|next)(?: (\d{1,4}))? (days?|weeks?|months?)$/;
 
-/** Reads `2026-09-01`, `2026-09`, `2026`, `2026-09-01..2026-10-15`, `today`, `last 7 days`, `last week`; undefined for anything else. */
+/** Reads `2026-09-01`, `2026-09`, `2026`, `2026-09-01..2026-10-15`, `today`, `last 7 days`, `last week`, `next 7 days`; undefined for anything else. */
 export function readDays(word: string): Days | undefined {
   const lower = word.trim().toLowerCase().replace(/\s+/g, ' ');
   const counted = COUNTED.exec(lower);
   if (lower === 'today') return { last: 1, unit: 'day' };
-  if (counted)
-    return Number(counted[1] ?? 1) > 0
-      ? { last: Number(counted[1] ?? 1), unit: UNITS[counted[2] as keyof typeof UNITS] }
-      : undefined;
+  if (counted) {
+    const [, way, many = '1', word] = counted;
+    const unit = UNITS[word as keyof typeof UNITS];
+    if (Number(many) === 0) return undefined;
+    return way === 'last' ? { last: Number(many), unit } : { next: Number(many), unit };
+  }
   const [first = '', second] = lower.split('..');
   const from = span(first);
   const to = second === undefined ? from : span(second);
@@ -46,15 +48,26 @@ const DAY_MS = 86_400_000;
 /** The first and the last day meant, both as `YYYY-MM-DD`; `today` is the day it is where the question is asked. */
 export function boundsOf(days: Days, today: string): { readonly from: string; readonly to: string } {
   if ('from' in days) return days;
+  const [many, way] = 'last' in days ? [days.last, -1] : [days.next, 1];
+  const furthest =
+    days.unit === 'month'
+      ? monthsFrom(today, many * way, -way)
+      : daysFrom(today, way * (many * DAYS_IN[days.unit] - 1));
+  return way < 0 ? { from: furthest, to: today } : { from: today, to: furthest };
+}
+
+const DAYS_IN = { day: 1, week: 7 } as const;
+const daysFrom = (today: string, by: number): string =>
+  new Date(Date.parse(`${today}T00:00:00Z`) + by * DAY_MS).toISOString().slice(0, 10);
+
+/** So many days beside the same day so many months away; where that month has no such day, beside its last. */
+function monthsFrom(today: string, by: number, beside: number): string {
   const at = new Date(`${today}T00:00:00Z`);
-  const back = (n: number): string => new Date(at.getTime() - n * DAY_MS).toISOString().slice(0, 10);
-  if (days.unit !== 'month') return { from: back(days.last * (days.unit === 'week' ? 7 : 1) - 1), to: today };
-  // The day after the same day so many months ago; where that month has no such day, after its last.
-  const month = at.getUTCFullYear() * 12 + at.getUTCMonth() - days.last;
+  const month = at.getUTCFullYear() * 12 + at.getUTCMonth() + by;
   const year = Math.floor(month / 12);
   const of = (month % 12) + 1;
-  const since = new Date(Date.UTC(year, of - 1, Math.min(at.getUTCDate(), daysOf(year, of))) + DAY_MS);
-  return { from: since.toISOString().slice(0, 10), to: today };
+  const same = `${String(year).padStart(4, '0')}-${pad(of)}-${pad(Math.min(at.getUTCDate(), daysOf(year, of)))}`;
+  return daysFrom(same, beside);
 }
 
 /** As it is typed: read again, it is the same. */
@@ -63,5 +76,6 @@ export function writeDays(days: Days): string {
     if (days.last > 1) return `last ${days.last} ${days.unit}s`;
     return days.unit === 'day' ? 'today' : `last ${days.unit}`;
   }
+  if ('next' in days) return `next ${days.next > 1 ? `${days.next} ${days.unit}s` : days.unit}`;
   return days.from === days.to ? days.from : `${days.from}..${days.to}`;
 }

@@ -147,17 +147,23 @@ test('words that are signs only are passed over', () => {
   expect([read('&'), read('-&'), read('(& OR §) mud')]).toMatchObject([undefined, undefined, { words: 'mud' }]);
 });
 
-test('days are counted back from the day it is, months to the day after the same day', () => {
+test('days are counted back or ahead from the day it is, months to the day beside the same day', () => {
   expect([
     boundsOf({ last: 7, unit: 'day' }, '2026-03-03'),
     boundsOf({ last: 2, unit: 'week' }, '2026-03-14'),
     boundsOf({ last: 1, unit: 'month' }, '2026-03-31'),
     boundsOf({ last: 13, unit: 'month' }, '2026-01-15'),
+    boundsOf({ next: 7, unit: 'day' }, '2026-02-26'),
+    boundsOf({ next: 1, unit: 'month' }, '2026-01-31'),
+    boundsOf({ next: 2, unit: 'week' }, '2026-12-25'),
   ]).toEqual([
     { from: '2026-02-25', to: '2026-03-03' },
     { from: '2026-03-01', to: '2026-03-14' },
     { from: '2026-03-01', to: '2026-03-31' },
     { from: '2024-12-16', to: '2026-01-15' },
+    { from: '2026-02-26', to: '2026-03-04' },
+    { from: '2026-01-31', to: '2026-02-27' },
+    { from: '2026-12-25', to: '2027-01-07' },
   ]);
 });
 

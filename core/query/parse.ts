@@ -236,12 +236,12 @@ function readDate({ sign, value, valueStart, start, end }: Field, field: DateFie
   const operator: Operator = isOf(OPERATORS, sign) ? sign : '=';
   if (!days)
     throw wrong(
-      `“${value}” is no date. Write a day, a month or a year (2026-09-01, 2026-09, 2026), two with .. between them, today, or last 7 days.`,
+      `“${value}” is no date. Write a day, a month or a year (2026-09-01, 2026-09, 2026), two with .. between them, today, last 7 days, or next 7 days.`,
       valueStart,
       end,
     );
-  if (operator !== '=' && 'last' in days)
-    throw wrong('Days counted back from today cannot be compared.', start + field.length, valueStart, ':');
+  if (operator !== '=' && !('from' in days))
+    throw wrong('Days counted from today cannot be compared.', start + field.length, valueStart, ':');
   return { type: 'date', field, operator, days, start, end };
 }
 
@@ -260,6 +260,7 @@ const EXAMPLES: Readonly<Record<string, string>> = {
   marks: 'marks>5',
   saved: 'saved:last 7 days',
   published: 'published:2026',
+  due: 'due:next 7 days',
   title: 'title:marsh',
   text: 'text:marsh',
   note: 'note:essay',

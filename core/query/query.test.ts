@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { parseQuery, readDays, writeDays, writeQuery, NAMES, NUMBERS, SCOPES, type NameField, type Query } from '.';
+import { parseQuery, readDays, writeDays, writeQuery, NAMES, NUMBERS, SCOPES, type Days, type NameField, type Query } from '.';
 
 /** A query without the places of its parts. */
 const bare = (query: Query | undefined): unknown =>
@@ -58,6 +58,7 @@ describe('what is typed is read as', () => {
       'published:2024..2025-02',
       { type: 'date', field: 'published', operator: '=', days: { from: '2024-01-01', to: '2025-02-28' } },
     ],
+    ['due:next 7 days', { type: 'date', field: 'due', operator: '=', days: { next: 7, unit: 'day' } }],
     ['(saved:today)', { type: 'date', field: 'saved', operator: '=', days: { last: 1, unit: 'day' } }],
   ])('%s', (typed, expected) => expect(read(typed)).toEqual(expected));
 
@@ -193,12 +194,15 @@ test('written and read again, a query is the same', () => {
       })),
     fc
       .record({
-        last: fc.integer({ min: 1, max: 400 }),
+        many: fc.integer({ min: 1, max: 400 }),
+        way: fc.constantFrom('last' as const, 'next' as const),
         unit: fc.constantFrom('day' as const, 'week' as const, 'month' as const),
       })
+      // One day ahead is today, and is written so.
+      .map(({ many, way, unit }) => ({ [way]: way === 'next' && unit === 'day' ? many + 1 : many, unit }) as Days)
       .map((days) => ({
         type: 'date' as const,
-        field: 'saved' as const,
+        field: days.unit === 'day' ? ('saved' as const) : ('due' as const),
         operator: '=' as const,
         days,
         start: 0,

@@ -22,14 +22,17 @@ export type NameField = keyof typeof NAMES;
 /** Fields that are counted: minutes of reading, percent read, number of marks. */
 export const NUMBERS = ['minutes', 'progress', 'marks'] as const;
 export type NumberField = (typeof NUMBERS)[number];
-export const DATES = ['saved', 'published'] as const;
+export const DATES = ['saved', 'published', 'due'] as const;
 export type DateField = (typeof DATES)[number];
 
 export const FIELDS: readonly string[] = [...Object.keys(NAMES), ...NUMBERS, ...DATES, ...SCOPES];
 
-/** Days, both among them: as written (a day, a month, a year), or counted back from the present. */
+/** Days, both among them: as written (a day, a month, a year), or counted from today, back or ahead. */
 export type Days =
-  { readonly from: string; readonly to: string } | { readonly last: number; readonly unit: 'day' | 'week' | 'month' };
+  | { readonly from: string; readonly to: string }
+  | { readonly last: number; readonly unit: DayUnit }
+  | { readonly next: number; readonly unit: DayUnit };
+export type DayUnit = 'day' | 'week' | 'month';
 
 /** What is looked for. `start` and `end` say where it stands in what was typed, in UTF-16 units. */
 export type Query =

@@ -17,7 +17,7 @@ export type Token = Spanned &
   );
 
 const NAME = /([a-z]+)(:(?!\/\/)|<=|>=|<|>|=)/iy;
-const DATED = /(?:last\s+(?:\d{1,4}\s+)?(?:days?|weeks?|months?))(?![^\s()])/iy;
+const DATED = /(?:(?:last|next)\s+(?:\d{1,4}\s+)?(?:days?|weeks?|months?))(?![^\s()])/iy;
 
 /** Takes what was typed apart. Every character that is no space lies in one token. */
 export function tokensIn(typed: string): readonly Token[] {

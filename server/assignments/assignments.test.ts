@@ -8,6 +8,7 @@ import type {
   ClassDetail,
   Problem,
   SourceDetail,
+  SourcePage,
 } from '@avrelle/core/wire';
 import { makeClass } from '../testing/classes';
 import { tideMark } from '../testing/tide-mark';
@@ -166,6 +167,25 @@ describe('from when on the others are seen', () => {
     await show(false);
     expect(await sees(ines)).toEqual([own]);
   });
+});
+
+test('what is due is found by its day, where one has more time by theirs; what is not open is not found', async () => {
+  const found = async (who: Client, q: string) =>
+    (await who.send<SourcePage>('GET', `/api/sources?q=${encodeURIComponent(`${q} title:${id}`)}`)).body.total;
+  await put({ dueAt: fromNow(3 * 24) });
+  await teacher.send('PUT', `${place()}/extensions/${ines.me.id}`, { dueAt: fromNow(20 * 24) });
+  const all = async (q: string) => [await found(teacher, q), await found(tomas, q), await found(ines, q)];
+  expect([await all('due:next 7 days'), await all('due:next month'), await all('due:today')]).toEqual([
+    [1, 1, 0],
+    [1, 1, 1],
+    [0, 0, 0],
+  ]);
+  const { version } = (await setFor(teacher))!;
+  await put({ version, opensAt: fromNow(2), dueAt: fromNow(3 * 24) });
+  expect(await all('due:next 7 days')).toEqual([1, 0, 0]);
+  expect((await tomas.send<Problem>('GET', `/api/sources?q=${encodeURIComponent('due>next week')}`)).body.code).toBe(
+    'query',
+  );
 });
 
 test('a reading that is not open yet is there for its teachers alone, in every list and count; it opens at its moment', async () => {

@@ -58,6 +58,7 @@ test('somebody new has searches to begin with, and all of them can be read', asy
     'Under ten minutes',
     'Without a tag',
     'Came this week',
+    'Due this week',
   ]);
   await fresh.keepText('first', 'The first one.');
   expect((await outline(fresh)).searches.map((s) => s.count)).toEqual([0, 1, 1, 1]);

@@ -8,6 +8,7 @@ const STARTING = [
   ['Under ten minutes', 'minutes<10 -is:finished'],
   ['Without a tag', '-has:tag'],
   ['Came this week', 'saved:last week'],
+  ['Due this week', 'due:next 7 days'],
 ] as const;
 
 export function addStartingSearches(db: Db, personId: PersonId, newId: () => string): void {
