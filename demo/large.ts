@@ -1,3 +1,4 @@
+import { allOf } from '@avrelle/core/audience';
 import { v7 } from 'uuid';
 import { describe, indexText } from '@avrelle/core/anchor';
 import { range } from '@avrelle/core/text';
@@ -84,7 +85,7 @@ export function seedLarge(
             sourceId: id,
             versionId,
             authorId: pick(authors),
-            classes: random() < 0.9 ? [{ classId: group, teachersOnly: false, held: false }] : [],
+            classes: random() < 0.9 ? [allOf(group)] : [],
           },
           at(),
         );

@@ -135,7 +135,12 @@ class Seeder {
   async marks(): Promise<void> {
     const authored = MARKS.map((mark) => ({ mark, at: this.find(mark) }));
     const bare = bareMarks((key) => this.kept.get(key)!.text, this.random);
+    let read = false;
     for (const { mark, at } of [...authored, ...bare].sort((a, b) => b.mark.daysAgo - a.mark.daysAgo)) {
+      if (mark.daysAgo <= 1 && !read) {
+        await this.readThreads();
+        read = true;
+      }
       this.clock.set(
         mark.daysAgo,
         mark.daysAgo === 0 ? 8 : 8 + Math.floor(this.random() * 11),
@@ -147,6 +152,13 @@ class Seeder {
         parent = (await this.send<Annotation>(by, 'PUT', `/api/replies/${v7()}`, { parentId: parent, note })).id;
       }
     }
+  }
+
+  /** What was said so far, the students have read. */
+  private async readThreads(): Promise<void> {
+    for (const { key, classes } of STUDENTS)
+      for (const letter of classes)
+        await this.send(key, 'POST', `/api/classes/${this.classIds[letter]}/threads/seen`, {});
   }
 
   async drawings(): Promise<void> {

@@ -160,7 +160,14 @@ test('where a reading is set and read, axe finds nothing, and on a phone nothing
   const source = sources.find((s) => s.title.includes('Walks Inland'))!.id;
   const path = `/classes/${(await ofApi<ClassRow[]>(page, '/api/classes')).find((c) => c.name.endsWith('B'))!.id}`;
   const found: string[] = [];
-  for (const at of [path, `${path}/set`, `${path}/set/${source}`, `${path}/readings/${source}`, `${path}/held`]) {
+  for (const at of [
+    path,
+    `${path}/set`,
+    `${path}/set/${source}`,
+    `${path}/readings/${source}`,
+    `${path}/held`,
+    `${path}/discussion`,
+  ]) {
     await arrive(page, at);
     for (const what of [...(await violations(page, 'all')), ...(await tooSmall(page))]) found.push(`${at} ${what}`);
     if ((await beyond(page)) > 0) found.push(`${at} is ${await beyond(page)} pixels too wide`);

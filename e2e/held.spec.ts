@@ -62,7 +62,7 @@ test('what a teacher holds is released while a student reads, and taken back onl
     await expect.poll(() => claims(s)).toEqual([ONE]);
     await seen;
     await t.getByRole('button', { name: 'Undo' }).last().click();
-    await expectSeen(t.getByText(/One student of “Tide Watch” had it before their eyes/));
+    await expectSeen(t.getByText(/^One student of “Tide Watch” had it before their eyes/));
     expect(await claims(s)).toEqual([ONE]);
   });
 

@@ -8,6 +8,7 @@ import { accountRoutes } from './accounts/routes';
 import { readAsker } from './accounts/session';
 import { annotationRoutes } from './annotations/routes';
 import { assignmentRoutes } from './assignments/routes';
+import { discussionRoutes } from './discussion/routes';
 import { heldRoutes } from './held/routes';
 import { classRoutes } from './classes/routes';
 import type { Context } from './context';
@@ -65,6 +66,7 @@ const ROUTES = [
   pictureRoutes,
   classRoutes,
   assignmentRoutes,
+  discussionRoutes,
   heldRoutes,
   libraryRoutes,
   searchRoutes,

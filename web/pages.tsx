@@ -22,6 +22,7 @@ export const PAGES = [
   page('/classes/:id', () => import('./classes/ClassPage')),
   page('/classes/:id/set', () => import('./classes/set/SetReadingPage')),
   page('/classes/:id/set/:sourceId', () => import('./classes/set/SetReadingPage')),
+  page('/classes/:id/discussion', () => import('./classes/discussion/DiscussionPage')),
   page('/classes/:id/held', () => import('./classes/held/HeldPage')),
   page('/classes/:id/readings/:sourceId', () => import('./classes/reading/ReadingPage')),
   page('/account', () => import('./account/YourAccountPage')),

@@ -2,6 +2,7 @@ import * as account from './account';
 import * as annotations from './annotations';
 import * as assignments from './assignments';
 import * as classes from './classes';
+import * as discussion from './discussion';
 import type { Endpoint, NameOf } from './endpoint';
 import * as find from './find';
 import * as gather from './gather';
@@ -10,7 +11,19 @@ import * as kinds from './kinds';
 import * as library from './library';
 import * as sources from './sources';
 
-const FEATURES = { account, annotations, assignments, classes, find, gather, held, kinds, library, sources };
+const FEATURES = {
+  account,
+  annotations,
+  assignments,
+  classes,
+  discussion,
+  find,
+  gather,
+  held,
+  kinds,
+  library,
+  sources,
+};
 type Features = typeof FEATURES;
 type EndpointIn<Feature> = Extract<Feature[keyof Feature], Endpoint>;
 type EveryEndpoint = { [F in keyof Features]: EndpointIn<Features[F]> }[keyof Features];

@@ -32,7 +32,7 @@ const searchSchema = hereSchema.shape({
     )
     .default(''),
 });
-const pageSchema = searchSchema.shape({
+export const pageSchema = searchSchema.shape({
   offset: number().integer().min(0).max(1_000_000_000).default(0),
   limit: number().integer().min(1).max(MOST).default(60),
 });

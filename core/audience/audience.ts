@@ -16,6 +16,9 @@ export interface ForClass {
   readonly held: boolean;
 }
 
+/** Everybody in a class. */
+export const allOf = (classId: ClassId): ForClass => ({ classId, teachersOnly: false, held: false });
+
 export const ONLY_ME: Audience = { classIds: [] };
 
 /** The audience in words, e.g. "Only me", "Field Course A and Field Course B", "Teachers of Field Course B". */

@@ -1,1 +1,1 @@
-export { ONLY_ME, answerAudience, audienceWords, type Audience, type ForClass } from './audience';
+export { ONLY_ME, allOf, answerAudience, audienceWords, type Audience, type ForClass } from './audience';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { parseQuery, readDays, writeDays, writeQuery, NAMES, NUMBERS, SCOPES, type Days, type NameField, type Query } from '.';
+import { parseQuery, readDays, writeDays, writeQuery, NAMES, NUMBERS, SCOPES, type NameField, type Query } from '.';
 
 /** A query without the places of its parts. */
 const bare = (query: Query | undefined): unknown =>
@@ -198,13 +198,12 @@ test('written and read again, a query is the same', () => {
         way: fc.constantFrom('last' as const, 'next' as const),
         unit: fc.constantFrom('day' as const, 'week' as const, 'month' as const),
       })
-      // One day ahead is today, and is written so.
-      .map(({ many, way, unit }) => ({ [way]: way === 'next' && unit === 'day' ? many + 1 : many, unit }) as Days)
-      .map((days) => ({
+      .map(({ many, way, unit }) => ({
         type: 'date' as const,
-        field: days.unit === 'day' ? ('saved' as const) : ('due' as const),
+        field: unit === 'day' ? ('saved' as const) : ('due' as const),
         operator: '=' as const,
-        days,
+        // A single day is written as today, which is counted back.
+        days: way === 'last' ? { last: many, unit } : { next: unit === 'day' ? many + 1 : many, unit },
         start: 0,
         end: 0,
       })),

@@ -81,6 +81,8 @@ export type { AnnotationPut, AnnotationPatch, ReplyPut, AnnotationPlace, Annotat
 export type { Linked, StoredPicture } from './note';
 export { TINTS, classPutSchema, joinSchema, readingsSchema, CLASS_ROLES, roleChangeSchema } from './class';
 export type { ClassPut, ClassRole, ClassRow, Member, ClassDetail } from './class';
+export { THREAD_FILTERS, THREAD_SORTS, seeThreadsSchema, starSchema } from './discussion';
+export type { ThreadFilter, ThreadPage, ThreadRow, ThreadSort } from './discussion';
 export { MOST_HELD, annotationIdsSchema, releaseSchema } from './held';
 export type { HeldNote, Release } from './held';
 export { OTHERS_SEEN, assignmentPutSchema, shownSchema, extensionSchema, assignmentKey } from './assignment';

@@ -37,7 +37,7 @@ export function changeAudience(context: Context, me: Me, before: AnnotationRow, 
     const kept = held ? { releaseAt: was?.releaseAt ?? null } : { releaseId: was?.releaseId ?? null };
     return { classId, teachersOnly: whole.teachersOnly, held, ...kept };
   });
-  checkAudience(context, me, before.sourceId, classes, there);
+  checkAudience(context, me, { sourceId: before.sourceId, before: there }, classes);
   const added = classes.map(({ classId }) => classId).filter((classId) => !there.has(classId));
   mustBeOpen(context, me, before.sourceId, added);
   setClasses(db, before.id, classes);
@@ -59,19 +59,18 @@ export function mustBeOpen({ db }: Context, me: Me, sourceId: SourceId, classIds
     throw new AppError('comments_closed', { className: classLabel(db, closed)?.name ?? '' }, { field: 'classIds' });
 }
 
-/** Only who teaches a class may hold anything there; where it was so before, nothing is asked anew. */
+/** Only who teaches a class may hold anything there; where it was so `before`, nothing is asked anew. */
 export function checkAudience(
   { db }: Context,
   me: Me,
-  sourceId: SourceId,
+  { sourceId, before }: { readonly sourceId: SourceId; readonly before?: ReadonlyMap<ClassId, ForClass> },
   classes: readonly ForClass[],
-  before: ReadonlyMap<ClassId, ForClass> = new Map(),
 ): void {
   for (const { classId, held } of classes) {
     if (!isMember(db, classId, me.id)) throw new AppError('not_in_class');
     if (sourceAddedBy(db, classId, sourceId) === undefined)
       throw new AppError('source_not_in_class', { className: classLabel(db, classId)?.name ?? '' });
-    if (held && before.get(classId)?.held !== true)
+    if (held && before?.get(classId)?.held !== true)
       mustBe(db, me.id, { thing: 'class', as: 'assistant', to: 'hold back what is written' }, classId);
   }
 }

@@ -19,7 +19,6 @@ import {
   forClasses,
   insertAnnotation,
   ownAnnotation,
-  repliesOf,
   setPassage,
   setTags,
   toWire,
@@ -40,7 +39,7 @@ export function putAnnotation(context: Context, me: Me, id: string, put: Annotat
       throw new AppError('not_found', { what: 'source' });
     checkAnchor(context, put);
     const classes = put.classIds.map((classId) => ({ classId, ...forWhomIn(put) }));
-    checkAudience(context, me, put.sourceId, classes);
+    checkAudience(context, me, put, classes);
     mustBeOpen(context, me, put.sourceId, put.classIds);
     insertAnnotation(
       db,

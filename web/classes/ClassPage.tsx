@@ -16,43 +16,55 @@ import { PageHeading } from '../ui/PageHeading';
 export default function ClassPage() {
   const { id = '' } = useParams();
   const found = useClass(id);
-  const c = found.data;
-  const more = useMoreReadings(id, c);
   const set = useClassAssignments(id);
+  const c = found.data;
   if (!c)
     return (
       <main>
         <State of={found} />
       </main>
     );
-  const teaches = c.role !== 'student';
-  const readings = [...c.readings, ...(more.data?.pages ?? []).flat()];
   return (
     <main className="grid min-h-0 grid-cols-[1fr_388px] grid-rows-[auto_1fr] max-[900px]:block max-[900px]:overflow-y-auto">
       <Head of={c} />
-      <section aria-label="Readings" className="min-h-0 overflow-y-auto bg-sheet">
-        {c.readings.length === 0 && <NothingRead teaches={teaches} />}
-        {teaches && <HeldHere id={c.id} />}
-        <State of={set}>
-          <Readings of={c} set={set.data?.assignments ?? []} readings={readings} />
-        </State>
-        {more.hasNextPage && readings.length < c.sources && (
-          <p className="px-[30px] py-4">
-            <button className="act" disabled={more.isFetching} onClick={() => void more.fetchNextPage()}>
-              Show {Math.min(READINGS_AT_ONCE, c.sources - readings.length)} more
-            </button>
-          </p>
-        )}
-      </section>
+      <Read of={c} set={set} />
       <aside
         aria-label="People and how far they are"
         className="min-h-0 overflow-y-auto border-l border-rule px-6 py-4 max-[900px]:border-l-0"
       >
-        <ThisWeek week={set.data?.week ?? []} teaches={teaches} />
+        <ThisWeek week={set.data?.week ?? []} teaches={c.role !== 'student'} />
         <h2 className="mb-2 text-[17px]">People</h2>
         <Members of={c} />
       </aside>
     </main>
+  );
+}
+
+interface ReadProps {
+  readonly of: ClassDetail;
+  readonly set: ReturnType<typeof useClassAssignments>;
+}
+
+/** What it reads, more of it as it is asked for. */
+function Read({ of: c, set }: ReadProps) {
+  const more = useMoreReadings(c.id, c);
+  const teaches = c.role !== 'student';
+  const readings = [...c.readings, ...(more.data?.pages ?? []).flat()];
+  return (
+    <section aria-label="Readings" className="min-h-0 overflow-y-auto bg-sheet">
+      {c.readings.length === 0 && <NothingRead teaches={teaches} />}
+      {teaches && <HeldHere id={c.id} />}
+      <State of={set}>
+        <Readings of={c} set={set.data?.assignments ?? []} readings={readings} />
+      </State>
+      {more.hasNextPage && readings.length < c.sources && (
+        <p className="px-[30px] py-4">
+          <button className="act" disabled={more.isFetching} onClick={() => void more.fetchNextPage()}>
+            Show {Math.min(READINGS_AT_ONCE, c.sources - readings.length)} more
+          </button>
+        </p>
+      )}
+    </section>
   );
 }
 
@@ -95,6 +107,9 @@ function Head({ of: c }: { readonly of: ClassDetail }) {
       </p>
       <div className="ml-auto flex flex-wrap items-baseline gap-x-6 text-[14px] text-soft">
         {teaches && <Code code={c.code} />}
+        <Link className="act" to={`/classes/${c.id}/discussion`}>
+          Discussion
+        </Link>
         <ClassMenu of={c} />
         {teaches && (
           <Link className="act" to={`/classes/${c.id}/set`}>

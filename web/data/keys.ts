@@ -35,6 +35,8 @@ export const keys = {
   assignment: (id: string, sourceId: SourceId) => ['assignments', 'class', id, sourceId] as const,
   /** What is set for me on a source that I read; what I have done of it is counted there. */
   setHere: (sourceId: SourceId) => ['set-here', sourceId] as const,
+  /** Threads of a class, as they are asked for. */
+  threads: (id: string, asked: object) => ['threads', id, asked] as const,
   held: (id: string) => ['classes', id, 'held'] as const,
   deletedClasses: ['classes', 'deleted'] as const,
   tags: ['tags'] as const,

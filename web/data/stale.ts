@@ -19,6 +19,7 @@ const STALE = {
   classes: () => [
     keys.classes,
     keys.assignments,
+    ['threads'],
     ['set-here'],
     keys.legends,
     keys.library,
@@ -26,8 +27,9 @@ const STALE = {
     ['annotations'],
     keys.desk,
   ],
-  /** How far people are with what is set. */
-  assignments: () => [keys.assignments],
+  /** How far people are with what is set, and what they say. */
+  assignments: () => [keys.assignments, ['threads']],
+  threads: () => [['threads']],
   tags: () => [keys.library, keys.tags, keys.tints, ['topics'], ['source'], ['annotations'], ['found']],
   tints: () => [keys.tints],
   links: () => [['links']],

@@ -55,6 +55,7 @@ export function receive(client: QueryClient, event: StreamEvent): void {
       return patch(client, keys.annotations(event.annotation.sourceId), () => showAnnotation(client, event.annotation));
     }
     case 'gone':
+      renewProgress(client);
       return patch(client, keys.annotations(event.sourceId), () =>
         hideAnnotation(client, event.sourceId, event.annotationId),
       );

@@ -115,7 +115,7 @@ function Hit({
             titled && hit.site,
             shortName(hit.author.name),
             when(hit.createdAt),
-            hit.classIds.length > 0 && (hit.held ? 'held' : hit.teachersOnly ? 'for teachers' : 'for a class'),
+            hit.classIds.length > 0 && forWhom(hit),
           ]
             .filter(Boolean)
             .map((words, n) => `${n > 0 || titled ? ' · ' : ''}${words}`)}
@@ -151,4 +151,9 @@ function Hit({
       </Link>
     </li>
   );
+}
+
+function forWhom({ held, teachersOnly }: AnnotationHit): string {
+  if (held) return 'held';
+  return teachersOnly ? 'for teachers' : 'for a class';
 }

@@ -103,7 +103,9 @@ function Reading({ classId, notes, ticked, onTick }: ReadingProps) {
         >
           {title}
         </Link>
-        <span className="whitespace-nowrap font-ui text-[13.5px] font-normal text-soft">{count(notes.length, 'note')}</span>
+        <span className="whitespace-nowrap font-ui text-[13.5px] font-normal text-soft">
+          {count(notes.length, 'note')}
+        </span>
       </h2>
       <ul>
         {notes.map((note) => (

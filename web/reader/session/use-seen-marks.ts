@@ -3,7 +3,7 @@ import type { AnnotationId } from '@avrelle/core/wire';
 import { noteSeen } from '../../data/seen';
 import { useLatest } from '../../ui/use-latest';
 import { useDocument } from '../document/document-context';
-import { useSession } from './reader-context';
+import { useReader, useSession } from './reader-context';
 
 /** What stands in view at two such ticks after another has been seen, in milliseconds. */
 const TICK = 1_000;
@@ -11,18 +11,22 @@ const TICK = 1_000;
 /** Tells which marks and notes of others have stood in view. */
 export function useSeenMarks(): void {
   const { visible, me } = useSession();
+  const expanded = useReader((s) => s.expanded);
   const { places, scroll } = useDocument();
-  const latest = useLatest({ visible, places, scroll });
+  const latest = useLatest({ visible, places, scroll, expanded });
   useEffect(() => {
     let before = new Set<AnnotationId>();
     const look = (): void => {
-      const { visible: threads, places: at, scroll: view } = latest.current;
+      const { visible: threads, places: at, scroll: view, expanded: open } = latest.current;
       const { top, height } = view() ?? { top: 0, height: 0 };
       const now = threads.filter(({ root }) => {
         const place = at.get(root.id);
-        return place && root.author.id !== me.id && place.top >= top && place.top < top + height;
+        return place && place.top >= top && place.top < top + height;
       });
-      const ids = new Set(document.hidden ? [] : now.map(({ root }) => root.id));
+      // Answers are shown where their note is open.
+      const shown = now.flatMap(({ root, replies }) => (open.has(root.id) ? [root, ...replies] : [root]));
+      const ofOthers = shown.filter((a) => a.author.id !== me.id && !document.hidden);
+      const ids = new Set(ofOthers.map((a) => a.id));
       for (const id of ids) if (before.has(id)) noteSeen(id);
       before = ids;
     };

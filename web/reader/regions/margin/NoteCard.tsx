@@ -17,7 +17,7 @@ import type { NoteValues } from '../../model/reader-state';
 import { NoteForm } from './NoteForm';
 import { PlaceLine } from './PlaceLine';
 import { Reply } from './Reply';
-import { ReplyForm } from './ReplyForm';
+import { ReplyForm } from '../../../note/ReplyForm';
 import { Tick } from '../../../ui/Tick';
 
 /** The words of an open note. */
@@ -56,7 +56,7 @@ export const NoteCard = memo(function NoteCard(props: Props) {
       ) : (
         <Words annotation={root} open={open} quoted={open || chosen !== undefined} onFollow={actions.follow} />
       )}
-      {standing && root.held && <HeldLine annotation={root} />}
+      {standing && <HeldLine annotation={root} />}
       {standing && <LinkedFrom id={root.id} onFollow={actions.follow} />}
       <Replies {...props} />
       {standing && !editing.at && (

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Annotation } from '@avrelle/core/wire';
 import { shortName, when } from '../../../ui/when';
 import type { NoteActions } from '../../session/note-actions';
-import { ReplyForm } from './ReplyForm';
+import { ReplyForm } from '../../../note/ReplyForm';
 
 /** An answer in a thread; its author can write it anew or take it back. */
 export function Reply({ reply, mine, actions }: { reply: Annotation; mine: boolean; actions: NoteActions }) {

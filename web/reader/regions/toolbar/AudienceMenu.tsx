@@ -84,7 +84,8 @@ function WhoInIt({
   chosen,
   onChoose,
 }: Pick<Props, 'audience' | 'onChoose'> & { readonly chosen: readonly ClassRow[] }) {
-  const who: Who = teachersOnly ? 'teachers' : held ? 'held' : 'all';
+  const shown: Who = held ? 'held' : 'all';
+  const who: Who = teachersOnly ? 'teachers' : shown;
   const choose = (next: string): void =>
     onChoose({ classIds, teachersOnly: next === 'teachers', held: next === 'held' });
   return (

@@ -1,5 +1,5 @@
 import { useState, type KeyboardEvent } from 'react';
-import type { Slot } from '../../../data/unfinished';
+import type { Slot } from '../data/unfinished';
 
 interface Props {
   readonly initial?: string;

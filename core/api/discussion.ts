@@ -1,0 +1,47 @@
+import { string } from 'yup';
+import {
+  idSchema,
+  seeThreadsSchema,
+  starSchema,
+  THREAD_FILTERS,
+  THREAD_SORTS,
+  type ThreadPage,
+  type ThreadRow,
+} from '../wire';
+import { endpoint } from './endpoint';
+import { pageSchema } from './find';
+import { amount, fields, flag, id, ids, list, shape, text, time } from './shape';
+import { kind, person, yes } from './shapes/marks';
+
+const asMember = { thing: 'class', as: 'student' } as const;
+const thread = shape<ThreadRow>()(
+  fields({
+    id: id(),
+    source: fields({ id: id(), title: text(), language: text() }),
+    author: person,
+    kind,
+    quote: text(),
+    words: text(),
+    tags: ids(),
+    createdAt: time(),
+    answers: amount(),
+    newestAt: time(),
+    unread: amount(),
+    starred: flag(),
+    deleted: yes(),
+  }),
+);
+
+/** Of the threads that I see, those in which the search finds anything. */
+export const listThreads = endpoint('GET', '/api/classes/:id/threads', {
+  may: asMember,
+  query: pageSchema.shape({
+    source: idSchema(),
+    sort: string().oneOf(THREAD_SORTS),
+    only: string().oneOf(THREAD_FILTERS),
+  }),
+  answer: shape<ThreadPage>()(fields({ threads: list(thread), total: amount(), unread: amount() })),
+});
+/** All that is there now counts as read. */
+export const seeThreads = endpoint('POST', '/api/classes/:id/threads/seen', { may: asMember, body: seeThreadsSchema });
+export const starAnnotation = endpoint('PUT', '/api/annotations/:id/star', { body: starSchema });

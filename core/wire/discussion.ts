@@ -1,0 +1,41 @@
+/** The threads of a class in one place. */
+import { boolean, object } from 'yup';
+import type { Kind } from '../legend/legend';
+import { idSchema, type AnnotationId, type PersonId, type SourceId } from './ids';
+
+/** `answered` is by the newest answer, `answers` by how many there are. */
+export const THREAD_SORTS = ['answered', 'newest', 'place', 'answers', 'author'] as const;
+export type ThreadSort = (typeof THREAD_SORTS)[number];
+export const THREAD_FILTERS = ['unread', 'unanswered', 'starred'] as const;
+export type ThreadFilter = (typeof THREAD_FILTERS)[number];
+
+export const starSchema = object({ starred: boolean().required() }).noUnknown();
+/** Of one source only, where it is named. */
+export const seeThreadsSchema = object({ sourceId: idSchema() }).noUnknown();
+
+/** A note or a mark and what was answered to it. Nothing but a mark without an answer is no thread. */
+export interface ThreadRow {
+  readonly id: AnnotationId;
+  readonly source: { readonly id: SourceId; readonly title: string; readonly language: string };
+  readonly author: { readonly id: PersonId; readonly name: string };
+  readonly kind: Kind;
+  readonly quote: string;
+  /** The note without its Markdown; empty where its author took it back. */
+  readonly words: string;
+  readonly tags: readonly string[];
+  readonly createdAt: string;
+  readonly answers: number;
+  /** When the last of it was written. */
+  readonly newestAt: string;
+  /** How much of it by others I have not had before my eyes. */
+  readonly unread: number;
+  readonly starred: boolean;
+  readonly deleted?: true;
+}
+
+export interface ThreadPage {
+  readonly threads: readonly ThreadRow[];
+  readonly total: number;
+  /** How many of all these hold something unread. */
+  readonly unread: number;
+}

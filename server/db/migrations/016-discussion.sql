@@ -1,0 +1,8 @@
+-- What somebody wants to find again in a discussion; nobody else sees it.
+CREATE TABLE annotation_star (
+  person_id TEXT NOT NULL REFERENCES person(id) ON DELETE CASCADE,
+  annotation_id TEXT NOT NULL REFERENCES annotation(id) ON DELETE CASCADE,
+  starred_at TEXT NOT NULL,
+  PRIMARY KEY (person_id, annotation_id)
+) STRICT, WITHOUT ROWID;
+CREATE INDEX annotation_star_annotation ON annotation_star(annotation_id);

@@ -1,0 +1,118 @@
+import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { v7 } from 'uuid';
+import type { Problem, SourceDetail, ThreadPage } from '@avrelle/core/wire';
+import { makeClass } from '../testing/classes';
+import { startServer, type Client, type Server } from '../testing/harness';
+import { tideMark } from '../testing/tide-mark';
+
+let server: Server;
+let teacher: Client;
+let ines: Client;
+let tomas: Client;
+let id: string;
+let sourceId: string;
+let versionId: string;
+
+beforeAll(async () => {
+  server = await startServer();
+  teacher = await server.person('Teacher');
+  ines = await server.person('Ines');
+  tomas = await server.person('Tomas');
+});
+afterAll(() => server.close());
+beforeEach(async () => {
+  id = await makeClass(teacher, 'Field Course', ines, tomas);
+  sourceId = await teacher.keepText(`tide ${id}`, `The tide turns at seven. ${id}`);
+  ({ versionId } = (await teacher.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body);
+  await teacher.send('PUT', `/api/classes/${id}/sources/${sourceId}`);
+});
+
+const write = async (who: Client, note: string, more: object = {}): Promise<string> => {
+  const made = v7();
+  await who.send('PUT', `/api/annotations/${made}`, tideMark(sourceId, versionId, { note, classIds: [id], ...more }));
+  return made;
+};
+const answer = async (who: Client, parentId: string, note: string): Promise<string> => {
+  const made = v7();
+  await who.send('PUT', `/api/replies/${made}`, { parentId, note });
+  return made;
+};
+const page = async (who: Client, query = ''): Promise<ThreadPage> =>
+  (await who.send<ThreadPage>('GET', `/api/classes/${id}/threads?${query}`)).body;
+const words = async (who: Client, query = ''): Promise<string[]> =>
+  (await page(who, query)).threads.map((t) => t.words);
+
+test('the threads of a class: notes, and marks that were answered; in any order, with how many answers', async () => {
+  const [first, second] = [await write(ines, 'First.'), await write(tomas, 'Second.')];
+  const bare = await write(ines, '');
+  expect(await words(teacher, 'sort=newest')).toEqual(['Second.', 'First.']);
+  await answer(teacher, bare, 'Why this?');
+  await answer(tomas, first, 'Yes.');
+  await answer(teacher, first, 'No.');
+  expect(await words(ines)).toEqual(['First.', '', 'Second.']);
+  expect(await words(ines, 'sort=author')).toEqual(['', 'First.', 'Second.']);
+  expect(await words(ines, 'sort=answers&limit=1')).toEqual(['First.']);
+  expect((await page(ines, 'sort=answers&limit=1')).total).toBe(3);
+  expect(await words(ines, 'only=unanswered')).toEqual(['Second.']);
+  expect(await words(ines, `source=${v7()}`)).toEqual([]);
+  expect((await page(ines)).threads[0]).toMatchObject({ id: first, answers: 2, author: { name: 'Ines' } });
+  expect(second).toBeTruthy();
+});
+
+test('found by the search language, also by what was answered; a fault in it is told', async () => {
+  const first = await write(ines, 'About mud.', { kind: 'doubt', tags: ['week5'] });
+  await write(tomas, 'About eels.');
+  await answer(teacher, first, 'Rather silt.');
+  const found = (q: string) => words(tomas, `q=${encodeURIComponent(q)}`);
+  expect([await found('silt'), await found('kind:doubt'), await found('#week5'), await found('by:tomas')]).toEqual([
+    ['About mud.'],
+    ['About mud.'],
+    ['About mud.'],
+    ['About eels.'],
+  ]);
+  expect((await tomas.send<Problem>('GET', `/api/classes/${id}/threads?q=${encodeURIComponent('(a')}`)).body.code).toBe(
+    'query',
+  );
+});
+
+test('what is unread and what is starred is each person’s own, and stays', async () => {
+  const first = await write(ines, 'First.');
+  const theirs = await answer(tomas, first, 'Yes.');
+  const unread = async (who: Client) => (await page(who)).threads.map((t) => t.unread);
+  expect([await unread(teacher), await unread(ines), await unread(tomas)]).toEqual([[2], [1], [1]]);
+  await ines.send('POST', '/api/annotations/seen', { annotationIds: [theirs] });
+  await teacher.send('POST', `/api/classes/${id}/threads/seen`, {});
+  expect([await unread(teacher), await unread(ines), await unread(tomas)]).toEqual([[0], [0], [1]]);
+  expect([await words(ines, 'only=unread'), await words(tomas, 'only=unread'), (await page(tomas)).unread]).toEqual([
+    [],
+    ['First.'],
+    1,
+  ]);
+  await answer(tomas, first, 'Once more.');
+  expect(await unread(teacher)).toEqual([1]);
+  const star = (starred: boolean) => tomas.send('PUT', `/api/annotations/${first}/star`, { starred });
+  await star(true);
+  await star(true);
+  expect([await words(tomas, 'only=starred'), await words(ines, 'only=starred')]).toEqual([['First.'], []]);
+  await star(false);
+  expect(await words(tomas, 'only=starred')).toEqual([]);
+});
+
+test('nobody finds there what they do not see: held, for teachers, withheld, taken back; strangers nothing', async () => {
+  const held = await write(teacher, 'Held.', { held: true });
+  await write(ines, 'For teachers.', { teachersOnly: true });
+  const [gone, kept] = [await write(tomas, 'Taken back.'), await write(tomas, 'Answered, then taken back.')];
+  await answer(teacher, kept, 'Still here.');
+  for (const one of [gone, kept]) await tomas.send('PATCH', `/api/annotations/${one}`, { version: 1, deleted: true });
+  expect([await words(tomas), await words(ines), await words(teacher)]).toEqual([
+    [''],
+    ['', 'For teachers.'],
+    ['', 'For teachers.', 'Held.'],
+  ]);
+  expect((await page(tomas)).threads[0]).toMatchObject({ deleted: true, answers: 1 });
+  expect((await tomas.send('PUT', `/api/annotations/${held}/star`, { starred: true })).status).toBe(404);
+  await teacher.send('PUT', `/api/classes/${id}/assignments/${sourceId}`, { othersSeen: 'after_release' });
+  expect(await words(ines)).toEqual(['For teachers.']);
+  const stranger = await server.person('Stranger');
+  expect((await stranger.send('GET', `/api/classes/${id}/threads`)).status).toBe(404);
+});

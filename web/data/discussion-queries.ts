@@ -1,0 +1,78 @@
+import { useCallback } from 'react';
+import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
+import { v7 } from 'uuid';
+import type { Api, SentQueryOf } from '@avrelle/core/api';
+import type { Annotation, ClassId } from '@avrelle/core/wire';
+import { useMessages } from '../ui/Messages';
+import { showAnnotation } from './annotation-cache';
+import { wordsOf } from './api';
+import { call } from './call';
+import { here } from './find-queries';
+import { keys } from './keys';
+import { outbox } from './outbox';
+import { renew } from './stale';
+
+const PAGE = 60;
+export type ThreadsAsked = Pick<SentQueryOf<Api['GET /api/classes/:id/threads']>, 'q' | 'source' | 'sort' | 'only'>;
+
+/** Threads of a class, part by part; what was there stays until others have come. */
+export const useThreads = (id: ClassId, asked: ThreadsAsked) =>
+  useInfiniteQuery({
+    queryKey: keys.threads(id, asked),
+    initialPageParam: 0,
+    queryFn: ({ pageParam: offset }) =>
+      call('GET /api/classes/:id/threads', { params: { id }, query: { ...here(), ...asked, offset, limit: PAGE } }),
+    getNextPageParam: (last, _pages, at) => (at + last.threads.length < last.total ? at + PAGE : undefined),
+    placeholderData: (before) => before,
+  });
+
+/** What one does in a discussion. */
+export function useDiscussing(id: ClassId) {
+  const client = useQueryClient();
+  const messages = useMessages();
+  const fresh = useCallback(() => renew(client, 'threads'), [client]);
+  const warn = useCallback((error: unknown): void => messages.warn(wordsOf(error)), [messages]);
+  /** False where the server refused, which is told. */
+  const reply = useCallback(
+    async ({ id: parentId, rootId, sourceId }: Annotation, note: string): Promise<boolean> => {
+      try {
+        const stored = await outbox.add(sourceId, {
+          type: 'reply',
+          id: v7(),
+          parentId,
+          rootId: rootId ?? parentId,
+          note,
+        });
+        for (const each of stored) showAnnotation(client, each);
+        await fresh();
+        return true;
+      } catch (error) {
+        warn(error);
+        return false;
+      }
+    },
+    [client, fresh, warn],
+  );
+  const star = useCallback(
+    (annotationId: string, starred: boolean): void =>
+      void call('PUT /api/annotations/:id/star', { params: { id: annotationId }, body: { starred } }).then(fresh, warn),
+    [fresh, warn],
+  );
+  const see = useCallback(
+    (annotationIds: readonly string[]): void =>
+      void call('POST /api/annotations/seen', { body: { annotationIds: [...annotationIds] } }).then(
+        fresh,
+        () => undefined,
+      ),
+    [fresh],
+  );
+  const seeAll = useCallback(
+    (sourceId: string | undefined): void =>
+      void call('POST /api/classes/:id/threads/seen', { params: { id }, body: sourceId ? { sourceId } : {} }).then(
+        fresh,
+        warn,
+      ),
+    [id, fresh, warn],
+  );
+  return { reply, star, see, seeAll };
+}
