@@ -77,18 +77,11 @@ export function seedLarge(
       const { versionId } = sourceDetail(db, readers[owner]!, id)!;
       const authors = readers.filter((_, m) => m % classes === owner % classes);
       const many = Math.floor(((n + 1) * annotations) / sources) - Math.floor((n * annotations) / sources);
-      for (const mark of marksOn(text, many, random))
-        insertAnnotation(
-          db,
-          {
-            ...mark,
-            sourceId: id,
-            versionId,
-            authorId: pick(authors),
-            classes: random() < 0.9 ? [allOf(group)] : [],
-          },
-          at(),
-        );
+      const of = { sourceId: id, versionId };
+      for (const mark of marksOn(text, many, random)) {
+        const by = { authorId: pick(authors), classes: random() < 0.9 ? [allOf(group)] : [] };
+        insertAnnotation(db, { ...mark, ...of, ...by }, at());
+      }
     }
   });
   return readers;

@@ -125,17 +125,20 @@ function aroundOf({ place, anchor }: Annotation, { text, outline }: SourceText) 
   const { start, end } = place ?? {};
   const isOfWords = anchor?.spot === undefined || anchor.spot.type === 'drawn';
   if (start == null || end == null || !isOfWords) return undefined;
-  const first = blockAt(outline, start)?.start ?? start;
-  const last = blockAt(outline, end - 1)?.end ?? end;
-  const [from, to] = [Math.max(first, start - AROUND), Math.min(last, end + AROUND)];
+  const [first, last] = blocksOf(outline, start, end);
+  const before = text.slice(Math.max(first, start - AROUND), start);
+  const after = text.slice(end, Math.min(last, end + AROUND));
   return {
-    before: `${from > first ? '…' : ''}${text.slice(from, start)}`,
+    before: before.length < start - first ? `…${before}` : before,
     words: text.slice(start, end),
-    after: `${text.slice(end, to)}${to < last ? '…' : ''}`,
+    after: after.length < last - end ? `${after}…` : after,
   };
 }
 
-const blockAt = (outline: Outline, offset: number) => outline.find((b) => b.start <= offset && offset < b.end);
+function blocksOf(outline: Outline, start: number, end: number): readonly [start: number, end: number] {
+  const at = (offset: number) => outline.find((b) => b.start <= offset && offset < b.end);
+  return [at(start)?.start ?? start, at(end - 1)?.end ?? end];
+}
 
 /** A note or an answer with who wrote it. */
 function Said({
