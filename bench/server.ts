@@ -13,9 +13,8 @@ import { addClassSource, insertClass, joinClass } from '../server/classes/querie
 import { readConfig } from '../server/config';
 import type { Context } from '../server/context';
 import { LARGE, seedLarge } from '../demo/large';
-import type { Asker } from '../server/find/asker';
+import { askerOf } from '../server/find/asker-of';
 import { annotationPage, readQuery, sourcePage } from '../server/find/find';
-import { myClasses } from '../server/find/queries';
 import type { Ingested } from '../server/ingest/ingested';
 import { directIngester } from '../server/ingest/ingester';
 import { openContext } from '../server/open-context';
@@ -152,12 +151,7 @@ export const searching: Bench = () => {
   const lists: number[] = [];
   const slowest = new Map<string, number>();
   for (let round = 0; round < 6; round++) {
-    const asker: Asker = {
-      me: people[round]!,
-      classes: myClasses(db, people[round]!),
-      today: now.slice(0, 10),
-      ahead: 0,
-    };
+    const asker = askerOf({ db, now: () => now }, people[round]!, { ahead: 0 });
     for (const q of queries) {
       const query = readQuery(q);
       const start = performance.now();

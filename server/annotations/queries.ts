@@ -150,7 +150,7 @@ export function insertAnnotation(db: Db, a: NewAnnotation, now: string): void {
     a.parentId,
     now,
     now,
-    audienceOf(a.authorId, a.classes),
+    audienceOf(a.authorId, a.classes, a.rootId === null ? undefined : authorOf(db, a.rootId)),
   );
   setTags(db, a.id, a.tags, now);
   setLinks(db, a.id, linksIn(a.note));

@@ -7,6 +7,8 @@ import { Worker } from 'node:worker_threads';
 import { ARRIVALS } from '../feeds/queries';
 import { LISTED, OF_BATCH, SINGLE } from '../jobs/queries';
 import { MARKED_ON, NOTICES } from '../desk/queries';
+import { SEE_ALL, THREADS } from '../discussion/queries';
+import { DUE, HELD, STUDENTS_SEEING } from '../held/queries';
 import { OF_SOURCE, ONE } from '../annotations/queries';
 import { annotationsStatement, countStatement, sourcesStatement } from '../find/queries';
 import { readQuery } from '../find/find';
@@ -230,6 +232,11 @@ test.each(
     PAIRS,
     USED_TAGS,
     MARKED_ON,
+    HELD,
+    DUE,
+    STUDENTS_SEEING,
+    THREADS,
+    SEE_ALL,
   }),
 )('%s reads no table from end to end', (_name, sql) => readsByIndex(opened(), sql));
 
@@ -247,9 +254,10 @@ test.each([
   'has:note OR has:answer OR has:drawing OR has:tag OR has:file OR has:remark OR has:mark',
   'minutes<10 progress>5 marks>2',
   'saved:today published:2025',
+  'due:next 7 days',
 ])('the search “%s” reads no table from end to end', (q) => {
   const db = opened();
-  const asker = { me: 'p', classes: ['c'], today: '2026-11-25', ahead: 60 };
+  const asker = { me: 'p', classes: ['c'], taught: ['c'], today: '2026-11-25', ahead: 60 };
   const query = readQuery(q);
   const page = { offset: 0, limit: 30 };
   for (const { sql } of [
@@ -317,8 +325,14 @@ test('a library of the former schema keeps its sources, versions, shelves and an
     INSERT INTO source_version VALUES ('v', 's', 1, '2026', NULL, 'h');
     INSERT INTO version_text (version_id, title, stream, outline) VALUES ('v', 'Marsh', 'The marsh', '[]');
     INSERT INTO shelf VALUES ('p', 's', 'reading', 3, '[]', '2026');
-    INSERT INTO annotation (id, source_id, version_id, author_id, kind, note, quote, created_at, updated_at) VALUES ('a', 's', 'v', 'p', 'claim', 'mine', 'marsh', '2026', '2026');`);
+    INSERT INTO annotation (id, source_id, version_id, author_id, kind, note, quote, created_at, updated_at) VALUES ('a', 's', 'v', 'p', 'claim', 'mine', 'marsh', '2026', '2026');
+    INSERT INTO notification (id, person_id, annotation_id, created_at) VALUES ('n', 'p', 'a', '2026');`);
   migrate(db);
+  expect(db.get('SELECT person_id, annotation_id, seen_at FROM notification')).toEqual({
+    personId: 'p',
+    annotationId: 'a',
+    seenAt: null,
+  });
   expect(db.get('SELECT kind, amount, title, doi, remark FROM source')).toEqual({
     kind: 'page',
     amount: 'whole',

@@ -39,7 +39,7 @@ const OF_THREAD = `annotation r WHERE (r.id = a.id OR r.root_id = a.id) AND ${se
 const UNSEEN = `r.author_id <> @me AND NOT EXISTS (
   SELECT 1 FROM annotation_seen n WHERE n.annotation_id = r.id AND n.person_id = @me)`;
 /** `@found` are row numbers, null where nothing is looked for. */
-const THREADS = `
+export const THREADS = `
   SELECT a.id, a.source_id, a.author_id, a.kind, a.kind_owner, a.quote, a.note, a.start, a.created_at, a.deleted_at,
     (SELECT count(*) FROM annotation r WHERE r.root_id = a.id AND ${sees('r')}) AS answers,
     (SELECT max(r.created_at) FROM ${OF_THREAD}) AS newest_at,
@@ -112,7 +112,7 @@ const threadOf = (row: Row): ThreadRow => ({
     : { words: '', tags: [], deleted: true as const }),
 });
 
-const SEE_ALL = `
+export const SEE_ALL = `
   INSERT INTO annotation_seen (annotation_id, person_id, seen_at)
   SELECT r.id, @me, @now FROM ${ROOTS} JOIN annotation r ON r.id = a.id OR r.root_id = a.id
   WHERE ${ARE_MINE} AND r.author_id <> @me AND ${sees('r')}

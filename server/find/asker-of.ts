@@ -8,4 +8,14 @@ export const askerOf = (
   { db, now }: Pick<Context, 'db' | 'now'>,
   me: PersonId,
   { day, ahead }: { readonly day?: string | undefined; readonly ahead: number },
-): Asker => ({ me, classes: myClasses(db, me), today: day ?? now().slice(0, 10), ahead });
+): Asker => {
+  const classes = myClasses(db, me);
+  const taught = classes.filter(({ role }) => role !== 'student');
+  return {
+    me,
+    classes: classes.map(({ id }) => id),
+    taught: taught.map(({ id }) => id),
+    today: day ?? now().slice(0, 10),
+    ahead,
+  };
+};

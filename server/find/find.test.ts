@@ -6,8 +6,8 @@ import { ANNOTATION_GROUPINGS, type AnnotationPage, type SourceDetail, type Sour
 import { NOTES, TEXTS } from '../testing/search-texts';
 import { slowMarks, slowSources, worldOf } from '../testing/slow-search';
 import { startServer, type Client, type Server } from '../testing/harness';
+import { askerOf } from './asker-of';
 import { findAnnotations, findSources } from './find';
-import { myClasses } from './queries';
 
 let server: Server;
 let me: Client;
@@ -71,7 +71,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const asker = () => ({ me: me.me.id, classes: myClasses(server.context.db, me.me.id), today: TODAY, ahead: 0 });
+const asker = () => askerOf(server.context, me.me.id, { day: TODAY, ahead: 0 });
 const sources = async (q: string, more = ''): Promise<SourcePage> =>
   (await me.send<SourcePage>('GET', `/api/sources?q=${encodeURIComponent(q)}${more}`)).body;
 const titles = async (q: string): Promise<string[]> => (await sources(q)).sources.map((s) => s.title).sort();

@@ -1,5 +1,13 @@
 import { type Query, asksWords } from '@avrelle/core/query';
-import type { AnnotationSort, SourceSort, AnnotationId, PersonId, SourceId } from '@avrelle/core/wire';
+import type {
+  AnnotationSort,
+  SourceSort,
+  AnnotationId,
+  ClassId,
+  ClassRole,
+  PersonId,
+  SourceId,
+} from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import type { Value } from '../db/statement';
 import { inlinesOf } from '../annotations/quotation-queries';
@@ -153,7 +161,7 @@ const STREAMS =
   'SELECT s.id, t.stream, t.outline FROM json_each(@ids) j JOIN source s ON s.id = j.value JOIN version_text t ON t.version_id = s.current_version';
 const NEAR =
   "SELECT term, sum(doc) AS uses FROM (SELECT term, doc FROM source_vocabulary WHERE term >= @from AND term < @to UNION ALL SELECT term, doc FROM annotation_vocabulary WHERE term >= @from AND term < @to AND col IN ('quote', 'note')) GROUP BY term";
-const MY_CLASSES = 'SELECT class_id AS id FROM membership WHERE person_id = ?';
+const MY_CLASSES = 'SELECT class_id AS id, role FROM membership WHERE person_id = ?';
 
 /** As run, of the first column alone. */
 export const column = (db: Db, { sql, values }: Statement): number[] =>
@@ -171,4 +179,5 @@ export const streams = (db: Db, ids: readonly string[]) =>
 /** All words of the indexes, whoever's, from one up to another, with how many texts and marks hold them. */
 export const wordsBetween = (db: Db, from: string, to: string) =>
   db.all<{ term: string; uses: number }>(NEAR, { from, to });
-export const myClasses = (db: Db, me: PersonId): string[] => db.all<{ id: string }>(MY_CLASSES, me).map((r) => r.id);
+export const myClasses = (db: Db, me: PersonId): { readonly id: ClassId; readonly role: ClassRole }[] =>
+  db.all(MY_CLASSES, me);

@@ -17,15 +17,16 @@ export const classToken = (id: string): string => `c${id.replaceAll('-', '')}`;
 /** A class of which only who teaches it sees something. */
 export const teachersToken = (id: string): string => `t${id.replaceAll('-', '')}`;
 
-/** For the column `audience`. */
-export const audienceOf = (authorId: PersonId, classes: readonly ForClass[]): string =>
+/** For the column `audience`. What is for teachers alone names whom it answers, who sees it, too. */
+export const audienceOf = (authorId: PersonId, classes: readonly ForClass[], answers?: PersonId): string =>
   [
     personToken(authorId),
     ...classes.map((c) => (c.teachersOnly || c.held ? teachersToken(c.classId) : classToken(c.classId))),
+    ...(answers !== undefined && classes.some((c) => c.teachersOnly) ? [personToken(answers)] : []),
   ].join(' ');
 
 /** Annotations that may be for the asker, of those that a query finds; the rule of who sees what has the last word. */
-export function forAsker({ me, classes }: Asker, query?: string): string {
-  const audience = `audience : (${[personToken(me), ...classes.map(classToken), ...classes.map(teachersToken)].map((token) => `"${token}"`).join(' OR ')})`;
+export function forAsker({ me, classes, taught }: Asker, query?: string): string {
+  const audience = `audience : (${[personToken(me), ...classes.map(classToken), ...taught.map(teachersToken)].map((token) => `"${token}"`).join(' OR ')})`;
   return query === undefined ? audience : `(${audience}) AND (${query})`;
 }

@@ -51,8 +51,8 @@ const hold = (note = 'Look at the date.', who = teacher) => write(who, { held: t
 const annotations = async (who: Client) =>
   (await who.send<Annotation[]>('GET', `/api/sources/${sourceId}/annotations`)).body;
 const sees = async (who: Client): Promise<string[]> => (await annotations(who)).map((a) => a.id).toSorted();
-const found = async (who: Client): Promise<number> =>
-  (await who.send<AnnotationPage>('GET', `/api/annotations?q=${encodeURIComponent('date')}`)).body.total;
+const found = async (who: Client, q = 'date'): Promise<number> =>
+  (await who.send<AnnotationPage>('GET', `/api/annotations?q=${encodeURIComponent(q)}`)).body.total;
 const release = <T = { changed: number }>(annotationIds: readonly string[], more: object = {}, who = teacher) =>
   who.send<T>('POST', `/api/classes/${id}/held/release`, { annotationIds, ...more });
 const back = <T = { changed: number }>(annotationIds: readonly string[]) =>
@@ -157,7 +157,8 @@ describe('for the teachers alone', () => {
     expect([await sees(teacher), await sees(assistant), await sees(tomas)]).toEqual([[one], [one], []]);
     const answer = v7();
     await teacher.send('PUT', `/api/replies/${answer}`, { parentId: one, note: 'Well seen.' });
-    expect(await sees(ines)).toEqual([one, answer].toSorted());
+    expect([await sees(ines), await found(ines, 'seen')]).toEqual([[one, answer].toSorted(), 1]);
+    expect([await found(assistant, 'seen'), await found(tomas, 'seen')]).toEqual([1, 0]);
     await ines.send('PATCH', `/api/annotations/${one}`, { version: 1, teachersOnly: false });
     expect([await sees(tomas), await sees(assistant)]).toEqual([[one], [one, answer].toSorted()]);
   });

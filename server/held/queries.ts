@@ -4,7 +4,7 @@ import { MOST_HELD } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../legend/queries';
 
-const HELD = `
+export const HELD = `
   SELECT a.id, a.source_id, s.title, s.language, a.author_id, p.name AS author, a.quote, a.note, ac.release_at, ${KIND_COLUMNS}
   FROM annotation_class ac
   JOIN annotation a ON a.id = ac.annotation_id AND a.deleted_at IS NULL AND a.root_id IS NULL
@@ -86,11 +86,11 @@ export const setReleaseTime = (db: Db, some: Some, at: string | null): number =>
   db.run(SET_TIME, { ...bound(some), at });
 
 /** The students of a class that see any of some annotations of others now. */
-const STUDENTS_SEEING = `
-  SELECT DISTINCT v.person_id FROM json_each(@ids) j
-  JOIN annotation a ON a.id = j.value
-  JOIN annotation_visible v ON v.annotation_id = a.id AND v.person_id <> a.author_id
-  JOIN membership m ON m.class_id = @class AND m.person_id = v.person_id AND m.role = 'student'`;
+export const STUDENTS_SEEING = `
+  SELECT m.person_id FROM membership m WHERE m.class_id = @class AND m.role = 'student' AND EXISTS (
+    SELECT 1 FROM json_each(@ids) j JOIN annotation a ON a.id = j.value
+    WHERE a.author_id <> m.person_id AND EXISTS (
+      SELECT 1 FROM annotation_visible v WHERE v.person_id = m.person_id AND v.seq = a.seq))`;
 export const studentsSeeing = (db: Db, some: Some): PersonId[] =>
   db.all<{ personId: PersonId }>(STUDENTS_SEEING, bound(some)).map((r) => r.personId);
 const TELL = `
@@ -117,15 +117,12 @@ const SEE = `
 export const see = (db: Db, me: PersonId, annotationIds: readonly AnnotationId[], now: string): number =>
   db.run(SEE, { me, ids: JSON.stringify(annotationIds), now });
 
-const DUE = 'FROM annotation_class WHERE held = 1 AND release_at <= @now';
-export const isReleaseDue = (db: Db, now: string): boolean =>
-  db.get(`SELECT 1 AS one ${DUE} LIMIT 1`, { now }) !== undefined;
+export const DUE = 'SELECT class_id, annotation_id FROM annotation_class WHERE held = 1 AND release_at <= @now';
+const IS_DUE = 'SELECT 1 AS one FROM annotation_class WHERE held = 1 AND release_at <= @now LIMIT 1';
+export const isReleaseDue = (db: Db, now: string): boolean => db.get(IS_DUE, { now }) !== undefined;
 /** What time has come for, class by class. */
 export function dueReleases(db: Db, now: string): Some[] {
-  const rows = db.all<{ classId: ClassId; annotationId: AnnotationId }>(
-    `SELECT class_id, annotation_id ${DUE} ORDER BY class_id`,
-    { now },
-  );
+  const rows = db.all<{ classId: ClassId; annotationId: AnnotationId }>(DUE, { now });
   return [...new Set(rows.map((row) => row.classId))].map((classId) => ({
     classId,
     annotationIds: rows.filter((row) => row.classId === classId).map((row) => row.annotationId),
