@@ -5,6 +5,7 @@ import Sqlite from 'better-sqlite3';
 import { v7 } from 'uuid';
 import { describe, indexText } from '@avrelle/core/anchor';
 import { range } from '@avrelle/core/text';
+import { THREAD_SORTS } from '@avrelle/core/wire';
 
 import { buildApp } from '../server/app';
 import { putAnnotation } from '../server/annotations/write';
@@ -13,6 +14,7 @@ import { addClassSource, insertClass, joinClass } from '../server/classes/querie
 import { readConfig } from '../server/config';
 import type { Context } from '../server/context';
 import { LARGE, seedLarge } from '../demo/large';
+import { threadsOf } from '../server/discussion/queries';
 import { askerOf } from '../server/find/asker-of';
 import { annotationPage, readQuery, sourcePage } from '../server/find/find';
 import type { Ingested } from '../server/ingest/ingested';
@@ -165,6 +167,14 @@ export const searching: Bench = () => {
       }
     }
   }
+  const threads: number[] = [];
+  for (let round = 0; round < 24; round++) {
+    const asker = askerOf({ db, now: () => now }, people[round % 6]!, { ahead: 0 });
+    const started = performance.now();
+    const sort = THREAD_SORTS[round % THREAD_SORTS.length]!;
+    threadsOf(db, asker, { classId: asker.classes[0]!, query: undefined, sort, offset: 0, limit: 60 });
+    threads.push(performance.now() - started);
+  }
   if (process.env.BENCH_SHOW) console.log([...slowest].sort((a, b) => b[1] - a[1]).slice(0, 12));
   db.close();
   fs.rmSync(dir, { recursive: true });
@@ -172,6 +182,7 @@ export const searching: Bench = () => {
   return [
     atMost(`search ${size}: annotations, first page and count, p95`, percentile(times, 0.95), 'ms', 30),
     atMost('the same: sources, first page with passages, and count, p95', percentile(lists, 0.95), 'ms', 30),
+    atMost('the threads of a class with 10,000 annotations, p95', percentile(threads, 0.95), 'ms', 100),
     figure('the same, medians', percentile(times, 0.5) + percentile(lists, 0.5), 'ms'),
   ];
 };

@@ -24,7 +24,7 @@ export const isShownTo = (m: string, ac: string): string =>
  * The sources of the asker's classes, each with how its class is named in the audience of annotations (a bare class
  * means that it does not matter whether it is for its students, too); where what others
  * wrote is withheld, once for each of those who teach the class and are seen all the same. `only` is a further condition
- * on `cs.source_id`.
+ * on `cs.source_id` or `cs.class_id`.
  */
 export const reach = (only = ''): string => `
   SELECT cs.source_id, CASE WHEN cs.teaches THEN '' ELSE 'c' END || replace(cs.class_id, '-', '') AS token, NULL AS author_id

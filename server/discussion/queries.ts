@@ -10,7 +10,7 @@ import type {
   ThreadRow,
   ThreadSort,
 } from '@avrelle/core/wire';
-import { isShownTo, sees } from '../access/visible-queries';
+import { reach, sees, seesByReach } from '../access/visible-queries';
 import { TRACE } from '../annotations/queries';
 import type { Db } from '../db/database';
 import type { Asker } from '../find/asker';
@@ -27,26 +27,39 @@ export interface Asked {
   readonly limit: number;
 }
 
-/** What stands in the text for a class, and is for the asker there; `@source` null is all of its readings. */
-const ROOTS = `annotation_class ac
-  JOIN membership m ON m.class_id = ac.class_id AND m.person_id = @me
-  JOIN annotation a ON a.id = ac.annotation_id AND a.root_id IS NULL
-  JOIN class_source cs ON cs.class_id = ac.class_id AND cs.source_id = a.source_id`;
-const ARE_MINE = `ac.class_id = @class AND (@source IS NULL OR a.source_id = @source)
-    AND (a.author_id = @me OR ${isShownTo('m', 'ac')}) AND (${sees('a')} OR ${TRACE})`;
-/** All of a thread that the asker sees. */
-const OF_THREAD = `annotation r WHERE (r.id = a.id OR r.root_id = a.id) AND ${sees('r')}`;
-const UNSEEN = `r.author_id <> @me AND NOT EXISTS (
-  SELECT 1 FROM annotation_seen n WHERE n.annotation_id = r.id AND n.person_id = @me)`;
-/** `@found` are row numbers, null where nothing is looked for. */
-export const THREADS = `
-  SELECT a.id, a.source_id, a.author_id, a.kind, a.kind_owner, a.quote, a.note, a.start, a.created_at, a.deleted_at,
-    (SELECT count(*) FROM annotation r WHERE r.root_id = a.id AND ${sees('r')}) AS answers,
-    (SELECT max(r.created_at) FROM ${OF_THREAD}) AS newest_at,
-    (SELECT count(*) FROM ${OF_THREAD} AND ${UNSEEN}) AS unread,
-    EXISTS (SELECT 1 FROM annotation_star z WHERE z.annotation_id = a.id AND z.person_id = @me) AS starred
-  FROM ${ROOTS} WHERE ${ARE_MINE} AND (@found IS NULL OR a.id IN (
-    SELECT coalesce(f.root_id, f.id) FROM json_each(@found) j JOIN annotation f ON f.seq = j.value))`;
+const isUnseen = (x: string): string => `(${x}.author_id <> @me AND NOT EXISTS (
+  SELECT 1 FROM annotation_seen n WHERE n.annotation_id = ${x}.id AND n.person_id = @me))`;
+/**
+ * As tables: `roots` are what stands in the text for a class and the asker sees by it, `answers` those to each that they
+ * see. `@source` null is all readings of the class; `@found` are row numbers, null where nothing is looked for.
+ */
+const WITH = `
+  WITH reach AS MATERIALIZED (${reach('AND cs.class_id = @class')}),
+  roots AS MATERIALIZED (
+    SELECT a.* FROM annotation_class ac
+    JOIN annotation a ON a.id = ac.annotation_id AND a.root_id IS NULL
+    JOIN class_source cs ON cs.class_id = ac.class_id AND cs.source_id = a.source_id
+    WHERE ac.class_id = @class AND (@source IS NULL OR a.source_id = @source)
+      AND (${seesByReach('a', 'reach')} OR (${TRACE}))
+      AND (@found IS NULL OR a.id IN (
+        SELECT coalesce(f.root_id, f.id) FROM json_each(@found) j JOIN annotation f ON f.seq = j.value))),
+  answers AS MATERIALIZED (
+    SELECT r.root_id, count(*) AS many, max(r.created_at) AS newest, sum(${isUnseen('r')}) AS unread
+    FROM roots CROSS JOIN annotation r ON r.root_id = roots.id WHERE ${sees('r')} GROUP BY r.root_id)`;
+const THREADS = `
+  SELECT roots.id, roots.source_id, roots.author_id, roots.kind, roots.kind_owner, roots.quote, roots.note, roots.start, roots.created_at, roots.deleted_at,
+    coalesce(answers.many, 0) AS answers, max(roots.created_at, coalesce(answers.newest, '')) AS newest_at,
+    (roots.deleted_at IS NULL AND ${isUnseen('roots')}) + coalesce(answers.unread, 0) AS unread,
+    EXISTS (SELECT 1 FROM annotation_star z WHERE z.annotation_id = roots.id AND z.person_id = @me) AS starred
+  FROM roots LEFT JOIN answers ON answers.root_id = roots.id
+  WHERE roots.note <> '' OR answers.many > 0`;
+/** Those that are asked for, in the order asked for. */
+export const threadsQuery = (sort: ThreadSort, only?: ThreadFilter): string => `${WITH}
+  SELECT a.*, s.title, s.language, p.name AS author, ${KIND_COLUMNS},
+    (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags,
+    count(*) OVER () AS total, sum(a.unread > 0) OVER () AS all_unread
+  FROM (${THREADS}) a JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id ${KIND_JOIN}
+  ${only ? `WHERE ${ONLY[only]}` : ''} ORDER BY ${ORDER[sort]}, a.id DESC LIMIT @limit OFFSET @offset`;
 
 const ONLY: Readonly<Record<ThreadFilter, string>> = {
   unread: 'a.unread > 0',
@@ -85,14 +98,14 @@ interface Row extends KindRow {
 export function threadsOf(db: Db, asker: Asker, asked: Asked): ThreadPage {
   const { classId, sourceId = null, query, sort, only, offset, limit } = asked;
   const found = query === undefined ? null : JSON.stringify(findAnnotations(db, query, asker, 'newest'));
-  const sql = `
-    SELECT a.*, s.title, s.language, p.name AS author, ${KIND_COLUMNS},
-      (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags,
-      count(*) OVER () AS total, sum(a.unread > 0) OVER () AS all_unread
-    FROM (${THREADS}) a JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id ${KIND_JOIN}
-    WHERE (a.note <> '' OR a.answers > 0) ${only ? `AND ${ONLY[only]}` : ''}
-    ORDER BY ${ORDER[sort]}, a.id DESC LIMIT @limit OFFSET @offset`;
-  const rows = db.all<Row>(sql, { me: asker.me, class: classId, source: sourceId, found, limit, offset });
+  const rows = db.all<Row>(threadsQuery(sort, only), {
+    me: asker.me,
+    class: classId,
+    source: sourceId,
+    found,
+    limit,
+    offset,
+  });
   return { threads: rows.map(threadOf), total: rows[0]?.total ?? 0, unread: rows[0]?.allUnread ?? 0 };
 }
 
@@ -113,9 +126,10 @@ const threadOf = (row: Row): ThreadRow => ({
 });
 
 export const SEE_ALL = `
-  INSERT INTO annotation_seen (annotation_id, person_id, seen_at)
-  SELECT r.id, @me, @now FROM ${ROOTS} JOIN annotation r ON r.id = a.id OR r.root_id = a.id
-  WHERE ${ARE_MINE} AND r.author_id <> @me AND ${sees('r')}
+  INSERT INTO annotation_seen (annotation_id, person_id, seen_at) ${WITH}
+  SELECT id, @me, @now FROM roots WHERE deleted_at IS NULL AND author_id <> @me
+  UNION
+  SELECT r.id, @me, @now FROM roots CROSS JOIN annotation r ON r.root_id = roots.id WHERE r.author_id <> @me AND ${sees('r')}
   ON CONFLICT DO NOTHING`;
 /** Counts all threads of a class, or of one of its readings, as read. */
 export const seeThreads = (
@@ -123,7 +137,7 @@ export const seeThreads = (
   me: PersonId,
   { classId, sourceId = null }: { readonly classId: ClassId; readonly sourceId?: SourceId | null | undefined },
   now: string,
-): number => db.run(SEE_ALL, { me, class: classId, source: sourceId, now });
+): number => db.run(SEE_ALL, { me, class: classId, source: sourceId, found: null, now });
 
 const STAR = `
   INSERT INTO annotation_star (person_id, annotation_id, starred_at) VALUES (@me, @id, @now) ON CONFLICT DO NOTHING`;
