@@ -116,6 +116,20 @@ test('released at its time, caught up after a standstill and never twice; by han
   expect(await sees(ines)).toEqual([soon, later].toSorted());
 });
 
+test('what is deleted is not released at its time, and when that is undone it is', async () => {
+  const one = await hold();
+  await release([one], { at: fromNow(1) });
+  await teacher.send('PATCH', `/api/annotations/${one}`, { version: 1, deleted: true });
+  const begun = server.context.db.raw.prepare('SELECT total_changes() AS n').pluck();
+  const before = begun.get();
+  pass(2);
+  expect(begun.get()).toBe(before);
+  await teacher.send('PATCH', `/api/annotations/${one}`, { version: 2, deleted: false });
+  expect(await sees(ines)).toEqual([]);
+  pass(2);
+  expect(await sees(ines)).toEqual([one]);
+});
+
 test('it can be taken back until a student has had it before their eyes', async () => {
   const one = await hold();
   await release([one]);

@@ -117,9 +117,12 @@ const SEE = `
 export const see = (db: Db, me: PersonId, annotationIds: readonly AnnotationId[], now: string): number =>
   db.run(SEE, { me, ids: JSON.stringify(annotationIds), now });
 
-export const DUE = 'SELECT class_id, annotation_id FROM annotation_class WHERE held = 1 AND release_at <= @now';
-const IS_DUE = 'SELECT 1 AS one FROM annotation_class WHERE held = 1 AND release_at <= @now LIMIT 1';
-export const isReleaseDue = (db: Db, now: string): boolean => db.get(IS_DUE, { now }) !== undefined;
+/** What is deleted waits, and is released when that is taken back. */
+export const DUE = `
+  SELECT ac.class_id, ac.annotation_id FROM annotation_class ac
+  JOIN annotation a ON a.id = ac.annotation_id AND a.deleted_at IS NULL
+  WHERE ac.held = 1 AND ac.release_at <= @now`;
+export const isReleaseDue = (db: Db, now: string): boolean => db.get(DUE, { now }) !== undefined;
 /** What time has come for, class by class. */
 export function dueReleases(db: Db, now: string): Some[] {
   const rows = db.all<{ classId: ClassId; annotationId: AnnotationId }>(DUE, { now });
