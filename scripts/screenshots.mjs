@@ -85,6 +85,16 @@ await shoot('board', 'ines', '/library?view=board');
 await shoot('find', 'ines', '/find?q=mud');
 await shoot('desk', 'ines', '/desk');
 await shoot('class', 'aldous', aClass('Course B'));
+await shoot('discussion', 'tomas', async (page) => `${await aClass('Course B')(page)}/discussion`, {
+  act: async (page) => {
+    await page
+      .getByRole('region', { name: 'Threads' })
+      .getByRole('link', { name: /2 answers/ })
+      .first()
+      .click();
+    await page.waitForTimeout(1_800);
+  },
+});
 await shoot('class-reading', 'aldous', async (page) => {
   const { sources } = await (await page.request.get(`${BASE}/api/sources`)).json();
   return `${await aClass('Course B')(page)}/readings/${sources.find((s) => s.title.includes('Walks Inland')).id}`;
@@ -115,7 +125,6 @@ await shoot('look-first', 'ines', '/library', {
     await page.mouse.move(300, 480);
   },
 });
-await shoot('sign-in', '', '/library');
 
 await browser.close();
 server.kill('SIGTERM');
