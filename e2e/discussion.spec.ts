@@ -36,7 +36,7 @@ test('a thread is found, opened with its passage and answered beside the list; w
     await expect(thread(i)).not.toContainText('unread');
   });
 
-  await test.step('by number of answers, without answers, with my star; the address keeps it; and into the text and back', async () => {
+  await test.step('ordered and narrowed, as the address keeps it; into the text and back', async () => {
     await t.getByLabel('What is looked for in the discussion').fill('');
     await expectSeen(thread(t).nth(1));
     await t.getByLabel('Show').selectOption('with my star');

@@ -81,7 +81,11 @@ test('what a teacher holds is released while a student reads, and taken back onl
   });
 
   await test.step('the student is told, and writes to the teachers alone', async () => {
-    await writeFor(s, 'Tide Watch', 'Only the teachers');
+    await writeFor(s, 'Tide Watch');
+    await s.getByRole('button', { name: /^Writing for/ }).click();
+    await expect(s.getByRole('menuitemradio')).toHaveText([/^✓?Everybody there/, /^✓?Only the teachers/]);
+    await s.keyboard.press('Escape');
+    await writeFor(s, 'Only the teachers');
     await mark(s, 'Nothing, for a while.');
     await t.getByRole('link', { name: TITLE }).click();
     await opened(t);

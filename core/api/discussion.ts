@@ -11,13 +11,13 @@ import {
 import { endpoint } from './endpoint';
 import { pageSchema } from './find';
 import { amount, fields, flag, id, ids, list, shape, text, time } from './shape';
-import { kind, person, yes } from './shapes/marks';
+import { kind, person, sourceLabel, yes } from './shapes/marks';
 
 const asMember = { thing: 'class', as: 'student' } as const;
 const thread = shape<ThreadRow>()(
   fields({
     id: id(),
-    source: fields({ id: id(), title: text(), language: text() }),
+    source: sourceLabel,
     author: person,
     kind,
     quote: text(),

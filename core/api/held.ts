@@ -2,13 +2,13 @@ import { string } from 'yup';
 import { annotationIdsSchema, releaseSchema, type HeldNote } from '../wire';
 import { endpoint } from './endpoint';
 import { amount, fields, id, list, shape, text } from './shape';
-import { kind, person } from './shapes/marks';
+import { kind, person, sourceLabel } from './shapes/marks';
 
 const asAssistant = (to: string) => ({ thing: 'class', as: 'assistant', to }) as const;
 const heldNote = shape<HeldNote>()(
   fields({
     id: id(),
-    source: fields({ id: id(), title: text(), language: text() }),
+    source: sourceLabel,
     author: person,
     kind,
     quote: text(),

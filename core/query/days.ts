@@ -26,7 +26,10 @@ const lastDay = (year: number, month: number): number => (month >= 1 && month <=
 const UNITS = { day: 'day', days: 'day', week: 'week', weeks: 'week', month: 'month', months: 'month' } as const;
 const COUNTED = /^(last|next)(?: (\d{1,4}))? (days?|weeks?|months?)$/;
 
-/** Reads `2026-09-01`, `2026-09`, `2026`, `2026-09-01..2026-10-15`, `today`, `last 7 days`, `last week`, `next 7 days`; undefined for anything else. */
+/**
+ * Reads `2026-09-01`, `2026-09`, `2026`, `2026-09-01..2026-10-15`, `today`, `last 7 days`, `last week`, `next 7 days`;
+ * undefined for anything else.
+ */
 export function readDays(word: string): Days | undefined {
   const lower = word.trim().toLowerCase().replace(/\s+/g, ' ');
   const counted = COUNTED.exec(lower);

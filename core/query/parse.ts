@@ -236,7 +236,8 @@ function readDate({ sign, value, valueStart, start, end }: Field, field: DateFie
   const operator: Operator = isOf(OPERATORS, sign) ? sign : '=';
   if (!days)
     throw wrong(
-      `“${value}” is no date. Write a day, a month or a year (2026-09-01, 2026-09, 2026), two with .. between them, today, last 7 days, or next 7 days.`,
+      `“${value}” is no date. Write a day, a month or a year (2026-09-01, 2026-09, 2026), ` +
+        'two with .. between them, today, last 7 days, or next 7 days.',
       valueStart,
       end,
     );

@@ -48,7 +48,7 @@ export function changeAudience(context: Context, me: Me, before: AnnotationRow, 
       type: 'annotation',
       annotationId: reply,
       sourceId: before.sourceId,
-      formerClasses: [...there.keys()],
+      formerClasses: former,
     });
 }
 

@@ -56,7 +56,9 @@ ${classesShown('a')} AS classes,
 /** The place asked for is that in version `@version`, or in the newest where that is null. */
 const FROM = `FROM annotation a JOIN person p ON p.id = a.author_id JOIN source s ON s.id = a.source_id ${KIND_JOIN} LEFT JOIN placement pl ON pl.annotation_id = a.id AND pl.version_id = coalesce(@version, s.current_version)`;
 /** What was deleted after it was answered is there, without its words, for whoever sees an answer. */
-export const TRACE = `a.deleted_at IS NOT NULL AND EXISTS (SELECT 1 FROM annotation r JOIN annotation_visible v ON v.annotation_id = r.id AND v.person_id = @me WHERE r.root_id = a.id OR r.parent_id = a.id)`;
+export const TRACE = `a.deleted_at IS NOT NULL AND EXISTS (
+  SELECT 1 FROM annotation r JOIN annotation_visible v ON v.annotation_id = r.id AND v.person_id = @me
+  WHERE r.root_id = a.id OR r.parent_id = a.id)`;
 const THERE = `(${sees('a')} OR ${TRACE})`;
 export const OF_SOURCE = `SELECT ${COLUMNS} ${FROM} WHERE a.source_id = @source AND ${THERE} ORDER BY a.start, a.created_at`;
 export const ONE = `SELECT ${COLUMNS} ${FROM} WHERE a.id = @id AND ${THERE}`;

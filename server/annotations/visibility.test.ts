@@ -158,7 +158,7 @@ test('the audience changes without a copy, and whoever loses it is told', async 
   expect((await people.other!.send('GET', `/api/annotations/${id}`)).status).toBe(200);
   await new Promise((next) => setImmediate(() => setImmediate(next)));
   stop();
-  expect(told).toContain(JSON.stringify([classIds.A]));
+  expect(told).toContain(JSON.stringify([{ classId: classIds.A, teachers: false }]));
 });
 
 test('a class is told the classes it shares, not the others', async () => {

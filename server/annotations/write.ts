@@ -15,7 +15,6 @@ import { newestId, newestVersion, place, placeByHand, setStart } from '../versio
 import {
   annotationFor,
   authorOf,
-  classesFor,
   forClasses,
   insertAnnotation,
   ownAnnotation,
@@ -120,7 +119,7 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
     mayChange(context, me, before, patch);
     if (!updateAnnotation(db, { id, version: patch.version }, changed(context, me, before, patch), now()))
       throw new AppError('stale', { yours: patch.version, current: before.version }, { current: toWire(before) });
-    const former = classesFor(db, id);
+    const former = forClasses(db, id);
     if (patch.tags) setTags(db, id, patch.tags, now());
     if (patch.note !== undefined) setLinks(db, id, linksIn(patch.note));
     if (patch.passage) movePassage(context, before, patch.passage);

@@ -7,10 +7,9 @@ import type {
   ClassAssignments,
   ClassDetail,
   Problem,
-  SourceDetail,
   SourcePage,
 } from '@avrelle/core/wire';
-import { makeClass } from '../testing/classes';
+import { makeReadingClass } from '../testing/classes';
 import { tideMark } from '../testing/tide-mark';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { keepTime } from './passing-time';
@@ -32,10 +31,7 @@ afterAll(() => server.close());
 
 /** A class of two students, which reads a text of its teacher's. */
 beforeEach(async () => {
-  id = await makeClass(teacher, 'Field Course', ines, tomas);
-  sourceId = await teacher.keepText(`tide ${id}`, `The tide turns at seven. ${id}`);
-  ({ versionId } = (await teacher.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body);
-  await teacher.send('PUT', `/api/classes/${id}/sources/${sourceId}`);
+  ({ id, sourceId, versionId } = await makeReadingClass(teacher, ines, tomas));
 });
 
 const HOUR = 3_600_000;

@@ -11,19 +11,22 @@ import type {
 } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
-/** What is not for all of a class is in no count that all of it see. */
-const FOR_ALL = 'x.teachers_only = 0 AND x.held = 0';
+/** How many marks or answers there are for all of a class: what is held or for its teachers is in no count they all see. */
+const written = (where: string): string => `(
+  SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id
+  WHERE x.teachers_only = 0 AND x.held = 0 AND a.deleted_at IS NULL AND ${where})`;
 const COUNTS = `
   (SELECT count(*) FROM membership x WHERE x.class_id = c.id) AS people,
   (SELECT count(*) FROM class_reach x WHERE x.class_id = c.id AND x.person_id = m.person_id) AS sources,
-  (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = c.id AND ${FOR_ALL} AND a.deleted_at IS NULL AND a.root_id IS NULL) AS annotations`;
+  ${written('x.class_id = c.id AND a.root_id IS NULL')} AS annotations`;
 const CLASSES_OF = `SELECT c.id, c.name, c.tint, m.role, ${COUNTS} FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? ORDER BY c.name`;
 const CLASS_FOR = `SELECT c.id, c.name, c.tint, CASE WHEN c.code_open THEN c.code END AS code, c.version, m.role, ${COUNTS} FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? AND c.id = ?`;
 const MEMBERS = `
   SELECT p.id, p.name, m.role,
-    (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = m.class_id AND ${FOR_ALL} AND a.author_id = p.id AND a.deleted_at IS NULL AND a.root_id IS NULL) AS annotations,
-    (SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id WHERE x.class_id = m.class_id AND ${FOR_ALL} AND a.author_id = p.id AND a.deleted_at IS NULL AND a.root_id IS NOT NULL) AS replies
-  FROM membership m JOIN person p ON p.id = m.person_id WHERE m.class_id = ? ORDER BY m.role = 'student', p.name`;
+    ${written('x.class_id = m.class_id AND a.author_id = p.id AND a.root_id IS NULL')} AS annotations,
+    ${written('x.class_id = m.class_id AND a.author_id = p.id AND a.root_id IS NOT NULL')} AS replies
+  FROM membership m JOIN person p ON p.id = m.person_id
+  WHERE m.class_id = ? ORDER BY m.role = 'student', p.name`;
 const INSERT_CLASS =
   'INSERT INTO class (id, name, tint, code, created_by, created_at) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING';
 const UPDATE_CLASS = 'UPDATE class SET name = ?, tint = ?, version = version + 1 WHERE id = ? AND version = ?';

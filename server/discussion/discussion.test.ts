@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
-import type { Problem, SourceDetail, ThreadPage } from '@avrelle/core/wire';
-import { makeClass } from '../testing/classes';
+import type { Problem, ThreadPage } from '@avrelle/core/wire';
+import { makeReadingClass } from '../testing/classes';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { tideMark } from '../testing/tide-mark';
 
@@ -21,10 +21,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 beforeEach(async () => {
-  id = await makeClass(teacher, 'Field Course', ines, tomas);
-  sourceId = await teacher.keepText(`tide ${id}`, `The tide turns at seven. ${id}`);
-  ({ versionId } = (await teacher.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body);
-  await teacher.send('PUT', `/api/classes/${id}/sources/${sourceId}`);
+  ({ id, sourceId, versionId } = await makeReadingClass(teacher, ines, tomas));
 });
 
 const write = async (who: Client, note: string, more: object = {}): Promise<string> => {

@@ -47,7 +47,8 @@ const WITH = `
     SELECT r.root_id, count(*) AS many, max(r.created_at) AS newest, sum(${isUnseen('r')}) AS unread
     FROM roots CROSS JOIN annotation r ON r.root_id = roots.id WHERE ${sees('r')} GROUP BY r.root_id)`;
 const THREADS = `
-  SELECT roots.id, roots.source_id, roots.author_id, roots.kind, roots.kind_owner, roots.quote, roots.note, roots.start, roots.created_at, roots.deleted_at,
+  SELECT roots.id, roots.source_id, roots.author_id, roots.kind, roots.kind_owner, roots.quote, roots.note,
+    roots.start, roots.created_at, roots.deleted_at,
     coalesce(answers.many, 0) AS answers, max(roots.created_at, coalesce(answers.newest, '')) AS newest_at,
     (roots.deleted_at IS NULL AND ${isUnseen('roots')}) + coalesce(answers.unread, 0) AS unread,
     EXISTS (SELECT 1 FROM annotation_star z WHERE z.annotation_id = roots.id AND z.person_id = @me) AS starred
@@ -129,7 +130,8 @@ export const SEE_ALL = `
   INSERT INTO annotation_seen (annotation_id, person_id, seen_at) ${WITH}
   SELECT id, @me, @now FROM roots WHERE deleted_at IS NULL AND author_id <> @me
   UNION
-  SELECT r.id, @me, @now FROM roots CROSS JOIN annotation r ON r.root_id = roots.id WHERE r.author_id <> @me AND ${sees('r')}
+  SELECT r.id, @me, @now FROM roots CROSS JOIN annotation r ON r.root_id = roots.id
+  WHERE r.author_id <> @me AND ${sees('r')}
   ON CONFLICT DO NOTHING`;
 /** Counts all threads of a class, or of one of its readings, as read. */
 export const seeThreads = (

@@ -112,7 +112,8 @@ export const ASKING = {
     status: 409,
     title: 'It has been read already',
     detail:
-      '{people} of “{className}” had it before their eyes by now, so it cannot be taken back as if it had not been shown. Its author can hide it: open it, and choose for whom it is.',
+      '{people} of “{className}” had it before their eyes by now, so it cannot be taken back. ' +
+      'Its author can hide it: open it, and choose for whom it is.',
   },
   not_later: {
     status: 400,

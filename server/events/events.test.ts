@@ -80,7 +80,7 @@ async function listen(name: string, lastId?: string, since = ''): Promise<Listen
   return { heard, lastId: () => last, close: () => stop.abort(), until };
 }
 
-const write = async (classIds: string[]): Promise<string> => {
+const write = async (classIds: string[], more: object = {}): Promise<string> => {
   const id = v7();
   await clients.author!.send('PUT', `/api/annotations/${id}`, {
     sourceId: source.id,
@@ -90,6 +90,7 @@ const write = async (classIds: string[]): Promise<string> => {
     tags: [],
     anchor: { quote: { exact: 'tide', prefix: 'The ', suffix: ' turns' }, position: { start: 4, end: 8 } },
     classIds,
+    ...more,
   });
   return id;
 };
@@ -108,6 +109,24 @@ test('a shared annotation is told to the class and to nobody else; when withdraw
   expect(JSON.stringify(mate.heard)).not.toContain(secret);
   expect(stranger.heard).toEqual([]);
   for (const one of [mate, stranger, author]) one.close();
+});
+
+test('what is held is named to no student, however it is changed, and told once it is released', async () => {
+  const [mate, author] = [await listen('mate'), await listen('author')];
+  const held = await write([classId], { held: true });
+  await clients.author!.send('PATCH', `/api/annotations/${held}`, { version: 1, note: 'changed' });
+  await clients.author!.send('PATCH', `/api/annotations/${held}`, { version: 2, classIds: [] });
+  await clients.author!.send('PATCH', `/api/annotations/${held}`, { version: 3, classIds: [classId], held: true });
+  const shared = await write([classId]);
+  await Promise.all([mate.until(has(shared)), author.until(has(shared))]);
+  expect(JSON.stringify(mate.heard)).not.toContain(held);
+  expect(has(held)(author.heard)).toBe(true);
+  await clients.author!.send('POST', `/api/classes/${classId}/held/release`, { annotationIds: [held] });
+  await mate.until(has(held));
+  expect(JSON.stringify(mate.heard)).not.toContain('"held"');
+  await clients.author!.send('POST', `/api/classes/${classId}/held/back`, { annotationIds: [held] });
+  await mate.until((heard) => heard.some((e) => e.type === 'gone' && e.annotationId === held));
+  for (const one of [mate, author]) one.close();
 });
 
 test('a new version is told to those who may read the source, and to nobody else', async () => {

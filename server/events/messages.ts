@@ -4,7 +4,7 @@ import { membershipsOf } from '../classes/queries';
 import type { Db } from '../db/database';
 import { jobOf } from '../jobs/queries';
 import { readersOf } from '../sources/queries';
-import type { EventRow } from './queries';
+import type { EventRow, Formerly } from './queries';
 
 /** What one person is told of an event, as JSON; undefined when it is not for them. */
 export type Told = (personId: PersonId) => string | undefined;
@@ -46,14 +46,7 @@ function annotationTold(db: Db, event: EventRow): Told {
   const base = once(() => annotationFor(db, authorOf(db, id) ?? '', id));
   const viewers = once(() => new Set(viewersOf(db, id)));
   const rolesBy = once(() => rolesByPerson(membershipsOf(db, base()?.classIds ?? [])));
-  const former = once(
-    () =>
-      new Set(
-        (event.formerClasses ? (JSON.parse(event.formerClasses) as string[]) : []).flatMap((classId) =>
-          membersIn(db, classId),
-        ),
-      ),
-  );
+  const former = once(() => new Set(formerMembers(db, event.formerClasses)));
   const messages = new Map<string, string>();
   const as = (annotation: Annotation): string => {
     const key = `${annotation.classIds.join()} ${annotation.held?.map((h) => h.classId).join()}`;
@@ -77,13 +70,24 @@ function annotationTold(db: Db, event: EventRow): Told {
 const membersIn = (db: Db, classId: ClassId | null): string[] =>
   classId === null ? [] : membershipsOf(db, [classId]).map((m) => m.personId);
 
+/** Events of an earlier version named classes alone. */
+function formerMembers(db: Db, formerClasses: string | null): PersonId[] {
+  const former = JSON.parse(formerClasses ?? '[]') as readonly (Formerly | ClassId)[];
+  return former.flatMap((one) => {
+    const { classId, teachers } = typeof one === 'string' ? { classId: one, teachers: false } : one;
+    const members = membershipsOf(db, [classId]);
+    return members.filter(({ role }) => !teachers || role !== 'student').map(({ personId }) => personId);
+  });
+}
+
 type Roles = ReadonlyMap<ClassId, ClassRole>;
 
 /** As somebody who is in some of its classes sees it: students do not learn where it is held. */
 function forMember({ held = [], ...annotation }: Annotation, roles: Roles = new Map()): Annotation {
   const heldIn = new Set(held.map((h) => h.classId));
   const taught = held.filter((h) => roles.get(h.classId) !== undefined && roles.get(h.classId) !== 'student');
-  const isShown = (id: ClassId): boolean => roles.has(id) && (!heldIn.has(id) || roles.get(id) !== 'student');
+  const isForStudents = (id: ClassId): boolean => !heldIn.has(id) && annotation.teachersOnly !== true;
+  const isShown = (id: ClassId): boolean => roles.has(id) && (roles.get(id) !== 'student' || isForStudents(id));
   return {
     ...annotation,
     classIds: annotation.classIds.filter(isShown),

@@ -1,3 +1,4 @@
+import type { ForClass } from '@avrelle/core/audience';
 import type { AnnotationId, ClassId, JobId, PersonId, SourceId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
@@ -10,8 +11,8 @@ export interface NewEvent {
   readonly annotationId?: AnnotationId;
   readonly classId?: ClassId;
   readonly jobId?: JobId;
-  /** Classes the annotation was for before the change: their members are told when it is gone. */
-  readonly formerClasses?: readonly string[];
+  /** Who saw it before the change, and is told when it is gone. */
+  readonly formerClasses?: readonly ForClass[];
 }
 
 export interface EventRow {
@@ -31,8 +32,15 @@ const SINCE =
   'SELECT seq, type, person_id, source_id, annotation_id, class_id, job_id, former_classes FROM event WHERE seq > ? ORDER BY seq LIMIT ?';
 const NEWEST = 'SELECT coalesce(max(seq), 0) AS seq FROM event';
 
+/** A class, all of which saw something, or of which only who teaches it did: nobody else learns that it was there. */
+export interface Formerly {
+  readonly classId: ClassId;
+  readonly teachers: boolean;
+}
+const formerly = ({ classId, teachersOnly, held }: ForClass): Formerly => ({ classId, teachers: teachersOnly || held });
+
 export function appendEvent(db: Db, event: NewEvent, at: string): void {
-  const former = event.formerClasses?.length ? JSON.stringify(event.formerClasses) : null;
+  const former = event.formerClasses?.length ? JSON.stringify(event.formerClasses.map(formerly)) : null;
   db.run(
     APPEND,
     at,

@@ -71,7 +71,11 @@ function byName(field: NameField, value: string, values: Values): string | undef
     case 'by':
       return named('p.name', value, values);
     case 'in':
-      return `(x.id IN (SELECT ac.annotation_id FROM membership m JOIN class c ON c.id = m.class_id JOIN annotation_class ac ON ac.class_id = c.id WHERE m.person_id = @me AND ${isNamed('c.name', value, values)} AND ${IS_FOR_ME})
+      return `(x.id IN (
+        SELECT ac.annotation_id FROM membership m
+        JOIN class c ON c.id = m.class_id
+        JOIN annotation_class ac ON ac.class_id = c.id
+        WHERE m.person_id = @me AND ${isNamed('c.name', value, values)} AND ${IS_FOR_ME})
       OR ${isCollected(value, values)})`;
     case 'kind':
       return `EXISTS (SELECT 1 FROM annotation r LEFT JOIN kind k ON k.owner_id = r.kind_owner AND k.code = r.kind WHERE r.id = coalesce(x.root_id, x.id) AND (r.kind = ${values.hold(value.toLowerCase())} OR ${isNamed('k.name', value, values)}))`;
@@ -80,7 +84,10 @@ function byName(field: NameField, value: string, values: Values): string | undef
         case 'mine':
           return 'x.author_id = @me';
         case 'shared':
-          return `EXISTS (SELECT 1 FROM annotation_class ac JOIN membership m ON m.class_id = ac.class_id AND m.person_id = @me WHERE ac.annotation_id = x.id AND ${IS_FOR_ME})`;
+          return `EXISTS (
+            SELECT 1 FROM annotation_class ac
+            JOIN membership m ON m.class_id = ac.class_id AND m.person_id = @me
+            WHERE ac.annotation_id = x.id AND ${IS_FOR_ME})`;
         case 'unplaced':
           return UNPLACED;
         default:

@@ -1,17 +1,8 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
-import type {
-  Annotation,
-  AnnotationPage,
-  ClassDetail,
-  Desk,
-  DeskNotice,
-  HeldNote,
-  Problem,
-  SourceDetail,
-} from '@avrelle/core/wire';
+import type { Annotation, AnnotationPage, ClassDetail, Desk, DeskNotice, HeldNote, Problem } from '@avrelle/core/wire';
 import { keepTime } from '../assignments/passing-time';
-import { makeClass } from '../testing/classes';
+import { makeClass, makeReadingClass } from '../testing/classes';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { tideMark } from '../testing/tide-mark';
 
@@ -33,11 +24,8 @@ beforeAll(async () => {
 afterAll(() => server.close());
 /** A class with an assistant and two students, which reads a text of its teacher's. */
 beforeEach(async () => {
-  id = await makeClass(teacher, 'Field Course', assistant, ines, tomas);
+  ({ id, sourceId, versionId } = await makeReadingClass(teacher, assistant, ines, tomas));
   await teacher.send('PUT', `/api/classes/${id}/members/${assistant.me.id}`, { role: 'assistant' });
-  sourceId = await teacher.keepText(`tide ${id}`, `The tide turns at seven. ${id}`);
-  ({ versionId } = (await teacher.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body);
-  await teacher.send('PUT', `/api/classes/${id}/sources/${sourceId}`);
 });
 
 const write = async (who: Client, more: object = {}): Promise<string> => {

@@ -1,3 +1,4 @@
+import { allOf } from '@avrelle/core/audience';
 import type { AnnotationId, ClassId, PersonId } from '@avrelle/core/wire';
 import { nameAudience } from '../annotations/queries';
 import { tellOf } from '../annotations/tell';
@@ -75,7 +76,7 @@ export function takeBack(world: Writing, classId: ClassId, annotationIds: readon
 function tellChanged({ db, events }: Writing, classId: ClassId, some: readonly Released[]): void {
   for (const { annotationId, sourceId, authorId } of some) {
     nameAudience(db, annotationId);
-    events.append({ type: 'annotation', annotationId, sourceId, personId: authorId, formerClasses: [classId] });
+    events.append({ type: 'annotation', annotationId, sourceId, personId: authorId, formerClasses: [allOf(classId)] });
   }
   events.append({ type: 'classes', classId });
 }

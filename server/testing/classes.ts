@@ -1,4 +1,5 @@
 import { v7 } from 'uuid';
+import type { ClassId, SourceDetail, SourceId, VersionId } from '@avrelle/core/wire';
 import type { Client } from './harness';
 
 /** Makes a class and lets others join it by its code; its id. */
@@ -8,4 +9,19 @@ export async function makeClass(teacher: Client, name: string, ...students: read
   const { body } = await teacher.send<{ code: string }>('GET', `/api/classes/${id}`);
   for (const student of students) await student.send('POST', '/api/classes/join', { code: body.code });
   return id;
+}
+
+export interface ReadingClass {
+  readonly id: ClassId;
+  readonly sourceId: SourceId;
+  readonly versionId: VersionId;
+}
+
+/** A class that reads a text of its teacher's, which begins with “The tide turns at seven.” */
+export async function makeReadingClass(teacher: Client, ...students: readonly Client[]): Promise<ReadingClass> {
+  const id = await makeClass(teacher, 'Field Course', ...students);
+  const sourceId = await teacher.keepText(`tide ${id}`, `The tide turns at seven. ${id}`);
+  const { versionId } = (await teacher.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body;
+  await teacher.send('PUT', `/api/classes/${id}/sources/${sourceId}`);
+  return { id, sourceId, versionId };
 }

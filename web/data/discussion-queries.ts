@@ -44,7 +44,7 @@ export function useDiscussing(id: ClassId) {
           note,
         });
         for (const each of stored) showAnnotation(client, each);
-        await fresh();
+        void fresh();
         return true;
       } catch (error) {
         warn(error);

@@ -8,6 +8,7 @@ import type { Annotation, AnnotationPlace, HeldIn } from '../../wire/annotation'
 import { amount, fields, flag, id, ids, list, shape, text, time } from '../shape';
 
 export const person = fields({ id: id(), name: text() });
+export const sourceLabel = fields({ id: id(), title: text(), language: text() });
 
 export const pigment = () =>
   string()

@@ -124,7 +124,7 @@ function Choices({ of: c, asked: { source, sort, only, to }, page }: ChoicesProp
   return (
     <div className="mt-1.5 flex flex-wrap items-baseline gap-x-5 gap-y-1 text-[14px] text-soft">
       <span aria-live="polite">
-        {count(page?.total ?? 0, 'thread')}
+        {page && count(page.total, 'thread')}
         {unread > 0 && `, ${unread} unread`}
       </span>
       <Choice

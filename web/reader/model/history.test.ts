@@ -85,3 +85,13 @@ test('a change shows before the server has answered', () => {
     kind: PLAIN_NOTE,
   });
 });
+
+test('for whom it was comes back whole: what was held is held again, not shown to all', () => {
+  const held = { ...noted, classIds: ['c'], held: [{ classId: 'c', releaseAt: null }] } as unknown as Annotation;
+  const part = partOf(held, { classIds: [], teachersOnly: false, held: false });
+  expect(part.undo).toEqual({ classIds: ['c'], held: true });
+  const mine = shownAs(held, part.redo, startingKind);
+  expect([mine.classIds, mine.held]).toEqual([[], undefined]);
+  expect(shownAs(mine, part.undo, startingKind)).toMatchObject({ classIds: ['c'], held: [{ classId: 'c' }] });
+  expect(shownAs(mine, { classIds: ['c'], teachersOnly: true }, startingKind)).toMatchObject({ teachersOnly: true });
+});

@@ -82,7 +82,7 @@ test('past its time it says so; until others are seen it says when; teachers are
 test('one click writes for the class; instructions open and close; where comments are closed nothing is offered', async () => {
   const { calls } = show([set({ instructions: 'Mark **one claim**.' })]);
   await user.click(screen.getByRole('button', { name: 'Write for Field Course B' }));
-  expect(calls.at(-1)).toEqual(['chooseAudience', ['b']]);
+  expect(calls.at(-1)).toEqual(['chooseAudience', { classIds: ['b'] }]);
   await user.click(screen.getByRole('button', { name: 'Instructions' }));
   // Drawn by a module of its own.
   expect((await screen.findByText('one claim', {}, { timeout: 10_000 })).tagName).toBe('STRONG');
