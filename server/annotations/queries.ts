@@ -110,7 +110,6 @@ export const forClasses = (db: Db, id: string): StoredForClass[] =>
   db
     .all<Omit<StoredForClass, 'teachersOnly' | 'held'> & { teachersOnly: number; held: number }>(CLASSES_FOR, id)
     .map((row) => ({ ...row, teachersOnly: row.teachersOnly === 1, held: row.held === 1 }));
-export const classesFor = (db: Db, id: string): ClassId[] => forClasses(db, id).map((r) => r.classId);
 export const repliesOf = (db: Db, rootId: AnnotationId): string[] =>
   db.all<{ id: string }>(REPLIES_OF, rootId).map((r) => r.id);
 export const insertNotification = (
