@@ -53,5 +53,24 @@ test('a thread is found, opened with its passage and answered beside the list; w
     await t.getByRole('link', { name: 'Discussion' }).click();
     await expectSeen(t.getByRole('article').getByText('It stood dry in May.'));
   });
+  await test.step('a teacher recommends it, and hides it with a reason: students see both at once, and the way back', async () => {
+    const aldous = await visit(browser, 'aldous', `/classes/${id}/discussion`);
+    const a = aldous.page;
+    await a.getByLabel('What is looked for in the discussion').fill('by:wim "brass rods"');
+    await a.getByRole('link', { name: /Wim S\./ }).click();
+    await a.getByRole('button', { name: 'Recommend' }).first().click();
+    await expect(thread(i)).toContainText('recommended');
+    await a.getByRole('button', { name: 'Hide…' }).first().click();
+    await a.getByRole('button', { name: 'Hide it' }).click();
+    await expectSeen(a.getByText('Say why: its author and the teachers read it.'));
+    await a.getByLabel('Why').fill('Names a person.');
+    await a.getByRole('button', { name: 'Hide it' }).click();
+    await expectSeen(a.getByText(/Hidden from the students by Dr Aldous:/));
+    await expectSeen(i.getByText('This thread is not there any more.'));
+    await a.getByRole('button', { name: 'Undo' }).click();
+    await expect(thread(i)).toContainText('Read no. 9 last April.');
+    await a.getByRole('button', { name: 'Do not recommend' }).click();
+    await aldous.close();
+  });
   for (const { close } of [tomas, ines]) await close();
 });

@@ -1,5 +1,7 @@
 import { string } from 'yup';
 import {
+  endorseSchema,
+  hideSchema,
   idSchema,
   seeThreadsSchema,
   starSchema,
@@ -11,8 +13,9 @@ import {
 import { endpoint } from './endpoint';
 import { pageSchema } from './find';
 import { amount, fields, flag, id, ids, list, shape, text, time } from './shape';
-import { kind, person, sourceLabel, yes } from './shapes/marks';
+import { annotation, kind, person, sourceLabel, yes } from './shapes/marks';
 
+const asAssistant = (to: string) => ({ thing: 'class', as: 'assistant', to }) as const;
 const asMember = { thing: 'class', as: 'student' } as const;
 const thread = shape<ThreadRow>()(
   fields({
@@ -28,6 +31,8 @@ const thread = shape<ThreadRow>()(
     newestAt: time(),
     unread: amount(),
     starred: flag(),
+    endorsed: string(),
+    hidden: yes(),
     deleted: yes(),
   }),
 );
@@ -45,3 +50,15 @@ export const listThreads = endpoint('GET', '/api/classes/:id/threads', {
 /** All that is there now counts as read. */
 export const seeThreads = endpoint('POST', '/api/classes/:id/threads/seen', { may: asMember, body: seeThreadsSchema });
 export const starAnnotation = endpoint('PUT', '/api/annotations/:id/star', { body: starSchema });
+/** Recommends it to all who see it, or no longer; for who teaches a class it is for. */
+export const endorseAnnotation = endpoint('PUT', '/api/classes/:id/annotations/:annotationId/endorsed', {
+  may: asAssistant('recommend what was written'),
+  body: endorseSchema,
+  answer: annotation,
+});
+/** From the students of a class, but its author, who reads why. */
+export const hideAnnotation = endpoint('PUT', '/api/classes/:id/annotations/:annotationId/hidden', {
+  may: asAssistant('hide what was written'),
+  body: hideSchema,
+  answer: annotation,
+});

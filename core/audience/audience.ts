@@ -14,6 +14,8 @@ export interface ForClass {
   readonly teachersOnly: boolean;
   /** Until it is released, only who teaches the class sees it. */
   readonly held: boolean;
+  /** Hidden from its students by somebody who teaches there. */
+  readonly hidden?: boolean;
 }
 
 /** Everybody in a class. */

@@ -140,6 +140,13 @@ export interface AnnotationPlace {
   readonly byHand: boolean;
 }
 
+export interface HiddenIn {
+  readonly classId: ClassId;
+  readonly reason: string;
+  /** Who hid it. */
+  readonly by: string;
+}
+
 export interface HeldIn {
   readonly classId: ClassId;
   /** Null: until somebody who teaches releases it. */
@@ -166,6 +173,10 @@ export interface Annotation {
   readonly teachersOnly?: true;
   /** Where it is kept from the students, until when; told to its author and to who teaches there. */
   readonly held?: readonly HeldIn[];
+  /** Where it is hidden from the students, and why; told to the same. */
+  readonly hidden?: readonly HiddenIn[];
+  /** Who of its teachers recommends it. */
+  readonly endorsed?: string;
   /** The annotation a thread hangs on; null for one that stands in the text. */
   readonly rootId: AnnotationId | null;
   readonly parentId: string | null;

@@ -1,14 +1,24 @@
 /** The threads of a class in one place. */
-import { boolean, object } from 'yup';
+import { boolean, object, string } from 'yup';
 import type { Kind } from '../legend/legend';
 import { idSchema, type AnnotationId, type PersonId, type SourceId } from './ids';
 
 /** `answered` is by the newest answer, `answers` by how many there are. */
 export const THREAD_SORTS = ['answered', 'newest', 'place', 'answers', 'author'] as const;
 export type ThreadSort = (typeof THREAD_SORTS)[number];
-export const THREAD_FILTERS = ['unread', 'unanswered', 'starred'] as const;
+export const THREAD_FILTERS = ['unread', 'unanswered', 'starred', 'endorsed', 'hidden'] as const;
 export type ThreadFilter = (typeof THREAD_FILTERS)[number];
 
+/** Null shows it again. */
+export const hideSchema = object({
+  reason: string()
+    .trim()
+    .nullable()
+    .defined()
+    .max(500, 'A reason may have 500 characters.')
+    .test('said', 'Say why: its author and the teachers read it.', (reason) => reason !== ''),
+}).noUnknown();
+export const endorseSchema = object({ endorsed: boolean().required() }).noUnknown();
 export const starSchema = object({ starred: boolean().required() }).noUnknown();
 /** Of one source only, where it is named. */
 export const seeThreadsSchema = object({ sourceId: idSchema() }).noUnknown();
@@ -30,6 +40,10 @@ export interface ThreadRow {
   /** How much of it by others I have not had before my eyes. */
   readonly unread: number;
   readonly starred: boolean;
+  /** Who of its teachers recommends something in it. */
+  readonly endorsed?: string;
+  /** Its note is hidden from the students; told to its author and to who teaches. */
+  readonly hidden?: true;
   readonly deleted?: true;
 }
 

@@ -100,11 +100,11 @@ export interface DeskNotice {
   readonly annotationId: AnnotationId;
   readonly rootId: AnnotationId;
   readonly quote: string;
-  /** Whether it answers me, means me by name, or was held and has been released. */
-  readonly why: 'answer' | 'mention' | 'released';
+  /** Whether it answers me, means me by name, was held and has been released, or is mine and was hidden. */
+  readonly why: 'answer' | 'mention' | 'released' | 'hidden';
   /** How many it is about. */
   readonly notes: number;
-  /** Its short form. */
+  /** Its short form; of what was hidden, why. */
   readonly reply: string;
   readonly at: string;
   readonly seen: boolean;

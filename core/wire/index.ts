@@ -77,11 +77,19 @@ export {
   annotationPatchSchema,
   annotationChangesSchema,
 } from './annotation';
-export type { AnnotationPut, AnnotationPatch, ReplyPut, AnnotationPlace, Annotation, HeldIn } from './annotation';
+export type {
+  AnnotationPut,
+  AnnotationPatch,
+  ReplyPut,
+  AnnotationPlace,
+  Annotation,
+  HeldIn,
+  HiddenIn,
+} from './annotation';
 export type { Linked, StoredPicture } from './note';
 export { TINTS, classPutSchema, joinSchema, readingsSchema, CLASS_ROLES, roleChangeSchema } from './class';
 export type { ClassPut, ClassRole, ClassRow, Member, ClassDetail } from './class';
-export { THREAD_FILTERS, THREAD_SORTS, seeThreadsSchema, starSchema } from './discussion';
+export { THREAD_FILTERS, THREAD_SORTS, endorseSchema, hideSchema, seeThreadsSchema, starSchema } from './discussion';
 export type { ThreadFilter, ThreadPage, ThreadRow, ThreadSort } from './discussion';
 export { MOST_HELD, annotationIdsSchema, releaseSchema } from './held';
 export type { HeldNote, Release } from './held';

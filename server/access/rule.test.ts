@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { v7 } from 'uuid';
 import { OTHERS_SEEN, type SourceDetail } from '@avrelle/core/wire';
-import { insertAnnotation } from '../annotations/queries';
+import { insertAnnotation, setHidden } from '../annotations/queries';
 import { setDeleted } from '../sources/queries';
 import { startServer, type Server } from '../testing/harness';
 import { canRead } from './access-queries';
@@ -40,6 +40,7 @@ const worlds = (): fc.Arbitrary<World> => {
     classIds: fc.subarray(classes),
     teachersOnlyIn: fc.subarray(classes),
     heldIn: fc.subarray(classes),
+    hiddenIn: fc.subarray(classes),
     deleted: fc.boolean(),
   });
   return fc
@@ -111,7 +112,9 @@ function inWorld<T>(world: World, ask: () => T): T {
         teachersOnly: a.teachersOnlyIn.includes(classId),
         held: a.heldIn.includes(classId),
       });
+      const hide = (classId: string) => setHidden(db, { id: a.id, classId }, { reason: 'No.', by: people[0]! });
       insertAnnotation(db, { ...a, ...rest, classes: a.classIds.map(forWhom) }, NOW);
+      for (const classId of a.hiddenIn) hide(classId);
       if (a.deleted) db.run('UPDATE annotation SET deleted_at = ? WHERE id = ?', NOW, a.id);
     }
     return ask();

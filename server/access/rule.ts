@@ -39,6 +39,8 @@ export interface AnnotationInWorld {
   /** In which of these it is for who teaches alone, or is held. */
   readonly teachersOnlyIn: readonly string[];
   readonly heldIn: readonly string[];
+  /** Where somebody who teaches has hidden it. */
+  readonly hiddenIn: readonly string[];
   readonly deleted: boolean;
 }
 
@@ -79,8 +81,8 @@ function isWithheld(world: World, me: string, classId: string, sourceId: string)
 
 /**
  * An annotation that is not deleted is always seen by its author. Others see it by a class it is for, by which they read
- * its source: who teaches there, always; students, where it is not held, nor for the teachers alone and no answer to what
- * they wrote, and nothing is withheld from them or a teacher of the class wrote it. An answer is seen only where what it answers is seen, too, even
+ * its source: who teaches there, always; students, where it is neither held nor hidden, nor for the teachers alone and no answer
+ * to what they wrote, and nothing is withheld from them or a teacher of the class wrote it. An answer is seen only where what it answers is seen, too, even
  * if that has been deleted since.
  */
 export function seesAnnotation(world: World, me: string, annotation: AnnotationInWorld): boolean {
@@ -93,12 +95,13 @@ export function seesAnnotation(world: World, me: string, annotation: AnnotationI
 }
 
 function isShownByAClass(world: World, me: string, annotation: AnnotationInWorld): boolean {
-  const { classIds, sourceId, authorId, teachersOnlyIn, heldIn, rootId } = annotation;
+  const { classIds, sourceId, authorId, teachersOnlyIn, heldIn, hiddenIn, rootId } = annotation;
   const isToMe = world.annotations.find((a) => a.id === rootId)?.authorId === me;
   return classIds.some((classId) => {
     if (!readsBy(world, me, classId, sourceId)) return false;
     if (membership(world, me, classId)?.teaches) return true;
-    if (heldIn.includes(classId) || (teachersOnlyIn.includes(classId) && !isToMe)) return false;
+    if (heldIn.includes(classId) || hiddenIn.includes(classId)) return false;
+    if (teachersOnlyIn.includes(classId) && !isToMe) return false;
     return !isWithheld(world, me, classId, sourceId) || membership(world, authorId, classId)?.teaches === true;
   });
 }

@@ -10,15 +10,20 @@ export const classesShown = (x: string): string => `(
   SELECT json_group_array(ac.class_id) FROM annotation_class ac
   WHERE ac.annotation_id = ${x}.id AND (${x}.author_id = @me OR EXISTS (
     SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me AND ${isShownTo('m', 'ac')})))`;
-/** Who writes it, and who teaches there, know where it is held or for teachers alone. */
+/** Who writes `a`, and who teaches there, know where it is held or hidden, or for teachers alone; all who recommends it. */
+const KNOWN_THERE = `(a.author_id = @me OR EXISTS (
+  SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me AND m.role <> 'student'))`;
 export const FOR_WHOM = `
   EXISTS (SELECT 1 FROM annotation_class ac WHERE ac.annotation_id = a.id AND ac.teachers_only = 1) AS teachers_only,
   (SELECT json_group_array(json_object('classId', ac.class_id, 'releaseAt', ac.release_at)) FROM annotation_class ac
-    WHERE ac.annotation_id = a.id AND ac.held = 1 AND (a.author_id = @me OR EXISTS (
-      SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me AND m.role <> 'student'))) AS held`;
+    WHERE ac.annotation_id = a.id AND ac.held = 1 AND ${KNOWN_THERE}) AS held,
+  (SELECT json_group_array(json_object('classId', ac.class_id, 'reason', ac.hidden_reason, 'by', coalesce(q.name, '')))
+    FROM annotation_class ac LEFT JOIN person q ON q.id = ac.hidden_by
+    WHERE ac.annotation_id = a.id AND ac.hidden_reason IS NOT NULL AND ${KNOWN_THERE}) AS hidden,
+  (SELECT q.name FROM person q WHERE q.id = a.endorsed_by) AS endorsed`;
 /** Whether what is for a class is for one of its members: `m` names a membership, `ac` a row of `annotation_class`. */
 export const isShownTo = (m: string, ac: string): string =>
-  `(${m}.role <> 'student' OR (${ac}.teachers_only = 0 AND ${ac}.held = 0))`;
+  `(${m}.role <> 'student' OR (${ac}.teachers_only = 0 AND ${ac}.held = 0 AND ${ac}.hidden_reason IS NULL))`;
 
 /**
  * The sources of the asker's classes, each with how its class is named in the audience of annotations (a bare class

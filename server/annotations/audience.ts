@@ -35,7 +35,8 @@ export function changeAudience(context: Context, me: Me, before: AnnotationRow, 
     // By itself a change of classes changes nothing where it was; what shall be shown is released below.
     const held = was && patch.held !== true ? was.held && !whole.teachersOnly : whole.held;
     const kept = held ? { releaseAt: was?.releaseAt ?? null } : { releaseId: was?.releaseId ?? null };
-    return { classId, teachersOnly: whole.teachersOnly, held, ...kept };
+    const hidden = { hiddenReason: was?.hiddenReason ?? null, hiddenBy: was?.hiddenBy ?? null };
+    return { classId, teachersOnly: whole.teachersOnly, held, ...kept, ...hidden };
   });
   checkAudience(context, me, { sourceId: before.sourceId, before: there }, classes);
   const added = classes.map(({ classId }) => classId).filter((classId) => !there.has(classId));

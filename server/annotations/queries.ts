@@ -42,8 +42,10 @@ export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
   tags: string;
   classes: string;
   teachersOnly: number;
-  /** JSON of `HeldIn`. */
+  /** JSON of `HeldIn` and `HiddenIn`. */
   held: string;
+  hidden: string;
+  endorsed: string | null;
   inlines: string | null;
 }
 
@@ -72,12 +74,18 @@ const SET_PASSAGE = 'UPDATE annotation SET version_id = ?, quote = ?, anchor = ?
 const FORGET_PLACES = 'DELETE FROM placement WHERE annotation_id = ?';
 const KEEP_TAGS = 'DELETE FROM annotation_tag WHERE annotation_id = ? AND tag NOT IN (SELECT value FROM json_each(?))';
 const ADD_TAG = 'INSERT INTO annotation_tag (annotation_id, tag, added_at) VALUES (?, ?, ?) ON CONFLICT DO NOTHING';
-const CLASSES_FOR =
-  'SELECT class_id, teachers_only, held, release_at, release_id FROM annotation_class WHERE annotation_id = ?';
+const CLASSES_FOR = `
+  SELECT class_id, teachers_only, held, release_at, release_id, hidden_reason, hidden_by
+  FROM annotation_class WHERE annotation_id = ?`;
 const CLEAR_CLASSES = 'DELETE FROM annotation_class WHERE annotation_id = ?';
 const ADD_CLASS = `
-  INSERT INTO annotation_class (annotation_id, class_id, teachers_only, held, release_at, release_id)
-  VALUES (@id, @classId, @teachersOnly, @held, @releaseAt, @releaseId) ON CONFLICT DO NOTHING`;
+  INSERT INTO annotation_class (annotation_id, class_id, teachers_only, held, release_at, release_id,
+    hidden_reason, hidden_by)
+  VALUES (@id, @classId, @teachersOnly, @held, @releaseAt, @releaseId, @hiddenReason, @hiddenBy) ON CONFLICT DO NOTHING`;
+const HIDE = `
+  UPDATE annotation_class SET hidden_reason = @reason, hidden_by = @by WHERE annotation_id = @id AND class_id = @class`;
+const ENDORSE = 'UPDATE annotation SET endorsed_by = ? WHERE id = ?';
+const ANSWERED_AUTHOR = 'SELECT r.author_id FROM annotation a JOIN annotation r ON r.id = a.root_id WHERE a.id = ?';
 const SET_AUDIENCE = 'UPDATE annotation SET audience = ? WHERE id = ?';
 const REPLIES_OF = 'SELECT id FROM annotation WHERE root_id = ? AND deleted_at IS NULL';
 const NOTIFY =
@@ -105,11 +113,18 @@ export const authorOf = (db: Db, id: string): string | undefined =>
 export interface StoredForClass extends ForClass {
   readonly releaseAt: string | null;
   readonly releaseId: string | null;
+  readonly hiddenReason: string | null;
+  readonly hiddenBy: PersonId | null;
 }
 export const forClasses = (db: Db, id: string): StoredForClass[] =>
   db
     .all<Omit<StoredForClass, 'teachersOnly' | 'held'> & { teachersOnly: number; held: number }>(CLASSES_FOR, id)
-    .map((row) => ({ ...row, teachersOnly: row.teachersOnly === 1, held: row.held === 1 }));
+    .map((row) => ({
+      ...row,
+      teachersOnly: row.teachersOnly === 1,
+      held: row.held === 1,
+      hidden: row.hiddenReason !== null,
+    }));
 export const repliesOf = (db: Db, rootId: AnnotationId): string[] =>
   db.all<{ id: string }>(REPLIES_OF, rootId).map((r) => r.id);
 export const insertNotification = (
@@ -186,10 +201,21 @@ export function setTags(db: Db, id: string, tags: readonly string[], now: string
   for (const tag of tags) db.run(ADD_TAG, id, tag, now);
 }
 
-function addClass(db: Db, id: string, to: ForClass & Partial<StoredForClass>): void {
-  const { classId, teachersOnly, held, releaseAt = null, releaseId = null } = to;
-  db.run(ADD_CLASS, { id, classId, teachersOnly: Number(teachersOnly), held: Number(held), releaseAt, releaseId });
+function addClass(db: Db, id: string, { hidden: _hidden, ...to }: ForClass & Partial<StoredForClass>): void {
+  const nothing = { releaseAt: null, releaseId: null, hiddenReason: null, hiddenBy: null };
+  db.run(ADD_CLASS, { ...nothing, ...to, id, teachersOnly: Number(to.teachersOnly), held: Number(to.held) });
 }
+
+/** Hides it from the students of a class, or shows it to them again. */
+export function setHidden(
+  db: Db,
+  { id, classId }: { readonly id: AnnotationId; readonly classId: ClassId },
+  { reason, by }: { readonly reason: string | null; readonly by: PersonId | null },
+): void {
+  db.run(HIDE, { id, class: classId, reason, by });
+  nameAudience(db, id);
+}
+export const setEndorsed = (db: Db, id: AnnotationId, by: PersonId | null): number => db.run(ENDORSE, by, id);
 
 export function setClasses(db: Db, id: string, classes: readonly (ForClass & Partial<StoredForClass>)[]): void {
   db.run(CLEAR_CLASSES, id);
@@ -199,7 +225,8 @@ export function setClasses(db: Db, id: string, classes: readonly (ForClass & Par
 
 /** Says again in the annotation itself whom it is for, by which it is found. */
 export function nameAudience(db: Db, id: string): void {
-  db.run(SET_AUDIENCE, audienceOf(authorOf(db, id)!, forClasses(db, id)), id);
+  const answers = db.get<{ authorId: PersonId }>(ANSWERED_AUTHOR, id)?.authorId;
+  db.run(SET_AUDIENCE, audienceOf(authorOf(db, id)!, forClasses(db, id), answers), id);
 }
 
 export function toWire(row: AnnotationRow): Annotation {
@@ -226,9 +253,15 @@ export function toWire(row: AnnotationRow): Annotation {
   };
 }
 
-function forWhom(row: AnnotationRow): Pick<Annotation, 'teachersOnly' | 'held'> {
+function forWhom(row: AnnotationRow): Pick<Annotation, 'teachersOnly' | 'held' | 'hidden' | 'endorsed'> {
   const held = JSON.parse(row.held) as NonNullable<Annotation['held']>;
-  return { ...(row.teachersOnly === 1 ? { teachersOnly: true as const } : {}), ...(held.length > 0 ? { held } : {}) };
+  const hidden = JSON.parse(row.hidden) as NonNullable<Annotation['hidden']>;
+  return {
+    ...(row.teachersOnly === 1 ? { teachersOnly: true as const } : {}),
+    ...(held.length > 0 ? { held } : {}),
+    ...(hidden.length > 0 ? { hidden } : {}),
+    ...(row.endorsed === null ? {} : { endorsed: row.endorsed }),
+  };
 }
 
 function quotedOf({ inlines, deletedAt }: AnnotationRow, anchor: Anchor | null): Pick<Annotation, 'quoted'> {

@@ -11,10 +11,10 @@ import type {
 } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
-/** How many marks or answers there are for all of a class: what is held or for its teachers is in no count they all see. */
+/** How many marks or answers there are for all of a class: what not all see is not counted. */
 const written = (where: string): string => `(
   SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id
-  WHERE x.teachers_only = 0 AND x.held = 0 AND a.deleted_at IS NULL AND ${where})`;
+  WHERE x.teachers_only = 0 AND x.held = 0 AND x.hidden_reason IS NULL AND a.deleted_at IS NULL AND ${where})`;
 const COUNTS = `
   (SELECT count(*) FROM membership x WHERE x.class_id = c.id) AS people,
   (SELECT count(*) FROM class_reach x WHERE x.class_id = c.id AND x.person_id = m.person_id) AS sources,

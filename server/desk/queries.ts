@@ -4,19 +4,25 @@ import { sees } from '../access/visible-queries';
 import type { Db } from '../db/database';
 import type { Asker } from '../find/asker';
 
-/** Of what one may see now: what answers or means one, and what was released, as much of it as is still shown. */
+/**
+ * Of what one may see now: what answers or means one, or is one's own and hidden; and what was released, as much of it
+ * as is still shown.
+ */
 export const NOTICES = `
-  SELECT n.id, p.name AS actor, a.source_id, s.title AS source_title, a.id AS annotation_id, r.id AS root_id, r.quote,
-    CASE WHEN EXISTS (
+  SELECT n.id, coalesce(q.name, p.name) AS actor, a.source_id, s.title AS source_title, a.id AS annotation_id,
+    r.id AS root_id, r.quote,
+    CASE WHEN a.author_id = @me THEN 'hidden' WHEN EXISTS (
       SELECT 1 FROM annotation_link l WHERE l.annotation_id = a.id AND l.type = 'person' AND l.target = @me)
     THEN 'mention' ELSE 'answer' END AS why,
-    a.note AS reply, n.created_at AS at, n.seen_at IS NOT NULL AS seen, 1 AS notes, 0 AS first
+    coalesce(ac.hidden_reason, a.note) AS reply, n.created_at AS at, n.seen_at IS NOT NULL AS seen, 1 AS notes, 0 AS first
   FROM notification n
   JOIN annotation a ON a.id = n.annotation_id
   JOIN annotation r ON r.id = coalesce(a.root_id, a.id)
   JOIN person p ON p.id = a.author_id
   JOIN source s ON s.id = a.source_id
-  WHERE n.person_id = @me AND ${sees('a')}
+  LEFT JOIN annotation_class ac ON ac.annotation_id = a.id AND a.author_id = @me AND ac.hidden_reason IS NOT NULL
+  LEFT JOIN person q ON q.id = ac.hidden_by
+  WHERE n.person_id = @me AND ${sees('a')} AND (a.author_id <> @me OR ac.hidden_reason IS NOT NULL) GROUP BY n.id
   UNION ALL
   SELECT n.id, coalesce(p.name, c.name), l.source_id, s.title, a.id, a.id, a.quote, 'released',
     '', n.created_at, n.seen_at IS NOT NULL, count(*), min(a.start)

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
-import type { Problem, ThreadPage } from '@avrelle/core/wire';
+import type { Annotation, Desk, Problem, ThreadPage } from '@avrelle/core/wire';
 import { makeReadingClass } from '../testing/classes';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { tideMark } from '../testing/tide-mark';
@@ -112,4 +112,44 @@ test('nobody finds there what they do not see: held, for teachers, withheld, tak
   expect(await words(ines)).toEqual(['For teachers.']);
   const stranger = await server.person('Stranger');
   expect((await stranger.send('GET', `/api/classes/${id}/threads`)).status).toBe(404);
+});
+
+test('who teaches recommends something to all who see it; nobody else does', async () => {
+  const first = await write(ines, 'First.');
+  const theirs = await answer(tomas, first, 'Well put.');
+  const endorse = (who: Client, endorsed: boolean) =>
+    who.send<Annotation & Problem>('PUT', `/api/classes/${id}/annotations/${theirs}/endorsed`, { endorsed });
+  expect((await endorse(ines, true)).body.code).toBe('teachers_only');
+  expect((await endorse(teacher, true)).body.endorsed).toBe('Teacher');
+  expect((await page(tomas, 'only=endorsed')).threads).toMatchObject([{ id: first, endorsed: 'Teacher' }]);
+  expect((await tomas.send<Annotation>('GET', `/api/annotations/${theirs}`)).body.endorsed).toBe('Teacher');
+  await endorse(teacher, false);
+  expect(await words(tomas, 'only=endorsed')).toEqual([]);
+});
+
+test('what a teacher hides is seen by its author, who is told why, and by who teaches; and can be shown again', async () => {
+  const first = await write(ines, 'Too loud.');
+  const theirs = await answer(tomas, first, 'Quite.');
+  const hide = (reason: string | null, who = teacher, what = first) =>
+    who.send<Annotation & Problem>('PUT', `/api/classes/${id}/annotations/${what}/hidden`, { reason });
+  expect([(await hide('Loud.', tomas)).body.code, (await hide(' ')).status]).toEqual(['teachers_only', 400]);
+  expect((await hide('Not in this tone.')).body.hidden).toEqual([
+    { classId: id, reason: 'Not in this tone.', by: 'Teacher' },
+  ]);
+  const seen = async (who: Client) => (await who.send('GET', `/api/annotations/${first}`)).status;
+  expect([await seen(ines), await seen(teacher), await seen(tomas)]).toEqual([200, 200, 404]);
+  expect([await words(ines), await words(teacher, 'only=hidden'), await words(tomas)]).toEqual([
+    ['Too loud.'],
+    ['Too loud.'],
+    [],
+  ]);
+  const told = async () => (await ines.send<Desk>('GET', '/api/desk')).body.notices[0]!;
+  expect(await told()).toMatchObject({ why: 'hidden', actor: 'Teacher', reply: 'Not in this tone.' });
+  // Changing it does not show it again.
+  await ines.send('PATCH', `/api/annotations/${first}`, { version: 1, note: 'Softer.', teachersOnly: false });
+  expect(await seen(tomas)).toBe(404);
+  await hide(null);
+  expect([await words(tomas), (await told())?.why]).toEqual([['Softer.'], 'answer']);
+  await hide('Nor this.', teacher, theirs);
+  expect([(await page(ines)).threads[0]!.answers, (await page(tomas)).threads[0]!.answers]).toEqual([0, 1]);
 });

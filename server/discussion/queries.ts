@@ -36,7 +36,7 @@ const isUnseen = (x: string): string => `(${x}.author_id <> @me AND NOT EXISTS (
 const WITH = `
   WITH reach AS MATERIALIZED (${reach('AND cs.class_id = @class')}),
   roots AS MATERIALIZED (
-    SELECT a.* FROM annotation_class ac
+    SELECT a.*, ac.hidden_reason IS NOT NULL AS hidden FROM annotation_class ac
     JOIN annotation a ON a.id = ac.annotation_id AND a.root_id IS NULL
     JOIN class_source cs ON cs.class_id = ac.class_id AND cs.source_id = a.source_id
     WHERE ac.class_id = @class AND (@source IS NULL OR a.source_id = @source)
@@ -44,11 +44,12 @@ const WITH = `
       AND (@found IS NULL OR a.id IN (
         SELECT coalesce(f.root_id, f.id) FROM json_each(@found) j JOIN annotation f ON f.seq = j.value))),
   answers AS MATERIALIZED (
-    SELECT r.root_id, count(*) AS many, max(r.created_at) AS newest, sum(${isUnseen('r')}) AS unread
+    SELECT r.root_id, count(*) AS many, max(r.created_at) AS newest, max(r.endorsed_by) AS endorsed_by, sum(${isUnseen('r')}) AS unread
     FROM roots CROSS JOIN annotation r ON r.root_id = roots.id WHERE ${sees('r')} GROUP BY r.root_id)`;
 const THREADS = `
   SELECT roots.id, roots.source_id, roots.author_id, roots.kind, roots.kind_owner, roots.quote, roots.note,
-    roots.start, roots.created_at, roots.deleted_at,
+    roots.start, roots.created_at, roots.deleted_at, roots.hidden,
+    (SELECT q.name FROM person q WHERE q.id = coalesce(roots.endorsed_by, answers.endorsed_by)) AS endorsed,
     coalesce(answers.many, 0) AS answers, max(roots.created_at, coalesce(answers.newest, '')) AS newest_at,
     (roots.deleted_at IS NULL AND ${isUnseen('roots')}) + coalesce(answers.unread, 0) AS unread,
     EXISTS (SELECT 1 FROM annotation_star z WHERE z.annotation_id = roots.id AND z.person_id = @me) AS starred
@@ -66,6 +67,8 @@ const ONLY: Readonly<Record<ThreadFilter, string>> = {
   unread: 'a.unread > 0',
   unanswered: 'a.answers = 0',
   starred: 'a.starred',
+  endorsed: 'a.endorsed IS NOT NULL',
+  hidden: 'a.hidden',
 };
 const ORDER: Readonly<Record<ThreadSort, string>> = {
   answered: 'a.newest_at DESC',
@@ -91,6 +94,8 @@ interface Row extends KindRow {
   readonly newestAt: string;
   readonly unread: number;
   readonly starred: number;
+  readonly endorsed: string | null;
+  readonly hidden: number;
   readonly total: number;
   readonly allUnread: number;
 }
@@ -121,6 +126,8 @@ const threadOf = (row: Row): ThreadRow => ({
   newestAt: row.newestAt,
   unread: row.unread,
   starred: row.starred === 1,
+  ...(row.endorsed === null ? {} : { endorsed: row.endorsed }),
+  ...(row.hidden === 1 ? { hidden: true as const } : {}),
   ...(row.deletedAt === null
     ? { words: plainWords(row.note), tags: JSON.parse(row.tags) as string[] }
     : { words: '', tags: [], deleted: true as const }),

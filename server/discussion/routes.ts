@@ -1,5 +1,7 @@
 import type { FastifyInstance } from 'fastify';
-import { annotationFor } from '../annotations/queries';
+import type { ClassId, PersonId } from '@avrelle/core/wire';
+import { annotationFor, forClasses, repliesOf, setEndorsed, setHidden } from '../annotations/queries';
+import { tellOf } from '../annotations/tell';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { askerOf } from '../find/asker-of';
@@ -9,7 +11,7 @@ import { seeThreads, star, threadsOf, unstar } from './queries';
 
 /** The threads of a class in one place. */
 export function discussionRoutes(app: FastifyInstance, context: Context): void {
-  const { db, now } = context;
+  const { db, events, now } = context;
   const serve = serving(app, context);
 
   serve('GET /api/classes/:id/threads', ({ me, params: { id }, query }) => {
@@ -22,6 +24,35 @@ export function discussionRoutes(app: FastifyInstance, context: Context): void {
   serve('POST /api/classes/:id/threads/seen', ({ me, params: { id }, body: { sourceId } }) =>
     db.transaction(() => void seeThreads(db, me.id, { classId: id, sourceId }, now())),
   );
+
+  serve('PUT /api/classes/:id/annotations/:annotationId/endorsed', ({ me, params, body: { endorsed } }) =>
+    db.transaction(() => {
+      const { id, sourceId } = writtenFor(me.id, params);
+      setEndorsed(db, id, endorsed ? me.id : null);
+      events.append({ type: 'annotation', annotationId: id, sourceId });
+      return annotationFor(db, me.id, id)!;
+    }),
+  );
+
+  serve('PUT /api/classes/:id/annotations/:annotationId/hidden', ({ me, params, body: { reason } }) =>
+    db.transaction(() => {
+      const { id, author, sourceId } = writtenFor(me.id, params);
+      const formerClasses = forClasses(db, id);
+      setHidden(db, { id, classId: params.id }, { reason, by: reason === null ? null : me.id });
+      for (const annotationId of [id, ...repliesOf(db, id)])
+        events.append({ type: 'annotation', annotationId, sourceId, formerClasses });
+      if (reason !== null) tellOf(context, id, [author.id], me.id);
+      return annotationFor(db, me.id, id)!;
+    }),
+  );
+
+  /** What stands in the class of an address. Throws `not_found`. */
+  const writtenFor = (me: PersonId, { id, annotationId }: { readonly id: ClassId; readonly annotationId: string }) => {
+    const found = annotationFor(db, me, annotationId);
+    if (!found || found.deleted || !forClasses(db, annotationId).some((one) => one.classId === id))
+      throw new AppError('not_found', { what: 'annotation' });
+    return found;
+  };
 
   serve('PUT /api/annotations/:id/star', ({ me, params: { id }, body: { starred } }) =>
     db.transaction(() => {

@@ -49,7 +49,7 @@ function annotationTold(db: Db, event: EventRow): Told {
   const former = once(() => new Set(formerMembers(db, event.formerClasses)));
   const messages = new Map<string, string>();
   const as = (annotation: Annotation): string => {
-    const key = `${annotation.classIds.join()} ${annotation.held?.map((h) => h.classId).join()}`;
+    const key = JSON.stringify([annotation.classIds, annotation.held, annotation.hidden]);
     let message = messages.get(key);
     if (message === undefined)
       messages.set(key, (message = JSON.stringify({ type: 'annotation', annotation } satisfies StreamEvent)));
@@ -82,16 +82,17 @@ function formerMembers(db: Db, formerClasses: string | null): PersonId[] {
 
 type Roles = ReadonlyMap<ClassId, ClassRole>;
 
-/** As somebody who is in some of its classes sees it: students do not learn where it is held. */
-function forMember({ held = [], ...annotation }: Annotation, roles: Roles = new Map()): Annotation {
-  const heldIn = new Set(held.map((h) => h.classId));
-  const taught = held.filter((h) => roles.get(h.classId) !== undefined && roles.get(h.classId) !== 'student');
-  const isForStudents = (id: ClassId): boolean => !heldIn.has(id) && annotation.teachersOnly !== true;
-  const isShown = (id: ClassId): boolean => roles.has(id) && (roles.get(id) !== 'student' || isForStudents(id));
+/** As somebody who is in some of its classes sees it: students do not learn where it is held or hidden. */
+function forMember({ held = [], hidden = [], ...annotation }: Annotation, roles: Roles = new Map()): Annotation {
+  const teaches = ({ classId }: { readonly classId: ClassId }): boolean =>
+    roles.has(classId) && roles.get(classId) !== 'student';
+  const notForStudents = new Set([...held, ...hidden].map((one) => one.classId));
+  const isForStudents = (id: ClassId): boolean => !notForStudents.has(id) && annotation.teachersOnly !== true;
   return {
     ...annotation,
-    classIds: annotation.classIds.filter(isShown),
-    ...(taught.length > 0 ? { held: taught } : {}),
+    classIds: annotation.classIds.filter((id) => roles.has(id) && (teaches({ classId: id }) || isForStudents(id))),
+    ...(held.some(teaches) ? { held: held.filter(teaches) } : {}),
+    ...(hidden.some(teaches) ? { hidden: hidden.filter(teaches) } : {}),
   };
 }
 

@@ -21,7 +21,7 @@ export const teachersToken = (id: string): string => `t${id.replaceAll('-', '')}
 export const audienceOf = (authorId: PersonId, classes: readonly ForClass[], answers?: PersonId): string =>
   [
     personToken(authorId),
-    ...classes.map((c) => (c.teachersOnly || c.held ? teachersToken(c.classId) : classToken(c.classId))),
+    ...classes.map((c) => (c.teachersOnly || c.held || c.hidden ? teachersToken(c.classId) : classToken(c.classId))),
     ...(answers !== undefined && classes.some((c) => c.teachersOnly) ? [personToken(answers)] : []),
   ].join(' ');
 

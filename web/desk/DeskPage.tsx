@@ -160,7 +160,7 @@ function Shelf({
 }
 
 /** What somebody did. */
-const WHY = { mention: 'mentioned you', answer: 'answered' } as const;
+const WHY = { mention: 'mentioned you', answer: 'answered', hidden: 'hid what you wrote' } as const;
 
 function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; unseen: number; name: string }) {
   const client = useQueryClient();

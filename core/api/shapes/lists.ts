@@ -65,7 +65,7 @@ const notice = shape<DeskNotice>()(
     rootId: id(),
     quote: text(),
     why: string()
-      .oneOf(['answer', 'mention', 'released'] as const)
+      .oneOf(['answer', 'mention', 'released', 'hidden'] as const)
       .required(),
     notes: amount(),
     reply: text(),

@@ -4,7 +4,7 @@ import type { Anchor, Candidate } from '../../anchor/anchor';
 import type { Spot } from '../../anchor/spot';
 import { LINES, PIGMENTS, type Kind, type Pigment } from '../../legend/legend';
 import type { Marked } from '../../query/mark-words';
-import type { Annotation, AnnotationPlace, HeldIn } from '../../wire/annotation';
+import type { Annotation, AnnotationPlace, HeldIn, HiddenIn } from '../../wire/annotation';
 import { amount, fields, flag, id, ids, list, shape, text, time } from '../shape';
 
 export const person = fields({ id: id(), name: text() });
@@ -70,6 +70,8 @@ const heldIn = shape<readonly HeldIn[] | undefined>()(
   array(fields({ classId: id(), releaseAt: string().nullable().defined() })),
 );
 
+const hiddenIn = shape<readonly HiddenIn[] | undefined>()(array(fields({ classId: id(), reason: text(), by: text() })));
+
 export const annotation = shape<Annotation>()(
   fields({
     id: id(),
@@ -85,6 +87,8 @@ export const annotation = shape<Annotation>()(
     classIds: ids(),
     teachersOnly: yes(),
     held: heldIn,
+    hidden: hiddenIn,
+    endorsed: string(),
     rootId: string().nullable().defined(),
     parentId: string().nullable().defined(),
     createdAt: time(),

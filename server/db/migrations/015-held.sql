@@ -16,6 +16,10 @@ ALTER TABLE annotation_class ADD COLUMN teachers_only INTEGER NOT NULL DEFAULT 0
 -- Kept from the students, until it is released.
 ALTER TABLE annotation_class ADD COLUMN held INTEGER NOT NULL DEFAULT 0;
 ALTER TABLE annotation_class ADD COLUMN release_at TEXT;
+-- Where somebody who teaches the class has hidden it from its students: why, and who.
+ALTER TABLE annotation_class ADD COLUMN hidden_reason TEXT;
+ALTER TABLE annotation_class ADD COLUMN hidden_by TEXT REFERENCES person(id) ON DELETE SET NULL;
+CREATE INDEX annotation_class_hidden_by ON annotation_class(hidden_by) WHERE hidden_by IS NOT NULL;
 ALTER TABLE annotation_class ADD COLUMN release_id TEXT REFERENCES release(id) ON DELETE SET NULL;
 CREATE INDEX annotation_class_held ON annotation_class(class_id) WHERE held = 1;
 CREATE INDEX annotation_class_release_at ON annotation_class(release_at) WHERE held = 1;
@@ -77,7 +81,7 @@ CREATE VIEW source_visible(person_id, source_id) AS
   UNION ALL
   SELECT person_id, source_id FROM class_reach;
 -- Who teaches a class sees all that is for it. Students do not see what is for its teachers alone, but for answers to
--- what they wrote; nor what is held.
+-- what they wrote; nor what is held or hidden.
 CREATE VIEW annotation_visible(person_id, annotation_id, seq) AS
   SELECT a.author_id, a.id, a.seq FROM annotation a WHERE a.deleted_at IS NULL
   UNION ALL
@@ -86,7 +90,7 @@ CREATE VIEW annotation_visible(person_id, annotation_id, seq) AS
     JOIN annotation_class ac ON ac.annotation_id = a.id
     JOIN class_reach w ON w.class_id = ac.class_id AND w.source_id = a.source_id
    WHERE a.deleted_at IS NULL
-     AND (w.teaches OR (ac.held = 0 AND (ac.teachers_only = 0 OR EXISTS (
+     AND (w.teaches OR (ac.held = 0 AND ac.hidden_reason IS NULL AND (ac.teachers_only = 0 OR EXISTS (
        SELECT 1 FROM annotation o WHERE o.id = a.root_id AND o.author_id = w.person_id)) AND (w.withheld = 0 OR EXISTS (
        SELECT 1 FROM membership t WHERE t.class_id = ac.class_id AND t.person_id = a.author_id AND t.role <> 'student'))))
      AND (a.root_id IS NULL OR EXISTS (
@@ -96,6 +100,6 @@ CREATE VIEW annotation_visible(person_id, annotation_id, seq) AS
             SELECT 1 FROM annotation_class rc
               JOIN class_reach rw ON rw.class_id = rc.class_id AND rw.source_id = r.source_id AND rw.person_id = w.person_id
              WHERE rc.annotation_id = r.id
-               AND (rw.teaches OR (rc.teachers_only = 0 AND rc.held = 0 AND (rw.withheld = 0 OR EXISTS (
+               AND (rw.teaches OR (rc.teachers_only = 0 AND rc.held = 0 AND rc.hidden_reason IS NULL AND (rw.withheld = 0 OR EXISTS (
                  SELECT 1 FROM membership t
                   WHERE t.class_id = rc.class_id AND t.person_id = r.author_id AND t.role <> 'student'))))))));

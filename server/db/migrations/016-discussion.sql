@@ -6,3 +6,6 @@ CREATE TABLE annotation_star (
   PRIMARY KEY (person_id, annotation_id)
 ) STRICT, WITHOUT ROWID;
 CREATE INDEX annotation_star_annotation ON annotation_star(annotation_id);
+-- Somebody who teaches recommends it to all who see it.
+ALTER TABLE annotation ADD COLUMN endorsed_by TEXT REFERENCES person(id) ON DELETE SET NULL;
+CREATE INDEX annotation_endorsed_by ON annotation(endorsed_by) WHERE endorsed_by IS NOT NULL;

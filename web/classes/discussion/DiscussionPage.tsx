@@ -100,7 +100,7 @@ function Threads({ of: c, found, asked }: ThreadsProps) {
       </section>
       <section aria-label="Thread" className="min-h-0 overflow-y-auto bg-sheet">
         {at ? (
-          <OpenThread key={at} classId={c.id} id={at} row={threads.find((t) => t.id === at)} asked={asked} />
+          <OpenThread key={at} of={c} id={at} row={threads.find((t) => t.id === at)} asked={asked} />
         ) : (
           threads.length > 0 && (
             <p className="p-8 text-soft max-[900px]:hidden">Choose a thread: it opens here, with its passage.</p>

@@ -1,18 +1,20 @@
 import { lazy, Suspense, useEffect } from 'react';
 import { Link, useLocation } from 'react-router';
 import type { Outline } from '@avrelle/core/text';
-import type { Annotation, ClassId, SourceText, ThreadRow } from '@avrelle/core/wire';
+import type { Annotation, ClassDetail, ClassId, SourceText, ThreadRow } from '@avrelle/core/wire';
 import { useMe } from '../../account/me';
 import { useDiscussing } from '../../data/discussion-queries';
 import { annotationQuery, useAnnotations, useSource, useSourceText } from '../../data/queries';
 import { slotOf } from '../../data/unfinished';
 import { ReplyForm } from '../../note/ReplyForm';
+import { Standing, StandingLines } from '../../note/Standing';
 import { Quote } from '../../ui/Quote';
 import { Marked, Sign } from '../../ui/Sign';
 import { State } from '../../ui/State';
 import { TagNames } from '../../ui/TagNames';
 import { shortName, when } from '../../ui/when';
 import { useQuery } from '@tanstack/react-query';
+import { TeacherActions } from '../TeacherActions';
 import type { AskedThreads } from './asked';
 
 const NoteText = lazy(() => import('../../note/NoteText'));
@@ -21,7 +23,7 @@ const NoteText = lazy(() => import('../../note/NoteText'));
 const READ_AFTER = 1_000;
 
 interface Props {
-  readonly classId: ClassId;
+  readonly of: ClassDetail;
   readonly id: string;
   /** As it stands in the list; absent where the list does not hold it. */
   readonly row: ThreadRow | undefined;
@@ -29,11 +31,11 @@ interface Props {
 }
 
 /** A thread with the passage it is about, and what was answered; answered here, without leaving the list. */
-export function OpenThread({ classId, id, row, asked }: Props) {
+export function OpenThread({ of: c, id, row, asked }: Props) {
   const one = useQuery({ ...annotationQuery(id), enabled: row === undefined });
   const sourceId = row?.source.id ?? one.data?.sourceId ?? '';
   if (!sourceId) return <State of={one} />;
-  return <OfSource classId={classId} id={id} sourceId={sourceId} unread={row?.unread ?? 0} asked={asked} />;
+  return <OfSource of={c} id={id} sourceId={sourceId} unread={row?.unread ?? 0} asked={asked} />;
 }
 
 interface OfSourceProps extends Omit<Props, 'row'> {
@@ -41,11 +43,11 @@ interface OfSourceProps extends Omit<Props, 'row'> {
   readonly unread: number;
 }
 
-function OfSource({ classId, id, sourceId, unread, asked }: OfSourceProps) {
+function OfSource({ of: c, id, sourceId, unread, asked }: OfSourceProps) {
   const found = useAnnotations(sourceId);
   const root = found.data?.find((a) => a.id === id);
   const answers = (found.data ?? []).filter((a) => a.rootId === id).toSorted(byTime);
-  useRead(classId, root ? [root, ...answers] : [], unread);
+  useRead(c.id, root ? [root, ...answers] : [], unread);
   if (!found.data) return <State of={found} />;
   if (!root) return <p className="p-8 text-soft">This thread is not there any more.</p>;
   return (
@@ -54,15 +56,15 @@ function OfSource({ classId, id, sourceId, unread, asked }: OfSourceProps) {
         ‹ All threads
       </button>
       <Passage root={root} />
-      <Said of={root} isRoot />
+      <Said of={root} within={c} isRoot />
       <ol className="mt-3">
         {answers.map((answer) => (
           <li key={answer.id} className="mt-2.5 border-l-2 border-strong pl-3.5">
-            <Said of={answer} />
+            <Said of={answer} within={c} />
           </li>
         ))}
       </ol>
-      <Answer classId={classId} root={root} answers={answers} />
+      <Answer classId={c.id} root={root} answers={answers} />
     </article>
   );
 }
@@ -140,14 +142,16 @@ function blocksOf(outline: Outline, start: number, end: number): readonly [start
   return [at(start)?.start ?? start, at(end - 1)?.end ?? end];
 }
 
-/** A note or an answer with who wrote it. */
-function Said({
-  of: { author, kind, note, tags, createdAt, deleted, held },
-  isRoot = false,
-}: {
+interface SaidProps {
   readonly of: Annotation;
+  readonly within: ClassDetail;
   readonly isRoot?: boolean;
-}) {
+}
+
+/** A note or an answer with who wrote it, and what who teaches can do with it. */
+function Said({ of, within: c, isRoot = false }: SaidProps) {
+  const me = useMe();
+  const { author, kind, note, tags, createdAt, deleted } = of;
   if (deleted)
     return (
       <p className="text-[14px] text-faint">
@@ -160,7 +164,7 @@ function Said({
         {isRoot && <Sign kind={kind} className="text-[16px]" />}
         <b className="font-semibold text-ink">{author.name}</b>
         {isRoot && kind.name.toLowerCase()}
-        {held && <span className="font-semibold text-brick">held</span>}
+        <Standing of={of} />
         <span className="ml-auto text-faint">{when(createdAt)}</span>
       </p>
       <div className="text-[15.5px] leading-[22px]">
@@ -171,6 +175,12 @@ function Said({
       {tags.length > 0 && (
         <p className="text-[13px] text-tide">
           <TagNames tags={tags} />
+        </p>
+      )}
+      <StandingLines of={of} />
+      {c.role !== 'student' && author.id !== me.id && (
+        <p className="mt-0.5 flex gap-4 text-[13px]">
+          <TeacherActions annotation={of} classId={c.id} className={c.name} />
         </p>
       )}
     </div>

@@ -33,8 +33,15 @@ export function ThreadList({ classId, threads, asked }: Props) {
 }
 
 function Row({ thread, asked }: { readonly thread: ThreadRow; readonly asked: AskedThreads }) {
-  const { id, kind, author, words, quote, source, answers, unread, newestAt, deleted } = thread;
-  const facts = [answers > 0 && count(answers, 'answer'), unread > 0 && `${unread} unread`].filter(Boolean).join(', ');
+  const { id, kind, author, words, quote, source, answers, unread, newestAt, deleted, endorsed, hidden } = thread;
+  const facts = [
+    hidden && 'hidden',
+    endorsed && 'recommended',
+    answers > 0 && count(answers, 'answer'),
+    unread > 0 && `${unread} unread`,
+  ]
+    .filter(Boolean)
+    .join(', ');
   return (
     <Link
       to={asked.addressOf(id)}

@@ -30,4 +30,6 @@ export const FILTER_WORDS: Readonly<Record<ThreadFilter, string>> = {
   unread: 'unread',
   unanswered: 'without answers',
   starred: 'with my star',
+  endorsed: 'recommended',
+  hidden: 'hidden',
 };

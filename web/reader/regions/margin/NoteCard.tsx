@@ -9,6 +9,8 @@ import { TagNames } from '../../../ui/TagNames';
 import { count, shortName, when } from '../../../ui/when';
 import { outcomeOf, type Thread } from '../../model/thread';
 import { NoteAudience } from '../toolbar/AudienceMenu';
+import { Standing, StandingLines } from '../../../note/Standing';
+import { ForTeachers } from './ForTeachers';
 import { HeldLine } from './HeldLine';
 import { KindMenu } from './KindMenu';
 import { LinkedFrom } from './LinkedFrom';
@@ -57,6 +59,7 @@ export const NoteCard = memo(function NoteCard(props: Props) {
         <Words annotation={root} open={open} quoted={open || chosen !== undefined} onFollow={actions.follow} />
       )}
       {standing && <HeldLine annotation={root} />}
+      {standing && <StandingLines of={root} />}
       {standing && <LinkedFrom id={root.id} onFollow={actions.follow} />}
       <Replies {...props} />
       {standing && !editing.at && (
@@ -115,7 +118,7 @@ function Head({
         <Sign kind={root.kind} className="w-[15px] text-[15px]" />
         <b className="font-semibold text-ink">{shortName(root.author.name)}</b>{' '}
         {root.deleted ? 'deleted this' : root.kind.name.toLowerCase()}
-        {root.held && !root.deleted && <span className="font-semibold text-brick">held</span>}
+        <Standing of={root} />
         {outcomeOf(root) === 'unsure' && <span className="text-brick">not sure of its place</span>}
         <span className="ml-auto text-faint">{when(root.createdAt)}</span>
       </button>
@@ -149,6 +152,7 @@ function Foot({ root, mine, actions, onEdit }: FootProps) {
           </button>
         </>
       )}
+      {!mine && <ForTeachers annotation={root} />}
       {actions.copyAddress && (
         <button
           className="act ml-auto font-normal text-soft"

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Annotation } from '@avrelle/core/wire';
 import { shortName, when } from '../../../ui/when';
 import type { NoteActions } from '../../session/note-actions';
+import { Standing, StandingLines } from '../../../note/Standing';
 import { ReplyForm } from '../../../note/ReplyForm';
 
 /** An answer in a thread; its author can write it anew or take it back. */
@@ -22,7 +23,7 @@ export function Reply({ reply, mine, actions }: { reply: Annotation; mine: boole
     );
   return (
     <div className="mt-1.5 border-l-2 border-strong pl-2.5 text-[14.5px] leading-5 text-soft">
-      <b className="font-semibold text-ink">{shortName(reply.author.name)}</b>{' '}
+      <b className="font-semibold text-ink">{shortName(reply.author.name)}</b> <Standing of={reply} />{' '}
       {editing ? (
         <ReplyForm
           initial={begun.note}
@@ -56,6 +57,7 @@ export function Reply({ reply, mine, actions }: { reply: Annotation; mine: boole
           )}
         </>
       )}
+      <StandingLines of={reply} />
     </div>
   );
 }

@@ -1,0 +1,94 @@
+import { useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { Dialog } from 'radix-ui';
+import { hideSchema, type Annotation, type ClassId } from '@avrelle/core/wire';
+import { showAnnotation } from '../data/annotation-cache';
+import { wordsOf } from '../data/api';
+import { call } from '../data/call';
+import { renew } from '../data/queries';
+import { DialogFrame } from '../ui/DialogFrame';
+import { FormAlert, FormField, useSchemaForm } from '../ui/Form';
+import { useMessages } from '../ui/Messages';
+
+interface Props {
+  readonly annotation: Annotation;
+  readonly classId: ClassId;
+  readonly className: string;
+}
+
+/** What who teaches a class can do with what others wrote for it: recommend it, or hide it from the students. */
+export function TeacherActions({ annotation, classId, className }: Props) {
+  const [asking, setAsking] = useState(false);
+  const { endorse, hide } = useTeaching(annotation, classId);
+  const isHidden = annotation.hidden?.some((h) => h.classId === classId);
+  return (
+    <>
+      <button
+        className="act"
+        aria-pressed={annotation.endorsed !== undefined}
+        onClick={() => endorse(!annotation.endorsed)}
+      >
+        {annotation.endorsed ? 'Do not recommend' : 'Recommend'}
+      </button>
+      <button className="act" onClick={() => (isHidden ? void hide(null) : setAsking(true))}>
+        {isHidden ? 'Show to students' : 'Hide…'}
+      </button>
+      {asking && <Why className={className} onSay={hide} onClose={() => setAsking(false)} />}
+    </>
+  );
+}
+
+function useTeaching({ id: annotationId }: Annotation, id: ClassId) {
+  const client = useQueryClient();
+  const messages = useMessages();
+  const params = { id, annotationId };
+  const shown = (after: Annotation): void => {
+    showAnnotation(client, after);
+    void renew(client, 'threads');
+  };
+  const hide = (reason: string | null): Promise<void> =>
+    call('PUT /api/classes/:id/annotations/:annotationId/hidden', { params, body: { reason } }).then((after) => {
+      shown(after);
+      if (reason !== null)
+        messages.tell('The students do not see it any more; its author reads why.', {
+          label: 'Undo',
+          run: () => void hide(null),
+        });
+    });
+  const endorse = (endorsed: boolean): void =>
+    void call('PUT /api/classes/:id/annotations/:annotationId/endorsed', { params, body: { endorsed } }).then(
+      shown,
+      (error: unknown) => messages.warn(wordsOf(error)),
+    );
+  return { hide, endorse };
+}
+
+interface WhyProps {
+  readonly className: string;
+  onSay(reason: string): Promise<void>;
+  onClose(): void;
+}
+
+function Why({ className, onSay, onClose }: WhyProps) {
+  const { form, submit, busy } = useSchemaForm(hideSchema, { reason: '' }, async ({ reason }) => {
+    await onSay(reason ?? '');
+    onClose();
+  });
+  return (
+    <DialogFrame title="Hide it from the students" onClose={onClose}>
+      <form noValidate onSubmit={submit} className="grid gap-3">
+        <p className="text-[14px] text-soft">
+          In {className}, only its author and the teachers go on seeing it. They read why.
+        </p>
+        <FormField form={form} name="reason" label="Why" autoFocus />
+        <FormAlert form={form} />
+        <div className="flex items-baseline gap-5">
+          <button className="press" disabled={busy}>
+            Hide it
+          </button>
+          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
+        </div>
+      </form>
+    </DialogFrame>
+  );
+}
