@@ -3,6 +3,8 @@ import type { ClassRow } from '@avrelle/core/wire';
 import { ofApi } from './accessible';
 import { expectSeen, opened, visit } from './helpers';
 
+const WIM = encodeURIComponent('by:wim "brass rods"');
+
 test('a thread is found, opened with its passage and answered beside the list; who else looks at it sees that', async ({
   browser,
 }) => {
@@ -23,7 +25,7 @@ test('a thread is found, opened with its passage and answered beside the list; w
   });
 
   await test.step('what was answered is told to who has the list open, as unread until they open it', async () => {
-    await i.goto(`/classes/${id}/discussion?q=${encodeURIComponent('by:wim "brass rods"')}`);
+    await i.goto(`/classes/${id}/discussion?q=${WIM}`);
     await i.getByRole('button', { name: 'Count all as read' }).click();
     await expect(thread(i)).not.toContainText('unread');
     await t.getByLabel('Reply').fill('It stood dry in May.');
@@ -54,10 +56,15 @@ test('a thread is found, opened with its passage and answered beside the list; w
     await expectSeen(t.getByRole('article').getByText('It stood dry in May.'));
   });
   await test.step('a teacher recommends it, and hides it with a reason: students see both at once, and the way back', async () => {
-    const aldous = await visit(browser, 'aldous', `/classes/${id}/discussion`);
+    const aldous = await visit(browser, 'aldous', `/classes/${id}/discussion?q=${WIM}`);
     const a = aldous.page;
-    await a.getByLabel('What is looked for in the discussion').fill('by:wim "brass rods"');
     await a.getByRole('link', { name: /Wim S\./ }).click();
+    await i.getByRole('button', { name: 'Report…' }).first().click();
+    await i.getByLabel('What is wrong with it').fill('Who is meant?');
+    await i.getByRole('button', { name: 'Report', exact: true }).click();
+    await expectSeen(a.getByText('Who is meant?'));
+    await a.getByRole('button', { name: 'Settled' }).click();
+    await expect(a.getByText('Who is meant?')).toBeHidden();
     await a.getByRole('button', { name: 'Recommend' }).first().click();
     await expect(thread(i)).toContainText('recommended');
     await a.getByRole('button', { name: 'Hide…' }).first().click();

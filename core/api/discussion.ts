@@ -2,11 +2,13 @@ import { string } from 'yup';
 import {
   endorseSchema,
   hideSchema,
+  reportSchema,
   idSchema,
   seeThreadsSchema,
   starSchema,
   THREAD_FILTERS,
   THREAD_SORTS,
+  type Report,
   type ThreadPage,
   type ThreadRow,
 } from '../wire';
@@ -33,6 +35,7 @@ const thread = shape<ThreadRow>()(
     starred: flag(),
     endorsed: string(),
     hidden: yes(),
+    reported: yes(),
     deleted: yes(),
   }),
 );
@@ -61,4 +64,19 @@ export const hideAnnotation = endpoint('PUT', '/api/classes/:id/annotations/:ann
   may: asAssistant('hide what was written'),
   body: hideSchema,
   answer: annotation,
+});
+
+const report = shape<Report>()(fields({ annotationId: id(), by: person, words: text(), at: time() }));
+/** What is reported in a class and not settled. */
+export const listReports = endpoint('GET', '/api/classes/:id/reports', {
+  may: asAssistant('see what is reported'),
+  answer: list(report),
+});
+/** Asks the teachers of a class to look at something; once more changes the words. */
+export const reportAnnotation = endpoint('PUT', '/api/classes/:id/annotations/:annotationId/report', {
+  may: asMember,
+  body: reportSchema,
+});
+export const settleReports = endpoint('PUT', '/api/classes/:id/annotations/:annotationId/settled', {
+  may: asAssistant('settle what is reported'),
 });

@@ -6,7 +6,7 @@ import { idSchema, type AnnotationId, type PersonId, type SourceId } from './ids
 /** `answered` is by the newest answer, `answers` by how many there are. */
 export const THREAD_SORTS = ['answered', 'newest', 'place', 'answers', 'author'] as const;
 export type ThreadSort = (typeof THREAD_SORTS)[number];
-export const THREAD_FILTERS = ['unread', 'unanswered', 'starred', 'endorsed', 'hidden'] as const;
+export const THREAD_FILTERS = ['unread', 'unanswered', 'starred', 'endorsed', 'hidden', 'reported'] as const;
 export type ThreadFilter = (typeof THREAD_FILTERS)[number];
 
 /** Null shows it again. */
@@ -19,6 +19,9 @@ export const hideSchema = object({
     .test('said', 'Say why: its author and the teachers read it.', (reason) => reason !== ''),
 }).noUnknown();
 export const endorseSchema = object({ endorsed: boolean().required() }).noUnknown();
+export const reportSchema = object({
+  words: string().trim().required('Say what is wrong with it.').max(500, 'A report may have 500 characters.'),
+}).noUnknown();
 export const starSchema = object({ starred: boolean().required() }).noUnknown();
 /** Of one source only, where it is named. */
 export const seeThreadsSchema = object({ sourceId: idSchema() }).noUnknown();
@@ -44,7 +47,17 @@ export interface ThreadRow {
   readonly endorsed?: string;
   /** Its note is hidden from the students; told to its author and to who teaches. */
   readonly hidden?: true;
+  /** Something of it is reported; told to who teaches. */
+  readonly reported?: true;
   readonly deleted?: true;
+}
+
+/** What somebody asks the teachers of a class to look at, and is not settled. */
+export interface Report {
+  readonly annotationId: AnnotationId;
+  readonly by: { readonly id: PersonId; readonly name: string };
+  readonly words: string;
+  readonly at: string;
 }
 
 export interface ThreadPage {

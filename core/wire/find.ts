@@ -100,11 +100,16 @@ export interface DeskNotice {
   readonly annotationId: AnnotationId;
   readonly rootId: AnnotationId;
   readonly quote: string;
-  /** Whether it answers me, means me by name, was held and has been released, or is mine and was hidden. */
-  readonly why: 'answer' | 'mention' | 'released' | 'hidden';
+  /**
+   * Whether it answers me, means me by name, was held and has been released, is mine and was hidden, or, where I teach,
+   * is reported and not settled.
+   */
+  readonly why: 'answer' | 'mention' | 'released' | 'hidden' | 'reported';
   /** How many it is about. */
   readonly notes: number;
-  /** Its short form; of what was hidden, why. */
+  /** In whose discussion it is settled. */
+  readonly classId?: ClassId;
+  /** Its short form; of what was hidden or reported, why. */
   readonly reply: string;
   readonly at: string;
   readonly seen: boolean;

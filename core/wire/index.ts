@@ -89,8 +89,16 @@ export type {
 export type { Linked, StoredPicture } from './note';
 export { TINTS, classPutSchema, joinSchema, readingsSchema, CLASS_ROLES, roleChangeSchema } from './class';
 export type { ClassPut, ClassRole, ClassRow, Member, ClassDetail } from './class';
-export { THREAD_FILTERS, THREAD_SORTS, endorseSchema, hideSchema, seeThreadsSchema, starSchema } from './discussion';
-export type { ThreadFilter, ThreadPage, ThreadRow, ThreadSort } from './discussion';
+export {
+  THREAD_FILTERS,
+  THREAD_SORTS,
+  endorseSchema,
+  hideSchema,
+  reportSchema,
+  seeThreadsSchema,
+  starSchema,
+} from './discussion';
+export type { Report, ThreadFilter, ThreadPage, ThreadRow, ThreadSort } from './discussion';
 export { MOST_HELD, annotationIdsSchema, releaseSchema } from './held';
 export type { HeldNote, Release } from './held';
 export { OTHERS_SEEN, assignmentPutSchema, shownSchema, extensionSchema, assignmentKey } from './assignment';

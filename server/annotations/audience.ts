@@ -7,7 +7,7 @@ import { classLabel, sourceAddedBy } from '../classes/queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { release } from '../held/release';
-import { forClasses, repliesOf, setClasses, type AnnotationRow } from './queries';
+import { forClasses, repliesOf, setClasses, type AnnotationRow, type StoredForClass } from './queries';
 
 type ForWhom = Pick<AnnotationPatch, 'teachersOnly' | 'held'>;
 
@@ -34,9 +34,7 @@ export function changeAudience(context: Context, me: Me, before: AnnotationRow, 
     const was = there.get(classId);
     // By itself a change of classes changes nothing where it was; what shall be shown is released below.
     const held = was && patch.held !== true ? was.held && !whole.teachersOnly : whole.held;
-    const kept = held ? { releaseAt: was?.releaseAt ?? null } : { releaseId: was?.releaseId ?? null };
-    const hidden = { hiddenReason: was?.hiddenReason ?? null, hiddenBy: was?.hiddenBy ?? null };
-    return { classId, teachersOnly: whole.teachersOnly, held, ...kept, ...hidden };
+    return { classId, teachersOnly: whole.teachersOnly, held, ...keptOf(was, held) };
   });
   checkAudience(context, me, { sourceId: before.sourceId, before: there }, classes);
   const added = classes.map(({ classId }) => classId).filter((classId) => !there.has(classId));
@@ -51,6 +49,13 @@ export function changeAudience(context: Context, me: Me, before: AnnotationRow, 
       sourceId: before.sourceId,
       formerClasses: former,
     });
+}
+
+/** What stays of what was said of a class: until when it is held, or by what it was released; and that it is hidden. */
+function keptOf(was: StoredForClass | undefined, held: boolean): Partial<StoredForClass> {
+  if (!was) return {};
+  const { releaseAt, releaseId, hiddenReason, hiddenBy } = was;
+  return { hiddenReason, hiddenBy, ...(held ? { releaseAt } : { releaseId }) };
 }
 
 /** Throws where a class is among them for which nothing may be written now. */

@@ -7,6 +7,7 @@ import { Worker } from 'node:worker_threads';
 import { ARRIVALS } from '../feeds/queries';
 import { LISTED, OF_BATCH, SINGLE } from '../jobs/queries';
 import { MARKED_ON, NOTICES } from '../desk/queries';
+import { REPORTS } from '../discussion/report-queries';
 import { SEE_ALL, threadsQuery } from '../discussion/queries';
 import { DUE, HELD, STUDENTS_SEEING } from '../held/queries';
 import { OF_SOURCE, ONE } from '../annotations/queries';
@@ -237,6 +238,7 @@ test.each(
     STUDENTS_SEEING,
     THREADS: threadsQuery('answered', 'unread'),
     SEE_ALL,
+    REPORTS,
   }),
 )('%s reads no table from end to end', (_name, sql) => readsByIndex(opened(), sql));
 

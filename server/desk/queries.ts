@@ -1,12 +1,12 @@
 import { plainWords } from '@avrelle/core/markdown';
-import type { DeskNotice, PersonId } from '@avrelle/core/wire';
+import type { ClassId, DeskNotice, PersonId } from '@avrelle/core/wire';
 import { sees } from '../access/visible-queries';
 import type { Db } from '../db/database';
 import type { Asker } from '../find/asker';
 
 /**
- * Of what one may see now: what answers or means one, or is one's own and hidden; and what was released, as much of it
- * as is still shown.
+ * Of what one may see now: what answers or means one, or is one's own and hidden; what was released, as much of it as
+ * is still shown; and, for who teaches, what is reported and not settled.
  */
 export const NOTICES = `
   SELECT n.id, coalesce(q.name, p.name) AS actor, a.source_id, s.title AS source_title, a.id AS annotation_id,
@@ -14,7 +14,8 @@ export const NOTICES = `
     CASE WHEN a.author_id = @me THEN 'hidden' WHEN EXISTS (
       SELECT 1 FROM annotation_link l WHERE l.annotation_id = a.id AND l.type = 'person' AND l.target = @me)
     THEN 'mention' ELSE 'answer' END AS why,
-    coalesce(ac.hidden_reason, a.note) AS reply, n.created_at AS at, n.seen_at IS NOT NULL AS seen, 1 AS notes, 0 AS first
+    coalesce(ac.hidden_reason, a.note) AS reply, n.created_at AS at, n.seen_at IS NOT NULL AS seen, 1 AS notes, 0 AS first,
+    NULL AS class_id
   FROM notification n
   JOIN annotation a ON a.id = n.annotation_id
   JOIN annotation r ON r.id = coalesce(a.root_id, a.id)
@@ -25,7 +26,7 @@ export const NOTICES = `
   WHERE n.person_id = @me AND ${sees('a')} AND (a.author_id <> @me OR ac.hidden_reason IS NOT NULL) GROUP BY n.id
   UNION ALL
   SELECT n.id, coalesce(p.name, c.name), l.source_id, s.title, a.id, a.id, a.quote, 'released',
-    '', n.created_at, n.seen_at IS NOT NULL, count(*), min(a.start)
+    '', n.created_at, n.seen_at IS NOT NULL, count(*), min(a.start), NULL
   FROM notification n
   JOIN release l ON l.id = n.release_id
   JOIN class c ON c.id = l.class_id
@@ -34,6 +35,15 @@ export const NOTICES = `
   JOIN annotation_class ac ON ac.release_id = l.id
   JOIN annotation a ON a.id = ac.annotation_id
   WHERE n.person_id = @me AND ${sees('a')} GROUP BY n.id
+  UNION ALL
+  SELECT t.class_id || t.annotation_id || t.person_id, p.name, a.source_id, s.title, a.id, coalesce(a.root_id, a.id),
+    a.quote, 'reported', t.words, t.reported_at, 0, 1, 0, t.class_id
+  FROM membership m
+  JOIN report t ON t.class_id = m.class_id AND t.settled_at IS NULL
+  JOIN person p ON p.id = t.person_id
+  JOIN annotation a ON a.id = t.annotation_id
+  JOIN source s ON s.id = a.source_id
+  WHERE m.person_id = @me AND m.role <> 'student' AND ${sees('a')}
   ORDER BY at DESC LIMIT 30`;
 /** One's own marks between two instants, the notes first; by the index of authors and times. */
 export const MARKED_ON = `
@@ -42,10 +52,18 @@ export const MARKED_ON = `
   ORDER BY a.note = '', a.created_at DESC LIMIT 3`;
 const SEE_ALL = 'UPDATE notification SET seen_at = ? WHERE person_id = ? AND seen_at IS NULL';
 
+interface NoticeRow extends Omit<DeskNotice, 'seen' | 'classId'> {
+  readonly seen: number;
+  readonly first: number;
+  readonly classId: ClassId | null;
+}
 export const notices = (db: Db, me: PersonId): DeskNotice[] =>
-  db
-    .all<Omit<DeskNotice, 'seen'> & { seen: number; first: number }>(NOTICES, { me })
-    .map(({ first: _first, ...n }) => ({ ...n, reply: plainWords(n.reply), seen: n.seen === 1 }));
+  db.all<NoticeRow>(NOTICES, { me }).map(({ first: _first, classId, ...n }) => ({
+    ...n,
+    reply: plainWords(n.reply),
+    seen: n.seen === 1,
+    ...(classId === null ? {} : { classId }),
+  }));
 export const seeAll = (db: Db, me: PersonId, now: string): number => db.run(SEE_ALL, now, me);
 
 /** Row numbers of marks of one's own on a day where the asker is. */

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
-import type { Annotation, Desk, Problem, ThreadPage } from '@avrelle/core/wire';
+import type { Annotation, Desk, Problem, Report, ThreadPage } from '@avrelle/core/wire';
 import { makeReadingClass } from '../testing/classes';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { tideMark } from '../testing/tide-mark';
@@ -152,4 +152,29 @@ test('what a teacher hides is seen by its author, who is told why, and by who te
   expect([await words(tomas), (await told())?.why]).toEqual([['Softer.'], 'answer']);
   await hide('Nor this.', teacher, theirs);
   expect([(await page(ines)).threads[0]!.answers, (await page(tomas)).threads[0]!.answers]).toEqual([0, 1]);
+});
+
+test('what is reported stands on the Desk of who teaches until it is settled; nobody else learns of it', async () => {
+  const first = await write(ines, 'Too loud.');
+  const url = `/api/classes/${id}/annotations/${first}`;
+  const report = (words: string, who = tomas) => who.send<Problem>('PUT', `${url}/report`, { words });
+  expect((await report(' ')).status).toBe(400);
+  await report('It shouts.');
+  await report('It shouts at me.');
+  const told = async (who: Client) =>
+    (await who.send<Desk>('GET', '/api/desk')).body.notices.filter((n) => n.why === 'reported' && n.classId === id);
+  expect(await told(teacher)).toMatchObject([{ actor: 'Tomas', reply: 'It shouts at me.', rootId: first }]);
+  expect([await told(ines), await told(tomas), await words(ines, 'only=reported')]).toEqual([[], [], []]);
+  expect(await words(teacher, 'only=reported')).toEqual(['Too loud.']);
+  expect((await tomas.send<Problem>('GET', `/api/classes/${id}/reports`)).body.code).toBe('teachers_only');
+  expect((await teacher.send<Report[]>('GET', `/api/classes/${id}/reports`)).body).toMatchObject([
+    { annotationId: first, by: { name: 'Tomas' }, words: 'It shouts at me.' },
+  ]);
+  await teacher.send('PUT', `${url}/settled`);
+  expect([await told(teacher), await words(teacher, 'only=reported')]).toEqual([[], []]);
+  await report('Again.');
+  expect(await told(teacher)).toHaveLength(1);
+  const own = await write(ines, 'For me alone.', { classIds: [] });
+  const unseen = `/api/classes/${id}/annotations/${own}/report`;
+  expect((await tomas.send('PUT', unseen, { words: 'What is it?' })).status).toBe(404);
 });

@@ -52,6 +52,10 @@ const THREADS = `
     (SELECT q.name FROM person q WHERE q.id = coalesce(roots.endorsed_by, answers.endorsed_by)) AS endorsed,
     coalesce(answers.many, 0) AS answers, max(roots.created_at, coalesce(answers.newest, '')) AS newest_at,
     (roots.deleted_at IS NULL AND ${isUnseen('roots')}) + coalesce(answers.unread, 0) AS unread,
+    EXISTS (
+      SELECT 1 FROM report t JOIN annotation r ON r.id = t.annotation_id AND r.deleted_at IS NULL
+      JOIN membership m ON m.class_id = t.class_id AND m.person_id = @me AND m.role <> 'student'
+      WHERE t.class_id = @class AND t.settled_at IS NULL AND (r.id = roots.id OR r.root_id = roots.id)) AS reported,
     EXISTS (SELECT 1 FROM annotation_star z WHERE z.annotation_id = roots.id AND z.person_id = @me) AS starred
   FROM roots LEFT JOIN answers ON answers.root_id = roots.id
   WHERE roots.note <> '' OR answers.many > 0`;
@@ -69,6 +73,7 @@ const ONLY: Readonly<Record<ThreadFilter, string>> = {
   starred: 'a.starred',
   endorsed: 'a.endorsed IS NOT NULL',
   hidden: 'a.hidden',
+  reported: 'a.reported',
 };
 const ORDER: Readonly<Record<ThreadSort, string>> = {
   answered: 'a.newest_at DESC',
@@ -96,6 +101,7 @@ interface Row extends KindRow {
   readonly starred: number;
   readonly endorsed: string | null;
   readonly hidden: number;
+  readonly reported: number;
   readonly total: number;
   readonly allUnread: number;
 }
@@ -128,6 +134,7 @@ const threadOf = (row: Row): ThreadRow => ({
   starred: row.starred === 1,
   ...(row.endorsed === null ? {} : { endorsed: row.endorsed }),
   ...(row.hidden === 1 ? { hidden: true as const } : {}),
+  ...(row.reported === 1 ? { reported: true as const } : {}),
   ...(row.deletedAt === null
     ? { words: plainWords(row.note), tags: JSON.parse(row.tags) as string[] }
     : { words: '', tags: [], deleted: true as const }),

@@ -1,12 +1,15 @@
 import type { FastifyInstance } from 'fastify';
-import type { ClassId, PersonId } from '@avrelle/core/wire';
+import type { Annotation, AnnotationId, ClassId, PersonId } from '@avrelle/core/wire';
 import { annotationFor, forClasses, repliesOf, setEndorsed, setHidden } from '../annotations/queries';
 import { tellOf } from '../annotations/tell';
+import { membershipsOf } from '../classes/queries';
 import type { Context } from '../context';
+import type { Db } from '../db/database';
 import { AppError } from '../errors';
 import { askerOf } from '../find/asker-of';
 import { readQuery } from '../find/find';
 import { serving } from '../serve';
+import { putReport, reportsIn, settle } from './report-queries';
 import { seeThreads, star, threadsOf, unstar } from './queries';
 
 /** The threads of a class in one place. */
@@ -27,7 +30,7 @@ export function discussionRoutes(app: FastifyInstance, context: Context): void {
 
   serve('PUT /api/classes/:id/annotations/:annotationId/endorsed', ({ me, params, body: { endorsed } }) =>
     db.transaction(() => {
-      const { id, sourceId } = writtenFor(me.id, params);
+      const { id, sourceId } = writtenFor(db, me.id, params);
       setEndorsed(db, id, endorsed ? me.id : null);
       events.append({ type: 'annotation', annotationId: id, sourceId });
       return annotationFor(db, me.id, id)!;
@@ -36,7 +39,7 @@ export function discussionRoutes(app: FastifyInstance, context: Context): void {
 
   serve('PUT /api/classes/:id/annotations/:annotationId/hidden', ({ me, params, body: { reason } }) =>
     db.transaction(() => {
-      const { id, author, sourceId } = writtenFor(me.id, params);
+      const { id, author, sourceId } = writtenFor(db, me.id, params);
       const formerClasses = forClasses(db, id);
       setHidden(db, { id, classId: params.id }, { reason, by: reason === null ? null : me.id });
       for (const annotationId of [id, ...repliesOf(db, id)])
@@ -46,14 +49,6 @@ export function discussionRoutes(app: FastifyInstance, context: Context): void {
     }),
   );
 
-  /** What stands in the class of an address. Throws `not_found`. */
-  const writtenFor = (me: PersonId, { id, annotationId }: { readonly id: ClassId; readonly annotationId: string }) => {
-    const found = annotationFor(db, me, annotationId);
-    if (!found || found.deleted || !forClasses(db, annotationId).some((one) => one.classId === id))
-      throw new AppError('not_found', { what: 'annotation' });
-    return found;
-  };
-
   serve('PUT /api/annotations/:id/star', ({ me, params: { id }, body: { starred } }) =>
     db.transaction(() => {
       if (!annotationFor(db, me.id, id)) throw new AppError('not_found', { what: 'annotation' });
@@ -61,4 +56,46 @@ export function discussionRoutes(app: FastifyInstance, context: Context): void {
       else unstar(db, me.id, id);
     }),
   );
+
+  reportRoutes(app, context);
+}
+
+/** What is reported to the teachers of a class. */
+function reportRoutes(app: FastifyInstance, context: Context): void {
+  const { db, events, now } = context;
+  const serve = serving(app, context);
+
+  serve('GET /api/classes/:id/reports', ({ params: { id } }) => reportsIn(db, id));
+
+  serve('PUT /api/classes/:id/annotations/:annotationId/report', ({ me, params, body: { words } }) =>
+    db.transaction(() => {
+      const { id } = writtenFor(db, me.id, params);
+      putReport(db, { classId: params.id, annotationId: id }, { person: me.id, words, now: now() });
+      tellTeachers(params.id);
+    }),
+  );
+
+  serve('PUT /api/classes/:id/annotations/:annotationId/settled', ({ params: { id, annotationId } }) =>
+    db.transaction(() => {
+      if (settle(db, { classId: id, annotationId }, now()) > 0) tellTeachers(id);
+    }),
+  );
+
+  /** What is reported stands on their Desk. */
+  const tellTeachers = (classId: ClassId): void => {
+    for (const { personId, role } of membershipsOf(db, [classId]))
+      if (role !== 'student') for (const type of ['desk', 'classes'] as const) events.append({ type, personId });
+  };
+}
+
+/** What stands in the class of an address. Throws `not_found`. */
+function writtenFor(
+  db: Db,
+  me: PersonId,
+  { id, annotationId }: { readonly id: ClassId; readonly annotationId: AnnotationId },
+): Annotation {
+  const found = annotationFor(db, me, annotationId);
+  if (!found || found.deleted || !forClasses(db, annotationId).some((one) => one.classId === id))
+    throw new AppError('not_found', { what: 'annotation' });
+  return found;
 }

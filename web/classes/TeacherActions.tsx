@@ -1,14 +1,13 @@
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { Dialog } from 'radix-ui';
 import { hideSchema, type Annotation, type ClassId } from '@avrelle/core/wire';
 import { showAnnotation } from '../data/annotation-cache';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
 import { renew } from '../data/queries';
-import { DialogFrame } from '../ui/DialogFrame';
-import { FormAlert, FormField, useSchemaForm } from '../ui/Form';
+import { useSchemaForm } from '../ui/Form';
 import { useMessages } from '../ui/Messages';
+import { Ask } from './Ask';
 
 interface Props {
   readonly annotation: Annotation;
@@ -70,25 +69,13 @@ interface WhyProps {
 }
 
 function Why({ className, onSay, onClose }: WhyProps) {
-  const { form, submit, busy } = useSchemaForm(hideSchema, { reason: '' }, async ({ reason }) => {
+  const given = useSchemaForm(hideSchema, { reason: '' }, async ({ reason }) => {
     await onSay(reason ?? '');
     onClose();
   });
   return (
-    <DialogFrame title="Hide it from the students" onClose={onClose}>
-      <form noValidate onSubmit={submit} className="grid gap-3">
-        <p className="text-[14px] text-soft">
-          In {className}, only its author and the teachers go on seeing it. They read why.
-        </p>
-        <FormField form={form} name="reason" label="Why" autoFocus />
-        <FormAlert form={form} />
-        <div className="flex items-baseline gap-5">
-          <button className="press" disabled={busy}>
-            Hide it
-          </button>
-          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
-        </div>
-      </form>
-    </DialogFrame>
+    <Ask title="Hide it from the students" name="reason" label="Why" action="Hide it" onClose={onClose} {...given}>
+      In {className}, only its author and the teachers go on seeing it. They read why.
+    </Ask>
   );
 }

@@ -1,5 +1,5 @@
 import { useCallback } from 'react';
-import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { v7 } from 'uuid';
 import type { Api, SentQueryOf } from '@avrelle/core/api';
 import type { Annotation, ClassId } from '@avrelle/core/wire';
@@ -24,6 +24,14 @@ export const useThreads = (id: ClassId, asked: ThreadsAsked) =>
       call('GET /api/classes/:id/threads', { params: { id }, query: { ...here(), ...asked, offset, limit: PAGE } }),
     getNextPageParam: (last, _pages, at) => (at + last.threads.length < last.total ? at + PAGE : undefined),
     placeholderData: (before) => before,
+  });
+
+/** What is reported in a class and not settled; for who teaches it. */
+export const useReports = (id: ClassId, teaches: boolean) =>
+  useQuery({
+    queryKey: keys.reports(id),
+    queryFn: () => call('GET /api/classes/:id/reports', { params: { id } }),
+    enabled: teaches,
   });
 
 /** What one does in a discussion. */

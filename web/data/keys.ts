@@ -37,6 +37,7 @@ export const keys = {
   setHere: (sourceId: SourceId) => ['set-here', sourceId] as const,
   /** Threads of a class, as they are asked for. */
   threads: (id: string, asked: object) => ['threads', id, asked] as const,
+  reports: (id: string) => ['threads', id, 'reports'] as const,
   held: (id: string) => ['classes', id, 'held'] as const,
   deletedClasses: ['classes', 'deleted'] as const,
   tags: ['tags'] as const,

@@ -159,8 +159,17 @@ function Shelf({
   );
 }
 
+/** In its text; what has to be settled, in the discussion of its class. */
+const addressOf = ({ classId, sourceId, rootId }: DeskNotice): string =>
+  classId ? `/classes/${classId}/discussion?only=reported&at=${rootId}` : `/source/${sourceId}?at=${rootId}`;
+
 /** What somebody did. */
-const WHY = { mention: 'mentioned you', answer: 'answered', hidden: 'hid what you wrote' } as const;
+const WHY = {
+  mention: 'mentioned you',
+  answer: 'answered',
+  hidden: 'hid what you wrote',
+  reported: 'reported a note',
+} as const;
 
 function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; unseen: number; name: string }) {
   const client = useQueryClient();
@@ -194,7 +203,7 @@ function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; un
             key={n.id}
             className={`border-t py-2 ${n.seen ? 'border-rule' : 'border-strong border-l-[3px] border-l-brick pl-3'}`}
           >
-            <Link to={`/source/${n.sourceId}?at=${n.rootId}`} state={BACK} className="block hover:text-tide">
+            <Link to={addressOf(n)} state={BACK} className="block hover:text-tide">
               <p className="flex text-[13px] text-soft">
                 <span>
                   <b className="font-semibold text-ink">{shortName(n.actor)}</b>{' '}

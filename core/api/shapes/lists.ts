@@ -65,9 +65,10 @@ const notice = shape<DeskNotice>()(
     rootId: id(),
     quote: text(),
     why: string()
-      .oneOf(['answer', 'mention', 'released', 'hidden'] as const)
+      .oneOf(['answer', 'mention', 'released', 'hidden', 'reported'] as const)
       .required(),
     notes: amount(),
+    classId: string(),
     reply: text(),
     at: time(),
     seen: flag(),

@@ -121,6 +121,8 @@ interface ChoicesProps {
 function Choices({ of: c, asked: { source, sort, only, to }, page }: ChoicesProps) {
   const { seeAll } = useDiscussing(c.id);
   const unread = page?.unread ?? 0;
+  // Reports are told to who teaches alone.
+  const filters = THREAD_FILTERS.filter((f) => f !== 'reported' || c.role !== 'student');
   return (
     <div className="mt-1.5 flex flex-wrap items-baseline gap-x-5 gap-y-1 text-[14px] text-soft">
       <span aria-live="polite">
@@ -130,7 +132,7 @@ function Choices({ of: c, asked: { source, sort, only, to }, page }: ChoicesProp
       <Choice
         label="Show"
         value={only ?? ''}
-        options={[['', 'all'], ...THREAD_FILTERS.map((f) => [f, FILTER_WORDS[f]] as const)]}
+        options={[['', 'all'], ...filters.map((f) => [f, FILTER_WORDS[f]] as const)]}
         onChoose={(value) => to({ only: value || undefined })}
       />
       <Choice

@@ -14,8 +14,10 @@ import { State } from '../../ui/State';
 import { TagNames } from '../../ui/TagNames';
 import { shortName, when } from '../../ui/when';
 import { useQuery } from '@tanstack/react-query';
+import { Report } from '../Report';
 import { TeacherActions } from '../TeacherActions';
 import type { AskedThreads } from './asked';
+import { Reports } from './Reports';
 
 const NoteText = lazy(() => import('../../note/NoteText'));
 
@@ -178,14 +180,23 @@ function Said({ of, within: c, isRoot = false }: SaidProps) {
         </p>
       )}
       <StandingLines of={of} />
-      {c.role !== 'student' && author.id !== me.id && (
+      <Reports of={of} within={c} />
+      {author.id !== me.id && (
         <p className="mt-0.5 flex gap-4 text-[13px]">
-          <TeacherActions annotation={of} classId={c.id} className={c.name} />
+          <Actions of={of} within={c} />
         </p>
       )}
     </div>
   );
 }
+
+/** What can be done with what somebody else wrote. */
+const Actions = ({ of, within: c }: Pick<SaidProps, 'of' | 'within'>) =>
+  c.role === 'student' ? (
+    <Report annotation={of} classId={c.id} />
+  ) : (
+    <TeacherActions annotation={of} classId={c.id} className={c.name} />
+  );
 
 interface AnswerProps {
   readonly classId: ClassId;

@@ -33,8 +33,10 @@ export function ThreadList({ classId, threads, asked }: Props) {
 }
 
 function Row({ thread, asked }: { readonly thread: ThreadRow; readonly asked: AskedThreads }) {
-  const { id, kind, author, words, quote, source, answers, unread, newestAt, deleted, endorsed, hidden } = thread;
+  const { id, kind, author, words, quote, source, answers, unread, newestAt, deleted, endorsed, hidden, reported } =
+    thread;
   const facts = [
+    reported && 'reported',
     hidden && 'hidden',
     endorsed && 'recommended',
     answers > 0 && count(answers, 'answer'),

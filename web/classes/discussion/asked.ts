@@ -32,4 +32,5 @@ export const FILTER_WORDS: Readonly<Record<ThreadFilter, string>> = {
   starred: 'with my star',
   endorsed: 'recommended',
   hidden: 'hidden',
+  reported: 'reported',
 };

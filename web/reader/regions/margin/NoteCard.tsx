@@ -10,7 +10,7 @@ import { count, shortName, when } from '../../../ui/when';
 import { outcomeOf, type Thread } from '../../model/thread';
 import { NoteAudience } from '../toolbar/AudienceMenu';
 import { Standing, StandingLines } from '../../../note/Standing';
-import { ForTeachers } from './ForTeachers';
+import { ForMembers } from './ForMembers';
 import { HeldLine } from './HeldLine';
 import { KindMenu } from './KindMenu';
 import { LinkedFrom } from './LinkedFrom';
@@ -58,8 +58,12 @@ export const NoteCard = memo(function NoteCard(props: Props) {
       ) : (
         <Words annotation={root} open={open} quoted={open || chosen !== undefined} onFollow={actions.follow} />
       )}
-      {standing && <HeldLine annotation={root} />}
-      {standing && <StandingLines of={root} />}
+      {standing && (
+        <>
+          <HeldLine annotation={root} />
+          <StandingLines of={root} />
+        </>
+      )}
       {standing && <LinkedFrom id={root.id} onFollow={actions.follow} />}
       <Replies {...props} />
       {standing && !editing.at && (
@@ -152,7 +156,7 @@ function Foot({ root, mine, actions, onEdit }: FootProps) {
           </button>
         </>
       )}
-      {!mine && <ForTeachers annotation={root} />}
+      {!mine && <ForMembers annotation={root} />}
       {actions.copyAddress && (
         <button
           className="act ml-auto font-normal text-soft"
