@@ -55,7 +55,7 @@ test('a thread is found, opened with its passage and answered beside the list; w
     await t.getByRole('link', { name: 'Discussion' }).click();
     await expectSeen(t.getByRole('article').getByText('It stood dry in May.'));
   });
-  await test.step('a teacher recommends it, and hides it with a reason: students see both at once, and the way back', async () => {
+  await test.step('reported, settled, recommended, and hidden with a reason: students see it at once, and the way back', async () => {
     const aldous = await visit(browser, 'aldous', `/classes/${id}/discussion?q=${WIM}`);
     const a = aldous.page;
     await a.getByRole('link', { name: /Wim S\./ }).click();

@@ -10,7 +10,7 @@ export const classesShown = (x: string): string => `(
   SELECT json_group_array(ac.class_id) FROM annotation_class ac
   WHERE ac.annotation_id = ${x}.id AND (${x}.author_id = @me OR EXISTS (
     SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me AND ${isShownTo('m', 'ac')})))`;
-/** Who writes `a`, and who teaches there, know where it is held or hidden, or for teachers alone; all who recommends it. */
+/** Who writes `a`, and who teaches there, know where it is held or hidden; all who see it, who recommends it. */
 const KNOWN_THERE = `(a.author_id = @me OR EXISTS (
   SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me AND m.role <> 'student'))`;
 export const FOR_WHOM = `

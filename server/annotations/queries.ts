@@ -81,7 +81,8 @@ const CLEAR_CLASSES = 'DELETE FROM annotation_class WHERE annotation_id = ?';
 const ADD_CLASS = `
   INSERT INTO annotation_class (annotation_id, class_id, teachers_only, held, release_at, release_id,
     hidden_reason, hidden_by)
-  VALUES (@id, @classId, @teachersOnly, @held, @releaseAt, @releaseId, @hiddenReason, @hiddenBy) ON CONFLICT DO NOTHING`;
+  VALUES (@id, @classId, @teachersOnly, @held, @releaseAt, @releaseId, @hiddenReason, @hiddenBy)
+  ON CONFLICT DO NOTHING`;
 const HIDE = `
   UPDATE annotation_class SET hidden_reason = @reason, hidden_by = @by WHERE annotation_id = @id AND class_id = @class`;
 const ENDORSE = 'UPDATE annotation SET endorsed_by = ? WHERE id = ?';

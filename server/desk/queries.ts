@@ -14,7 +14,8 @@ export const NOTICES = `
     CASE WHEN a.author_id = @me THEN 'hidden' WHEN EXISTS (
       SELECT 1 FROM annotation_link l WHERE l.annotation_id = a.id AND l.type = 'person' AND l.target = @me)
     THEN 'mention' ELSE 'answer' END AS why,
-    coalesce(ac.hidden_reason, a.note) AS reply, n.created_at AS at, n.seen_at IS NOT NULL AS seen, 1 AS notes, 0 AS first,
+    coalesce(ac.hidden_reason, a.note) AS reply, n.created_at AS at, n.seen_at IS NOT NULL AS seen,
+    1 AS notes, 0 AS first,
     NULL AS class_id
   FROM notification n
   JOIN annotation a ON a.id = n.annotation_id

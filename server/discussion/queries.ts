@@ -44,7 +44,8 @@ const WITH = `
       AND (@found IS NULL OR a.id IN (
         SELECT coalesce(f.root_id, f.id) FROM json_each(@found) j JOIN annotation f ON f.seq = j.value))),
   answers AS MATERIALIZED (
-    SELECT r.root_id, count(*) AS many, max(r.created_at) AS newest, max(r.endorsed_by) AS endorsed_by, sum(${isUnseen('r')}) AS unread
+    SELECT r.root_id, count(*) AS many, max(r.created_at) AS newest, max(r.endorsed_by) AS endorsed_by,
+      sum(${isUnseen('r')}) AS unread
     FROM roots CROSS JOIN annotation r ON r.root_id = roots.id WHERE ${sees('r')} GROUP BY r.root_id)`;
 const THREADS = `
   SELECT roots.id, roots.source_id, roots.author_id, roots.kind, roots.kind_owner, roots.quote, roots.note,

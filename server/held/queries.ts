@@ -5,7 +5,8 @@ import type { Db } from '../db/database';
 import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../legend/queries';
 
 export const HELD = `
-  SELECT a.id, a.source_id, s.title, s.language, a.author_id, p.name AS author, a.quote, a.note, ac.release_at, ${KIND_COLUMNS}
+  SELECT a.id, a.source_id, s.title, s.language, a.author_id, p.name AS author, a.quote, a.note, ac.release_at,
+    ${KIND_COLUMNS}
   FROM annotation_class ac
   JOIN annotation a ON a.id = ac.annotation_id AND a.deleted_at IS NULL AND a.root_id IS NULL
   JOIN class_source cs ON cs.class_id = ac.class_id AND cs.source_id = a.source_id
