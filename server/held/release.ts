@@ -1,4 +1,4 @@
-import { allOf } from '@avrelle/core/audience';
+import { allOf, type ForClass } from '@avrelle/core/audience';
 import type { AnnotationId, ClassId, PersonId } from '@avrelle/core/wire';
 import { nameAudience } from '../annotations/queries';
 import { tellOf } from '../annotations/tell';
@@ -38,7 +38,7 @@ export function release(world: Writing, { classId, by }: Where, annotationIds: r
     const released: Some = { classId, annotationIds: some.map((one) => one.annotationId) };
     const id = world.newId();
     insertRelease(world.db, released, { id, sourceId, by, now: world.now() });
-    tellChanged(world, classId, some);
+    tellChanged(world, classId, some, []);
     tellStudents(world, released, id);
   }
   return held.length;
@@ -67,16 +67,21 @@ export function takeBack(world: Writing, classId: ClassId, annotationIds: readon
       className: classLabel(world.db, classId)?.name ?? '',
     });
   holdAgain(world.db, some);
-  tellChanged(world, classId, released);
+  tellChanged(world, classId, released, [allOf(classId)]);
   world.events.append({ type: 'desk', classId });
   return released.length;
 }
 
-/** Open pages show it, or show it no longer. */
-function tellChanged({ db, events }: Writing, classId: ClassId, some: readonly Released[]): void {
+/** Open pages show it; those of a class that saw it before show it no longer. */
+function tellChanged(
+  { db, events }: Writing,
+  classId: ClassId,
+  some: readonly Released[],
+  formerClasses: readonly ForClass[],
+): void {
   for (const { annotationId, sourceId, authorId } of some) {
     nameAudience(db, annotationId);
-    events.append({ type: 'annotation', annotationId, sourceId, personId: authorId, formerClasses: [allOf(classId)] });
+    events.append({ type: 'annotation', annotationId, sourceId, personId: authorId, formerClasses });
   }
   events.append({ type: 'classes', classId });
 }
