@@ -58,7 +58,8 @@ export const beyond = (page: Page): Promise<number> =>
 
 /** WCAG 2.2, 1.4.12. */
 export const SPACING =
-  '* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important } p { margin-bottom: 2em !important }';
+  '* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important } ' +
+  'p { margin-bottom: 2em !important }';
 
 /** What is cut off below, though it could be seen before. */
 export const cutOff = (page: Page): Promise<string[]> =>

@@ -120,7 +120,7 @@ test('a reading is set, done and shown: each sees the others after their own, th
     await expect.poll(async () => (await painted(other.page))['avrelle-weld-solid']?.length).toBe(1);
   });
 
-  await test.step('what is typed stays while somebody else changes what is set, and while nothing can be sent', async () => {
+  await test.step('what is typed stays while somebody else changes what is set, and without a connection', async () => {
     await t.getByRole('link', { name: /^Change/ }).click();
     const [, classId, sourceId] = /classes\/([^/]+)\/set\/([^/]+)$/.exec(t.url())!;
     const url = `/api/classes/${classId}/assignments/${sourceId}`;

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { ClassRow } from '@avrelle/core/wire';
-import { ofApi } from './accessible';
+import { ofApi, violations } from './accessible';
 import { expectSeen, opened, visit } from './helpers';
 
 const WIM = encodeURIComponent('by:wim "brass rods"');
@@ -55,11 +55,12 @@ test('a thread is found, opened with its passage and answered beside the list; w
     await t.getByRole('link', { name: 'Discussion' }).click();
     await expectSeen(t.getByRole('article').getByText('It stood dry in May.'));
   });
-  await test.step('reported, settled, recommended, and hidden with a reason: students see it at once, and the way back', async () => {
+  await test.step('reported, settled, recommended, hidden with a reason: seen at once, and the way back', async () => {
     const aldous = await visit(browser, 'aldous', `/classes/${id}/discussion?q=${WIM}`);
     const a = aldous.page;
     await a.getByRole('link', { name: /Wim S\./ }).click();
     await i.getByRole('button', { name: 'Report…' }).first().click();
+    expect(await violations(i, 'all', '[role=dialog]')).toEqual([]);
     await i.getByLabel('What is wrong with it').fill('Who is meant?');
     await i.getByRole('button', { name: 'Report', exact: true }).click();
     await expectSeen(a.getByText('Who is meant?'));

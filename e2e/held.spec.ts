@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { violations } from './accessible';
 import { clickWords, drag, expectSeen, keep, newcomer, opened, painted } from './helpers';
 
 const PAGE = 'http://packet.saltmere.test/who-pays';
@@ -72,6 +73,7 @@ test('what a teacher holds is released while a student reads, and taken back onl
       await t.getByRole('button', { name: 'Save' }).click();
     };
     await t.getByRole('button', { name: 'Release at a time…' }).click();
+    expect(await violations(t, 'all', '[role=dialog]')).toEqual([]);
     await asked('2020-01-01T08:00');
     await expectSeen(t.getByText('That time is over.', { exact: false }));
     await asked('2099-01-01T08:00');

@@ -1,11 +1,9 @@
 import { object } from 'yup';
 import { assignmentPutSchema, extensionSchema, idSchema, shownSchema } from '../wire';
 import { endpoint } from './endpoint';
+import { asAssistant, asMember } from './permission';
 import { list } from './shape';
 import { assignment, assignmentDetail, classAssignments } from './shapes/assignments';
-
-const asMember = { thing: 'class', as: 'student' } as const;
-const asAssistant = (to: string) => ({ thing: 'class', as: 'assistant', to }) as const;
 
 /** What is set for me, in all of my classes; of one source where it is named. */
 export const listMyAssignments = endpoint('GET', '/api/assignments', {

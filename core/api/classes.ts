@@ -10,6 +10,7 @@ import {
   type Member,
 } from '../wire';
 import { endpoint } from './endpoint';
+import { asAssistant, asMember, asTeacher } from './permission';
 import { amount, fields, id, list, shape, text, time } from './shape';
 import { classLabel, sourceRow } from './shapes/sources';
 
@@ -35,10 +36,6 @@ const detail = shape<ClassDetail>()(
     readings: list(sourceRow),
   }),
 );
-
-const asMember = { thing: 'class', as: 'student' } as const;
-const asAssistant = (to: string) => ({ thing: 'class', as: 'assistant', to }) as const;
-const asTeacher = (to: string) => ({ thing: 'class', as: 'teacher', to }) as const;
 
 export const listClasses = endpoint('GET', '/api/classes', { answer: list(shape<ClassRow>()(fields(row))) });
 export const getClass = endpoint('GET', '/api/classes/:id', { may: asMember, answer: detail });

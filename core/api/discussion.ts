@@ -13,20 +13,14 @@ import {
   type ThreadRow,
 } from '../wire';
 import { endpoint } from './endpoint';
+import { asAssistant, asMember } from './permission';
 import { pageSchema } from './find';
 import { amount, fields, flag, id, ids, list, shape, text, time } from './shape';
-import { annotation, kind, person, sourceLabel, yes } from './shapes/marks';
+import { annotation, classNote, person, yes } from './shapes/marks';
 
-const asAssistant = (to: string) => ({ thing: 'class', as: 'assistant', to }) as const;
-const asMember = { thing: 'class', as: 'student' } as const;
 const thread = shape<ThreadRow>()(
   fields({
-    id: id(),
-    source: sourceLabel,
-    author: person,
-    kind,
-    quote: text(),
-    words: text(),
+    ...classNote,
     tags: ids(),
     createdAt: time(),
     answers: amount(),

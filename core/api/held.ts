@@ -1,18 +1,13 @@
 import { string } from 'yup';
 import { annotationIdsSchema, releaseSchema, type HeldNote } from '../wire';
 import { endpoint } from './endpoint';
-import { amount, fields, id, list, shape, text } from './shape';
-import { kind, person, sourceLabel } from './shapes/marks';
+import { asAssistant } from './permission';
+import { amount, fields, list, shape } from './shape';
+import { classNote } from './shapes/marks';
 
-const asAssistant = (to: string) => ({ thing: 'class', as: 'assistant', to }) as const;
 const heldNote = shape<HeldNote>()(
   fields({
-    id: id(),
-    source: sourceLabel,
-    author: person,
-    kind,
-    quote: text(),
-    words: text(),
+    ...classNote,
     releaseAt: string().nullable().defined(),
   }),
 );

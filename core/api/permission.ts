@@ -27,3 +27,8 @@ export type Permission = {
     readonly to?: string;
   };
 }[Thing];
+
+/** Of a class: who is in it, who helps to teach it, who teaches it. */
+export const asMember = { thing: 'class', as: 'student' } as const;
+export const asAssistant = (to: string) => ({ thing: 'class', as: 'assistant', to }) as const;
+export const asTeacher = (to: string) => ({ thing: 'class', as: 'teacher', to }) as const;

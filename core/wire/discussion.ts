@@ -1,7 +1,7 @@
 /** The threads of a class in one place. */
 import { boolean, object, string } from 'yup';
-import type { Kind } from '../legend/legend';
-import { idSchema, type AnnotationId, type PersonId, type SourceId } from './ids';
+import type { ClassNote } from './class-note';
+import { idSchema, type AnnotationId, type PersonId } from './ids';
 
 /** `answered` is by the newest answer, `answers` by how many there are. */
 export const THREAD_SORTS = ['answered', 'newest', 'place', 'answers', 'author'] as const;
@@ -27,14 +27,7 @@ export const starSchema = object({ starred: boolean().required() }).noUnknown();
 export const seeThreadsSchema = object({ sourceId: idSchema() }).noUnknown();
 
 /** A note or a mark and what was answered to it. Nothing but a mark without an answer is no thread. */
-export interface ThreadRow {
-  readonly id: AnnotationId;
-  readonly source: { readonly id: SourceId; readonly title: string; readonly language: string };
-  readonly author: { readonly id: PersonId; readonly name: string };
-  readonly kind: Kind;
-  readonly quote: string;
-  /** The note without its Markdown; empty where its author took it back. */
-  readonly words: string;
+export interface ThreadRow extends ClassNote {
   readonly tags: readonly string[];
   readonly createdAt: string;
   readonly answers: number;

@@ -98,6 +98,7 @@ export {
   seeThreadsSchema,
   starSchema,
 } from './discussion';
+export type { ClassNote } from './class-note';
 export type { Report, ThreadFilter, ThreadPage, ThreadRow, ThreadSort } from './discussion';
 export { MOST_HELD, annotationIdsSchema, releaseSchema } from './held';
 export type { HeldNote, Release } from './held';

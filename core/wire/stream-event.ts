@@ -9,6 +9,8 @@ export type StreamEvent =
   | { readonly type: 'source'; readonly sourceId: SourceId }
   | { readonly type: 'library' }
   | { readonly type: 'desk' }
+  /** What of a discussion I have read or starred, or what is reported where I teach. */
+  | { readonly type: 'threads' }
   | { readonly type: 'arrivals' }
   | { readonly type: 'classes' }
   | { readonly type: 'key' }

@@ -26,13 +26,13 @@ export const isShownTo = (m: string, ac: string): string =>
   `(${m}.role <> 'student' OR (${ac}.teachers_only = 0 AND ${ac}.held = 0 AND ${ac}.hidden_reason IS NULL))`;
 
 /**
- * The sources of the asker's classes, each with how its class is named in the audience of annotations (a bare class
- * means that it does not matter whether it is for its students, too); where what others
- * wrote is withheld, once for each of those who teach the class and are seen all the same. `only` is a further condition
- * on `cs.source_id` or `cs.class_id`.
+ * The sources of the asker's classes, each with how its class is named in the audience of annotations: a bare class where
+ * it does not matter whether something is for its students, too. Where what others wrote is withheld, once for each of
+ * those who teach the class and are seen all the same. `only` is a further condition on `cs.source_id` or `cs.class_id`.
  */
 export const reach = (only = ''): string => `
-  SELECT cs.source_id, CASE WHEN cs.teaches THEN '' ELSE 'c' END || replace(cs.class_id, '-', '') AS token, NULL AS author_id
+  SELECT cs.source_id, CASE WHEN cs.teaches THEN '' ELSE 'c' END || replace(cs.class_id, '-', '') AS token,
+    NULL AS author_id
   FROM class_reach cs WHERE cs.person_id = @me AND cs.withheld = 0 ${only}
   UNION ALL
   SELECT cs.source_id, 'c' || replace(cs.class_id, '-', ''), t.person_id
@@ -41,8 +41,8 @@ export const reach = (only = ''): string => `
 export const REACH = reach();
 
 /**
- * The same, for going over thousands: what a row itself says of whom it is for is read, and the rule is asked of answers
- * alone, which hang on what they answer. `from` names a table with the rows of REACH.
+ * The same, for going over thousands: what a row itself says of whom it is for is read, and the rule is asked of
+ * answers alone, which hang on what they answer. `from` names a table with the rows of REACH.
  */
 export const seesByReach = (x: string, from: string): string => `(${x}.deleted_at IS NULL AND (
   ${x}.author_id = @me OR CASE WHEN ${x}.root_id IS NOT NULL THEN ${sees(x)} ELSE EXISTS (

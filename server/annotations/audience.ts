@@ -36,10 +36,12 @@ export function changeAudience(context: Context, me: Me, before: AnnotationRow, 
     const held = was && patch.held !== true ? was.held && !whole.teachersOnly : whole.held;
     return { classId, teachersOnly: whole.teachersOnly, held, ...keptOf(was, held) };
   });
+  // What is hidden stays with the teachers, where it was: else giving it to the class anew would show it.
+  const hidden = former.filter((c) => c.hidden && !classes.some(({ classId }) => classId === c.classId));
   checkAudience(context, me, { sourceId: before.sourceId, before: there }, classes);
   const added = classes.map(({ classId }) => classId).filter((classId) => !there.has(classId));
   mustBeOpen(context, me, before.sourceId, added);
-  setClasses(db, before.id, classes);
+  setClasses(db, before.id, [...classes, ...hidden]);
   if (patch.held === false)
     for (const { classId, held } of classes) if (held) release(context, { classId, by: me.id }, [before.id]);
   for (const reply of repliesOf(db, before.id))

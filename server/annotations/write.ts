@@ -95,7 +95,7 @@ export function putReply(context: Context, me: Me, id: string, { parentId, note 
   });
 }
 
-/** For whom an answer is: for those of what it answers, in the classes its author is in, and where one may write now. */
+/** For those of what it answers, in the classes its author is in, and where one may write now. */
 function answersTo(context: Context, me: Me, { id, sourceId }: Annotation): readonly ForClass[] {
   const { db } = context;
   const mine = new Set(classesOf(db, me.id).map((c) => c.id));

@@ -15,7 +15,7 @@ import {
   type Stored,
 } from './queries';
 
-/** Sets a reading, or changes what is set; the same again changes nothing. Throws `stale` for what changed meanwhile. */
+/** Sets a reading, or changes what is set; the same again changes nothing. Throws `stale` where it was changed. */
 export function putAssignment(context: Context, me: Me, place: Place, put: AssignmentPut): Assignment {
   const { db, events, now } = context;
   return db.transaction(() => {

@@ -51,7 +51,8 @@ const INSERT = `
     @shownAt, @comments, @me, @now)`;
 const UPDATE = `
   UPDATE assignment SET instructions = @instructions, marks = @marks, answers = @answers, opens_at = @opensAt,
-    due_at = @dueAt, is_open = @isOpen, others_seen = @othersSeen, shown_at = @shownAt, comments = @comments, version = version + 1
+    due_at = @dueAt, is_open = @isOpen, others_seen = @othersSeen, shown_at = @shownAt, comments = @comments,
+    version = version + 1
   WHERE class_id = @class AND source_id = @source`;
 const DELETE = 'DELETE FROM assignment WHERE class_id = ? AND source_id = ?';
 const SHOW = `
@@ -138,7 +139,8 @@ export const studentsOf = (db: Db, classId: ClassId): { id: PersonId; name: stri
 /** What was written for a class; only what is named is asked for, so that it is found by the index that fits. */
 const written = ({ sourceId, personId }: Asked): string => `
   FROM annotation a JOIN annotation_class ac ON ac.annotation_id = a.id AND ac.class_id = @class
-  WHERE a.deleted_at IS NULL ${sourceId ? 'AND a.source_id = @source' : ''} ${personId ? 'AND a.author_id = @person' : ''}`;
+  WHERE a.deleted_at IS NULL
+    ${sourceId ? 'AND a.source_id = @source' : ''} ${personId ? 'AND a.author_id = @person' : ''}`;
 /** How many marks, by kind, and answers to others each person wrote, source by source. */
 const marks = (asked: Asked): string => `
   SELECT a.source_id, a.author_id AS person_id, a.kind, count(*) AS count ${written(asked)} AND a.root_id IS NULL
@@ -212,7 +214,8 @@ const TIMES = [
   ['assignment', "shown_at IS NULL AND due_at <= @now AND others_seen = 'after_due'", 'shown_at = @now'],
   ['extension', 'passed = 0 AND due_at <= @now', 'passed = 1'],
 ] as const;
-const HAS_COME = `SELECT ${TIMES.map(([table, due]) => `EXISTS (SELECT 1 FROM ${table} WHERE ${due})`).join(' OR ')} AS come`;
+const ANY_COME = TIMES.map(([table, due]) => `EXISTS (SELECT 1 FROM ${table} WHERE ${due})`).join(' OR ');
+const HAS_COME = `SELECT ${ANY_COME} AS come`;
 export const hasTimeCome = (db: Db, now: string): boolean => db.get<{ come: number }>(HAS_COME, { now })!.come === 1;
 /** Does what time has come for, once; where something changed. */
 export const passTime = (db: Db, now: string): readonly Place[] =>

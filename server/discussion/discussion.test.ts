@@ -95,7 +95,7 @@ test('what is unread and what is starred is each person’s own, and stays', asy
   expect(await words(tomas, 'only=starred')).toEqual([]);
 });
 
-test('nobody finds there what they do not see: held, for teachers, withheld, taken back; strangers nothing', async () => {
+test('nobody finds what they do not see: held, for teachers, withheld, taken back; strangers nothing', async () => {
   const held = await write(teacher, 'Held.', { held: true });
   await write(ines, 'For teachers.', { teachersOnly: true });
   const [gone, kept] = [await write(tomas, 'Taken back.'), await write(tomas, 'Answered, then taken back.')];
@@ -127,7 +127,7 @@ test('who teaches recommends something to all who see it; nobody else does', asy
   expect(await words(tomas, 'only=endorsed')).toEqual([]);
 });
 
-test('what a teacher hides is seen by who teaches, and by its author, who is told why; it can be shown again', async () => {
+test('what a teacher hides is seen by who teaches and by its author, who is told why; it can be shown again', async () => {
   const first = await write(ines, 'Too loud.');
   const theirs = await answer(tomas, first, 'Quite.');
   const hide = (reason: string | null, who = teacher, what = first) =>
@@ -145,8 +145,11 @@ test('what a teacher hides is seen by who teaches, and by its author, who is tol
   ]);
   const told = async () => (await ines.send<Desk>('GET', '/api/desk')).body.notices[0]!;
   expect(await told()).toMatchObject({ why: 'hidden', actor: 'Teacher', reply: 'Not in this tone.' });
-  // Changing it does not show it again.
+  // Neither changing it nor taking it away and giving it anew shows it again.
   await ines.send('PATCH', `/api/annotations/${first}`, { version: 1, note: 'Softer.', teachersOnly: false });
+  await ines.send('PATCH', `/api/annotations/${first}`, { version: 2, classIds: [] });
+  expect(await seen(teacher)).toBe(200);
+  await ines.send('PATCH', `/api/annotations/${first}`, { version: 3, classIds: [id] });
   expect(await seen(tomas)).toBe(404);
   await hide(null);
   expect([await words(tomas), (await told())?.why]).toEqual([['Softer.'], 'answer']);

@@ -1,4 +1,3 @@
-import { plainWords } from '@avrelle/core/markdown';
 import type { Query } from '@avrelle/core/query';
 import type {
   AnnotationId,
@@ -11,11 +10,12 @@ import type {
   ThreadSort,
 } from '@avrelle/core/wire';
 import { reach, sees, seesByReach } from '../access/visible-queries';
+import { classNoteOf, type ClassNoteRow } from '../annotations/class-note';
 import { TRACE } from '../annotations/queries';
 import type { Db } from '../db/database';
 import type { Asker } from '../find/asker';
 import { findAnnotations } from '../find/find';
-import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../legend/queries';
+import { KIND_COLUMNS, KIND_JOIN } from '../legend/queries';
 
 export interface Asked {
   readonly classId: ClassId;
@@ -30,8 +30,8 @@ export interface Asked {
 const isUnseen = (x: string): string => `(${x}.author_id <> @me AND NOT EXISTS (
   SELECT 1 FROM annotation_seen n WHERE n.annotation_id = ${x}.id AND n.person_id = @me))`;
 /**
- * As tables: `roots` are what stands in the text for a class and the asker sees by it, `answers` those to each that they
- * see. `@source` null is all readings of the class; `@found` are row numbers, null where nothing is looked for.
+ * As tables: `roots` are what stands in the text for a class and the asker sees by it, `answers` those to each that
+ * they see. `@source` null is all readings of the class; `@found` are row numbers, null where nothing is looked for.
  */
 const WITH = `
   WITH reach AS MATERIALIZED (${reach('AND cs.class_id = @class')}),
@@ -84,15 +84,7 @@ const ORDER: Readonly<Record<ThreadSort, string>> = {
   author: 'folded(p.name), a.created_at DESC',
 };
 
-interface Row extends KindRow {
-  readonly id: AnnotationId;
-  readonly sourceId: SourceId;
-  readonly title: string;
-  readonly language: string;
-  readonly authorId: PersonId;
-  readonly author: string;
-  readonly quote: string;
-  readonly note: string;
+interface Row extends ClassNoteRow {
   readonly tags: string;
   readonly createdAt: string;
   readonly deletedAt: string | null;
@@ -123,11 +115,8 @@ export function threadsOf(db: Db, asker: Asker, asked: Asked): ThreadPage {
 }
 
 const threadOf = (row: Row): ThreadRow => ({
-  id: row.id,
-  source: { id: row.sourceId, title: row.title, language: row.language },
-  author: { id: row.authorId, name: row.author },
-  kind: kindFrom(row),
-  quote: row.quote,
+  ...classNoteOf(row),
+  tags: JSON.parse(row.tags) as string[],
   createdAt: row.createdAt,
   answers: row.answers,
   newestAt: row.newestAt,
@@ -136,9 +125,7 @@ const threadOf = (row: Row): ThreadRow => ({
   ...(row.endorsed === null ? {} : { endorsed: row.endorsed }),
   ...(row.hidden === 1 ? { hidden: true as const } : {}),
   ...(row.reported === 1 ? { reported: true as const } : {}),
-  ...(row.deletedAt === null
-    ? { words: plainWords(row.note), tags: JSON.parse(row.tags) as string[] }
-    : { words: '', tags: [], deleted: true as const }),
+  ...(row.deletedAt === null ? {} : { words: '', tags: [], deleted: true as const }),
 });
 
 export const SEE_ALL = `

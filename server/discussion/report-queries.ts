@@ -11,7 +11,8 @@ const REPORT = `
   VALUES (@classId, @annotationId, @person, @words, @now)
   ON CONFLICT DO UPDATE SET words = @words, reported_at = @now, settled_at = NULL`;
 const SETTLE = `
-  UPDATE report SET settled_at = @now WHERE class_id = @classId AND annotation_id = @annotationId AND settled_at IS NULL`;
+  UPDATE report SET settled_at = @now
+  WHERE class_id = @classId AND annotation_id = @annotationId AND settled_at IS NULL`;
 export const REPORTS = `
   SELECT r.annotation_id, r.person_id, p.name, r.words, r.reported_at FROM report r
   JOIN person p ON p.id = r.person_id

@@ -25,7 +25,10 @@ export function discussionRoutes(app: FastifyInstance, context: Context): void {
   });
 
   serve('POST /api/classes/:id/threads/seen', ({ me, params: { id }, body: { sourceId } }) =>
-    db.transaction(() => void seeThreads(db, me.id, { classId: id, sourceId }, now())),
+    db.transaction(() => {
+      if (seeThreads(db, me.id, { classId: id, sourceId }, now()) > 0)
+        events.append({ type: 'threads', personId: me.id });
+    }),
   );
 
   serve('PUT /api/classes/:id/annotations/:annotationId/endorsed', ({ me, params, body: { endorsed } }) =>
@@ -52,8 +55,8 @@ export function discussionRoutes(app: FastifyInstance, context: Context): void {
   serve('PUT /api/annotations/:id/star', ({ me, params: { id }, body: { starred } }) =>
     db.transaction(() => {
       if (!annotationFor(db, me.id, id)) throw new AppError('not_found', { what: 'annotation' });
-      if (starred) star(db, me.id, id, now());
-      else unstar(db, me.id, id);
+      const changed = starred ? star(db, me.id, id, now()) : unstar(db, me.id, id);
+      if (changed > 0) events.append({ type: 'threads', personId: me.id });
     }),
   );
 
@@ -84,7 +87,7 @@ function reportRoutes(app: FastifyInstance, context: Context): void {
   /** What is reported stands on their Desk. */
   const tellTeachers = (classId: ClassId): void => {
     for (const { personId, role } of membershipsOf(db, [classId]))
-      if (role !== 'student') for (const type of ['desk', 'classes'] as const) events.append({ type, personId });
+      if (role !== 'student') for (const type of ['desk', 'threads'] as const) events.append({ type, personId });
   };
 }
 

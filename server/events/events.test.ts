@@ -129,6 +129,21 @@ test('what is held is named to no student, however it is changed, and told once 
   for (const one of [mate, author]) one.close();
 });
 
+test('what one has read and starred is told to one’s own windows alone', async () => {
+  const [mate, author] = [await listen('mate'), await listen('author')];
+  const id = await write([classId]);
+  await Promise.all([mate.until(has(id)), author.until(has(id))]);
+  const threads = (heard: readonly StreamEvent[]): number => heard.filter((e) => e.type === 'threads').length;
+  await clients.mate!.send('POST', '/api/annotations/seen', { annotationIds: [id] });
+  await clients.mate!.send('POST', '/api/annotations/seen', { annotationIds: [id] });
+  await clients.mate!.send('PUT', `/api/annotations/${id}/star`, { starred: true });
+  await mate.until((heard) => threads(heard) >= 2);
+  const last = await write([classId]);
+  await Promise.all([mate.until(has(last)), author.until(has(last))]);
+  expect([threads(mate.heard), threads(author.heard)]).toEqual([2, 0]);
+  for (const one of [mate, author]) one.close();
+});
+
 test('a new version is told to those who may read the source, and to nobody else', async () => {
   const [mate, stranger] = await Promise.all([listen('mate'), listen('stranger')]);
   await clients.author!.keepAgain(source.id, 'The tide turns at eight, says the new table.');

@@ -25,6 +25,7 @@ export function told(db: Db, event: EventRow): Told {
     case 'library':
       return toThose(() => new Set([...membersIn(db, event.classId), event.personId ?? '']), { type: event.type });
     case 'arrivals':
+    case 'threads':
       return toThose(() => new Set([event.personId ?? '']), { type: event.type });
     case 'job': {
       const job = once(() => jobOf(db, event.personId!, event.jobId!));

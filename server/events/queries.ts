@@ -2,7 +2,8 @@ import type { ForClass } from '@avrelle/core/audience';
 import type { AnnotationId, ClassId, JobId, PersonId, SourceId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
-export type EventType = 'annotation' | 'source' | 'library' | 'desk' | 'classes' | 'job' | 'arrivals' | 'key';
+export type EventType =
+  'annotation' | 'source' | 'library' | 'desk' | 'threads' | 'classes' | 'job' | 'arrivals' | 'key';
 
 export interface NewEvent {
   readonly type: EventType;

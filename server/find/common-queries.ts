@@ -56,11 +56,15 @@ const isIn = (value: string, values: Values): string =>
 const PUBLISHED = "substr(s.published_at || substr('0000-01-01', length(s.published_at) + 1), 1, 10)";
 
 /** Set for a class of the asker's, and due for them then; who has more time goes by theirs. */
-const isDue = (term: DateTerm, asker: Asker, values: Values): string => `s.id IN (
-  SELECT g.source_id FROM class_reach w JOIN assignment g ON g.class_id = w.class_id AND g.source_id = w.source_id
+function isDue(term: DateTerm, asker: Asker, values: Values): string {
+  const day = dayOf('coalesce(e.due_at, g.due_at)', asker, values);
+  return `s.id IN (
+    SELECT g.source_id FROM class_reach w
+    JOIN assignment g ON g.class_id = w.class_id AND g.source_id = w.source_id
     LEFT JOIN extension e ON e.class_id = g.class_id AND e.source_id = g.source_id AND e.person_id = w.person_id
       AND e.due_at > g.due_at
-  WHERE w.person_id = @me AND ${onDays(dayOf('coalesce(e.due_at, g.due_at)', asker, values), term, asker.today, values)})`;
+    WHERE w.person_id = @me AND ${onDays(day, term, asker.today, values)})`;
+}
 
 /** What is said of a source, whether sources or annotations are listed; undefined for what differs between them. */
 export function ofSource(term: Term, asker: Asker, values: Values): string | undefined {

@@ -27,6 +27,7 @@ export const audienceOf = (authorId: PersonId, classes: readonly ForClass[], ans
 
 /** Annotations that may be for the asker, of those that a query finds; the rule of who sees what has the last word. */
 export function forAsker({ me, classes, taught }: Asker, query?: string): string {
-  const audience = `audience : (${[personToken(me), ...classes.map(classToken), ...taught.map(teachersToken)].map((token) => `"${token}"`).join(' OR ')})`;
+  const tokens = [personToken(me), ...classes.map(classToken), ...taught.map(teachersToken)];
+  const audience = `audience : (${tokens.map((token) => `"${token}"`).join(' OR ')})`;
   return query === undefined ? audience : `(${audience}) AND (${query})`;
 }

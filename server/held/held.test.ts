@@ -87,7 +87,7 @@ test('who is meant in what is held is told of it when it is released, not before
   expect((await told(ines)).map((n) => n.why).toSorted()).toEqual(['mention', 'released']);
 });
 
-test('released at its time, caught up after a standstill and never twice; by hand again where that is said', async () => {
+test('released at its time, caught up after a standstill, never twice; by hand again where that is said', async () => {
   const [soon, later] = [await hold('Soon.'), await hold('Later.')];
   await release([soon, later], { at: fromNow(2) });
   await release([later], { at: null });
@@ -154,7 +154,7 @@ test('in each class of several it is released by itself; students learn of no cl
 });
 
 describe('for the teachers alone', () => {
-  test('what a student writes is seen by who teaches; so is what is answered to it, whatever it is opened to later', async () => {
+  test('what a student writes is seen by who teaches; so is what is answered, whatever it is opened to later', async () => {
     const one = await write(ines, { teachersOnly: true });
     expect([await sees(teacher), await sees(assistant), await sees(tomas)]).toEqual([[one], [one], []]);
     const answer = v7();

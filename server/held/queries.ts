@@ -1,12 +1,11 @@
-import { plainWords } from '@avrelle/core/markdown';
 import type { AnnotationId, ClassId, HeldNote, PersonId, SourceId } from '@avrelle/core/wire';
 import { MOST_HELD } from '@avrelle/core/wire';
+import { CLASS_NOTE, classNoteOf, type ClassNoteRow } from '../annotations/class-note';
 import type { Db } from '../db/database';
-import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../legend/queries';
+import { KIND_JOIN } from '../legend/queries';
 
 export const HELD = `
-  SELECT a.id, a.source_id, s.title, s.language, a.author_id, p.name AS author, a.quote, a.note, ac.release_at,
-    ${KIND_COLUMNS}
+  SELECT ${CLASS_NOTE}, ac.release_at
   FROM annotation_class ac
   JOIN annotation a ON a.id = ac.annotation_id AND a.deleted_at IS NULL AND a.root_id IS NULL
   JOIN class_source cs ON cs.class_id = ac.class_id AND cs.source_id = a.source_id
@@ -14,29 +13,11 @@ export const HELD = `
   JOIN person p ON p.id = a.author_id ${KIND_JOIN}
   WHERE ac.class_id = ? AND ac.held = 1 ORDER BY folded(s.title), s.id, a.start, a.created_at LIMIT ${MOST_HELD}`;
 
-interface HeldRow extends KindRow {
-  readonly id: AnnotationId;
-  readonly sourceId: SourceId;
-  readonly title: string;
-  readonly language: string;
-  readonly authorId: PersonId;
-  readonly author: string;
-  readonly quote: string;
-  readonly note: string;
-  readonly releaseAt: string | null;
-}
-
 /** What is held in a class, reading by reading, in the order of the text. */
 export const heldIn = (db: Db, classId: ClassId): HeldNote[] =>
-  db.all<HeldRow>(HELD, classId).map((row) => ({
-    id: row.id,
-    source: { id: row.sourceId, title: row.title, language: row.language },
-    author: { id: row.authorId, name: row.author },
-    kind: kindFrom(row),
-    quote: row.quote,
-    words: plainWords(row.note),
-    releaseAt: row.releaseAt,
-  }));
+  db
+    .all<ClassNoteRow & Pick<HeldNote, 'releaseAt'>>(HELD, classId)
+    .map((row) => ({ ...classNoteOf(row), releaseAt: row.releaseAt }));
 
 /** In a class, of some annotations. */
 export interface Some {
@@ -52,7 +33,8 @@ export interface Released {
   readonly authorId: PersonId;
 }
 const WITH = `
-  SELECT ac.annotation_id, a.source_id, a.author_id FROM annotation_class ac JOIN annotation a ON a.id = ac.annotation_id
+  SELECT ac.annotation_id, a.source_id, a.author_id
+  FROM annotation_class ac JOIN annotation a ON a.id = ac.annotation_id
   WHERE ${OF} AND a.deleted_at IS NULL`;
 /** Those that are held. */
 export const heldOf = (db: Db, some: Some): Released[] => db.all(`${WITH} AND ac.held = 1`, bound(some));
@@ -62,7 +44,9 @@ export const releasedOf = (db: Db, some: Some): Released[] =>
 
 const INSERT_RELEASE =
   'INSERT INTO release (id, class_id, source_id, released_by, released_at) VALUES (@id, @class, @source, @by, @now)';
-const RELEASE = `UPDATE annotation_class AS ac SET held = 0, release_at = NULL, release_id = @release WHERE ${OF} AND held = 1`;
+const RELEASE = `
+  UPDATE annotation_class AS ac SET held = 0, release_at = NULL, release_id = @release
+  WHERE ${OF} AND held = 1`;
 const HOLD = `UPDATE annotation_class AS ac SET held = 1, release_id = NULL WHERE ${OF} AND release_id IS NOT NULL`;
 const SET_TIME = `UPDATE annotation_class AS ac SET release_at = @at WHERE ${OF} AND held = 1`;
 /** Nothing is told of a release of which nothing is left. */

@@ -26,6 +26,8 @@ export function heldRoutes(app: FastifyInstance, context: Context): void {
   );
 
   serve('POST /api/annotations/seen', ({ me, body: { annotationIds } }) =>
-    db.transaction(() => void see(db, me.id, annotationIds, now())),
+    db.transaction(() => {
+      if (see(db, me.id, annotationIds, now()) > 0) events.append({ type: 'threads', personId: me.id });
+    }),
   );
 }

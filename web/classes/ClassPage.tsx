@@ -3,7 +3,7 @@ import { ClassMenu } from './ClassMenu';
 import { Members } from './Members';
 import { READINGS_AT_ONCE, type ClassDetail } from '@avrelle/core/wire';
 import { useHeld } from '../data/held-queries';
-import { useClass, useClassAssignments, useMoreReadings } from '../data/queries';
+import { useClass, useClassAssignments, useReadings } from '../data/queries';
 import { Readings } from './Readings';
 import { ThisWeek } from './ThisWeek';
 import { State } from '../ui/State';
@@ -47,9 +47,8 @@ interface ReadProps {
 
 /** What it reads, more of it as it is asked for. */
 function Read({ of: c, set }: ReadProps) {
-  const more = useMoreReadings(c.id, c);
+  const { readings, isMore, isFetching, fetchMore } = useReadings(c);
   const teaches = c.role !== 'student';
-  const readings = [...c.readings, ...(more.data?.pages ?? []).flat()];
   return (
     <section aria-label="Readings" className="min-h-0 overflow-y-auto bg-sheet">
       {c.readings.length === 0 && <NothingRead teaches={teaches} />}
@@ -57,9 +56,9 @@ function Read({ of: c, set }: ReadProps) {
       <State of={set}>
         <Readings of={c} set={set.data?.assignments ?? []} readings={readings} />
       </State>
-      {more.hasNextPage && readings.length < c.sources && (
+      {isMore && (
         <p className="px-[30px] py-4">
-          <button className="act" disabled={more.isFetching} onClick={() => void more.fetchNextPage()}>
+          <button className="act" disabled={isFetching} onClick={() => void fetchMore()}>
             Show {Math.min(READINGS_AT_ONCE, c.sources - readings.length)} more
           </button>
         </p>

@@ -18,18 +18,14 @@ interface Props {
 /** What who teaches a class can do with what others wrote for it: recommend it, or hide it from the students. */
 export function TeacherActions({ annotation, classId, className }: Props) {
   const [asking, setAsking] = useState(false);
-  const { endorse, hide } = useTeaching(annotation, classId);
+  const { endorse, hide, show } = useTeaching(annotation, classId);
   const isHidden = annotation.hidden?.some((h) => h.classId === classId);
   return (
     <>
-      <button
-        className="act"
-        aria-pressed={annotation.endorsed !== undefined}
-        onClick={() => endorse(!annotation.endorsed)}
-      >
+      <button className="act" onClick={() => endorse(!annotation.endorsed)}>
         {annotation.endorsed ? 'Do not recommend' : 'Recommend'}
       </button>
-      <button className="act" onClick={() => (isHidden ? void hide(null) : setAsking(true))}>
+      <button className="act" onClick={() => (isHidden ? show() : setAsking(true))}>
         {isHidden ? 'Show to students' : 'Hide…'}
       </button>
       {asking && <Why className={className} onSay={hide} onClose={() => setAsking(false)} />}
@@ -41,25 +37,24 @@ function useTeaching({ id: annotationId }: Annotation, id: ClassId) {
   const client = useQueryClient();
   const messages = useMessages();
   const params = { id, annotationId };
+  const warn = (error: unknown): void => messages.warn(wordsOf(error));
   const shown = (after: Annotation): void => {
     showAnnotation(client, after);
     void renew(client, 'threads');
   };
-  const hide = (reason: string | null): Promise<void> =>
-    call('PUT /api/classes/:id/annotations/:annotationId/hidden', { params, body: { reason } }).then((after) => {
-      shown(after);
-      if (reason !== null)
-        messages.tell('The students do not see it any more; its author reads why.', {
-          label: 'Undo',
-          run: () => void hide(null),
-        });
-    });
+  const setReason = (reason: string | null): Promise<void> =>
+    call('PUT /api/classes/:id/annotations/:annotationId/hidden', { params, body: { reason } }).then(shown);
+  const show = (): void => void setReason(null).catch(warn);
+  const hide = (reason: string): Promise<void> =>
+    setReason(reason).then(() =>
+      messages.tell('The students do not see it any more; its author reads why.', { label: 'Undo', run: show }),
+    );
   const endorse = (endorsed: boolean): void =>
     void call('PUT /api/classes/:id/annotations/:annotationId/endorsed', { params, body: { endorsed } }).then(
       shown,
-      (error: unknown) => messages.warn(wordsOf(error)),
+      warn,
     );
-  return { hide, endorse };
+  return { hide, show, endorse };
 }
 
 interface WhyProps {

@@ -1,15 +1,14 @@
 import { useCallback } from 'react';
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
-import { v7 } from 'uuid';
 import type { Api, SentQueryOf } from '@avrelle/core/api';
 import type { Annotation, ClassId } from '@avrelle/core/wire';
 import { useMessages } from '../ui/Messages';
-import { showAnnotation } from './annotation-cache';
 import { wordsOf } from './api';
 import { call } from './call';
 import { here } from './find-queries';
 import { keys } from './keys';
 import { outbox } from './outbox';
+import { sendReply } from './send-reply';
 import { renew } from './stale';
 
 const PAGE = 60;
@@ -40,39 +39,15 @@ export function useDiscussing(id: ClassId) {
   const messages = useMessages();
   const fresh = useCallback(() => renew(client, 'threads'), [client]);
   const warn = useCallback((error: unknown): void => messages.warn(wordsOf(error)), [messages]);
-  /** False where the server refused, which is told. */
   const reply = useCallback(
-    async ({ id: parentId, rootId, sourceId }: Annotation, note: string): Promise<boolean> => {
-      try {
-        const stored = await outbox.add(sourceId, {
-          type: 'reply',
-          id: v7(),
-          parentId,
-          rootId: rootId ?? parentId,
-          note,
-        });
-        for (const each of stored) showAnnotation(client, each);
-        void fresh();
-        return true;
-      } catch (error) {
-        warn(error);
-        return false;
-      }
-    },
-    [client, fresh, warn],
+    (to: Annotation, note: string): Promise<boolean> =>
+      sendReply({ client, messages, send: (write) => outbox.add(to.sourceId, write) }, to, note),
+    [client, messages],
   );
   const star = useCallback(
     (annotationId: string, starred: boolean): void =>
       void call('PUT /api/annotations/:id/star', { params: { id: annotationId }, body: { starred } }).then(fresh, warn),
     [fresh, warn],
-  );
-  const see = useCallback(
-    (annotationIds: readonly string[]): void =>
-      void call('POST /api/annotations/seen', { body: { annotationIds: [...annotationIds] } }).then(
-        fresh,
-        () => undefined,
-      ),
-    [fresh],
   );
   const seeAll = useCallback(
     (sourceId: string | undefined): void =>
@@ -82,5 +57,5 @@ export function useDiscussing(id: ClassId) {
       ),
     [id, fresh, warn],
   );
-  return { reply, star, see, seeAll };
+  return { reply, star, seeAll };
 }

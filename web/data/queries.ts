@@ -1,7 +1,15 @@
 /** What pages ask the server for, by feature. */
 export { peopleQuery, sessionsQuery, tokensQuery, useWelcome, welcomeQuery } from './account-queries';
 export { useAssignment, useClassAssignments, useMyAssignments, useSetHere } from './assignment-queries';
-export { useClass, useClasses, useDeletedClasses, useLegends, useMoreReadings, classesQuery } from './class-queries';
+export {
+  useAllReadings,
+  useClass,
+  useClasses,
+  useDeletedClasses,
+  useLegends,
+  useReadings,
+  classesQuery,
+} from './class-queries';
 export { client } from './client';
 export { here, PAGE, sourcesQuery, useAllFound, useDesk, useFound, useSources } from './find-queries';
 export { useArrivals, useDraft, useFeeds, useIntake, useJobs, useLists } from './gather-queries';

@@ -66,6 +66,7 @@ export function receive(client: QueryClient, event: StreamEvent): void {
     case 'library':
     case 'arrivals':
     case 'desk':
+    case 'threads':
     case 'classes':
       return void renew(client, event.type);
     case 'job':

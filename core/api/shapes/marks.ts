@@ -8,7 +8,6 @@ import type { Annotation, AnnotationPlace, HeldIn, HiddenIn } from '../../wire/a
 import { amount, fields, flag, id, ids, list, shape, text, time } from '../shape';
 
 export const person = fields({ id: id(), name: text() });
-export const sourceLabel = fields({ id: id(), title: text(), language: text() });
 
 export const pigment = () =>
   string()
@@ -97,3 +96,13 @@ export const annotation = shape<Annotation>()(
     deleted: boolean(),
   }),
 );
+
+/** Fields of a note of a class in a list. */
+export const classNote = {
+  id: id(),
+  source: fields({ id: id(), title: text(), language: text() }),
+  author: person,
+  kind,
+  quote: text(),
+  words: text(),
+};

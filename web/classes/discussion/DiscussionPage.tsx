@@ -1,7 +1,7 @@
 import { Link, useParams } from 'react-router';
 import { THREAD_FILTERS, THREAD_SORTS, type ClassDetail, type ThreadPage } from '@avrelle/core/wire';
 import { useDiscussing, useThreads } from '../../data/discussion-queries';
-import { useClass } from '../../data/queries';
+import { useAllReadings, useClass } from '../../data/queries';
 import { QueryField } from '../../library/QueryField';
 import { StillShown } from '../../library/StillShown';
 import { useReadable } from '../../library/use-readable';
@@ -121,6 +121,7 @@ interface ChoicesProps {
 function Choices({ of: c, asked: { source, sort, only, to }, page }: ChoicesProps) {
   const { seeAll } = useDiscussing(c.id);
   const unread = page?.unread ?? 0;
+  const readings = useAllReadings(c);
   // Reports are told to who teaches alone.
   const filters = THREAD_FILTERS.filter((f) => f !== 'reported' || c.role !== 'student');
   return (
@@ -138,7 +139,7 @@ function Choices({ of: c, asked: { source, sort, only, to }, page }: ChoicesProp
       <Choice
         label="Reading"
         value={source ?? ''}
-        options={[['', 'all readings'], ...c.readings.map((r) => [r.id, r.title] as const)]}
+        options={[['', 'all readings'], ...readings.map((r) => [r.id, r.title] as const)]}
         onChoose={(value) => to({ source: value || undefined })}
       />
       <Choice

@@ -1,10 +1,12 @@
 import { lazy, Suspense, useEffect } from 'react';
+import { useQuery } from '@tanstack/react-query';
 import { Link, useLocation } from 'react-router';
 import type { Outline } from '@avrelle/core/text';
 import type { Annotation, ClassDetail, ClassId, SourceText, ThreadRow } from '@avrelle/core/wire';
 import { useMe } from '../../account/me';
 import { useDiscussing } from '../../data/discussion-queries';
 import { annotationQuery, useAnnotations, useSource, useSourceText } from '../../data/queries';
+import { noteSeen } from '../../data/seen';
 import { slotOf } from '../../data/unfinished';
 import { ReplyForm } from '../../note/ReplyForm';
 import { Standing, StandingLines } from '../../note/Standing';
@@ -13,7 +15,6 @@ import { Marked, Sign } from '../../ui/Sign';
 import { State } from '../../ui/State';
 import { TagNames } from '../../ui/TagNames';
 import { shortName, when } from '../../ui/when';
-import { useQuery } from '@tanstack/react-query';
 import { Report } from '../Report';
 import { TeacherActions } from '../TeacherActions';
 import type { AskedThreads } from './asked';
@@ -37,19 +38,18 @@ export function OpenThread({ of: c, id, row, asked }: Props) {
   const one = useQuery({ ...annotationQuery(id), enabled: row === undefined });
   const sourceId = row?.source.id ?? one.data?.sourceId ?? '';
   if (!sourceId) return <State of={one} />;
-  return <OfSource of={c} id={id} sourceId={sourceId} unread={row?.unread ?? 0} asked={asked} />;
+  return <OfSource of={c} id={id} sourceId={sourceId} asked={asked} />;
 }
 
 interface OfSourceProps extends Omit<Props, 'row'> {
   readonly sourceId: string;
-  readonly unread: number;
 }
 
-function OfSource({ of: c, id, sourceId, unread, asked }: OfSourceProps) {
+function OfSource({ of: c, id, sourceId, asked }: OfSourceProps) {
   const found = useAnnotations(sourceId);
   const root = found.data?.find((a) => a.id === id);
   const answers = (found.data ?? []).filter((a) => a.rootId === id).toSorted(byTime);
-  useRead(c.id, root ? [root, ...answers] : [], unread);
+  useRead(root ? [root, ...answers] : []);
   if (!found.data) return <State of={found} />;
   if (!root) return <p className="p-8 text-soft">This thread is not there any more.</p>;
   return (
@@ -74,18 +74,17 @@ function OfSource({ of: c, id, sourceId, unread, asked }: OfSourceProps) {
 const byTime = (a: Annotation, b: Annotation): number => a.createdAt.localeCompare(b.createdAt);
 
 /** What of others stands open for a moment counts as read. */
-function useRead(classId: ClassId, shown: readonly Annotation[], unread: number): void {
+function useRead(shown: readonly Annotation[]): void {
   const me = useMe();
-  const { see } = useDiscussing(classId);
   const ids = shown
     .filter((a) => a.author.id !== me.id && !a.deleted)
     .map((a) => a.id)
     .join();
   useEffect(() => {
-    if (unread === 0 || ids === '') return undefined;
-    const timer = setTimeout(() => !document.hidden && see(ids.split(',')), READ_AFTER);
+    if (ids === '') return undefined;
+    const timer = setTimeout(() => !document.hidden && noteSeen(me.id, ids.split(',')), READ_AFTER);
     return () => clearTimeout(timer);
-  }, [unread, ids, see]);
+  }, [me.id, ids]);
 }
 
 /** The words it is about with those around them, and the way to them. */

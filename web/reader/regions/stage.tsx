@@ -59,6 +59,9 @@ const recorder = <T extends object>(name: string, calls: Calls, known: Partial<T
   });
 
 interface Given {
+  /** What I am in the class; a student where nothing is said. */
+  readonly role?: ClassRow['role'];
+  readonly audience?: Audience;
   readonly annotations?: readonly Annotation[];
   readonly source?: Partial<SourceDetail>;
   readonly text?: SourceText;
@@ -70,12 +73,21 @@ interface Given {
 
 /** A region of the reading view on a model of its own: real store, threads and choosing; page and server only listen. */
 export function stage(region: ReactNode, given: Given = {}) {
-  const { annotations = [], source = {}, text = NO_TEXT } = given;
+  const { annotations = [], source = {}, text = NO_TEXT, role = 'student', audience = ONLY_ME } = given;
   const calls: Calls = [];
   const store = createReaderStore(initialState('page', true));
   const shown = { id: 's', title: 'The Marsh', kind: 'page', versionNumber: 1, newest: 1, ...source };
   const fixed = {
-    ...{ store, me: ME, annotations, classes: [CLASS], audience: ONLY_ME, having: new Set(['b']), source: shown, text },
+    ...{
+      store,
+      me: ME,
+      annotations,
+      classes: [{ ...CLASS, role }],
+      audience,
+      having: new Set(['b']),
+      source: shown,
+      text,
+    },
     legend: { kinds: STARTING_LEGEND, className: null, ownerId: ME.id, find: startingKind },
     writer: recorder('writer', calls),
     chooseAudience: (audience: Audience) => {

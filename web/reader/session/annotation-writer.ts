@@ -8,6 +8,7 @@ import type { Annotation, AnnotationPut, Me, SourceDetail } from '@avrelle/core/
 import { hideAnnotation, showAnnotation } from '../../data/annotation-cache';
 import { wordsOf } from '../../data/api';
 import { flush, defer } from '../../data/deferred';
+import { sendReply } from '../../data/send-reply';
 import type { Messages } from '../../ui/Messages';
 import { count } from '../../ui/when';
 import {
@@ -81,7 +82,7 @@ export function annotationWriter(parts: WriterParts): AnnotationWriter {
     ...changing,
     passage,
     create: creating(parts, history, passage),
-    reply: replying(parts),
+    reply: (parent, note) => sendReply(parts, parent, note),
     undo: () => steps.step(stepBack, 'undo'),
     redo: () => steps.step(stepForward, 'redo'),
   };
@@ -230,16 +231,3 @@ function removedWords(annotations: readonly Annotation[]): string {
   if (!only || annotations.length > 1) return `${count(annotations.length, 'mark')} removed`;
   return `${only.anchor?.spot?.type === 'drawn' ? 'Drawing' : only.kind.name} removed`;
 }
-
-const replying =
-  ({ client, messages, send }: WriterParts): AnnotationWriter['reply'] =>
-  async ({ id: parentId, rootId }, note) => {
-    try {
-      const stored = await send({ type: 'reply', id: v7(), parentId, rootId: rootId ?? parentId, note });
-      for (const each of stored) showAnnotation(client, each);
-      return true;
-    } catch (error) {
-      messages.warn(wordsOf(error));
-      return false;
-    }
-  };

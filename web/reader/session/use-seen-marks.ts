@@ -27,7 +27,10 @@ export function useSeenMarks(): void {
       const shown = now.flatMap(({ root, replies }) => (open.has(root.id) ? [root, ...replies] : [root]));
       const ofOthers = shown.filter((a) => a.author.id !== me.id && !document.hidden);
       const ids = new Set(ofOthers.map((a) => a.id));
-      for (const id of ids) if (before.has(id)) noteSeen(id);
+      noteSeen(
+        me.id,
+        [...ids].filter((id) => before.has(id)),
+      );
       before = ids;
     };
     const timer = setInterval(look, TICK);

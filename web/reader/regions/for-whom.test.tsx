@@ -1,0 +1,76 @@
+/**
+ * @jest-environment ./web/testing/environment.mjs
+ */
+import { afterEach, expect, test } from '@jest/globals';
+import { cleanup, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { ONLY_ME, type Audience } from '@avrelle/core/audience';
+import { ForMembers } from './margin/ForMembers';
+import { HeldLine } from './margin/HeldLine';
+import { HeldHere } from './notices/HeldHere';
+import { AudienceMenu } from './toolbar/AudienceMenu';
+import { noteBy, stage } from './stage';
+
+afterEach(cleanup);
+const user = userEvent.setup();
+const forB = { classIds: ['b'] };
+const held = { ...forB, held: [{ classId: 'b', releaseAt: null }] };
+
+/** Opens the menu on an audience; what is chosen there, in order. */
+async function menu(audience: Audience, role: 'student' | 'teacher'): Promise<readonly Audience[]> {
+  const chosen: Audience[] = [];
+  stage(<AudienceMenu label="For" audience={audience} onChoose={(one) => chosen.push(one)} />, { role });
+  await user.click(screen.getByRole('button', { name: /^For:/ }));
+  return chosen;
+}
+const choices = (): (string | null)[] => screen.queryAllByRole('menuitemradio').map((item) => item.textContent);
+
+test('who in the class sees it is asked once a class is chosen; only who teaches can hold it', async () => {
+  await menu(ONLY_ME, 'teacher');
+  expect(choices()).toEqual([]);
+  cleanup();
+  await menu(forB, 'student');
+  expect(choices()).toEqual(['✓Everybody there', 'Only the teachersstudents do not see it']);
+  cleanup();
+  const chosen = await menu(forB, 'teacher');
+  await user.click(screen.getByRole('menuitemradio', { name: /Held/ }));
+  await user.click(screen.getByRole('menuitemcheckbox', { name: /Field Course B/ }));
+  expect(chosen).toEqual([{ ...forB, teachersOnly: false, held: true }, ONLY_ME]);
+});
+
+test('what is held is counted for who teaches, with whose it is; the strip stands before the first of it', () => {
+  stage(<HeldHere />, {
+    role: 'teacher',
+    annotations: [noteBy('Ines Kestle', '1', held), noteBy('Tomas Rell', '2', held), noteBy('Tomas Rell', '3', forB)],
+  });
+  expect(screen.getByText('2 notes held', { exact: false }).textContent).toBe('2 notes held, 1 not by you');
+  expect(screen.getByRole('button', { name: 'Release all 2' })).toBeTruthy();
+  cleanup();
+  stage(<HeldHere />, { role: 'teacher', audience: { ...forB, held: true } });
+  expect(screen.getByText('what you write now is held until you release it')).toBeTruthy();
+  cleanup();
+  stage(<HeldHere />, { role: 'student', annotations: [noteBy('Tomas Rell', '2', held)] });
+  expect(screen.queryByText(/held/)).toBeNull();
+});
+
+test('an open note says from whom it is held, and when that ends', () => {
+  stage(<HeldLine annotation={noteBy('Ines Kestle', '1', held)} />, { role: 'teacher' });
+  expect(screen.getByText('The students of Field Course B do not see it yet.', { exact: false })).toBeTruthy();
+  cleanup();
+  const timed = { ...forB, held: [{ classId: 'b', releaseAt: '2099-01-02T08:00:00.000Z' }] };
+  stage(<HeldLine annotation={noteBy('Ines Kestle', '1', timed)} />, { role: 'teacher' });
+  expect(screen.getByText(/^The students of Field Course B see it 2 Jan 2099/)).toBeTruthy();
+});
+
+test('who teaches can recommend and hide; students report; on what is not shared there is nothing to do', () => {
+  const actions = (role: 'student' | 'teacher', more: object) => {
+    cleanup();
+    stage(<ForMembers annotation={noteBy('Tomas Rell', '1', more)} />, { role });
+    return screen.queryAllByRole('button').map((button) => button.textContent);
+  };
+  expect(actions('teacher', forB)).toEqual(['Recommend', 'Hide…']);
+  const hidden = { ...forB, endorsed: 'Dr Aldous', hidden: [{ classId: 'b', reason: 'No.', by: 'Dr Aldous' }] };
+  expect(actions('teacher', hidden)).toEqual(['Do not recommend', 'Show to students']);
+  expect(actions('student', forB)).toEqual(['Report…']);
+  expect(actions('student', { classIds: ['x'] })).toEqual([]);
+});
