@@ -1,7 +1,8 @@
 import { Link, useParams } from 'react-router';
 import { THREAD_FILTERS, THREAD_SORTS, type ClassDetail, type ThreadPage } from '@avrelle/core/wire';
 import { useDiscussing, useThreads } from '../../data/discussion-queries';
-import { useAllReadings, useClass } from '../../data/queries';
+import { useClass } from '../../data/queries';
+import { useAllReadings } from '../../data/reading-queries';
 import { QueryField } from '../../library/QueryField';
 import { StillShown } from '../../library/StillShown';
 import { useReadable } from '../../library/use-readable';

@@ -6,7 +6,7 @@ import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import type { ClassDetail } from '@avrelle/core/wire';
-import { useAllReadings, useReadings } from './class-queries';
+import { useAllReadings, useReadings } from './reading-queries';
 
 const readings = Array.from({ length: 7 }, (_, n) => ({ id: `r${n}`, title: `Reading ${n}` }));
 /** A class of seven readings, the first three of which come with it. */
