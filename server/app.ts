@@ -11,6 +11,7 @@ import { assignmentRoutes } from './assignments/routes';
 import { discussionRoutes } from './discussion/routes';
 import { heldRoutes } from './held/routes';
 import { classRoutes } from './classes/routes';
+import { joiningRoutes } from './joining/routes';
 import type { Context } from './context';
 import { draftRoutes } from './drafts/routes';
 import { feedRoutes } from './feeds/routes';
@@ -65,6 +66,7 @@ const ROUTES = [
   noteRoutes,
   pictureRoutes,
   classRoutes,
+  joiningRoutes,
   assignmentRoutes,
   discussionRoutes,
   heldRoutes,

@@ -3,7 +3,7 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { v7 } from 'uuid';
-import type { Problem, SourceDetail } from '@avrelle/core/wire';
+import type { JoinLink, Problem, SourceDetail } from '@avrelle/core/wire';
 import type { LittleWeb } from '../standins/web/serve';
 import { ERRORS, type ErrorCode } from './errors';
 import { ingest } from './ingest/ingest';
@@ -62,6 +62,14 @@ const keepFile = (name: string, bytes: Uint8Array): Promise<string> =>
   refused(ingest({ type: 'file', name, bytes }, policy()));
 const inject = (options: object): Promise<string> =>
   answered(server.app.inject(options).then((a) => ({ status: a.statusCode, body: a.json(), headers: a.headers })));
+
+const roster = (text: string): Promise<string> =>
+  inject({
+    method: 'POST',
+    url: `/api/classes/${classId}/roster/preview`,
+    headers: { cookie: teacher.cookie, 'content-type': 'text/csv' },
+    payload: text,
+  });
 
 const withToken = async (method: string, url: string): Promise<string> => {
   const asked = { name: 'A program', scope: 'read', days: 7 };
@@ -135,6 +143,22 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   bad_token: () => inject({ method: 'GET', url: '/api/sources', headers: { authorization: 'Bearer unknown' } }),
   token_scope: () => withToken('DELETE', `/api/sources/${sourceId}`),
   browser_only: () => withToken('GET', '/api/account/tokens'),
+  wrong_link: () => answered(stranger.send('GET', '/api/join-link?link=not-a-link-of-ours')),
+  link_over: async () => {
+    const { body } = await teacher.send<JoinLink>('PUT', `/api/classes/${classId}/links/${v7()}`, { uses: 1 });
+    const one = await server.person('The only one');
+    await one.send('POST', '/api/join-link', { link: body.token });
+    return answered(stranger.send('POST', '/api/join-link', { link: body.token }));
+  },
+  no_people_listed: () => roster('Ines Kestle\nTomas Rell'),
+  too_many_people: () => roster(Array.from({ length: 2001 }, (_, n) => `Person ${n},p${n}@saltmere.test`).join('\n')),
+  class_archived: async () => {
+    const url = `/api/classes/${classId}/archived`;
+    await teacher.send('PUT', url, { archived: true });
+    const met = await answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ classIds: [classId] })));
+    await teacher.send('PUT', url, { archived: false });
+    return met;
+  },
   last_teacher: () => answered(teacher.send('DELETE', `/api/classes/${classId}/membership`)),
   list_full: () => {
     const many = 'WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 500)';

@@ -7,6 +7,7 @@ import type { Endpoint, NameOf } from './endpoint';
 import * as find from './find';
 import * as gather from './gather';
 import * as held from './held';
+import * as joining from './joining';
 import * as kinds from './kinds';
 import * as library from './library';
 import * as sources from './sources';
@@ -20,6 +21,7 @@ const FEATURES = {
   find,
   gather,
   held,
+  joining,
   kinds,
   library,
   sources,

@@ -1,8 +1,9 @@
 import { string } from 'yup';
 import {
   CLASS_ROLES,
+  archivedSchema,
   classPutSchema,
-  joinSchema,
+  nextClassSchema,
   readingsSchema,
   roleChangeSchema,
   type ClassDetail,
@@ -10,7 +11,7 @@ import {
   type Member,
 } from '../wire';
 import { endpoint } from './endpoint';
-import { asAssistant, asMember, asTeacher } from './permission';
+import { asMember, asTeacher } from './permission';
 import { amount, fields, id, list, shape, text, time } from './shape';
 import { classLabel, sourceRow } from './shapes/sources';
 
@@ -23,6 +24,7 @@ const row = {
   people: amount(),
   sources: amount(),
   annotations: amount(),
+  archivedAt: string().nullable().defined(),
 };
 const member = shape<Member>()(
   fields({ id: id(), name: text(), role: role(), annotations: amount(), replies: amount() }),
@@ -32,6 +34,7 @@ const detail = shape<ClassDetail>()(
     ...row,
     version: amount(),
     code: string().nullable().defined(),
+    asking: amount(),
     members: list(member),
     readings: list(sourceRow),
   }),
@@ -41,7 +44,6 @@ export const listClasses = endpoint('GET', '/api/classes', { answer: list(shape<
 export const getClass = endpoint('GET', '/api/classes/:id', { may: asMember, answer: detail });
 /** A new one, or a name and tint for one that is there. */
 export const putClass = endpoint('PUT', '/api/classes/:id', { body: classPutSchema, answer: classLabel });
-export const joinClass = endpoint('POST', '/api/classes/join', { body: joinSchema, answer: classLabel });
 /** Further readings, from a place on. */
 export const listReadings = endpoint('GET', '/api/classes/:id/readings', {
   may: asMember,
@@ -60,13 +62,6 @@ export const changeRole = endpoint('PUT', '/api/classes/:id/members/:personId', 
 export const removeMember = endpoint('DELETE', '/api/classes/:id/members/:personId', {
   may: asTeacher('remove somebody'),
 });
-/** A new code to join with; the former one ends. Opens a class that was closed. */
-export const renewCode = endpoint('POST', '/api/classes/:id/code', {
-  may: asAssistant('make a new code'),
-  answer: fields({ code: id() }),
-});
-/** Nobody joins any more until a new code is made. */
-export const closeCode = endpoint('DELETE', '/api/classes/:id/code', { may: asAssistant('close the class') });
 /** For all of its members; its teachers can bring it back for thirty days. */
 export const deleteClass = endpoint('DELETE', '/api/classes/:id', { may: asTeacher('delete it') });
 export const restoreClass = endpoint('POST', '/api/classes/:id/restore', {
@@ -75,4 +70,16 @@ export const restoreClass = endpoint('POST', '/api/classes/:id/restore', {
 });
 export const listDeletedClasses = endpoint('GET', '/api/deleted-classes', {
   answer: list(fields({ id: id(), name: text(), tint: text(), deletedAt: time() })),
+});
+
+/** Nothing new is written, set or read in it, and nobody joins; or it goes on again. */
+export const archiveClass = endpoint('PUT', '/api/classes/:id/archived', {
+  may: asTeacher('archive the class'),
+  body: archivedSchema,
+});
+/** A class of its own that begins with what this one reads, what is set and its Legend: no people, no annotations. */
+export const beginNextClass = endpoint('POST', '/api/classes/:id/next', {
+  may: asTeacher('begin another class with it'),
+  body: nextClassSchema,
+  answer: classLabel,
 });

@@ -14,3 +14,5 @@ export {
   splitting,
 } from './coverage';
 export type { AgainstTeacher, ClassAgreement, Passage, ReadersMark, Span } from './coverage';
+export { rosterClasses, rosterOf } from './roster';
+export type { LeftOut, LeftOutWhy, Listed, Roster, RosterClass, Rows } from './roster';

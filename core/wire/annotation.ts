@@ -153,6 +153,10 @@ export interface HeldIn {
   readonly releaseAt: string | null;
 }
 
+/** Whether one can ask to join a class that an annotation is for. */
+export const ELSEWHERE = ['closed', 'askable'] as const;
+export type Elsewhere = (typeof ELSEWHERE)[number];
+
 export interface Annotation {
   readonly id: AnnotationId;
   readonly sourceId: SourceId;
@@ -175,6 +179,8 @@ export interface Annotation {
   readonly held?: readonly HeldIn[];
   /** Where it is hidden from the students, and why; told to the same. */
   readonly hidden?: readonly HiddenIn[];
+  /** It is for another class, too, whose members see it; whether one can ask to join one. Not which. */
+  readonly elsewhere?: Elsewhere;
   /** Who of its teachers recommends it. */
   readonly endorsed?: string;
   /** The annotation a thread hangs on; null for one that stands in the text. */

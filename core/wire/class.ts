@@ -26,6 +26,8 @@ export interface ClassRow extends ClassLabel {
   readonly people: number;
   readonly sources: number;
   readonly annotations: number;
+  /** Since when it is only looked at. */
+  readonly archivedAt: string | null;
 }
 
 export interface Member {
@@ -40,6 +42,8 @@ export interface ClassDetail extends ClassRow {
   readonly version: number;
   /** The code to join with; shown to teachers and assistants. Null for others, and where nobody can join. */
   readonly code: string | null;
+  /** How many wait to be let in; none for students. */
+  readonly asking: number;
   readonly members: readonly Member[];
   /** The last added first, as many as come at once; `sources` says how many there are. */
   readonly readings: readonly SourceRow[];

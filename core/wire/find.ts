@@ -1,7 +1,7 @@
 import type { AnnotationId, ClassId, SourceId, PersonId } from './ids';
 import type { Kind } from '../legend/legend';
 import type { Marked } from '../query/mark-words';
-import type { SourceRow } from './source';
+import type { ClassLabel, SourceRow } from './source';
 import type { SourceKind } from './source-words';
 
 /** Orders of a list of sources; `best` is by how well words fit, `touched` by what was last done with them. */
@@ -120,6 +120,8 @@ export interface Desk {
   readonly begun: boolean;
   readonly notices: readonly DeskNotice[];
   readonly unseen: number;
+  /** Who waits to be let in to the classes I teach. */
+  readonly asking: readonly { readonly class: ClassLabel; readonly people: number }[];
   readonly reading: readonly SourceRow[];
   readonly fresh: readonly SourceRow[];
   /** How many wait to be read. */

@@ -100,6 +100,35 @@ export {
 } from './discussion';
 export type { ClassNote } from './class-note';
 export type { Report, ThreadFilter, ThreadPage, ThreadRow, ThreadSort } from './discussion';
+export {
+  JOINING,
+  LINK_DAYS,
+  MOST_ON_ROSTER,
+  ROSTER_STATES,
+  YEAR_IN_WEEKS,
+  archivedSchema,
+  joiningPutSchema,
+  joinLinkSchema,
+  letInSchema,
+  linkPutSchema,
+  nextClassSchema,
+  rosterSchema,
+} from './joining';
+export type {
+  ClassJoining,
+  Invitation,
+  Joining,
+  JoinLink,
+  JoinRequest,
+  LeftOutRow,
+  LinkPut,
+  MyRequest,
+  NextClass,
+  RosterPerson,
+  RosterPreview,
+  RosterRow,
+  RosterState,
+} from './joining';
 export { MOST_HELD, annotationIdsSchema, releaseSchema } from './held';
 export type { HeldNote, Release } from './held';
 export { OTHERS_SEEN, assignmentPutSchema, shownSchema, extensionSchema, assignmentKey } from './assignment';

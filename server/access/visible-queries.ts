@@ -48,3 +48,14 @@ export const seesByReach = (x: string, from: string): string => `(${x}.deleted_a
   ${x}.author_id = @me OR CASE WHEN ${x}.root_id IS NOT NULL THEN ${sees(x)} ELSE EXISTS (
     SELECT 1 FROM ${from} w WHERE w.source_id = ${x}.source_id AND instr(${x}.audience, w.token)
       AND (w.author_id IS NULL OR w.author_id = ${x}.author_id)) END))`;
+
+/** A class `c` that somebody can join. */
+export const IS_OPEN_CLASS = 'c.deleted_at IS NULL AND c.archived_at IS NULL';
+/**
+ * Of the classes that an annotation is for beside those of the asker, and whose students see it: nobody learns of a
+ * class where it is held, hidden or for its teachers alone. `id` is an expression; `ac` and `c` name the rows.
+ */
+export const elsewhere = (id: string, columns: string): string => `
+  SELECT ${columns} FROM annotation_class ac JOIN class c ON c.id = ac.class_id AND ${IS_OPEN_CLASS}
+  WHERE ac.annotation_id = ${id} AND ac.teachers_only = 0 AND ac.held = 0 AND ac.hidden_reason IS NULL AND NOT EXISTS (
+    SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me)`;

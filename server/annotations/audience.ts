@@ -3,6 +3,7 @@ import type { AnnotationPatch, ClassId, Me, SourceId } from '@avrelle/core/wire'
 import { mustBe } from '../access/access';
 import { isMember } from '../access/access-queries';
 import { commentsClosed } from '../assignments/queries';
+import { mustNotBeArchived } from '../classes/archived';
 import { classLabel, sourceAddedBy } from '../classes/queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
@@ -62,6 +63,7 @@ function keptOf(was: StoredForClass | undefined, held: boolean): Partial<StoredF
 
 /** Throws where a class is among them for which nothing may be written now. */
 export function mustBeOpen({ db }: Context, me: Me, sourceId: SourceId, classIds: readonly ClassId[]): void {
+  for (const classId of classIds) mustNotBeArchived(db, classId);
   const closed = classIds.find((classId) => commentsClosed(db, { classId, sourceId }, me.id));
   if (closed !== undefined)
     throw new AppError('comments_closed', { className: classLabel(db, closed)?.name ?? '' }, { field: 'classIds' });

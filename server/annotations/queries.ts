@@ -18,7 +18,7 @@ import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../legend/queri
 import { setLinks } from '../notes/queries';
 import { placeOf, type PlaceRow } from './place';
 import { inlinesOf, readInlines } from './quotation-queries';
-import { classesShown, FOR_WHOM, sees } from '../access/visible-queries';
+import { classesShown, elsewhere, FOR_WHOM, sees } from '../access/visible-queries';
 
 export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
   viewedVersion: VersionId;
@@ -46,6 +46,8 @@ export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
   held: string;
   hidden: string;
   endorsed: string | null;
+  /** Null: nowhere else; whether one may ask to join. */
+  elsewhere: number | null;
   inlines: string | null;
 }
 
@@ -54,6 +56,7 @@ const COLUMNS = `a.id, a.source_id, a.version_id, a.author_id, p.name AS author_
   coalesce(@version, s.current_version) AS viewed_version, pl.state, pl.start AS place_start, pl.stop, pl.confidence, pl.candidates, pl.hand_start, pl.hand_stop,
   (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags,
 ${classesShown('a')} AS classes,
+  CASE WHEN a.author_id <> @me THEN (${elsewhere('a.id', 'max(c.askable)')}) END AS elsewhere,
   ${FOR_WHOM}, ${inlinesOf('a')} AS inlines`;
 /** The place asked for is that in version `@version`, or in the newest where that is null. */
 const FROM = `FROM annotation a JOIN person p ON p.id = a.author_id JOIN source s ON s.id = a.source_id ${KIND_JOIN} LEFT JOIN placement pl ON pl.annotation_id = a.id AND pl.version_id = coalesce(@version, s.current_version)`;
@@ -254,13 +257,14 @@ export function toWire(row: AnnotationRow): Annotation {
   };
 }
 
-function forWhom(row: AnnotationRow): Pick<Annotation, 'teachersOnly' | 'held' | 'hidden' | 'endorsed'> {
+function forWhom(row: AnnotationRow): Pick<Annotation, 'teachersOnly' | 'held' | 'hidden' | 'elsewhere' | 'endorsed'> {
   const held = JSON.parse(row.held) as NonNullable<Annotation['held']>;
   const hidden = JSON.parse(row.hidden) as NonNullable<Annotation['hidden']>;
   return {
     ...(row.teachersOnly === 1 ? { teachersOnly: true as const } : {}),
     ...(held.length > 0 ? { held } : {}),
     ...(hidden.length > 0 ? { hidden } : {}),
+    ...(row.elsewhere === null ? {} : { elsewhere: row.elsewhere === 1 ? 'askable' : 'closed' }),
     ...(row.endorsed === null ? {} : { endorsed: row.endorsed }),
   };
 }

@@ -5,7 +5,7 @@ import type { Annotation, AnnotationPatch, AnnotationPut, Me, PlacePut, ReplyPut
 import { canRead } from '../access/access-queries';
 import { noteOwn } from '../assignments/own-given';
 import { commentsClosed } from '../assignments/queries';
-import { classesOf } from '../classes/queries';
+import { archivedClass, classesOf } from '../classes/queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { ownerOfKind } from '../legend/queries';
@@ -100,7 +100,9 @@ function answersTo(context: Context, me: Me, { id, sourceId }: Annotation): read
   const { db } = context;
   const mine = new Set(classesOf(db, me.id).map((c) => c.id));
   const classes = answerAudience(forClasses(db, id), mine);
-  const open = classes.filter(({ classId }) => !commentsClosed(db, { classId, sourceId }, me.id));
+  const open = classes.filter(
+    ({ classId }) => archivedClass(db, classId) === undefined && !commentsClosed(db, { classId, sourceId }, me.id),
+  );
   if (open.length === 0)
     mustBeOpen(
       context,

@@ -1,5 +1,6 @@
 import { startingKind } from '@avrelle/core/legend';
 import type { Assignment, AssignmentPut, Me } from '@avrelle/core/wire';
+import { mustNotBeArchived } from '../classes/archived';
 import { addSourceTo } from '../classes/readings';
 import type { Context } from '../context';
 import { AppError } from '../errors';
@@ -20,6 +21,7 @@ export function putAssignment(context: Context, me: Me, place: Place, put: Assig
   const { db, events, now } = context;
   return db.transaction(() => {
     addSourceTo(context, me, place.classId, place.sourceId);
+    mustNotBeArchived(db, place.classId);
     mustKnowKinds(context, place, put);
     const before = storedAssignment(db, place);
     const standing = standingOf(put, before, now());
@@ -44,7 +46,7 @@ export const assignmentOf = ({ db }: Pick<Context, 'db'>, me: Me, place: Place):
 };
 
 /** What was shown stays shown, after the due date until another date is set that is to come. */
-function standingOf({ opensAt, dueAt, othersSeen }: AssignmentPut, before: Stored | undefined, now: string): Standing {
+export function standingOf({ opensAt, dueAt, othersSeen }: AssignmentPut, before: Stored | undefined, now: string): Standing {
   const isOpen = opensAt === null || opensAt <= now;
   const shownAt = before?.othersSeen === othersSeen ? before.shownAt : null;
   if (othersSeen !== 'after_due') return { isOpen, shownAt };

@@ -5,8 +5,6 @@ const TEACHERS = "SELECT count(*) AS n FROM membership WHERE class_id = ? AND ro
 const SET_ROLE = 'UPDATE membership SET role = ? WHERE class_id = ? AND person_id = ?';
 const REMOVE = 'DELETE FROM membership WHERE class_id = ? AND person_id = ?';
 const MEMBERS = 'SELECT person_id AS id FROM membership WHERE class_id = ?';
-const SET_CODE = 'UPDATE class SET code = ?, code_open = 1 WHERE id = ?';
-const CLOSE_CODE = 'UPDATE class SET code_open = 0 WHERE id = ?';
 
 export const teachersOf = (db: Db, classId: ClassId): number => db.get<{ n: number }>(TEACHERS, classId)!.n;
 export const setRole = (db: Db, classId: ClassId, personId: PersonId, role: ClassRole): boolean =>
@@ -15,8 +13,6 @@ export const removeMembership = (db: Db, classId: ClassId, personId: PersonId): 
   db.run(REMOVE, classId, personId) > 0;
 export const memberIds = (db: Db, classId: ClassId): string[] =>
   db.all<{ id: string }>(MEMBERS, classId).map((m) => m.id);
-export const setCode = (db: Db, classId: ClassId, code: string): number => db.run(SET_CODE, code, classId);
-export const closeClassCode = (db: Db, classId: ClassId): number => db.run(CLOSE_CODE, classId);
 
 const SET_DELETED = 'UPDATE class SET deleted_at = ? WHERE id = ?';
 const SET_ASIDE =

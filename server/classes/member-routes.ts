@@ -1,22 +1,19 @@
 import type { ClassId, PersonId } from '@avrelle/core/wire';
-import { randomBytes } from 'node:crypto';
 import type { FastifyInstance } from 'fastify';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { serving } from '../serve';
-import { joinCode } from './join-code';
 import {
   bringClassBack,
-  closeClassCode,
   deletedClassesOf,
   memberIds,
   removeMembership,
   setClassDeleted,
-  setCode,
   setRole,
   teachersOf,
 } from './member-queries';
-import { classLabel } from './queries';
+import { beginNext } from './next-class';
+import { classLabel, setArchived } from './queries';
 import { roleIn } from '../access/access-queries';
 
 /** What its routes go by. */
@@ -71,27 +68,11 @@ export function memberRoutes(app: FastifyInstance, context: Context): void {
   );
 }
 
-/** By which code others join a class, its end, and its return. */
+/** The end of a class, its return, and the next one. */
 export function classLifeRoutes(app: FastifyInstance, context: Context): void {
   const { db, now, events } = context;
   const serve = serving(app, context);
   const { tell } = around(context);
-
-  serve('POST /api/classes/:id/code', ({ params: { id } }) =>
-    db.transaction(() => {
-      const code = joinCode(randomBytes);
-      setCode(db, id, code);
-      events.append({ type: 'classes', classId: id });
-      return { code };
-    }),
-  );
-
-  serve('DELETE /api/classes/:id/code', ({ params: { id } }) =>
-    db.transaction(() => {
-      closeClassCode(db, id);
-      events.append({ type: 'classes', classId: id });
-    }),
-  );
 
   serve('DELETE /api/classes/:id', ({ params: { id } }) =>
     db.transaction(() => {
@@ -108,6 +89,14 @@ export function classLifeRoutes(app: FastifyInstance, context: Context): void {
       return classLabel(db, id)!;
     }),
   );
+
+  serve('PUT /api/classes/:id/archived', ({ params: { id }, body: { archived } }) =>
+    db.transaction(() => {
+      if (setArchived(db, id, archived ? now() : null)) events.append({ type: 'classes', classId: id });
+    }),
+  );
+
+  serve('POST /api/classes/:id/next', ({ me, params: { id }, body }) => beginNext(context, me, id, body));
 
   serve('GET /api/deleted-classes', ({ me }) => deletedClassesOf(db, me.id));
 }

@@ -9,6 +9,7 @@ import type {
   PersonId,
   SourceId,
 } from '@avrelle/core/wire';
+import { IS_OPEN_CLASS } from '../access/visible-queries';
 import type { Db } from '../db/database';
 
 /** How many marks or answers there are for all of a class: what not all see is not counted. */
@@ -19,8 +20,13 @@ const COUNTS = `
   (SELECT count(*) FROM membership x WHERE x.class_id = c.id) AS people,
   (SELECT count(*) FROM class_reach x WHERE x.class_id = c.id AND x.person_id = m.person_id) AS sources,
   ${written('x.class_id = c.id AND a.root_id IS NULL')} AS annotations`;
-const CLASSES_OF = `SELECT c.id, c.name, c.tint, m.role, ${COUNTS} FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? ORDER BY c.name`;
-const CLASS_FOR = `SELECT c.id, c.name, c.tint, CASE WHEN c.code_open THEN c.code END AS code, c.version, m.role, ${COUNTS} FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? AND c.id = ?`;
+const CLASSES_OF = `
+  SELECT c.id, c.name, c.tint, m.role, c.archived_at, ${COUNTS}
+  FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? ORDER BY c.name`;
+const CLASS_FOR = `
+  SELECT c.id, c.name, c.tint, CASE WHEN c.code_open THEN c.code END AS code, c.version, m.role, c.archived_at,
+    (SELECT count(*) FROM join_request q WHERE q.class_id = c.id AND q.refused_at IS NULL) AS asking, ${COUNTS}
+  FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? AND c.id = ?`;
 const MEMBERS = `
   SELECT p.id, p.name, m.role,
     ${written('x.class_id = m.class_id AND a.author_id = p.id AND a.root_id IS NULL')} AS annotations,
@@ -30,7 +36,6 @@ const MEMBERS = `
 const INSERT_CLASS =
   'INSERT INTO class (id, name, tint, code, created_by, created_at) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING';
 const UPDATE_CLASS = 'UPDATE class SET name = ?, tint = ?, version = version + 1 WHERE id = ? AND version = ?';
-const BY_CODE = 'SELECT id, name, tint FROM class WHERE code = ? AND code_open = 1 AND deleted_at IS NULL';
 const BY_ID = 'SELECT id, name, tint FROM class WHERE id = ?';
 const JOIN = 'INSERT INTO membership (class_id, person_id, role, joined_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
 const ADD_SOURCE =
@@ -52,7 +57,6 @@ export const membershipsOf = (
 ): { classId: ClassId; personId: PersonId; role: ClassRole }[] => db.all(MEMBERSHIPS, JSON.stringify(classIds));
 export const classesOf = (db: Db, personId: PersonId): ClassRow[] => db.all<ClassRow>(CLASSES_OF, personId);
 export const classLabel = (db: Db, classId: ClassId): ClassLabel | undefined => db.get<ClassLabel>(BY_ID, classId);
-export const classByCode = (db: Db, code: string): ClassLabel | undefined => db.get<ClassLabel>(BY_CODE, code);
 interface NewMember {
   readonly classId: ClassId;
   readonly personId: PersonId;
@@ -89,6 +93,28 @@ export const updateClass = (db: Db, id: string, { name, tint, version = 0 }: Cla
 
 /** The class as one of its members sees it, without its readings; undefined for anybody else. */
 export function classFor(db: Db, personId: PersonId, classId: ClassId): Omit<ClassDetail, 'readings'> | undefined {
-  const row = db.get<ClassRow & { code: string | null; version: number }>(CLASS_FOR, personId, classId);
-  return row && { ...row, code: row.role === 'student' ? null : row.code, members: db.all<Member>(MEMBERS, classId) };
+  const row = db.get<Omit<ClassDetail, 'readings' | 'members'>>(CLASS_FOR, personId, classId);
+  const forStudents = row?.role === 'student' ? { code: null, asking: 0 } : {};
+  return row && { ...row, ...forStudents, members: db.all<Member>(MEMBERS, classId) };
 }
+
+const ARCHIVED = 'SELECT name FROM class WHERE id = ? AND archived_at IS NOT NULL';
+const SET_ARCHIVED = 'UPDATE class SET archived_at = ? WHERE id = ? AND (archived_at IS NULL) = (? IS NOT NULL)';
+/** The name of a class that is only looked at. */
+export const archivedClass = (db: Db, classId: ClassId): string | undefined =>
+  db.get<{ name: string }>(ARCHIVED, classId)?.name;
+/** False where it was so already. */
+export const setArchived = (db: Db, classId: ClassId, at: string | null): boolean =>
+  db.run(SET_ARCHIVED, at, classId, at) > 0;
+
+const IN_ORDER = `
+  SELECT cs.source_id AS id FROM class_source cs JOIN source s ON s.id = cs.source_id AND s.deleted_at IS NULL
+  WHERE cs.class_id = ? ORDER BY cs.added_at, cs.source_id`;
+/** Ids of all the sources of a class, the first added first. */
+export const readingsInOrder = (db: Db, classId: ClassId): SourceId[] =>
+  db.all<{ id: SourceId }>(IN_ORDER, classId).map((r) => r.id);
+
+const OPEN_AMONG = `SELECT c.id, c.askable FROM json_each(?) j JOIN class c ON c.id = j.value AND ${IS_OPEN_CLASS}`;
+/** Of some classes, those that others can join, and whether those may ask who meet a note of it. */
+export const openAmong = (db: Db, classIds: readonly ClassId[]): { id: ClassId; askable: number }[] =>
+  db.all(OPEN_AMONG, JSON.stringify(classIds));

@@ -4,6 +4,7 @@ import { isMember } from '../access/access-queries';
 import type { Context } from '../context';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
+import { mustNotBeArchived } from './archived';
 import { addClassSource, removeClassSource, sourceAddedBy } from './queries';
 
 /** Lets a class read a source; false where it reads it already. Who does not own the source has to teach the class. */
@@ -12,6 +13,8 @@ export function addSourceTo({ db, events, now }: Context, me: Me, classId: Class
   mustReadSource(db, me.id, sourceId);
   if (!can(db, me.id, { thing: 'source', as: 'owner' }, sourceId))
     mustTeach(db, me.id, classId, 'share it, or keep a copy of your own');
+  if (sourceAddedBy(db, classId, sourceId) !== undefined) return false;
+  mustNotBeArchived(db, classId);
   const added = addClassSource(db, { classId, sourceId, personId: me.id }, now());
   if (added) events.append({ type: 'classes', classId, sourceId });
   return added;
@@ -21,6 +24,7 @@ export function addSourceTo({ db, events, now }: Context, me: Me, classId: Class
 export function takeSourceFrom({ db, events }: Context, me: Me, classId: ClassId, sourceId: SourceId): boolean {
   if (!isMember(db, classId, me.id)) throw new AppError('not_in_class');
   if (sourceAddedBy(db, classId, sourceId) !== me.id) mustTeach(db, me.id, classId, 'take the source out');
+  mustNotBeArchived(db, classId);
   const removed = removeClassSource(db, classId, sourceId);
   if (removed) events.append({ type: 'classes', classId, sourceId });
   return removed;

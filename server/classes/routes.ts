@@ -2,28 +2,18 @@ import { randomBytes } from 'node:crypto';
 import type { FastifyInstance } from 'fastify';
 import { READINGS_AT_ONCE } from '@avrelle/core/wire';
 import { mustBe } from '../access/access';
-import { Tries } from '../accounts/tries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
+import { joinCode } from '../joining/join-code';
 import { serving } from '../serve';
 import { sourceRowsOf } from '../sources/queries';
-import {
-  classByCode,
-  classesOf,
-  classFor,
-  classLabel,
-  insertClass,
-  joinClass,
-  readingsOf,
-  updateClass,
-} from './queries';
+import { classesOf, classFor, classLabel, insertClass, joinClass, readingsOf, updateClass } from './queries';
 import { addSourceTo, takeSourceFrom } from './readings';
-import { joinCode } from './join-code';
+
 import { classLifeRoutes, memberRoutes } from './member-routes';
 
 export function classRoutes(app: FastifyInstance, context: Context): void {
   const { db, events } = context;
-  const tries = new Tries();
   const serve = serving(app, context);
 
   serve('GET /api/classes', ({ me }) => classesOf(db, me.id));
@@ -48,19 +38,6 @@ export function classRoutes(app: FastifyInstance, context: Context): void {
       return classLabel(db, id)!;
     }),
   );
-
-  serve('POST /api/classes/join', async ({ me, body: { code }, request }) => {
-    const found = await tries.guard(me.id, request.ip, ['wrong_code'], () => {
-      const label = classByCode(db, code);
-      if (!label) throw new AppError('wrong_code', { code }, { field: 'code' });
-      return label;
-    });
-    db.transaction(() => {
-      if (joinClass(db, { classId: found.id, personId: me.id, role: 'student' }, context.now()))
-        events.append({ type: 'classes', classId: found.id });
-    });
-    return found;
-  });
 
   readingRoutes(app, context);
   memberRoutes(app, context);

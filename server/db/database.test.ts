@@ -9,6 +9,7 @@ import { LISTED, OF_BATCH, SINGLE } from '../jobs/queries';
 import { MARKED_ON, NOTICES } from '../desk/queries';
 import { REPORTS } from '../discussion/report-queries';
 import { SEE_ALL, threadsQuery } from '../discussion/queries';
+import { ASKING_ME, MINE, REQUESTS } from '../joining/queries';
 import { DUE, HELD, STUDENTS_SEEING } from '../held/queries';
 import { OF_SOURCE, ONE } from '../annotations/queries';
 import { annotationsStatement, countStatement, sourcesStatement } from '../find/queries';
@@ -220,6 +221,9 @@ test.each(
     ONE,
     MARKED,
     NOTICES,
+    ASKING_ME,
+    MINE,
+    REQUESTS,
     LISTED,
     SINGLE,
     OF_BATCH,

@@ -3,6 +3,7 @@ import type { Desk } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import type { Asker } from '../find/asker';
 import { askerOf } from '../find/asker-of';
+import { askingMe } from '../joining/queries';
 import { serving } from '../serve';
 import { annotationHits, readQuery, sourcePage } from '../find/find';
 import { dayBefore } from './day-before';
@@ -41,6 +42,7 @@ export function deskRoutes(app: FastifyInstance, context: Context): void {
       begun: fresh.total + reading.length > 0 || some('', 1).total > 0,
       notices: found,
       unseen: found.filter((n) => !n.seen).length,
+      asking: askingMe(db, me.id),
       reading,
       fresh: fresh.sources,
       waiting: fresh.total,

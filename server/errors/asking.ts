@@ -101,6 +101,36 @@ export const ASKING = {
     title: 'Accounts are made by an administrator',
     detail: 'This installation does not let people make their own account. Ask its administrator for one.',
   },
+  // Joining a class
+  wrong_link: {
+    status: 404,
+    title: 'This link leads to no class',
+    detail:
+      'This link is not known, or was closed. Check whether it was copied whole, or ask your teacher for another.',
+  },
+  link_over: {
+    status: 410,
+    title: 'This link is over',
+    detail: 'The link to join “{className}” {why}. Ask your teacher for another.',
+  },
+  no_people_listed: {
+    status: 400,
+    title: 'Nobody is listed there',
+    detail:
+      'No e-mail addresses were found in this file. A list has a line for each person, with a name and an address; ' +
+      'a OneRoster archive holds classes.csv, users.csv and enrollments.csv.',
+  },
+  too_many_people: {
+    status: 413,
+    title: 'That list is too long',
+    detail: 'At most {limit} people can be added to a class at once. Take a part of the list.',
+  },
+  class_archived: {
+    status: 409,
+    title: 'This class is archived',
+    detail:
+      '“{className}” is archived: it can be looked at, and nothing new is written for it. A teacher can open it again.',
+  },
   // Readings that are set
   comments_closed: {
     status: 403,

@@ -1,6 +1,6 @@
 import type { Annotation, ClassRole, StreamEvent, ClassId, PersonId } from '@avrelle/core/wire';
 import { annotationFor, authorOf, viewersOf } from '../annotations/queries';
-import { membershipsOf } from '../classes/queries';
+import { membershipsOf, openAmong } from '../classes/queries';
 import type { Db } from '../db/database';
 import { jobOf } from '../jobs/queries';
 import { readersOf } from '../sources/queries';
@@ -47,10 +47,12 @@ function annotationTold(db: Db, event: EventRow): Told {
   const base = once(() => annotationFor(db, authorOf(db, id) ?? '', id));
   const viewers = once(() => new Set(viewersOf(db, id)));
   const rolesBy = once(() => rolesByPerson(membershipsOf(db, base()?.classIds ?? [])));
+  const open = once(() => openAmong(db, base()?.classIds ?? []));
   const former = once(() => new Set(formerMembers(db, event.formerClasses)));
   const messages = new Map<string, string>();
   const as = (annotation: Annotation): string => {
-    const key = JSON.stringify([annotation.classIds, annotation.held, annotation.hidden]);
+    const { classIds, held, hidden, elsewhere } = annotation;
+    const key = JSON.stringify([classIds, held, hidden, elsewhere]);
     let message = messages.get(key);
     if (message === undefined)
       messages.set(key, (message = JSON.stringify({ type: 'annotation', annotation } satisfies StreamEvent)));
@@ -60,7 +62,7 @@ function annotationTold(db: Db, event: EventRow): Told {
   return (personId) => {
     const annotation = base();
     if (annotation && personId === annotation.author.id) return as(annotation);
-    if (annotation && viewers().has(personId)) return as(forMember(annotation, rolesBy().get(personId)));
+    if (annotation && viewers().has(personId)) return as(forMember(annotation, rolesBy().get(personId), open()));
     // What was taken back leaves a trace for whoever sees an answer to it.
     const trace = annotation?.deleted ? annotationFor(db, personId, id) : undefined;
     if (trace) return as(trace);
@@ -83,14 +85,23 @@ function formerMembers(db: Db, formerClasses: string | null): PersonId[] {
 
 type Roles = ReadonlyMap<ClassId, ClassRole>;
 
-/** As somebody who is in some of its classes sees it: students do not learn where it is held or hidden. */
-function forMember({ held = [], hidden = [], ...annotation }: Annotation, roles: Roles = new Map()): Annotation {
+/**
+ * As somebody who is in some of its classes sees it: students do not learn where it is held or hidden, and nobody which
+ * other classes it is for.
+ */
+function forMember(
+  { held = [], hidden = [], ...annotation }: Annotation,
+  roles: Roles = new Map(),
+  open: ReturnType<typeof openAmong> = [],
+): Annotation {
   const teaches = ({ classId }: { readonly classId: ClassId }): boolean =>
     roles.has(classId) && roles.get(classId) !== 'student';
   const notForStudents = new Set([...held, ...hidden].map((one) => one.classId));
   const isForStudents = (id: ClassId): boolean => !notForStudents.has(id) && annotation.teachersOnly !== true;
+  const others = open.filter(({ id }) => !roles.has(id) && isForStudents(id));
   return {
     ...annotation,
+    ...(others.length > 0 ? { elsewhere: others.some(({ askable }) => askable === 1) ? 'askable' : 'closed' } : {}),
     classIds: annotation.classIds.filter((id) => roles.has(id) && (teaches({ classId: id }) || isForStudents(id))),
     ...(held.some(teaches) ? { held: held.filter(teaches) } : {}),
     ...(hidden.some(teaches) ? { hidden: hidden.filter(teaches) } : {}),

@@ -5,6 +5,7 @@ import { removeOldEvents } from '../events/queries';
 import { removeOldJobs } from '../jobs/queries';
 import { removeOldDrafts } from '../drafts/queries';
 import { removeExpiredClasses } from '../classes/member-queries';
+import { removeLinksOver } from '../joining/queries';
 import { removeAnnotations } from '../annotations/remove-queries';
 import { expired, filesOf, removeExpiredCollections, removeSource } from './queries';
 
@@ -41,6 +42,7 @@ export function removeExpired({ db, now }: Pick<Context, 'db' | 'now'>, seenBefo
     const annotations = removeAnnotations(db, before(KEPT_DAYS));
     removeExpiredCollections(db, before(KEPT_DAYS));
     removeExpiredClasses(db, before(KEPT_DAYS));
+    removeLinksOver(db, before(KEPT_DAYS));
     removeOldJobs(db, before(JOB_DAYS), before(KEPT_DAYS));
     removeOldEvents(db, before(EVENT_DAYS));
     removeOldDrafts(db, before(JOB_DAYS));

@@ -4,6 +4,7 @@ import type { FastifyInstance, InjectOptions } from 'fastify';
 import { v7 } from 'uuid';
 import type { Job, Me, JobId, SourceId } from '@avrelle/core/wire';
 import { buildApp } from '../app';
+import type { Clock } from '../clock';
 import { readConfig } from '../config';
 import type { Context } from '../context';
 import { ENDPOINTS, type Method, type NamedEndpoint } from '@avrelle/core/api';
@@ -55,7 +56,7 @@ export interface Client {
 }
 
 export async function startServer(
-  options: { db?: Db; ingester?: Ingester; env?: Record<string, string>; web?: LittleWeb } = {},
+  options: { db?: Db; ingester?: Ingester; env?: Record<string, string>; web?: LittleWeb; now?: Clock } = {},
 ): Promise<Server> {
   const config = readConfig({
     AVRELLE_WEB: '/nowhere',
@@ -63,7 +64,13 @@ export async function startServer(
     ...options.env,
   });
   const db = options.db ?? openDatabase(':memory:');
-  const context = openContext({ config, ingester: options.ingester ?? directIngester(config, db), db, sitePause: 0 });
+  const context = openContext({
+    config,
+    ingester: options.ingester ?? directIngester(config, db),
+    db,
+    sitePause: 0,
+    ...(options.now ? { now: options.now } : {}),
+  });
   const routes: { method: string; url: string }[] = [];
   const app = await buildApp(context, (route) =>
     routes.push(...[route.method].flat().map((method) => ({ method, url: route.url }))),

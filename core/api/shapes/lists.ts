@@ -16,7 +16,7 @@ import {
 } from '../../wire';
 import { amount, fields, flag, id, ids, list, shape, text, time } from '../shape';
 import { kind, markedWords, person, yes } from './marks';
-import { foundSource, sourceKind, sourceRow } from './sources';
+import { classLabel, foundSource, sourceKind, sourceRow } from './sources';
 
 export const sourcePage = shape<SourcePage>()(fields({ sources: list(foundSource), total: amount(), meant: string() }));
 
@@ -79,6 +79,7 @@ export const desk = shape<Desk>()(
     begun: boolean(),
     notices: list(notice),
     unseen: amount(),
+    asking: list(fields({ class: classLabel, people: amount() })),
     reading: list(sourceRow),
     fresh: list(sourceRow),
     waiting: amount(),

@@ -4,7 +4,7 @@ import type { Anchor, Candidate } from '../../anchor/anchor';
 import type { Spot } from '../../anchor/spot';
 import { LINES, PIGMENTS, type Kind, type Pigment } from '../../legend/legend';
 import type { Marked } from '../../query/mark-words';
-import type { Annotation, AnnotationPlace, HeldIn, HiddenIn } from '../../wire/annotation';
+import { ELSEWHERE, type Annotation, type AnnotationPlace, type HeldIn, type HiddenIn } from '../../wire/annotation';
 import { amount, fields, flag, id, ids, list, shape, text, time } from '../shape';
 
 export const person = fields({ id: id(), name: text() });
@@ -87,6 +87,7 @@ export const annotation = shape<Annotation>()(
     teachersOnly: yes(),
     held: heldIn,
     hidden: hiddenIn,
+    elsewhere: string().oneOf(ELSEWHERE),
     endorsed: string(),
     rootId: string().nullable().defined(),
     parentId: string().nullable().defined(),
