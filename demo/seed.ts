@@ -117,6 +117,20 @@ class Seeder {
       for (const person of STUDENTS.filter((s: DemoPerson) => s.classes.includes(letter)))
         await this.send(person.key, 'POST', '/api/classes/join', { code });
     }
+    await this.joining();
+  }
+
+  /** A link, somebody who waits to be let in, and a class of last year that is only looked at. */
+  private async joining(): Promise<void> {
+    const id = this.classIds.B;
+    const { code } = await this.send<ClassDetail>('aldous', 'GET', `/api/classes/${id}`);
+    await this.send('aldous', 'PUT', `/api/classes/${id}/links/${v7()}`, { days: 120, uses: 20 });
+    await this.send('aldous', 'PUT', `/api/classes/${id}/joining`, { joining: 'asked', askable: true });
+    const former = v7();
+    await this.send('aldous', 'PUT', `/api/classes/${former}`, { name: 'Harbour Walks 2025', tint: 'clay' });
+    await this.send('aldous', 'PUT', `/api/classes/${former}/archived`, { archived: true });
+    this.clock.set(1, 9, 20);
+    await this.send('jory', 'POST', '/api/classes/join', { code });
   }
 
   async sources(): Promise<void> {

@@ -132,8 +132,9 @@ test('a member is removed and a class deleted: an open page of theirs shows it n
   await expect(student.page.getByRole('link', { name: 'Reading Room' })).toHaveCount(0);
 
   const before = await codeButton.textContent();
-  await page.getByRole('button', { name: /^Class/ }).click();
-  await page.getByRole('menuitem', { name: 'Make a new code' }).click();
+  await page.getByRole('link', { name: 'Joining' }).click();
+  await page.getByRole('button', { name: 'Make a new code' }).click();
+  await page.getByRole('link', { name: '‹ Reading Room' }).click();
   await expect(codeButton).not.toHaveText(before!);
   await join();
 

@@ -19,6 +19,7 @@ export const LINK_DAYS = [1, 7, 30, 120] as const;
 export const linkPutSchema = object({
   days: number().oneOf(LINK_DAYS).nullable().default(null),
   uses: number()
+    .transform((value: unknown, written: unknown) => (written === '' ? null : value))
     .typeError('Write for how many people it is.')
     .integer('Write a whole number.')
     .min(1, 'A link is for one person at least.')

@@ -1,59 +1,55 @@
 import { useState } from 'react';
-import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import type { ClassDetail } from '@avrelle/core/wire';
-import { wordsOf } from '../data/api';
-import { call } from '../data/call';
-import { renew } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { Menu } from '../ui/Menu';
 import { useMessages } from '../ui/Messages';
 import { ClassDialogs, type AskedOfClass } from './ClassDialogs';
+import { NextClass } from './NextClass';
 
-/** The code to join with, leaving, and the end of the class. */
-export function ClassMenu({ of: { id, name, role, code } }: { readonly of: ClassDetail }) {
-  const [asked, setAsked] = useState<AskedOfClass>();
-  const client = useQueryClient();
-  const messages = useMessages();
-  const params = { id };
-  const fresh = () => renew(client, 'classes');
-  const change = (work: Promise<unknown>, words: string): void =>
-    void work.then(fresh).then(
-      () => messages.tell(words),
-      (error: unknown) => messages.warn(wordsOf(error)),
-    );
+/** The next class, the archive, leaving, and the end of the class. */
+export function ClassMenu({ of: c }: { readonly of: ClassDetail }) {
+  const [asked, setAsked] = useState<AskedOfClass | 'next'>();
+  const archive = useArchive(c);
+  const close = (): void => setAsked(undefined);
   return (
     <>
       <Menu words="Class">
-        {role !== 'student' && (
+        {c.role === 'teacher' && (
           <>
-            <DropdownMenu.Item
-              className="item"
-              onSelect={() =>
-                change(call('POST /api/classes/:id/code', { params }), 'There is a new code; the one before has ended.')
-              }
-            >
-              {code ? 'Make a new code' : 'Let others join again'}
+            <DropdownMenu.Item className="item" onSelect={() => setAsked('next')}>
+              Begin the next class from this one…
             </DropdownMenu.Item>
-            {code && (
-              <DropdownMenu.Item
-                className="item"
-                onSelect={() => change(call('DELETE /api/classes/:id/code', { params }), 'Nobody can join now.')}
-              >
-                Let nobody join any more
-              </DropdownMenu.Item>
-            )}
+            <DropdownMenu.Item className="item" onSelect={() => archive(c.archivedAt === null)}>
+              {c.archivedAt === null ? 'Archive the class' : 'Open it again'}
+            </DropdownMenu.Item>
           </>
         )}
         <DropdownMenu.Item className="item" onSelect={() => setAsked('leave')}>
           Leave the class…
         </DropdownMenu.Item>
-        {role === 'teacher' && (
+        {c.role === 'teacher' && (
           <DropdownMenu.Item className="item" onSelect={() => setAsked('delete')}>
             Delete the class…
           </DropdownMenu.Item>
         )}
       </Menu>
-      {asked && <ClassDialogs asked={asked} id={id} name={name} onClose={() => setAsked(undefined)} />}
+      {asked === 'next' && <NextClass of={c} onClose={close} />}
+      {asked && asked !== 'next' && <ClassDialogs asked={asked} id={c.id} name={c.name} onClose={close} />}
     </>
   );
+}
+
+/** Puts a class away, where it can still be looked at, or opens it again. */
+export function useArchive({ id, name }: Pick<ClassDetail, 'id' | 'name'>): (archived: boolean) => void {
+  const put = useWrite('PUT /api/classes/:id/archived', 'classes');
+  const messages = useMessages();
+  const change = (archived: boolean): void =>
+    put.run({ params: { id }, body: { archived } }, () =>
+      messages.tell(archived ? `${name} is archived: it can be looked at.` : `${name} goes on.`, {
+        label: 'Undo',
+        run: () => change(!archived),
+      }),
+    );
+  return change;
 }

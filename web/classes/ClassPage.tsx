@@ -1,5 +1,5 @@
 import { Link, useParams } from 'react-router';
-import { ClassMenu } from './ClassMenu';
+import { ClassMenu, useArchive } from './ClassMenu';
 import { Members } from './Members';
 import { READINGS_AT_ONCE, type ClassDetail } from '@avrelle/core/wire';
 import { useHeld } from '../data/held-queries';
@@ -9,8 +9,8 @@ import { Readings } from './Readings';
 import { ThisWeek } from './ThisWeek';
 import { State } from '../ui/State';
 import { Tint } from '../ui/Tint';
-import { useMessages } from '../ui/Messages';
-import { count } from '../ui/when';
+import { useCopy } from '../ui/use-copy';
+import { count, day } from '../ui/when';
 import { PageHeading } from '../ui/PageHeading';
 
 /** One class: what it reads, and who is in it. */
@@ -52,6 +52,7 @@ function Read({ of: c, set }: ReadProps) {
   const teaches = c.role !== 'student';
   return (
     <section aria-label="Readings" className="min-h-0 overflow-y-auto bg-sheet">
+      {c.archivedAt !== null && <Archived of={c} />}
       {c.readings.length === 0 && <NothingRead teaches={teaches} />}
       {teaches && <HeldHere id={c.id} />}
       <State of={set}>
@@ -74,6 +75,21 @@ function NothingRead({ teaches }: { readonly teaches: boolean }) {
       Nothing is read here yet. {teaches && 'Set a reading: say what you expect, and until when. '}
       Whatever is in your Library can be shared, too: open it and choose the class at the top right, where it says for
       whom you write.
+    </p>
+  );
+}
+
+/** That it is only looked at, and for its teachers, a way back. */
+function Archived({ of: c }: { readonly of: ClassDetail }) {
+  const archive = useArchive(c);
+  return (
+    <p className="border-b border-rule border-l-[3px] border-l-brick bg-paper px-[27px] py-2 text-[14px] max-[900px]:px-4">
+      Archived since {day(c.archivedAt!)}: it can be looked at, and nothing new is written for it.
+      {c.role === 'teacher' && (
+        <button className="act ml-4" onClick={() => archive(false)}>
+          Open it again
+        </button>
+      )}
     </p>
   );
 }
@@ -106,12 +122,12 @@ function Head({ of: c }: { readonly of: ClassDetail }) {
         {count(c.people, 'person', 'people')} · {count(c.sources, 'reading')} · {count(c.annotations, 'shared mark')}
       </p>
       <div className="ml-auto flex flex-wrap items-baseline gap-x-6 text-[14px] text-soft">
-        {teaches && <Code code={c.code} />}
+        {teaches && <JoinHere of={c} />}
         <Link className="act" to={`/classes/${c.id}/discussion`}>
           Discussion
         </Link>
         <ClassMenu of={c} />
-        {teaches && (
+        {teaches && c.archivedAt === null && (
           <Link className="act" to={`/classes/${c.id}/set`}>
             Set a reading
           </Link>
@@ -121,25 +137,27 @@ function Head({ of: c }: { readonly of: ClassDetail }) {
   );
 }
 
-/** By which others join; copied with a click. */
-function Code({ code }: { readonly code: string | null }) {
-  const messages = useMessages();
-  if (!code) return <p>Nobody can join now</p>;
+/** The code, and who waits to be let in: more of it on a page of its own. */
+function JoinHere({ of: { id, code, asking, archivedAt } }: { readonly of: ClassDetail }) {
+  const copy = useCopy();
   return (
-    <p>
-      Code to join:{' '}
-      <button
-        className="act tracking-[.14em]"
-        title="Copy"
-        onClick={() =>
-          void navigator.clipboard.writeText(code).then(
-            () => messages.tell('The code is on the clipboard.'),
-            () => messages.warn(`Could not copy; the code is ${code}.`),
-          )
-        }
-      >
-        {code}
-      </button>
-    </p>
+    <>
+      {code && archivedAt === null && (
+        <p>
+          Code to join:{' '}
+          <button
+            className="act tracking-[.14em]"
+            title="Copy"
+            onClick={() => copy(code, 'The code is on the clipboard.')}
+          >
+            {code}
+          </button>
+        </p>
+      )}
+      <Link className="act" to={`/classes/${id}/joining`}>
+        Joining
+        {asking > 0 && <span className="font-semibold text-brick"> · {asking} waiting</span>}
+      </Link>
+    </>
   );
 }

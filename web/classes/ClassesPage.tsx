@@ -1,16 +1,17 @@
 import { useState } from 'react';
-import { useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { v7 } from 'uuid';
 import { classPutSchema, joinSchema, TINTS, type ClassLabel, type ClassRow } from '@avrelle/core/wire';
-import { call } from '../data/call';
-import { renew, useClasses } from '../data/queries';
+import { useClasses } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { FormAlert, FormField, useSchemaForm } from '../ui/Form';
+import { useMessages } from '../ui/Messages';
 import { PageHeading } from '../ui/PageHeading';
 import { State } from '../ui/State';
 import { Tint } from '../ui/Tint';
-import { count } from '../ui/when';
+import { count, day } from '../ui/when';
 import { DeletedClasses } from './DeletedClasses';
+import { MyRequests } from './MyRequests';
 
 /** My classes; joining one by its code; making one. */
 export default function ClassesPage() {
@@ -24,15 +25,19 @@ export default function ClassesPage() {
         <State of={classes}>
           <div className="min-h-0 overflow-y-auto">
             <ul className="py-1">
-              {classes.data?.map((c) => (
-                <ClassLine key={c.id} of={c} />
-              ))}
+              {classes.data
+                ?.filter((c) => c.archivedAt === null)
+                .map((c) => (
+                  <ClassLine key={c.id} of={c} />
+                ))}
               {classes.data?.length === 0 && (
                 <li className="max-w-[52ch] px-[30px] py-6 text-soft">
                   You are in no class yet. Join one with the code your teacher gave you, or make one of your own.
                 </li>
               )}
             </ul>
+            <MyRequests />
+            <Archived of={classes.data?.filter((c) => c.archivedAt !== null) ?? []} />
             <DeletedClasses />
           </div>
         </State>
@@ -66,21 +71,42 @@ function ClassLine({ of: { id, name, tint, role, people, sources, annotations } 
   );
 }
 
+/** Classes that are only looked at. */
+function Archived({ of: classes }: { readonly of: readonly ClassRow[] }) {
+  if (classes.length === 0) return null;
+  return (
+    <section aria-label="Archived classes" className="px-[30px] py-5 max-[900px]:px-4">
+      <h2 className="text-[15px] text-soft">Archived</h2>
+      <ul>
+        {classes.map(({ id, name, tint, archivedAt }) => (
+          <li key={id} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-2">
+            <Link to={`/classes/${id}`}>
+              <Tint tint={tint}>{name}</Tint>
+            </Link>
+            <span className="text-[14px] text-soft">since {day(archivedAt!)}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** Goes to a class that was joined or made. */
-function useGoing(): (made: ClassLabel) => Promise<void> {
-  const client = useQueryClient();
+function useGoing(): (made: ClassLabel) => void {
   const navigate = useNavigate();
-  return async ({ id }) => {
-    await renew(client, 'classes');
-    void navigate(`/classes/${id}`);
-  };
+  return ({ id }) => void navigate(`/classes/${id}`);
 }
 
 function JoinForm() {
   const go = useGoing();
-  const { form, submit, busy } = useSchemaForm(joinSchema, { code: '' }, async (body) =>
-    go(await call('POST /api/classes/join', { body })),
-  );
+  const messages = useMessages();
+  const join = useWrite('POST /api/classes/join', 'classes');
+  const { form, submit, busy } = useSchemaForm(joinSchema, { code: '' }, async (body) => {
+    const { joined, ...label } = await join.send({ body });
+    if (joined) return go(label);
+    form.reset();
+    messages.tell(`${label.name} has been asked. A teacher lets you in.`);
+  });
   return (
     <form noValidate onSubmit={submit}>
       <h2 className="mb-2 text-[17px]">Join a class</h2>
@@ -103,8 +129,9 @@ function MakeForm() {
   const go = useGoing();
   // Sent again, it is the same class.
   const [id] = useState(() => v7());
+  const make = useWrite('PUT /api/classes/:id', 'classes');
   const { form, submit, busy } = useSchemaForm(classPutSchema, { name: '', tint: TINTS[0] }, async (body) =>
-    go(await call('PUT /api/classes/:id', { params: { id }, body })),
+    go(await make.send({ params: { id }, body })),
   );
   const chosen = form.watch('tint');
   return (

@@ -14,7 +14,7 @@ type Given<E extends Endpoint> = Part<'params', ParamsOf<E>> &
   Part<'query', SentQueryOf<E>> &
   Part<'body', SentBodyOf<E>> & { readonly file?: Blob | FormData };
 /** Nothing at all where there is nothing to give. */
-type Arguments<E extends Endpoint> = Partial<Given<E>> extends Given<E> ? [given?: Given<E>] : [given: Given<E>];
+export type Arguments<E extends Endpoint> = Partial<Given<E>> extends Given<E> ? [given?: Given<E>] : [given: Given<E>];
 
 interface Anything {
   readonly params?: Readonly<Record<string, string>>;

@@ -1,7 +1,7 @@
 /** What pages ask the server for, by feature. */
 export { peopleQuery, sessionsQuery, tokensQuery, useWelcome, welcomeQuery } from './account-queries';
 export { useAssignment, useClassAssignments, useMyAssignments, useSetHere } from './assignment-queries';
-export { useClass, useClasses, useDeletedClasses, useLegends, classesQuery } from './class-queries';
+export { useClass, useClasses, useDeletedClasses, useLegends, useOpenClasses, classesQuery } from './class-queries';
 export { client } from './client';
 export { here, PAGE, sourcesQuery, useAllFound, useDesk, useFound, useSources } from './find-queries';
 export { useArrivals, useDraft, useFeeds, useIntake, useJobs, useLists } from './gather-queries';

@@ -27,6 +27,7 @@ const STALE = {
     ['annotations'],
     keys.desk,
   ],
+  requests: () => [keys.myRequests],
   /** How far people are with what is set, and what they say. */
   assignments: () => [keys.assignments, ['threads']],
   threads: () => [['threads']],

@@ -10,6 +10,7 @@ import { MarkedText } from '../ui/MarkedText';
 import { Sign } from '../ui/Sign';
 import { Strand } from '../ui/Strand';
 import { State } from '../ui/State';
+import { Tint } from '../ui/Tint';
 import { count, minutes, shortName, when } from '../ui/when';
 import { PageHeading } from '../ui/PageHeading';
 
@@ -23,7 +24,7 @@ export default function DeskPage() {
   const set = useMyAssignments();
   // Who keeps a first page here sees what becomes of it, and goes on from there.
   const [isNew, setNew] = useState<boolean>();
-  if (isNew === undefined && desk.data) setNew(!desk.data.begun);
+  if (isNew === undefined && desk.data) setNew(isUntouched(desk.data));
   const today = new Date().toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
   return (
     <main className="grid min-h-0 grid-rows-[auto_1fr] bg-sheet">
@@ -43,6 +44,9 @@ export default function DeskPage() {
     </main>
   );
 }
+
+/** Nothing was ever kept, and nobody wants anything. */
+const isUntouched = ({ begun, notices, asking }: Desk): boolean => !begun && notices.length + asking.length === 0;
 
 interface WorkProps {
   readonly desk: Desk;
@@ -76,7 +80,7 @@ function Work({ desk, due, name }: WorkProps) {
         />
         {desk.past && <Past past={desk.past} />}
       </div>
-      <Answers notices={desk.notices} unseen={desk.unseen} name={name} />
+      <Answers desk={desk} name={name} />
     </div>
   );
 }
@@ -171,7 +175,7 @@ const WHY = {
   reported: 'reported a note',
 } as const;
 
-function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; unseen: number; name: string }) {
+function Answers({ desk: { notices, unseen, asking }, name }: { desk: Desk; name: string }) {
   const client = useQueryClient();
   const seen = () =>
     void call('POST /api/desk/seen').then(
@@ -191,13 +195,20 @@ function Answers({ notices, unseen, name }: { notices: readonly DeskNotice[]; un
           </button>
         )}
       </h2>
-      {notices.length === 0 && (
+      {notices.length + asking.length === 0 && (
         <p className="mt-1 text-soft">
           When somebody answers you, mentions you or shows you something new, {shortName(name).split(' ')[0]}, it stands
           here.
         </p>
       )}
       <ul className="mt-2">
+        {asking.map(({ class: c, people }) => (
+          <li key={c.id} className="border-t border-strong border-l-[3px] border-l-brick py-2 pl-3">
+            <Link to={`/classes/${c.id}/joining`} className="block text-[14.5px] hover:text-tide">
+              {count(people, 'person asks', 'people ask')} to join <Tint tint={c.tint}>{c.name}</Tint>
+            </Link>
+          </li>
+        ))}
         {notices.map((n) => (
           <li
             key={n.id}

@@ -4,7 +4,7 @@ import type { Kind } from '@avrelle/core/legend';
 import type { Annotation, AnnotationHit, ClassId } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
-import { renew, useClasses, useLegends } from '../data/queries';
+import { renew, useOpenClasses, useLegends } from '../data/queries';
 import { Menu } from '../ui/Menu';
 import { useMessages } from '../ui/Messages';
 import { Sign } from '../ui/Sign';
@@ -126,7 +126,7 @@ const audienceOf = ({ classIds, teachersOnly, held }: AnnotationHit): Fields => 
 });
 
 function AudienceMenu({ roots, change }: MenuProps) {
-  const classes = useClasses().data ?? [];
+  const classes = useOpenClasses().data ?? [];
   const give = (classIds: readonly ClassId[], words: string): void =>
     change({ of: roots, to: () => ({ classIds }), back: audienceOf, words });
   return (

@@ -5,7 +5,7 @@ import { v7 } from 'uuid';
 import { collectionPutSchema, type CollectionRow } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
-import { renew, useClasses, useOutline } from '../data/queries';
+import { renew, useOpenClasses, useOutline } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FormAlert, FormChoice, FormField, FormOptions, useSchemaForm } from '../ui/Form';
@@ -21,7 +21,7 @@ interface Props {
 /** A collection's name, where it stands, and who may read it or add to it. */
 export default function CollectionDialog({ collection, onClose, onMade = onClose, onRemoved }: Props) {
   const client = useQueryClient();
-  const classes = useClasses().data ?? [];
+  const classes = useOpenClasses().data ?? [];
   const [id] = useState(() => collection?.id ?? v7());
   const collections = useOutline().data?.collections ?? [];
   const outer = collections.filter((c) => c.owned && !c.parentId && c.id !== id);

@@ -5,7 +5,7 @@ import { v7 } from 'uuid';
 import { savedSearchSchema, type SavedSearch } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
-import { renew, useClasses } from '../data/queries';
+import { renew, useOpenClasses } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FormAlert, FormChoice, FormField, FormOptions, useSchemaForm } from '../ui/Form';
@@ -21,7 +21,7 @@ interface Props {
 export default function KeepSearch({ search, q, onClose }: Props) {
   const client = useQueryClient();
   const messages = useMessages();
-  const classes = useClasses().data ?? [];
+  const classes = useOpenClasses().data ?? [];
   const [id] = useState(() => search?.id ?? v7());
   const [wrong, setWrong] = useState('');
   const end = async (words: string): Promise<void> => {

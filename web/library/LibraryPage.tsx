@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { asksFor, renameTagIn, toggled } from '@avrelle/core/query';
 import { type FoundSource, type LibraryOutline } from '@avrelle/core/wire';
-import { sourcesQuery, useClasses, useOutline } from '../data/queries';
+import { sourcesQuery, useOpenClasses, useOutline } from '../data/queries';
 import { State } from '../ui/State';
 import { KeepBar } from './KeepBar';
 import { LibraryBar } from './LibraryBar';
@@ -147,7 +147,7 @@ interface BodyProps extends PartProps {
 /** The sources in the view that is chosen; below, what can be done with those that are. */
 function Body({ address, asked, list, chosen, onQuery, onAsk, scroller, collections, onAll }: BodyProps) {
   const { q, view, sort, to } = address;
-  const classes = useClasses().data ?? [];
+  const classes = useOpenClasses().data ?? [];
   const changing = useChanging();
   const open = collections.filter((c) => c.owned || c.may === 'add');
   const actions = (source: FoundSource) => (

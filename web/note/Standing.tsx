@@ -1,6 +1,8 @@
 import type { Annotation } from '@avrelle/core/wire';
+import { useWrite } from '../data/use-write';
+import { useMessages } from '../ui/Messages';
 
-type Known = Pick<Annotation, 'held' | 'hidden' | 'endorsed' | 'deleted'>;
+type Known = Pick<Annotation, 'id' | 'held' | 'hidden' | 'elsewhere' | 'endorsed' | 'deleted'>;
 
 /** What is said of a note beside its author: that it is held or hidden from students, or recommended by a teacher. */
 export function Standing({ of: { held, hidden, endorsed, deleted } }: { readonly of: Known }) {
@@ -15,16 +17,44 @@ export function Standing({ of: { held, hidden, endorsed, deleted } }: { readonly
 }
 
 /** The same at length, in the open note. */
-export function StandingLines({ of: { hidden = [], endorsed, deleted } }: { readonly of: Known }) {
+export function StandingLines({ of: { id, hidden = [], elsewhere, endorsed, deleted } }: { readonly of: Known }) {
   if (deleted) return null;
   return (
     <>
       {endorsed && <p className="text-[13px] text-tide">Recommended by {endorsed}</p>}
+      {elsewhere && <Elsewhere id={id} isAskable={elsewhere === 'askable'} />}
       {hidden.map(({ classId, by, reason }) => (
         <p key={classId} className="border-l-2 border-brick pl-2 text-[13px] text-soft">
           Hidden from the students{by && ` by ${by}`}: <span className="text-ink">{reason}</span>
         </p>
       ))}
     </>
+  );
+}
+
+/** Another class reads it, too; not which. */
+function Elsewhere({ id, isAskable }: { readonly id: string; readonly isAskable: boolean }) {
+  const ask = useWrite('POST /api/annotations/:id/ask-to-join', 'requests');
+  const messages = useMessages();
+  return (
+    <p className="text-[13px] text-soft">
+      Another class reads this note, too.{' '}
+      {isAskable && (
+        <button
+          className="act"
+          onClick={() =>
+            ask.run({ params: { id } }, ({ asked }) =>
+              messages.tell(
+                asked > 0
+                  ? 'Its teachers are asked to let you in. You find this under Classes.'
+                  : 'You have asked already. A teacher of that class lets you in.',
+              ),
+            )
+          }
+        >
+          Ask to join it
+        </button>
+      )}
+    </p>
   );
 }

@@ -29,7 +29,7 @@ function readChoice(sourceId: SourceId): Audience {
 
 /** What still can be: in classes that I am in; held only where I teach them all. */
 function within({ classIds, teachersOnly, held }: Audience, classes: readonly ClassRow[]): Audience {
-  const mine = classes.filter((c) => classIds.includes(c.id));
+  const mine = classes.filter((c) => c.archivedAt === null && classIds.includes(c.id));
   if (mine.length === 0) return ONLY_ME;
   return {
     classIds: mine.map((c) => c.id),

@@ -20,7 +20,10 @@ export function AudienceMenu({ label, audience, onChoose, small }: Props) {
   const { classIds } = audience;
   const words = audienceWords(audience, (id) => classes.find((c) => c.id === id)?.name);
   const chosen = classes.filter((c) => classIds.includes(c.id));
-  const offered = classes.filter((c) => having.has(c.id) || source.owned || c.role !== 'student');
+  const offered = classes.filter(
+    (c) =>
+      classIds.includes(c.id) || (c.archivedAt === null && (having.has(c.id) || source.owned || c.role !== 'student')),
+  );
   const put = (c: ClassRow, on: boolean): void => {
     const next = on ? [...classIds, c.id] : classIds.filter((id) => id !== c.id);
     const held = audience.held && mayHold(classes.filter((one) => next.includes(one.id)));
