@@ -81,6 +81,8 @@ export async function seed(
 class Seeder {
   private readonly cookies = new Map<string, string>();
   private readonly classIds: Record<'A' | 'B', string> = { A: '', B: '' };
+  /** By the key of a person, in Field Course B. */
+  private readonly groupOf = new Map<string, string>();
   private readonly kept = new Map<SourceKey, Kept>();
   private random = seeded(1994);
 
@@ -120,6 +122,24 @@ class Seeder {
     await this.joining();
   }
 
+  /** Three groups of the larger class. */
+  private async groups(): Promise<void> {
+    const id = this.classIds.B;
+    const { members } = await this.send<ClassDetail>('aldous', 'GET', `/api/classes/${id}`);
+    const students = members.filter(({ role }) => role === 'student').map((member) => member.id);
+    const groups = ['Bank', 'Creek', 'Marsh'].map((name, n) => ({
+      id: v7(),
+      name,
+      personIds: students.filter((_, at) => at % 3 === n),
+    }));
+    await this.send('aldous', 'PUT', `/api/classes/${id}/groups`, { version: 0, groups });
+    for (const { key, name } of STUDENTS) {
+      const member = members.find((one) => one.name === name);
+      const group = groups.find(({ personIds }) => personIds.some((one) => one === member?.id));
+      if (group) this.groupOf.set(key, group.id);
+    }
+  }
+
   /** A link, somebody who waits to be let in, and a class of last year that is only looked at. */
   private async joining(): Promise<void> {
     const id = this.classIds.B;
@@ -129,6 +149,7 @@ class Seeder {
     const former = v7();
     await this.send('aldous', 'PUT', `/api/classes/${former}`, { name: 'Harbour Walks 2025', tint: 'clay' });
     await this.send('aldous', 'PUT', `/api/classes/${former}/archived`, { archived: true });
+    await this.groups();
     this.clock.set(1, 9, 20);
     await this.send('jory', 'POST', '/api/classes/join', { code });
   }
@@ -366,6 +387,7 @@ class Seeder {
       classIds,
       held: mark.held === true,
       teachersOnly: mark.teachersOnly === true,
+      groupIds: mark.inOwnGroup ? [this.groupOf.get(mark.by)!] : [],
     };
     await this.send(mark.by, 'PUT', `/api/annotations/${id}`, put);
     return id;

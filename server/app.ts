@@ -9,6 +9,7 @@ import { readAsker } from './accounts/session';
 import { annotationRoutes } from './annotations/routes';
 import { assignmentRoutes } from './assignments/routes';
 import { discussionRoutes } from './discussion/routes';
+import { groupRoutes } from './groups/routes';
 import { heldRoutes } from './held/routes';
 import { classRoutes } from './classes/routes';
 import { joiningRoutes } from './joining/routes';
@@ -69,6 +70,7 @@ const ROUTES = [
   joiningRoutes,
   assignmentRoutes,
   discussionRoutes,
+  groupRoutes,
   heldRoutes,
   libraryRoutes,
   searchRoutes,

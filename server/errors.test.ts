@@ -146,17 +146,17 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   wrong_link: () => answered(stranger.send('GET', '/api/join-link?link=not-a-link-of-ours')),
   link_over: async () => {
     const { body } = await teacher.send<JoinLink>('PUT', `/api/classes/${classId}/links/${v7()}`, { uses: 1 });
-    const one = await server.person('The only one');
-    await one.send('POST', '/api/join-link', { link: body.token });
+    await (await server.person('The only one')).send('POST', '/api/join-link', { link: body.token });
     return answered(stranger.send('POST', '/api/join-link', { link: body.token }));
   },
   no_people_listed: () => roster('Ines Kestle\nTomas Rell'),
-  too_many_people: () => roster(Array.from({ length: 2001 }, (_, n) => `Person ${n},p${n}@saltmere.test`).join('\n')),
+  too_many_people: () => roster(Array.from({ length: 2001 }, (_, n) => `P,p${n}@saltmere.test`).join('\n')),
+  not_in_group: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ groupIds: [v7()] }))),
   class_archived: async () => {
-    const url = `/api/classes/${classId}/archived`;
-    await teacher.send('PUT', url, { archived: true });
+    const archive = (archived: boolean) => teacher.send('PUT', `/api/classes/${classId}/archived`, { archived });
+    await archive(true);
     const met = await answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ classIds: [classId] })));
-    await teacher.send('PUT', url, { archived: false });
+    await archive(false);
     return met;
   },
   last_teacher: () => answered(teacher.send('DELETE', `/api/classes/${classId}/membership`)),

@@ -24,6 +24,7 @@ export const PAGES = [
   page('/classes/:id/set/:sourceId', () => import('./classes/set/SetReadingPage')),
   page('/classes/:id/discussion', () => import('./classes/discussion/DiscussionPage')),
   page('/classes/:id/joining', () => import('./classes/joining/JoiningPage')),
+  page('/classes/:id/groups', () => import('./classes/groups/GroupsPage')),
   page('/join/:token', () => import('./classes/joining/JoinPage')),
   page('/classes/:id/held', () => import('./classes/held/HeldPage')),
   page('/classes/:id/readings/:sourceId', () => import('./classes/reading/ReadingPage')),

@@ -6,6 +6,7 @@ import * as discussion from './discussion';
 import type { Endpoint, NameOf } from './endpoint';
 import * as find from './find';
 import * as gather from './gather';
+import * as groups from './groups';
 import * as held from './held';
 import * as joining from './joining';
 import * as kinds from './kinds';
@@ -20,6 +21,7 @@ const FEATURES = {
   discussion,
   find,
   gather,
+  groups,
   held,
   joining,
   kinds,

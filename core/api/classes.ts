@@ -13,7 +13,7 @@ import {
 import { endpoint } from './endpoint';
 import { asMember, asTeacher } from './permission';
 import { amount, fields, id, list, shape, text, time } from './shape';
-import { classLabel, sourceRow } from './shapes/sources';
+import { classLabel, namedGroup, sourceRow } from './shapes/sources';
 
 const role = () => string().oneOf(CLASS_ROLES).required();
 const row = {
@@ -25,14 +25,23 @@ const row = {
   sources: amount(),
   annotations: amount(),
   archivedAt: string().nullable().defined(),
+  groups: list(namedGroup),
 };
 const member = shape<Member>()(
-  fields({ id: id(), name: text(), role: role(), annotations: amount(), replies: amount() }),
+  fields({
+    id: id(),
+    name: text(),
+    role: role(),
+    groupId: string().nullable().defined(),
+    annotations: amount(),
+    replies: amount(),
+  }),
 );
 const detail = shape<ClassDetail>()(
   fields({
     ...row,
     version: amount(),
+    groupsVersion: amount(),
     code: string().nullable().defined(),
     asking: amount(),
     members: list(member),

@@ -1,1 +1,9 @@
-export { ONLY_ME, allOf, answerAudience, audienceWords, type Audience, type ForClass } from './audience';
+export {
+  ONLY_ME,
+  allOf,
+  answerAudience,
+  audienceWords,
+  type Audience,
+  type ForClass,
+  type NamedGroup,
+} from './audience';

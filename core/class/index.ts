@@ -16,3 +16,4 @@ export {
 export type { AgainstTeacher, ClassAgreement, Passage, ReadersMark, Span } from './coverage';
 export { rosterClasses, rosterOf } from './roster';
 export type { LeftOut, LeftOutWhy, Listed, Roster, RosterClass, Rows } from './roster';
+export { dealt } from './groups';

@@ -3,7 +3,15 @@ import type { Marked } from '../query/mark-words';
 import { isDrawnSpot } from '../ink/drawing';
 import type { Kind } from '../legend/legend';
 import type { Anchor, Candidate, Located } from '../anchor/anchor';
-import { idSchema, type AnnotationId, type ClassId, type PersonId, type SourceId, type VersionId } from './ids';
+import {
+  idSchema,
+  type AnnotationId,
+  type ClassId,
+  type GroupId,
+  type PersonId,
+  type SourceId,
+  type VersionId,
+} from './ids';
 import { kindCodeSchema } from './legend';
 import { tagsSchema } from './source';
 
@@ -80,8 +88,15 @@ export const anchorSchema = anchorFields as unknown as Schema<Anchor>;
 export const LONGEST_NOTE = 20_000;
 const noteText = () => string().max(LONGEST_NOTE, 'A note may have 20,000 characters; this one has more.');
 
-/** Of the classes it is for: only who teaches them; and whether it is held, which only who teaches them can do. */
-const forWhomInThem = { teachersOnly: boolean(), held: boolean() };
+/**
+ * Of the classes it is for: only who teaches them; whether it is held, which only who teaches them can do; or only a
+ * group of one.
+ */
+const forWhomInThem = {
+  teachersOnly: boolean(),
+  held: boolean(),
+  groupIds: array(idSchema().required()).max(20).default(undefined),
+};
 
 export const annotationPutSchema = object({
   sourceId: idSchema().required(),
@@ -153,6 +168,12 @@ export interface HeldIn {
   readonly releaseAt: string | null;
 }
 
+export interface InGroup {
+  readonly classId: ClassId;
+  readonly groupId: GroupId;
+  readonly name: string;
+}
+
 /** Whether one can ask to join a class that an annotation is for. */
 export const ELSEWHERE = ['closed', 'askable'] as const;
 export type Elsewhere = (typeof ELSEWHERE)[number];
@@ -175,6 +196,8 @@ export interface Annotation {
   readonly classIds: readonly ClassId[];
   /** Of those classes, it is for who teaches them alone. */
   readonly teachersOnly?: true;
+  /** In which of them it is for a group alone; told to those who are in it or teach there, and its author. */
+  readonly groups?: readonly InGroup[];
   /** Where it is kept from the students, until when; told to its author and to who teaches there. */
   readonly held?: readonly HeldIn[];
   /** Where it is hidden from the students, and why; told to the same. */

@@ -2,7 +2,9 @@ import { array, boolean, number, object, string, type InferType } from 'yup';
 import type { Expectation } from '../class/assignment';
 import type { Spans } from '../reading/spans';
 import type { KindCode } from '../legend/legend';
-import type { ClassId, PersonId } from './ids';
+import type { NamedGroup } from '../audience/audience';
+import { MOST_GROUPS } from './groups';
+import { idSchema, type ClassId, type PersonId } from './ids';
 import { kindCodeSchema } from './legend';
 import type { ClassLabel, SourceRow } from './source';
 
@@ -67,6 +69,8 @@ export const assignmentPutSchema = object({
     ),
   /** Whether students may write for the class. */
   comments: boolean().default(true),
+  /** For which groups of the class; none: for all of it. */
+  groupIds: array(idSchema().required()).max(MOST_GROUPS).default([]),
 }).noUnknown();
 export type AssignmentPut = InferType<typeof assignmentPutSchema>;
 
@@ -98,6 +102,8 @@ export interface Assignment {
   /** After the due date or its release: since when all see all. */
   readonly shownAt: string | null;
   readonly comments: boolean;
+  /** For which groups of the class; none: for all of it. */
+  readonly groups: readonly NamedGroup[];
   readonly version: number;
   /** What I have not done yet; null for who teaches. */
   readonly missing: NamedExpectation | null;

@@ -1,4 +1,5 @@
-import type { PersonId } from './ids';
+import type { NamedGroup } from '../audience/audience';
+import type { GroupId, PersonId } from './ids';
 import { number, object, string, type InferType } from 'yup';
 import type { ClassLabel, SourceRow } from './source';
 
@@ -28,18 +29,24 @@ export interface ClassRow extends ClassLabel {
   readonly annotations: number;
   /** Since when it is only looked at. */
   readonly archivedAt: string | null;
+  /** Its groups; for a student, their own alone. */
+  readonly groups: readonly NamedGroup[];
 }
 
 export interface Member {
   readonly id: PersonId;
   readonly name: string;
   readonly role: ClassRole;
+  /** The group they are in. */
+  readonly groupId: GroupId | null;
   readonly annotations: number;
   readonly replies: number;
 }
 
 export interface ClassDetail extends ClassRow {
   readonly version: number;
+  /** Of how its groups are made up. */
+  readonly groupsVersion: number;
   /** The code to join with; shown to teachers and assistants. Null for others, and where nobody can join. */
   readonly code: string | null;
   /** How many wait to be let in; none for students. */

@@ -1,4 +1,4 @@
-import type { AnnotationId, ClassId, SourceId, PersonId } from './ids';
+import type { AnnotationId, ClassId, GroupId, SourceId, PersonId } from './ids';
 import type { Kind } from '../legend/legend';
 import type { Marked } from '../query/mark-words';
 import type { ClassLabel, SourceRow } from './source';
@@ -62,6 +62,8 @@ export interface AnnotationHit {
   readonly classIds: readonly ClassId[];
   /** Of these, it is for who teaches them alone; and whether it is held in one of them, told as in `Annotation`. */
   readonly teachersOnly?: true;
+  /** The groups of its classes it is for alone. */
+  readonly groupIds?: readonly GroupId[];
   readonly held?: true;
   readonly createdAt: string;
   readonly version: number;

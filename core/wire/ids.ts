@@ -16,6 +16,7 @@ export type SourceId = Id<'source'>;
 export type VersionId = Id<'version'>;
 export type AnnotationId = Id<'annotation'>;
 export type ClassId = Id<'class'>;
+export type GroupId = Id<'group'>;
 /** Whose Legend some kinds are. */
 export type LegendOwnerId = Id<'person' | 'class'>;
 export type CollectionId = Id<'collection'>;

@@ -6,6 +6,7 @@ export type {
   VersionId,
   AnnotationId,
   ClassId,
+  GroupId,
   LegendOwnerId,
   CollectionId,
   JobId,
@@ -84,6 +85,7 @@ export type {
   AnnotationPlace,
   Annotation,
   HeldIn,
+  InGroup,
   HiddenIn,
 } from './annotation';
 export type { Linked, StoredPicture } from './note';
@@ -129,6 +131,8 @@ export type {
   RosterRow,
   RosterState,
 } from './joining';
+export { MOST_GROUPS, groupsPutSchema } from './groups';
+export type { GroupsPut } from './groups';
 export { MOST_HELD, annotationIdsSchema, releaseSchema } from './held';
 export type { HeldNote, Release } from './held';
 export { OTHERS_SEEN, assignmentPutSchema, shownSchema, extensionSchema, assignmentKey } from './assignment';

@@ -56,3 +56,16 @@ export const FOR_TEACHERS: DemoMark = {
   ),
   teachersOnly: true,
 };
+
+/** What a student writes for her group alone. */
+export const FOR_A_GROUP: readonly DemoMark[] = [
+  mark(
+    'report',
+    'ines',
+    'question',
+    'B',
+    2,
+    'its upper limit on line B now lies eleven metres nearer to the wall than in 1994',
+    'Shall our group take line B for the talk? Then I draw the limit of 1994 into the map.',
+  ),
+].map((one) => ({ ...one, inOwnGroup: true as const }));

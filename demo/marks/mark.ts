@@ -31,6 +31,8 @@ export interface DemoMark {
   readonly for: AudienceKey;
   readonly held?: true;
   readonly teachersOnly?: true;
+  /** Only for the group of whoever writes it. */
+  readonly inOwnGroup?: true;
   readonly daysAgo: number;
   readonly replies?: readonly (readonly [by: string, note: string])[];
 }

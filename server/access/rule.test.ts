@@ -14,6 +14,8 @@ const ANNOTATIONS = 8;
 let server: Server;
 let people: string[];
 let classes: string[];
+/** Two groups of each class. */
+let groups: Readonly<Record<string, readonly string[]>>;
 let sources: { id: string; ownerId: string; versionId: string }[];
 
 beforeAll(async () => {
@@ -22,6 +24,11 @@ beforeAll(async () => {
   people = clients.map((c) => c.me.id);
   classes = [v7(), v7(), v7()];
   for (const id of classes) await clients[0]!.send('PUT', `/api/classes/${id}`, { name: 'Field Course', tint: 'moss' });
+  groups = Object.fromEntries(classes.map((id) => [id, [v7(), v7()]]));
+  for (const id of classes) {
+    const made = groups[id]!.map((one, n) => ({ id: one, name: `Group ${n}`, personIds: [] }));
+    await clients[0]!.send('PUT', `/api/classes/${id}/groups`, { version: 0, groups: made });
+  }
   sources = [];
   for (const client of clients.slice(0, 2)) {
     const id = await client.keepText('tide', 'The tide turns at seven.');
@@ -40,6 +47,12 @@ const worlds = (): fc.Arbitrary<World> => {
     classIds: fc.subarray(classes),
     teachersOnlyIn: fc.subarray(classes),
     heldIn: fc.subarray(classes),
+    groups: fc
+      .subarray(classes)
+      .chain((some) =>
+        fc.tuple(...some.map((id) => fc.constantFrom(...groups[id]!).map((group) => [id, group] as const))),
+      )
+      .map((some) => Object.fromEntries(some)),
     hiddenIn: fc.subarray(classes),
     deleted: fc.boolean(),
   });
@@ -47,11 +60,17 @@ const worlds = (): fc.Arbitrary<World> => {
     .record({
       members: fc
         .subarray(classes.flatMap((classId) => people.map((personId) => ({ classId, personId }))))
-        .chain((some) => fc.tuple(...some.map((m) => fc.boolean().map((teaches) => ({ ...m, teaches }))))),
+        .chain((some) =>
+          fc.tuple(
+            ...some.map((m) =>
+              fc.record({ teaches: fc.boolean(), groupId: groupIn(m.classId) }).map((as) => ({ ...m, ...as })),
+            ),
+          ),
+        ),
       readings: fc.subarray(classes.flatMap((classId) => sources.map(({ id }) => ({ classId, sourceId: id })))),
       assignments: fc
         .subarray(classes.flatMap((classId) => sources.map(({ id }) => ({ classId, sourceId: id }))))
-        .chain((some) => fc.tuple(...some.map((place) => setting().map((set) => ({ ...place, ...set }))))),
+        .chain((some) => fc.tuple(...some.map((place) => setting(place.classId).map((set) => ({ ...place, ...set }))))),
       deleted: fc.subarray(sources),
       written: fc.array(annotation, { minLength: 1, maxLength: ANNOTATIONS }),
     })
@@ -62,8 +81,11 @@ const worlds = (): fc.Arbitrary<World> => {
     }));
 };
 
-const setting = () =>
+const groupIn = (classId: string) => fc.constantFrom(null, ...groups[classId]!);
+
+const setting = (classId: string) =>
   fc.record({
+    groupIds: fc.oneof(fc.constant([]), fc.subarray([...groups[classId]!])),
     isOpen: fc.boolean(),
     othersSeen: fc.constantFrom(...OTHERS_SEEN),
     shown: fc.boolean(),
@@ -92,8 +114,15 @@ function inWorld<T>(world: World, ask: () => T): T {
   db.raw.exec('SAVEPOINT world');
   try {
     db.run('DELETE FROM membership');
-    for (const { classId, personId, teaches } of world.members)
-      db.run('INSERT INTO membership VALUES (?, ?, ?, ?)', classId, personId, teaches ? 'assistant' : 'student', NOW);
+    for (const { classId, personId, teaches, groupId } of world.members)
+      db.run(
+        'INSERT INTO membership (class_id, person_id, role, joined_at, group_id) VALUES (?, ?, ?, ?, ?)',
+        classId,
+        personId,
+        teaches ? 'assistant' : 'student',
+        NOW,
+        groupId,
+      );
     for (const { classId, sourceId } of world.readings)
       db.run(
         'INSERT INTO class_source (class_id, source_id, added_by, added_at) VALUES (?, ?, ?, ?)',
@@ -111,6 +140,7 @@ function inWorld<T>(world: World, ask: () => T): T {
         classId,
         teachersOnly: a.teachersOnlyIn.includes(classId),
         held: a.heldIn.includes(classId),
+        groupId: a.groups[classId] ?? null,
       });
       const hide = (classId: string) => setHidden(db, { id: a.id, classId }, { reason: 'No.', by: people[0]! });
       insertAnnotation(db, { ...a, ...rest, classes: a.classIds.map(forWhom) }, NOW);
@@ -123,14 +153,24 @@ function inWorld<T>(world: World, ask: () => T): T {
   }
 }
 
-function store({ classId, sourceId, isOpen, othersSeen, shown, given, extended }: AssignmentInWorld): void {
+function store({ classId, sourceId, groupIds, isOpen, othersSeen, shown, given, extended }: AssignmentInWorld): void {
   const { db } = server.context;
   const place = { classId, sourceId };
   db.run(
-    `INSERT INTO assignment (class_id, source_id, instructions, marks, answers, is_open, others_seen, shown_at, comments, set_by, set_at)
-     VALUES (@classId, @sourceId, '', '[]', 0, @isOpen, @othersSeen, @shownAt, 1, @me, @now)`,
-    { ...place, isOpen: isOpen ? 1 : 0, othersSeen, shownAt: shown ? NOW : null, me: people[0]!, now: NOW },
+    `INSERT INTO assignment (class_id, source_id, instructions, marks, answers, is_open, others_seen, shown_at, comments, set_by, set_at, for_groups)
+     VALUES (@classId, @sourceId, '', '[]', 0, @isOpen, @othersSeen, @shownAt, 1, @me, @now, @forGroups)`,
+    {
+      ...place,
+      isOpen: isOpen ? 1 : 0,
+      othersSeen,
+      shownAt: shown ? NOW : null,
+      me: people[0]!,
+      now: NOW,
+      forGroups: Number(groupIds.length > 0),
+    },
   );
+  for (const group of groupIds)
+    db.run('INSERT INTO assignment_group VALUES (@classId, @sourceId, @group)', { ...place, group });
   for (const me of given)
     db.run('INSERT INTO own_given VALUES (@classId, @sourceId, @me, @now)', { ...place, me, now: NOW });
   for (const me of extended)

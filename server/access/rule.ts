@@ -6,7 +6,12 @@ import type { OthersSeen } from '@avrelle/core/wire';
  * a test holds them to this on worlds made at random.
  */
 export interface World {
-  readonly members: readonly { readonly classId: string; readonly personId: string; readonly teaches: boolean }[];
+  readonly members: readonly {
+    readonly classId: string;
+    readonly personId: string;
+    readonly teaches: boolean;
+    readonly groupId: string | null;
+  }[];
   readonly sources: readonly { readonly id: string; readonly ownerId: string; readonly deleted: boolean }[];
   /** Which class reads which source. */
   readonly readings: readonly { readonly classId: string; readonly sourceId: string }[];
@@ -18,6 +23,8 @@ export interface World {
 export interface AssignmentInWorld {
   readonly classId: string;
   readonly sourceId: string;
+  /** For which of its groups it is set; none: for all. */
+  readonly groupIds: readonly string[];
   readonly isOpen: boolean;
   readonly othersSeen: OthersSeen;
   /** Whether its due date is past, or it was released. */
@@ -39,6 +46,8 @@ export interface AnnotationInWorld {
   /** In which of these it is for who teaches alone, or is held. */
   readonly teachersOnlyIn: readonly string[];
   readonly heldIn: readonly string[];
+  /** Of these classes, the group it is for, where it is not for all of the class. */
+  readonly groups: Readonly<Record<string, string>>;
   /** Where somebody who teaches has hidden it. */
   readonly hiddenIn: readonly string[];
   readonly deleted: boolean;
@@ -46,14 +55,18 @@ export interface AnnotationInWorld {
 
 const membership = ({ members }: World, me: string, classId: string) =>
   members.find((m) => m.classId === classId && m.personId === me);
-const setIn = ({ assignments }: World, classId: string, sourceId: string): AssignmentInWorld | undefined =>
-  assignments.find((g) => g.classId === classId && g.sourceId === sourceId);
+/** What is set for a student: what is set for other groups is not. */
+function setFor(world: World, me: string, classId: string, sourceId: string): AssignmentInWorld | undefined {
+  const set = world.assignments.find((g) => g.classId === classId && g.sourceId === sourceId);
+  const group = membership(world, me, classId)?.groupId ?? '';
+  return set && (set.groupIds.length === 0 || set.groupIds.includes(group)) ? set : undefined;
+}
 
 /** Somebody reads a source by a class that they are in and that reads it: as a student, only from when it opens. */
 function readsBy(world: World, me: string, classId: string, sourceId: string): boolean {
   const member = membership(world, me, classId);
   const isRead = world.readings.some((r) => r.classId === classId && r.sourceId === sourceId);
-  return isRead && member !== undefined && (member.teaches || setIn(world, classId, sourceId)?.isOpen !== false);
+  return isRead && member !== undefined && (member.teaches || setFor(world, me, classId, sourceId)?.isOpen !== false);
 }
 
 /** A source is seen by its owner and by whoever reads it by a class, as long as it is not deleted. */
@@ -65,7 +78,7 @@ export function seesSource(world: World, me: string, sourceId: string): boolean 
 
 /** What students wrote for a class is withheld from a student until what is set for the reading has come. */
 function isWithheld(world: World, me: string, classId: string, sourceId: string): boolean {
-  const set = setIn(world, classId, sourceId);
+  const set = setFor(world, me, classId, sourceId);
   if (!set || membership(world, me, classId)?.teaches) return false;
   switch (set.othersSeen) {
     case 'at_once':
@@ -81,8 +94,8 @@ function isWithheld(world: World, me: string, classId: string, sourceId: string)
 
 /**
  * An annotation that is not deleted is always seen by its author. Others see it by a class it is for, by which they read
- * its source: who teaches there, always; students, where it is neither held nor hidden, nor for the teachers alone (but
- * for answers to what they wrote), and nothing is withheld from them or a teacher of the class wrote it. An answer is
+ * its source: who teaches there, always; students, where it is neither held nor hidden, nor for the teachers alone or
+ * another group (but for answers to what they wrote), and nothing is withheld from them or a teacher of the class wrote it. An answer is
  * seen only where what it answers is seen, too, even if that has been deleted since.
  */
 export function seesAnnotation(world: World, me: string, annotation: AnnotationInWorld): boolean {
@@ -95,13 +108,14 @@ export function seesAnnotation(world: World, me: string, annotation: AnnotationI
 }
 
 function isShownByAClass(world: World, me: string, annotation: AnnotationInWorld): boolean {
-  const { classIds, sourceId, authorId, teachersOnlyIn, heldIn, hiddenIn, rootId } = annotation;
+  const { classIds, sourceId, authorId, teachersOnlyIn, heldIn, hiddenIn, groups, rootId } = annotation;
   const isToMe = world.annotations.find((a) => a.id === rootId)?.authorId === me;
   return classIds.some((classId) => {
     if (!readsBy(world, me, classId, sourceId)) return false;
     if (membership(world, me, classId)?.teaches) return true;
     if (heldIn.includes(classId) || hiddenIn.includes(classId)) return false;
-    if (teachersOnlyIn.includes(classId) && !isToMe) return false;
+    const isForGroup = [undefined, membership(world, me, classId)?.groupId].includes(groups[classId]);
+    if ((teachersOnlyIn.includes(classId) || !isForGroup) && !isToMe) return false;
     return !isWithheld(world, me, classId, sourceId) || membership(world, authorId, classId)?.teaches === true;
   });
 }

@@ -15,6 +15,11 @@ const KNOWN_THERE = `(a.author_id = @me OR EXISTS (
   SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me AND m.role <> 'student'))`;
 export const FOR_WHOM = `
   EXISTS (SELECT 1 FROM annotation_class ac WHERE ac.annotation_id = a.id AND ac.teachers_only = 1) AS teachers_only,
+  (SELECT json_group_array(json_object('classId', ac.class_id, 'groupId', ac.group_id, 'name', cg.name))
+    FROM annotation_class ac JOIN class_group cg ON cg.id = ac.group_id
+    WHERE ac.annotation_id = a.id AND (a.author_id = @me OR EXISTS (
+      SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me
+        AND (m.role <> 'student' OR m.group_id = ac.group_id)))) AS groups,
   (SELECT json_group_array(json_object('classId', ac.class_id, 'releaseAt', ac.release_at)) FROM annotation_class ac
     WHERE ac.annotation_id = a.id AND ac.held = 1 AND ${KNOWN_THERE}) AS held,
   (SELECT json_group_array(json_object('classId', ac.class_id, 'reason', ac.hidden_reason, 'by', coalesce(q.name, '')))
@@ -23,7 +28,8 @@ export const FOR_WHOM = `
   (SELECT q.name FROM person q WHERE q.id = a.endorsed_by) AS endorsed`;
 /** Whether what is for a class is for one of its members: `m` names a membership, `ac` a row of `annotation_class`. */
 export const isShownTo = (m: string, ac: string): string =>
-  `(${m}.role <> 'student' OR (${ac}.teachers_only = 0 AND ${ac}.held = 0 AND ${ac}.hidden_reason IS NULL))`;
+  `(${m}.role <> 'student' OR (${ac}.teachers_only = 0 AND ${ac}.held = 0 AND ${ac}.hidden_reason IS NULL
+    AND (${ac}.group_id IS NULL OR ${ac}.group_id = ${m}.group_id)))`;
 
 /**
  * The sources of the asker's classes, each with how its class is named in the audience of annotations: a bare class where
@@ -35,8 +41,14 @@ export const reach = (only = ''): string => `
     NULL AS author_id
   FROM class_reach cs WHERE cs.person_id = @me AND cs.withheld = 0 ${only}
   UNION ALL
-  SELECT cs.source_id, 'c' || replace(cs.class_id, '-', ''), t.person_id
+  SELECT cs.source_id, 'g' || replace(cs.group_id, '-', ''), NULL
+  FROM class_reach cs
+  WHERE cs.person_id = @me AND cs.withheld = 0 AND cs.teaches = 0 AND cs.group_id IS NOT NULL ${only}
+  UNION ALL
+  SELECT cs.source_id, j.value, t.person_id
   FROM class_reach cs JOIN membership t ON t.class_id = cs.class_id AND t.role <> 'student'
+  JOIN json_each(json_array(
+    'c' || replace(cs.class_id, '-', ''), 'g' || replace(coalesce(cs.group_id, 'none'), '-', ''))) j
   WHERE cs.person_id = @me AND cs.withheld = 1 ${only}`;
 export const REACH = reach();
 
@@ -53,9 +65,17 @@ export const seesByReach = (x: string, from: string): string => `(${x}.deleted_a
 export const IS_OPEN_CLASS = 'c.deleted_at IS NULL AND c.archived_at IS NULL';
 /**
  * Of the classes that an annotation is for beside those of the asker, and whose students see it: nobody learns of a
- * class where it is held, hidden or for its teachers alone. `id` is an expression; `ac` and `c` name the rows.
+ * class where it is held, hidden, or for its teachers or a group alone. `id` is an expression; `ac` and `c` name the rows.
  */
 export const elsewhere = (id: string, columns: string): string => `
   SELECT ${columns} FROM annotation_class ac JOIN class c ON c.id = ac.class_id AND ${IS_OPEN_CLASS}
-  WHERE ac.annotation_id = ${id} AND ac.teachers_only = 0 AND ac.held = 0 AND ac.hidden_reason IS NULL AND NOT EXISTS (
+  WHERE ac.annotation_id = ${id} AND ac.teachers_only = 0 AND ac.held = 0 AND ac.hidden_reason IS NULL
+    AND ac.group_id IS NULL AND NOT EXISTS (
     SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me)`;
+/** Whether what is set is set for a student: `m` names a row with their group, `g` an assignment. */
+export const isSetForGroup = (m: string, g: string): string =>
+  `(${g}.for_groups = 0 OR EXISTS (
+    SELECT 1 FROM assignment_group x
+    WHERE x.class_id = ${g}.class_id AND x.source_id = ${g}.source_id AND x.group_id = ${m}.group_id))`;
+/** The same for whoever reads it: `w` names a row of `class_reach`. */
+export const isSetFor = (w: string, g: string): string => `(${w}.teaches OR ${isSetForGroup(w, g)})`;

@@ -1,5 +1,5 @@
 import type { ForClass } from '@avrelle/core/audience';
-import type { AnnotationPatch, ClassId, Me, SourceId } from '@avrelle/core/wire';
+import type { AnnotationPatch, ClassId, GroupId, Me, SourceId } from '@avrelle/core/wire';
 import { mustBe } from '../access/access';
 import { isMember } from '../access/access-queries';
 import { commentsClosed } from '../assignments/queries';
@@ -7,23 +7,58 @@ import { mustNotBeArchived } from '../classes/archived';
 import { classLabel, sourceAddedBy } from '../classes/queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
+import { groupsFor } from '../groups/queries';
 import { release } from '../held/release';
 import { forClasses, repliesOf, setClasses, type AnnotationRow, type StoredForClass } from './queries';
 
 type ForWhom = Pick<AnnotationPatch, 'teachersOnly' | 'held'>;
 
 /** What is for the teachers alone has nothing to be held from anybody. */
-export const forWhomIn = ({ teachersOnly = false, held = false }: ForWhom): Omit<ForClass, 'classId'> => ({
+const forWhomIn = ({ teachersOnly = false, held = false }: ForWhom): Pick<ForClass, 'teachersOnly' | 'held'> => ({
   teachersOnly,
   held: held && !teachersOnly,
 });
+
+/** For whom something new is. */
+export const newAudience = (
+  context: Context,
+  me: Me,
+  {
+    classIds,
+    groupIds,
+    ...forWhom
+  }: Pick<AnnotationPatch, 'groupIds'> & ForWhom & { readonly classIds: readonly ClassId[] },
+): readonly ForClass[] => {
+  const groups = groupsIn(context, me, classIds, groupIds);
+  return classIds.map((classId) => ({ classId, ...forWhomIn(forWhom), groupId: groups?.get(classId) ?? null }));
+};
+
+/** By class; undefined where nothing is said of groups. Throws `not_in_group`. */
+function groupsIn(
+  { db }: Context,
+  me: Me,
+  classIds: readonly ClassId[],
+  groupIds: readonly GroupId[] | undefined,
+): ReadonlyMap<ClassId, GroupId> | undefined {
+  if (groupIds === undefined) return undefined;
+  const found = groupsFor(db, me.id, groupIds).filter(({ mine, classId }) => mine === 1 && classIds.includes(classId));
+  if (found.length < new Set(groupIds).size) throw new AppError('not_in_group', {}, { field: 'groupIds' });
+  const byClass = new Map(found.map(({ classId, id }) => [classId, id]));
+  if (byClass.size < found.length)
+    throw new AppError(
+      'invalid',
+      { message: 'A note is for one group of a class, or for all of it.' },
+      { field: 'groupIds' },
+    );
+  return byClass;
+}
 
 /**
  * The same annotation for other people: never a copy. Replies that some no longer see are told of, too. A class that is
  * new to it holds it where the others do; what is no longer held is released.
  */
 export function changeAudience(context: Context, me: Me, before: AnnotationRow, patch: AnnotationPatch): void {
-  if (patch.classIds === undefined && patch.teachersOnly === undefined && patch.held === undefined) return;
+  if ([patch.classIds, patch.teachersOnly, patch.held, patch.groupIds].every((said) => said === undefined)) return;
   const { db, events } = context;
   const former = forClasses(db, before.id);
   const there = new Map(former.map((one) => [one.classId, one]));
@@ -31,11 +66,14 @@ export function changeAudience(context: Context, me: Me, before: AnnotationRow, 
     teachersOnly: patch.teachersOnly ?? former.some((c) => c.teachersOnly),
     held: patch.held ?? former.some((c) => c.held),
   });
-  const classes = (patch.classIds ?? [...there.keys()]).map((classId) => {
+  const classIds = patch.classIds ?? [...there.keys()];
+  const groups = groupsIn(context, me, classIds, patch.groupIds);
+  const classes = classIds.map((classId) => {
     const was = there.get(classId);
     // By itself a change of classes changes nothing where it was; what shall be shown is released below.
     const held = was && patch.held !== true ? was.held && !whole.teachersOnly : whole.held;
-    return { classId, teachersOnly: whole.teachersOnly, held, ...keptOf(was, held) };
+    const groupId = (groups ? groups.get(classId) : was?.groupId) ?? null;
+    return { classId, teachersOnly: whole.teachersOnly, held, groupId, ...keptOf(was, held) };
   });
   // What is hidden stays with the teachers, where it was: else giving it to the class anew would show it.
   const hidden = former.filter((c) => c.hidden && !classes.some(({ classId }) => classId === c.classId));

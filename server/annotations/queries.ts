@@ -42,7 +42,8 @@ export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
   tags: string;
   classes: string;
   teachersOnly: number;
-  /** JSON of `HeldIn` and `HiddenIn`. */
+  /** JSON of `InGroup`, `HeldIn` and `HiddenIn`. */
+  groups: string;
   held: string;
   hidden: string;
   endorsed: string | null;
@@ -78,13 +79,13 @@ const FORGET_PLACES = 'DELETE FROM placement WHERE annotation_id = ?';
 const KEEP_TAGS = 'DELETE FROM annotation_tag WHERE annotation_id = ? AND tag NOT IN (SELECT value FROM json_each(?))';
 const ADD_TAG = 'INSERT INTO annotation_tag (annotation_id, tag, added_at) VALUES (?, ?, ?) ON CONFLICT DO NOTHING';
 const CLASSES_FOR = `
-  SELECT class_id, teachers_only, held, release_at, release_id, hidden_reason, hidden_by
+  SELECT class_id, teachers_only, held, group_id, release_at, release_id, hidden_reason, hidden_by
   FROM annotation_class WHERE annotation_id = ?`;
 const CLEAR_CLASSES = 'DELETE FROM annotation_class WHERE annotation_id = ?';
 const ADD_CLASS = `
-  INSERT INTO annotation_class (annotation_id, class_id, teachers_only, held, release_at, release_id,
+  INSERT INTO annotation_class (annotation_id, class_id, teachers_only, held, group_id, release_at, release_id,
     hidden_reason, hidden_by)
-  VALUES (@id, @classId, @teachersOnly, @held, @releaseAt, @releaseId, @hiddenReason, @hiddenBy)
+  VALUES (@id, @classId, @teachersOnly, @held, @groupId, @releaseAt, @releaseId, @hiddenReason, @hiddenBy)
   ON CONFLICT DO NOTHING`;
 const HIDE = `
   UPDATE annotation_class SET hidden_reason = @reason, hidden_by = @by WHERE annotation_id = @id AND class_id = @class`;
@@ -257,11 +258,15 @@ export function toWire(row: AnnotationRow): Annotation {
   };
 }
 
-function forWhom(row: AnnotationRow): Pick<Annotation, 'teachersOnly' | 'held' | 'hidden' | 'elsewhere' | 'endorsed'> {
+function forWhom(
+  row: AnnotationRow,
+): Pick<Annotation, 'teachersOnly' | 'groups' | 'held' | 'hidden' | 'elsewhere' | 'endorsed'> {
+  const groups = JSON.parse(row.groups) as NonNullable<Annotation['groups']>;
   const held = JSON.parse(row.held) as NonNullable<Annotation['held']>;
   const hidden = JSON.parse(row.hidden) as NonNullable<Annotation['hidden']>;
   return {
     ...(row.teachersOnly === 1 ? { teachersOnly: true as const } : {}),
+    ...(groups.length > 0 ? { groups } : {}),
     ...(held.length > 0 ? { held } : {}),
     ...(hidden.length > 0 ? { hidden } : {}),
     ...(row.elsewhere === null ? {} : { elsewhere: row.elsewhere === 1 ? 'askable' : 'closed' }),

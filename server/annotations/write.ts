@@ -25,7 +25,7 @@ import {
   type AnnotationRow,
   type ChangedAnnotation,
 } from './queries';
-import { changeAudience, checkAudience, forWhomIn, mustBeOpen } from './audience';
+import { changeAudience, checkAudience, newAudience, mustBeOpen } from './audience';
 import { tellOf } from './tell';
 
 /** Creates an annotation under the id its author's page made; the same write again changes nothing. */
@@ -37,7 +37,7 @@ export function putAnnotation(context: Context, me: Me, id: string, put: Annotat
     if (!canRead(db, me.id, put.sourceId) || versionOf(db, put.versionId)?.sourceId !== put.sourceId)
       throw new AppError('not_found', { what: 'source' });
     checkAnchor(context, put);
-    const classes = put.classIds.map((classId) => ({ classId, ...forWhomIn(put) }));
+    const classes = newAudience(context, me, put);
     checkAudience(context, me, put, classes);
     mustBeOpen(context, me, put.sourceId, put.classIds);
     insertAnnotation(

@@ -1,4 +1,5 @@
 import { hasDone, missing, type Expectation } from '@avrelle/core/class';
+import type { NamedGroup } from '@avrelle/core/audience';
 import { startingKind } from '@avrelle/core/legend';
 import type { Spans } from '@avrelle/core/reading';
 import type {
@@ -15,7 +16,15 @@ import { roleIn } from '../access/access-queries';
 import type { Db } from '../db/database';
 import { kindsOf } from '../legend/queries';
 import { sourceRowsOf } from '../sources/queries';
-import { assignmentsFor, expectedOf, extensionsOf, readBy, studentsOf, type AssignmentRow } from './queries';
+import {
+  assignmentsFor,
+  expectedOf,
+  extensionsOf,
+  readBy,
+  studentsOf,
+  type AssignmentRow,
+  type Student,
+} from './queries';
 import { marksOf, tallyOf, type Tally } from './tally';
 
 type Named = (expected: Expectation) => NamedExpectation;
@@ -26,11 +35,6 @@ function naming(db: Db, classId: ClassId): Named {
   const nameOf = (code: string | null): string =>
     code === null ? 'Mark' : (own.get(code) ?? startingKind(code)?.name ?? 'a kind that is gone');
   return ({ marks, answers }) => ({ marks: marks.map((m) => ({ ...m, name: nameOf(m.kind) })), answers });
-}
-
-interface Student {
-  readonly id: PersonId;
-  readonly name: string;
 }
 
 /** A class as it is asked about: whose tally, its students for who teaches it, and how it names kinds. */
@@ -69,8 +73,14 @@ const aroundOf = (db: Db, me: PersonId, { classId, role }: AssignmentRow, source
   named: naming(db, classId),
 });
 
+const groupsOf = ({ groups }: AssignmentRow): readonly NamedGroup[] => JSON.parse(groups) as NamedGroup[];
+/** Whether it is set for a student; no groups are all of the class. */
+const isSetFor = (groups: readonly NamedGroup[], { groupId }: Student): boolean =>
+  groups.length === 0 || groups.some(({ id }) => id === groupId);
+
 function setOf(row: AssignmentRow, me: PersonId, { tally, students, named }: Around): Omit<Assignment, 'source'> {
   const expected = expectedOf(row);
+  const groups = groupsOf(row);
   return {
     class: { id: row.classId, name: row.className, tint: row.tint },
     instructions: row.instructions,
@@ -83,9 +93,17 @@ function setOf(row: AssignmentRow, me: PersonId, { tally, students, named }: Aro
     seesOthers: row.withheld === 0,
     shownAt: row.shownAt,
     comments: row.comments === 1,
+    groups,
     version: row.version,
     missing: students === null ? named(missing(expected, tally.done(row.sourceId, me))) : null,
-    progress: students && progressOf(row.sourceId, expected, students, tally),
+    progress:
+      students &&
+      progressOf(
+        row.sourceId,
+        expected,
+        students.filter((one) => isSetFor(groups, one)),
+        tally,
+      ),
   };
 }
 
@@ -119,21 +137,23 @@ export function assignmentDetail(
   const extended = extensionsOf(db, place);
   const spans = new Map(readBy(db, place).map((row) => [row.personId, JSON.parse(row.spans) as Spans]));
   const named = naming(db, place.classId);
-  const students = studentsOf(db, place.classId).map(({ id, name }) => {
-    const done = tally.done(place.sourceId, id);
-    const read = tally.read(place.sourceId, id);
-    return {
-      id,
-      name,
-      opened: read !== undefined,
-      readShare: read ?? 0,
-      spans: spans.get(id) ?? [],
-      marks: marksOf(done),
-      answers: done.answers,
-      missing: named(missing(found.expected, done)),
-      extendedTo: extended.get(id) ?? null,
-    };
-  });
+  const students = studentsOf(db, place.classId)
+    .filter((one) => isSetFor(found.groups, one))
+    .map(({ id, name }) => {
+      const done = tally.done(place.sourceId, id);
+      const read = tally.read(place.sourceId, id);
+      return {
+        id,
+        name,
+        opened: read !== undefined,
+        readShare: read ?? 0,
+        spans: spans.get(id) ?? [],
+        marks: marksOf(done),
+        answers: done.answers,
+        missing: named(missing(found.expected, done)),
+        extendedTo: extended.get(id) ?? null,
+      };
+    });
   return { ...found, students };
 }
 
@@ -151,15 +171,18 @@ export function weekOf(db: Db, me: PersonId, classId: ClassId, now: string): Wee
   const tally = tallyOf(db, { classId });
   const teaches = roleIn(db, classId, me) !== 'student';
   const shown = studentsOf(db, classId).filter(({ id }) => teaches || id === me);
-  return shown.map(({ id, name }) => {
-    const reads = near.map(({ sourceId }) => tally.read(sourceId, id));
+  return shown.flatMap((student) => {
+    const { id, name } = student;
+    const mine = near.filter((row) => isSetFor(groupsOf(row), student));
+    if (mine.length === 0) return [];
+    const reads = mine.map(({ sourceId }) => tally.read(sourceId, id));
     return {
       id,
       name,
-      done: near.filter((row, i) => hasDone(expectedOf(row), tally.done(row.sourceId, id), reads[i] ?? 0)).length,
-      of: near.length,
+      done: mine.filter((row, i) => hasDone(expectedOf(row), tally.done(row.sourceId, id), reads[i] ?? 0)).length,
+      of: mine.length,
       opened: reads.filter((read) => read !== undefined).length,
-      readShare: reads.reduce<number>((sum, read) => sum + (read ?? 0), 0) / near.length,
+      readShare: reads.reduce<number>((sum, read) => sum + (read ?? 0), 0) / mine.length,
     };
   });
 }

@@ -4,6 +4,7 @@ import { mustNotBeArchived } from '../classes/archived';
 import { addSourceTo } from '../classes/readings';
 import type { Context } from '../context';
 import { AppError } from '../errors';
+import { groupsFor } from '../groups/queries';
 import { kindsOf } from '../legend/queries';
 import { assignmentsOf } from './assignments';
 import { noteOwnOfAll } from './own-given';
@@ -23,6 +24,7 @@ export function putAssignment(context: Context, me: Me, place: Place, put: Assig
     addSourceTo(context, me, place.classId, place.sourceId);
     mustNotBeArchived(db, place.classId);
     mustKnowKinds(context, place, put);
+    mustKnowGroups(context, me, place, put);
     const before = storedAssignment(db, place);
     const standing = standingOf(put, before, now());
     if (!before) insertAssignment(db, place, put, { ...standing, me: me.id, now: now() });
@@ -46,7 +48,11 @@ export const assignmentOf = ({ db }: Pick<Context, 'db'>, me: Me, place: Place):
 };
 
 /** What was shown stays shown, after the due date until another date is set that is to come. */
-export function standingOf({ opensAt, dueAt, othersSeen }: AssignmentPut, before: Stored | undefined, now: string): Standing {
+export function standingOf(
+  { opensAt, dueAt, othersSeen }: AssignmentPut,
+  before: Stored | undefined,
+  now: string,
+): Standing {
   const isOpen = opensAt === null || opensAt <= now;
   const shownAt = before?.othersSeen === othersSeen ? before.shownAt : null;
   if (othersSeen !== 'after_due') return { isOpen, shownAt };
@@ -59,12 +65,18 @@ function mustKnowKinds({ db }: Pick<Context, 'db'>, { classId }: Place, { marks 
     if (kind !== null && !own.has(kind) && !startingKind(kind)) throw new AppError('unknown_kind', { code: kind });
 }
 
+function mustKnowGroups({ db }: Pick<Context, 'db'>, me: Me, { classId }: Place, { groupIds }: AssignmentPut): void {
+  const found = groupsFor(db, me.id, groupIds).filter((group) => group.classId === classId);
+  if (found.length < new Set(groupIds).size) throw new AppError('not_in_group', {}, { field: 'groupIds' });
+}
+
 const isSame = (there: Assignment, put: AssignmentPut): boolean =>
   there.instructions === put.instructions &&
   there.opensAt === put.opensAt &&
   there.dueAt === put.dueAt &&
   there.othersSeen === put.othersSeen &&
   there.comments === put.comments &&
+  JSON.stringify(there.groups.map(({ id }) => id).toSorted()) === JSON.stringify(put.groupIds.toSorted()) &&
   there.expected.answers === put.answers &&
   JSON.stringify(there.expected.marks.map(({ kind, count }) => [kind, count])) ===
     JSON.stringify(put.marks.map(({ kind, count }) => [kind, count]));

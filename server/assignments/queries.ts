@@ -1,5 +1,6 @@
 import type { Expectation, ExpectedMarks } from '@avrelle/core/class';
-import type { AssignmentPut, ClassId, ClassRole, OthersSeen, PersonId, SourceId } from '@avrelle/core/wire';
+import type { AssignmentPut, ClassId, ClassRole, GroupId, OthersSeen, PersonId, SourceId } from '@avrelle/core/wire';
+import { isSetFor, isSetForGroup } from '../access/visible-queries';
 import type { Db } from '../db/database';
 
 export interface AssignmentRow {
@@ -21,12 +22,18 @@ export interface AssignmentRow {
   readonly shownAt: string | null;
   readonly comments: number;
   readonly version: number;
+  /** JSON of `NamedGroup`s; none where it is for all. */
+  readonly groups: string;
 }
 
 /** Of the classes of `@me`; what they may not read yet is not among it. */
 const ASSIGNMENTS = `
   SELECT g.class_id, c.name AS class_name, c.tint, m.role, g.source_id, g.instructions, g.marks, g.answers, g.opens_at,
-    g.due_at, e.due_at AS extended_to, g.is_open, g.others_seen, w.withheld, g.shown_at, g.comments, g.version
+    g.due_at, e.due_at AS extended_to, g.is_open, g.others_seen, w.withheld, g.shown_at, g.comments, g.version,
+    CASE WHEN g.for_groups = 0 THEN '[]' ELSE (
+      SELECT json_group_array(json_object('id', cg.id, 'name', cg.name) ORDER BY cg.position)
+      FROM assignment_group x JOIN class_group cg ON cg.id = x.group_id
+      WHERE x.class_id = g.class_id AND x.source_id = g.source_id) END AS groups
   FROM membership m
   JOIN class c ON c.id = m.class_id
   JOIN assignment g ON g.class_id = m.class_id
@@ -34,6 +41,7 @@ const ASSIGNMENTS = `
   LEFT JOIN extension e ON e.class_id = g.class_id AND e.source_id = g.source_id AND e.person_id = m.person_id
     AND e.due_at > g.due_at
   WHERE m.person_id = @me AND (@class IS NULL OR g.class_id = @class) AND (@source IS NULL OR g.source_id = @source)
+    AND ${isSetFor('w', 'g')}
   ORDER BY coalesce(e.due_at, g.due_at) IS NULL, coalesce(e.due_at, g.due_at), g.set_at, g.source_id`;
 
 /** What is set for somebody; of one class or source only, where it is named. */
@@ -46,13 +54,13 @@ export const assignmentsFor = (
 const VERSION = 'SELECT version, others_seen, shown_at FROM assignment WHERE class_id = @class AND source_id = @source';
 const INSERT = `
   INSERT INTO assignment (class_id, source_id, instructions, marks, answers, opens_at, due_at, is_open, others_seen,
-    shown_at, comments, set_by, set_at)
+    shown_at, comments, for_groups, set_by, set_at)
   VALUES (@class, @source, @instructions, @marks, @answers, @opensAt, @dueAt, @isOpen, @othersSeen,
-    @shownAt, @comments, @me, @now)`;
+    @shownAt, @comments, @forGroups, @me, @now)`;
 const UPDATE = `
   UPDATE assignment SET instructions = @instructions, marks = @marks, answers = @answers, opens_at = @opensAt,
     due_at = @dueAt, is_open = @isOpen, others_seen = @othersSeen, shown_at = @shownAt, comments = @comments,
-    version = version + 1
+    for_groups = @forGroups, version = version + 1
   WHERE class_id = @class AND source_id = @source`;
 const DELETE = 'DELETE FROM assignment WHERE class_id = ? AND source_id = ?';
 const SHOW = `
@@ -91,15 +99,27 @@ const columns = ({ classId, sourceId }: Place, put: AssignmentPut, { isOpen, sho
   othersSeen: put.othersSeen,
   shownAt,
   comments: Number(put.comments),
+  forGroups: Number(put.groupIds.length > 0),
 });
-export const insertAssignment = (
+export function insertAssignment(
   db: Db,
   place: Place,
   put: AssignmentPut,
   { me, now, ...standing }: Standing & { readonly me: PersonId; readonly now: string },
-): number => db.run(INSERT, { ...columns(place, put, standing), me, now });
-export const updateAssignment = (db: Db, place: Place, put: AssignmentPut, standing: Standing): number =>
+): void {
+  db.run(INSERT, { ...columns(place, put, standing), me, now });
+  setGroups(db, place, put);
+}
+export function updateAssignment(db: Db, place: Place, put: AssignmentPut, standing: Standing): void {
   db.run(UPDATE, columns(place, put, standing));
+  setGroups(db, place, put);
+}
+const CLEAR_GROUPS = 'DELETE FROM assignment_group WHERE class_id = ? AND source_id = ?';
+const ADD_GROUP = 'INSERT INTO assignment_group (class_id, source_id, group_id) VALUES (?, ?, ?)';
+function setGroups(db: Db, { classId, sourceId }: Place, { groupIds }: AssignmentPut): void {
+  db.run(CLEAR_GROUPS, classId, sourceId);
+  for (const groupId of new Set(groupIds)) db.run(ADD_GROUP, classId, sourceId, groupId);
+}
 export const deleteAssignment = (db: Db, { classId, sourceId }: Place): boolean =>
   db.run(DELETE, classId, sourceId) > 0;
 /** False where it was so already. */
@@ -132,9 +152,14 @@ export const extensionsOf = (db: Db, { classId, sourceId }: Place): ReadonlyMap<
   );
 
 const STUDENTS = `
-  SELECT p.id, p.name FROM membership m JOIN person p ON p.id = m.person_id
+  SELECT p.id, p.name, m.group_id FROM membership m JOIN person p ON p.id = m.person_id
   WHERE m.class_id = ? AND m.role = 'student' ORDER BY p.name, p.id`;
-export const studentsOf = (db: Db, classId: ClassId): { id: PersonId; name: string }[] => db.all(STUDENTS, classId);
+export interface Student {
+  readonly id: PersonId;
+  readonly name: string;
+  readonly groupId: GroupId | null;
+}
+export const studentsOf = (db: Db, classId: ClassId): Student[] => db.all<Student>(STUDENTS, classId);
 
 /** What was written for a class; only what is named is asked for, so that it is found by the index that fits. */
 const written = ({ sourceId, personId }: Asked): string => `
@@ -186,7 +211,8 @@ export const readBy = (db: Db, asked: Asked): ReadRow[] => db.all(SHELVES, named
 
 const CLOSED = `
   SELECT 1 AS one FROM assignment g JOIN membership m ON m.class_id = g.class_id
-  WHERE g.class_id = @class AND g.source_id = @source AND g.comments = 0 AND m.person_id = @me AND m.role = 'student'`;
+  WHERE g.class_id = @class AND g.source_id = @source AND g.comments = 0 AND m.person_id = @me AND m.role = 'student'
+    AND ${isSetForGroup('m', 'g')}`;
 /** Whether somebody may not write for a class there now. */
 export const commentsClosed = (db: Db, { classId, sourceId }: Place, me: PersonId): boolean =>
   db.get(CLOSED, { class: classId, source: sourceId, me }) !== undefined;

@@ -37,7 +37,7 @@ export function beginNext(context: Context, me: Me, from: ClassId, next: NextCla
       const { instructions, othersSeen, comments, expected, source } = set;
       const { answers } = expected;
       const marks = renamed(expected.marks, codes);
-      const put = { instructions, othersSeen, comments, answers, marks };
+      const put = { instructions, othersSeen, comments, answers, marks, groupIds: [] };
       setIn(
         context,
         me,

@@ -6,6 +6,7 @@ import type {
   ClassRow,
   Member,
   ClassId,
+  GroupId,
   PersonId,
   SourceId,
 } from '@avrelle/core/wire';
@@ -15,20 +16,25 @@ import type { Db } from '../db/database';
 /** How many marks or answers there are for all of a class: what not all see is not counted. */
 const written = (where: string): string => `(
   SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id
-  WHERE x.teachers_only = 0 AND x.held = 0 AND x.hidden_reason IS NULL AND a.deleted_at IS NULL AND ${where})`;
+  WHERE x.teachers_only = 0 AND x.held = 0 AND x.group_id IS NULL AND x.hidden_reason IS NULL AND a.deleted_at IS NULL AND ${where})`;
+/** The groups one may write for: who teaches, all; students their own. */
+const GROUPS = `(
+  SELECT json_group_array(json_object('id', cg.id, 'name', cg.name) ORDER BY cg.position) FROM class_group cg
+  WHERE cg.class_id = c.id AND cg.dissolved = 0 AND (m.role <> 'student' OR cg.id = m.group_id)) AS groups`;
 const COUNTS = `
   (SELECT count(*) FROM membership x WHERE x.class_id = c.id) AS people,
   (SELECT count(*) FROM class_reach x WHERE x.class_id = c.id AND x.person_id = m.person_id) AS sources,
   ${written('x.class_id = c.id AND a.root_id IS NULL')} AS annotations`;
 const CLASSES_OF = `
-  SELECT c.id, c.name, c.tint, m.role, c.archived_at, ${COUNTS}
+  SELECT c.id, c.name, c.tint, m.role, c.archived_at, ${GROUPS}, ${COUNTS}
   FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? ORDER BY c.name`;
 const CLASS_FOR = `
   SELECT c.id, c.name, c.tint, CASE WHEN c.code_open THEN c.code END AS code, c.version, m.role, c.archived_at,
+    c.groups_version, ${GROUPS},
     (SELECT count(*) FROM join_request q WHERE q.class_id = c.id AND q.refused_at IS NULL) AS asking, ${COUNTS}
   FROM membership m JOIN class c ON c.id = m.class_id WHERE m.person_id = ? AND c.id = ?`;
 const MEMBERS = `
-  SELECT p.id, p.name, m.role,
+  SELECT p.id, p.name, m.role, m.group_id,
     ${written('x.class_id = m.class_id AND a.author_id = p.id AND a.root_id IS NULL')} AS annotations,
     ${written('x.class_id = m.class_id AND a.author_id = p.id AND a.root_id IS NOT NULL')} AS replies
   FROM membership m JOIN person p ON p.id = m.person_id
@@ -49,13 +55,22 @@ const READINGS =
 export const readingsOf = (db: Db, classId: ClassId, offset: number, limit: number): string[] =>
   db.all<{ id: string }>(READINGS, classId, limit, offset).map((r) => r.id);
 const MEMBERSHIPS =
-  'SELECT m.class_id, m.person_id, m.role FROM json_each(?) j JOIN membership m ON m.class_id = j.value';
+  'SELECT m.class_id, m.person_id, m.role, m.group_id FROM json_each(?) j JOIN membership m ON m.class_id = j.value';
+export interface Membership {
+  readonly classId: ClassId;
+  readonly personId: PersonId;
+  readonly role: ClassRole;
+  readonly groupId: GroupId | null;
+}
 /** Who is in any of some classes. */
-export const membershipsOf = (
-  db: Db,
-  classIds: readonly ClassId[],
-): { classId: ClassId; personId: PersonId; role: ClassRole }[] => db.all(MEMBERSHIPS, JSON.stringify(classIds));
-export const classesOf = (db: Db, personId: PersonId): ClassRow[] => db.all<ClassRow>(CLASSES_OF, personId);
+export const membershipsOf = (db: Db, classIds: readonly ClassId[]): Membership[] =>
+  db.all(MEMBERSHIPS, JSON.stringify(classIds));
+const withGroups = <Row extends { readonly groups: string }>(row: Row) => ({
+  ...row,
+  groups: JSON.parse(row.groups) as ClassRow['groups'],
+});
+export const classesOf = (db: Db, personId: PersonId): ClassRow[] =>
+  db.all<Omit<ClassRow, 'groups'> & { groups: string }>(CLASSES_OF, personId).map(withGroups);
 export const classLabel = (db: Db, classId: ClassId): ClassLabel | undefined => db.get<ClassLabel>(BY_ID, classId);
 interface NewMember {
   readonly classId: ClassId;
@@ -93,9 +108,13 @@ export const updateClass = (db: Db, id: string, { name, tint, version = 0 }: Cla
 
 /** The class as one of its members sees it, without its readings; undefined for anybody else. */
 export function classFor(db: Db, personId: PersonId, classId: ClassId): Omit<ClassDetail, 'readings'> | undefined {
-  const row = db.get<Omit<ClassDetail, 'readings' | 'members'>>(CLASS_FOR, personId, classId);
+  const row = db.get<Omit<ClassDetail, 'readings' | 'members' | 'groups'> & { groups: string }>(
+    CLASS_FOR,
+    personId,
+    classId,
+  );
   const forStudents = row?.role === 'student' ? { code: null, asking: 0 } : {};
-  return row && { ...row, ...forStudents, members: db.all<Member>(MEMBERS, classId) };
+  return row && { ...withGroups(row), ...forStudents, members: db.all<Member>(MEMBERS, classId) };
 }
 
 const ARCHIVED = 'SELECT name FROM class WHERE id = ? AND archived_at IS NOT NULL';

@@ -263,7 +263,7 @@ test.each([
   'due:next 7 days',
 ])('the search “%s” reads no table from end to end', (q) => {
   const db = opened();
-  const asker = { me: 'p', classes: ['c'], taught: ['c'], today: '2026-11-25', ahead: 60 };
+  const asker = { me: 'p', classes: ['c'], taught: ['c'], groups: ['d'], today: '2026-11-25', ahead: 60 };
   const query = readQuery(q);
   const page = { offset: 0, limit: 30 };
   for (const { sql } of [

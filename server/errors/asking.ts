@@ -125,6 +125,11 @@ export const ASKING = {
     title: 'That list is too long',
     detail: 'At most {limit} people can be added to a class at once. Take a part of the list.',
   },
+  not_in_group: {
+    status: 403,
+    title: 'Not a group of yours',
+    detail: 'This is for a group that you are not in, or that was dissolved. Choose again for whom it is.',
+  },
   class_archived: {
     status: 409,
     title: 'This class is archived',

@@ -1,6 +1,6 @@
-import type { Annotation, ClassRole, StreamEvent, ClassId, PersonId } from '@avrelle/core/wire';
+import type { Annotation, StreamEvent, ClassId, PersonId } from '@avrelle/core/wire';
 import { annotationFor, authorOf, viewersOf } from '../annotations/queries';
-import { membershipsOf, openAmong } from '../classes/queries';
+import { membershipsOf, openAmong, type Membership } from '../classes/queries';
 import type { Db } from '../db/database';
 import { jobOf } from '../jobs/queries';
 import { readersOf } from '../sources/queries';
@@ -51,8 +51,8 @@ function annotationTold(db: Db, event: EventRow): Told {
   const former = once(() => new Set(formerMembers(db, event.formerClasses)));
   const messages = new Map<string, string>();
   const as = (annotation: Annotation): string => {
-    const { classIds, held, hidden, elsewhere } = annotation;
-    const key = JSON.stringify([classIds, held, hidden, elsewhere]);
+    const { classIds, groups, held, hidden, elsewhere } = annotation;
+    const key = JSON.stringify([classIds, groups, held, hidden, elsewhere]);
     let message = messages.get(key);
     if (message === undefined)
       messages.set(key, (message = JSON.stringify({ type: 'annotation', annotation } satisfies StreamEvent)));
@@ -77,43 +77,52 @@ const membersIn = (db: Db, classId: ClassId | null): string[] =>
 function formerMembers(db: Db, formerClasses: string | null): PersonId[] {
   const former = JSON.parse(formerClasses ?? '[]') as readonly (Formerly | ClassId)[];
   return former.flatMap((one) => {
-    const { classId, teachers } = typeof one === 'string' ? { classId: one, teachers: false } : one;
-    const members = membershipsOf(db, [classId]);
-    return members.filter(({ role }) => !teachers || role !== 'student').map(({ personId }) => personId);
+    const { classId, teachers, groupId }: Formerly = typeof one === 'string' ? { classId: one, teachers: false } : one;
+    return membershipsOf(db, [classId])
+      .filter((m) => m.role !== 'student' || (!teachers && (groupId === undefined || m.groupId === groupId)))
+      .map(({ personId }) => personId);
   });
 }
 
-type Roles = ReadonlyMap<ClassId, ClassRole>;
+/** What somebody is in classes. */
+type Roles = ReadonlyMap<ClassId, Pick<Membership, 'role' | 'groupId'>>;
 
 /**
- * As somebody who is in some of its classes sees it: students do not learn where it is held or hidden, and nobody which
+ * As somebody who is in some of its classes sees it: students do not learn where it is held or hidden, nor of other groups, and nobody which
  * other classes it is for.
  */
 function forMember(
-  { held = [], hidden = [], ...annotation }: Annotation,
+  { held = [], hidden = [], groups = [], ...annotation }: Annotation,
   roles: Roles = new Map(),
   open: ReturnType<typeof openAmong> = [],
 ): Annotation {
   const teaches = ({ classId }: { readonly classId: ClassId }): boolean =>
-    roles.has(classId) && roles.get(classId) !== 'student';
+    roles.has(classId) && roles.get(classId)?.role !== 'student';
+  const groupIn = (id: ClassId) => groups.find(({ classId }) => classId === id)?.groupId;
   const notForStudents = new Set([...held, ...hidden].map((one) => one.classId));
   const isForStudents = (id: ClassId): boolean => !notForStudents.has(id) && annotation.teachersOnly !== true;
-  const others = open.filter(({ id }) => !roles.has(id) && isForStudents(id));
+  const isForMe = (id: ClassId): boolean =>
+    isForStudents(id) && [undefined, roles.get(id)?.groupId].includes(groupIn(id));
+  const others = open.filter(({ id }) => !roles.has(id) && isForStudents(id) && groupIn(id) === undefined);
+  const known = groups.filter(
+    ({ classId, groupId }) => teaches({ classId }) || roles.get(classId)?.groupId === groupId,
+  );
   return {
     ...annotation,
     ...(others.length > 0 ? { elsewhere: others.some(({ askable }) => askable === 1) ? 'askable' : 'closed' } : {}),
-    classIds: annotation.classIds.filter((id) => roles.has(id) && (teaches({ classId: id }) || isForStudents(id))),
+    classIds: annotation.classIds.filter((id) => roles.has(id) && (teaches({ classId: id }) || isForMe(id))),
+    ...(known.length > 0 ? { groups: known } : {}),
     ...(held.some(teaches) ? { held: held.filter(teaches) } : {}),
     ...(hidden.some(teaches) ? { hidden: hidden.filter(teaches) } : {}),
   };
 }
 
-function rolesByPerson(
-  memberships: readonly { readonly classId: ClassId; readonly personId: PersonId; readonly role: ClassRole }[],
-): ReadonlyMap<PersonId, Roles> {
-  const people = new Map<PersonId, Map<ClassId, ClassRole>>();
-  for (const { classId, personId, role } of memberships)
-    people.set(personId, (people.get(personId) ?? new Map<ClassId, ClassRole>()).set(classId, role));
+function rolesByPerson(memberships: readonly Membership[]): ReadonlyMap<PersonId, Roles> {
+  const people = new Map<PersonId, Map<ClassId, Membership>>();
+  for (const membership of memberships) {
+    const { personId, classId } = membership;
+    people.set(personId, (people.get(personId) ?? new Map<ClassId, Membership>()).set(classId, membership));
+  }
   return people;
 }
 

@@ -1,5 +1,5 @@
 import type { ForClass } from '@avrelle/core/audience';
-import type { AnnotationId, ClassId, JobId, PersonId, SourceId } from '@avrelle/core/wire';
+import type { AnnotationId, ClassId, GroupId, JobId, PersonId, SourceId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
 export type EventType =
@@ -33,12 +33,17 @@ const SINCE =
   'SELECT seq, type, person_id, source_id, annotation_id, class_id, job_id, former_classes FROM event WHERE seq > ? ORDER BY seq LIMIT ?';
 const NEWEST = 'SELECT coalesce(max(seq), 0) AS seq FROM event';
 
-/** A class, all of which saw something, or of which only who teaches it did: nobody else learns that it was there. */
+/** A class, all of which saw something, or of which only who teaches it or a group did: nobody else learns that it was there. */
 export interface Formerly {
   readonly classId: ClassId;
   readonly teachers: boolean;
+  readonly groupId?: GroupId;
 }
-const formerly = ({ classId, teachersOnly, held }: ForClass): Formerly => ({ classId, teachers: teachersOnly || held });
+const formerly = ({ classId, teachersOnly, held, groupId }: ForClass): Formerly => ({
+  classId,
+  teachers: teachersOnly || held,
+  ...(groupId === null ? {} : { groupId }),
+});
 
 export function appendEvent(db: Db, event: NewEvent, at: string): void {
   const former = event.formerClasses?.length ? JSON.stringify(event.formerClasses.map(formerly)) : null;

@@ -13,7 +13,7 @@ beforeAll(async () => {
   server = await startServer();
   me = await server.person('Ines Kestle');
   await me.keepText('Mud and marsh', 'Mud settles where the water is slow; today’s mud is next year’s marsh.');
-  asker = { me: me.me.id, classes: [], taught: [], today: '2026-11-23', ahead: 0 };
+  asker = { me: me.me.id, classes: [], taught: [], groups: [], today: '2026-11-23', ahead: 0 };
 });
 afterAll(() => server.close());
 

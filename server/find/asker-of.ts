@@ -15,6 +15,7 @@ export const askerOf = (
     me,
     classes: classes.map(({ id }) => id),
     taught: taught.map(({ id }) => id),
+    groups: classes.flatMap(({ groupId }) => groupId ?? []),
     today: day ?? now().slice(0, 10),
     ahead,
   };

@@ -6,6 +6,8 @@ export interface Asker {
   readonly classes: readonly string[];
   /** Of these, those they teach. */
   readonly taught: readonly string[];
+  /** The groups of classes they are in. */
+  readonly groups: readonly string[];
   /** The day it is where they are, `YYYY-MM-DD`. */
   readonly today: string;
   /** How far their clocks are ahead of UTC, in minutes. */

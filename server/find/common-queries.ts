@@ -2,7 +2,7 @@ import type { Db } from '../db/database';
 import { boundsOf, type DateField, type Query, type Term } from '@avrelle/core/query';
 import { READ } from '@avrelle/core/reading';
 import { KIND_WORDS, READING_STATES, SOURCE_KINDS, STATE_NAMES } from '@avrelle/core/wire';
-import { sees } from '../access/visible-queries';
+import { isSetFor, sees } from '../access/visible-queries';
 import { folded } from '../db/spaced';
 import type { Asker } from './asker';
 import { within, type Values } from './values';
@@ -63,7 +63,7 @@ function isDue(term: DateTerm, asker: Asker, values: Values): string {
     JOIN assignment g ON g.class_id = w.class_id AND g.source_id = w.source_id
     LEFT JOIN extension e ON e.class_id = g.class_id AND e.source_id = g.source_id AND e.person_id = w.person_id
       AND e.due_at > g.due_at
-    WHERE w.person_id = @me AND ${onDays(day, term, asker.today, values)})`;
+    WHERE w.person_id = @me AND ${isSetFor('w', 'g')} AND ${onDays(day, term, asker.today, values)})`;
 }
 
 /** What is said of a source, whether sources or annotations are listed; undefined for what differs between them. */

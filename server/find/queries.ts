@@ -4,6 +4,7 @@ import type {
   SourceSort,
   AnnotationId,
   ClassId,
+  GroupId,
   ClassRole,
   PersonId,
   SourceId,
@@ -144,6 +145,8 @@ export interface HitRow extends KindRow {
   tags: string;
   classes: string;
   teachersOnly: number;
+  /** JSON of `InGroup`s. */
+  groups: string;
   held: string;
   from: number | null;
   inlines: string | null;
@@ -161,7 +164,7 @@ const STREAMS =
   'SELECT s.id, t.stream, t.outline FROM json_each(@ids) j JOIN source s ON s.id = j.value JOIN version_text t ON t.version_id = s.current_version';
 const NEAR =
   "SELECT term, sum(doc) AS uses FROM (SELECT term, doc FROM source_vocabulary WHERE term >= @from AND term < @to UNION ALL SELECT term, doc FROM annotation_vocabulary WHERE term >= @from AND term < @to AND col IN ('quote', 'note')) GROUP BY term";
-const MY_CLASSES = 'SELECT class_id AS id, role FROM membership WHERE person_id = ?';
+const MY_CLASSES = 'SELECT class_id AS id, role, group_id FROM membership WHERE person_id = ?';
 
 /** As run, of the first column alone. */
 export const column = (db: Db, { sql, values }: Statement): number[] =>
@@ -179,5 +182,9 @@ export const streams = (db: Db, ids: readonly string[]) =>
 /** All words of the indexes, whoever's, from one up to another, with how many texts and marks hold them. */
 export const wordsBetween = (db: Db, from: string, to: string) =>
   db.all<{ term: string; uses: number }>(NEAR, { from, to });
-export const myClasses = (db: Db, me: PersonId): { readonly id: ClassId; readonly role: ClassRole }[] =>
-  db.all(MY_CLASSES, me);
+interface MyClass {
+  readonly id: ClassId;
+  readonly role: ClassRole;
+  readonly groupId: GroupId | null;
+}
+export const myClasses = (db: Db, me: PersonId): MyClass[] => db.all<MyClass>(MY_CLASSES, me);

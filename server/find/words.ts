@@ -17,17 +17,26 @@ export const classToken = (id: string): string => `c${id.replaceAll('-', '')}`;
 /** A class of which only who teaches it sees something. */
 export const teachersToken = (id: string): string => `t${id.replaceAll('-', '')}`;
 
-/** For the column `audience`. What is for teachers alone names whom it answers, who sees it, too. */
+const groupToken = (id: string): string => `g${id.replaceAll('-', '')}`;
+
+function tokensOf({ classId, groupId, teachersOnly, held, hidden }: ForClass): readonly string[] {
+  if (teachersOnly || held || hidden) return [teachersToken(classId)];
+  return groupId === null ? [classToken(classId)] : [teachersToken(classId), groupToken(groupId)];
+}
+
+/** For the column `audience`. What is for teachers or a group alone names whom it answers, who sees it, too. */
 export const audienceOf = (authorId: PersonId, classes: readonly ForClass[], answers?: PersonId): string =>
   [
     personToken(authorId),
-    ...classes.map((c) => (c.teachersOnly || c.held || c.hidden ? teachersToken(c.classId) : classToken(c.classId))),
-    ...(answers !== undefined && classes.some((c) => c.teachersOnly) ? [personToken(answers)] : []),
+    ...classes.flatMap(tokensOf),
+    ...(answers !== undefined && classes.some((c) => c.teachersOnly || c.groupId !== null)
+      ? [personToken(answers)]
+      : []),
   ].join(' ');
 
 /** Annotations that may be for the asker, of those that a query finds; the rule of who sees what has the last word. */
-export function forAsker({ me, classes, taught }: Asker, query?: string): string {
-  const tokens = [personToken(me), ...classes.map(classToken), ...taught.map(teachersToken)];
+export function forAsker({ me, classes, taught, groups }: Asker, query?: string): string {
+  const tokens = [personToken(me), ...classes.map(classToken), ...taught.map(teachersToken), ...groups.map(groupToken)];
   const audience = `audience : (${tokens.map((token) => `"${token}"`).join(' OR ')})`;
   return query === undefined ? audience : `(${audience}) AND (${query})`;
 }

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import type { Annotation, Comparison, SourceDetail } from '@avrelle/core/wire';
+import type { Annotation, ClassRow, Comparison, SourceDetail } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { useAnnotations, useChanges, useSource, useVersions } from '../data/queries';
 import { useChosenLegend } from '../reader/session/legend';
@@ -38,6 +38,7 @@ function numberUnlessNewest(compared: Comparison | undefined, source: SourceDeta
 }
 
 const NOBODY: readonly string[] = [];
+const NO_CLASSES: readonly ClassRow[] = [];
 
 interface Props {
   readonly source: SourceDetail;
@@ -51,7 +52,7 @@ function Changes({ source, comparison, former, present }: Props) {
   const me = useMe();
   const navigate = useNavigate();
   const key = useChosenLegend(NOBODY, true);
-  const marks = useAnnotationWriter(source, undefined, me, key);
+  const marks = useAnnotationWriter(source, undefined, me, { legend: key, classes: NO_CLASSES });
   const sections = useMemo(() => paragraphs(comparison), [comparison]);
   const accept = useAccept(marks);
   return (

@@ -34,7 +34,19 @@ export default function ClassPage() {
         className="min-h-0 overflow-y-auto border-l border-rule px-6 py-4 max-[900px]:border-l-0"
       >
         <ThisWeek week={set.data?.week ?? []} teaches={c.role !== 'student'} />
-        <h2 className="mb-2 text-[17px]">People</h2>
+        <h2 className="mb-2 flex items-baseline justify-between text-[17px]">
+          People
+          {c.role !== 'student' && (
+            <Link className="act font-ui text-[13px]" to={`/classes/${c.id}/groups`}>
+              {c.groups.length > 0 ? `${c.groups.length} groups` : 'Make groups'}
+            </Link>
+          )}
+        </h2>
+        {c.role === 'student' && c.groups[0] && (
+          <p className="mb-2 text-[14px] text-soft">
+            You are in <b className="font-semibold text-ink">{c.groups[0].name}</b>.
+          </p>
+        )}
         <Members of={c} />
       </aside>
     </main>

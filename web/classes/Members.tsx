@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
+import type { NamedGroup } from '@avrelle/core/audience';
 import { CLASS_ROLES, type ClassDetail, type Member, type PersonId } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { wordsOf } from '../data/api';
@@ -18,7 +19,7 @@ const A_ROLE: Readonly<Record<Member['role'], string>> = {
 };
 
 /** Who is in a class, how much they wrote, and, for its teachers, as what they are in it. */
-export function Members({ of: { id, name, role, members } }: { readonly of: ClassDetail }) {
+export function Members({ of: { id, name, role, members, groups } }: { readonly of: ClassDetail }) {
   const me = useMe();
   const [leaving, setLeaving] = useState<Member>();
   const client = useQueryClient();
@@ -29,7 +30,11 @@ export function Members({ of: { id, name, role, members } }: { readonly of: Clas
       params: { id, personId: member.id },
       body: { role: to },
     }).then(fresh, (e: unknown) => messages.warn(wordsOf(e)));
-  const columns = [...COLUMNS, ...(role === 'teacher' ? [changeColumn(me.id, make, setLeaving)] : [])];
+  const columns = [
+    nameColumn(groups),
+    ...COLUMNS,
+    ...(role === 'teacher' ? [changeColumn(me.id, make, setLeaving)] : []),
+  ];
   return (
     <>
       <DataTable
@@ -58,17 +63,22 @@ export function Members({ of: { id, name, role, members } }: { readonly of: Clas
   );
 }
 
-const COLUMNS: readonly PlainColumn<Member>[] = [
-  {
-    id: 'name',
-    header: 'Name',
-    cell: ({ row: { original } }) => (
+const nameColumn = (groups: readonly NamedGroup[]): PlainColumn<Member> => ({
+  id: 'name',
+  header: 'Name',
+  cell: ({ row: { original } }) => {
+    const group = groups.find(({ id }) => id === original.groupId)?.name;
+    const beside = original.role === 'student' ? group : original.role;
+    return (
       <>
         {original.name}
-        {original.role !== 'student' && <span className="text-soft"> · {original.role}</span>}
+        {beside && <span className="text-soft"> · {beside}</span>}
       </>
-    ),
+    );
   },
+});
+
+const COLUMNS: readonly PlainColumn<Member>[] = [
   { id: 'marks', header: 'Marks', cell: ({ row }) => row.original.annotations || '–' },
   { id: 'answers', header: 'Answers', cell: ({ row }) => row.original.replies || '–' },
 ];

@@ -24,8 +24,9 @@ const SEEN_BESIDE: Readonly<Record<OthersSeen, string>> = {
 };
 
 /** What a reading asks for and how it goes, in one line. */
-export const aboutSet = ({ expected, othersSeen, shownAt, comments }: Assignment): string =>
+export const aboutSet = ({ expected, othersSeen, shownAt, comments, groups }: Assignment): string =>
   [
+    groups.length > 0 ? `for ${groups.map(({ name }) => name).join(', ')}` : '',
     wordsFor(expected) || 'to be read',
     shownAt ? 'everybody sees everybody’s' : SEEN_BESIDE[othersSeen],
     comments ? '' : 'nothing is written for the class now',

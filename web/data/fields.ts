@@ -1,4 +1,4 @@
-import type { ClassId, VersionId } from '@avrelle/core/wire';
+import type { ClassId, GroupId, VersionId } from '@avrelle/core/wire';
 import type { Anchor } from '@avrelle/core/anchor';
 import type { KindCode } from '@avrelle/core/legend';
 
@@ -10,6 +10,7 @@ export interface Fields {
   readonly classIds?: readonly ClassId[];
   readonly teachersOnly?: boolean;
   readonly held?: boolean;
+  readonly groupIds?: readonly GroupId[];
   readonly deleted?: boolean;
   /** Other words of its source. */
   readonly passage?: { readonly versionId: VersionId; readonly anchor: Anchor };

@@ -153,7 +153,8 @@ function Hit({
   );
 }
 
-function forWhom({ held, teachersOnly }: AnnotationHit): string {
+function forWhom({ held, teachersOnly, groupIds }: AnnotationHit): string {
   if (held) return 'held';
+  if (groupIds) return 'for a group';
   return teachersOnly ? 'for teachers' : 'for a class';
 }

@@ -1,7 +1,7 @@
 import { DropdownMenu } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Kind } from '@avrelle/core/legend';
-import type { Annotation, AnnotationHit, ClassId } from '@avrelle/core/wire';
+import type { Annotation, AnnotationHit, ClassId, GroupId } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
 import { renew, useOpenClasses, useLegends } from '../data/queries';
@@ -16,6 +16,7 @@ type Fields = {
   readonly tags?: readonly string[];
   readonly classIds?: readonly ClassId[];
   readonly teachersOnly?: boolean;
+  readonly groupIds?: readonly GroupId[];
   readonly held?: boolean;
   readonly deleted?: boolean;
 };
@@ -119,8 +120,9 @@ function KindMenu({ roots, change }: MenuProps) {
 }
 
 /** For whom it was: what was held is held again. */
-const audienceOf = ({ classIds, teachersOnly, held }: AnnotationHit): Fields => ({
+const audienceOf = ({ classIds, teachersOnly, held, groupIds = [] }: AnnotationHit): Fields => ({
   classIds,
+  groupIds,
   teachersOnly: teachersOnly === true,
   held: held === true,
 });
@@ -128,7 +130,7 @@ const audienceOf = ({ classIds, teachersOnly, held }: AnnotationHit): Fields => 
 function AudienceMenu({ roots, change }: MenuProps) {
   const classes = useOpenClasses().data ?? [];
   const give = (classIds: readonly ClassId[], words: string): void =>
-    change({ of: roots, to: () => ({ classIds }), back: audienceOf, words });
+    change({ of: roots, to: () => ({ classIds, groupIds: [] }), back: audienceOf, words });
   return (
     <Menu words="Seen by">
       <DropdownMenu.Item className="item" onSelect={() => give([], 'for you alone')}>

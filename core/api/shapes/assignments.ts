@@ -7,7 +7,7 @@ import {
   type NamedExpectation,
 } from '../../wire';
 import { amount, fields, flag, id, list, pair, shape, text } from '../shape';
-import { classLabel, sourceRow } from './sources';
+import { classLabel, namedGroup, sourceRow } from './sources';
 
 const expectation = shape<NamedExpectation>()(
   fields({
@@ -29,6 +29,7 @@ const row = {
   seesOthers: flag(),
   shownAt: maybeTime(),
   comments: flag(),
+  groups: list(namedGroup),
   version: amount(),
   missing: expectation.nullable().defined(),
   progress: fields({

@@ -1,4 +1,4 @@
-import { boolean, mixed, number, object, string } from 'yup';
+import { array, boolean, mixed, number, object, string } from 'yup';
 import {
   ANNOTATION_GROUPINGS,
   MAY,
@@ -37,6 +37,7 @@ const annotationHit = shape<AnnotationHit>()(
     tags: ids(),
     classIds: ids(),
     teachersOnly: yes(),
+    groupIds: shape<readonly string[] | undefined>()(array(id())),
     held: yes(),
     createdAt: time(),
     version: amount(),

@@ -4,7 +4,14 @@ import type { Anchor, Candidate } from '../../anchor/anchor';
 import type { Spot } from '../../anchor/spot';
 import { LINES, PIGMENTS, type Kind, type Pigment } from '../../legend/legend';
 import type { Marked } from '../../query/mark-words';
-import { ELSEWHERE, type Annotation, type AnnotationPlace, type HeldIn, type HiddenIn } from '../../wire/annotation';
+import {
+  ELSEWHERE,
+  type Annotation,
+  type AnnotationPlace,
+  type HeldIn,
+  type HiddenIn,
+  type InGroup,
+} from '../../wire/annotation';
 import { amount, fields, flag, id, ids, list, shape, text, time } from '../shape';
 
 export const person = fields({ id: id(), name: text() });
@@ -71,6 +78,8 @@ const heldIn = shape<readonly HeldIn[] | undefined>()(
 
 const hiddenIn = shape<readonly HiddenIn[] | undefined>()(array(fields({ classId: id(), reason: text(), by: text() })));
 
+const inGroups = shape<readonly InGroup[] | undefined>()(array(fields({ classId: id(), groupId: id(), name: text() })));
+
 export const annotation = shape<Annotation>()(
   fields({
     id: id(),
@@ -85,6 +94,7 @@ export const annotation = shape<Annotation>()(
     place,
     classIds: ids(),
     teachersOnly: yes(),
+    groups: inGroups,
     held: heldIn,
     hidden: hiddenIn,
     elsewhere: string().oneOf(ELSEWHERE),

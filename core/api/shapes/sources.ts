@@ -1,3 +1,4 @@
+import type { NamedGroup } from '../../audience';
 import { boolean, mixed, number, object, string, tuple } from 'yup';
 import type { Block, Locator } from '../../text/stream';
 import type { BlockRole } from '../../text/elements';
@@ -23,6 +24,7 @@ import { amount, fields, flag, id, ids, list, pair, shape, text, time } from '..
 import { kind, markedWords, pigment } from './marks';
 
 export const classLabel = shape<ClassLabel>()(fields({ id: id(), name: text(), tint: text() }));
+export const namedGroup = shape<NamedGroup>()(fields({ id: id(), name: text() }));
 export const sourceKind = () => string().oneOf(SOURCE_KINDS).required();
 
 const facts = shape<SourceFacts>()(

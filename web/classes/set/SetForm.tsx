@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { UseFormReturn } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
+import type { NamedGroup } from '@avrelle/core/audience';
 import type { Kind } from '@avrelle/core/legend';
 import { OTHERS_SEEN, type Assignment } from '@avrelle/core/wire';
 import { call } from '../../data/call';
@@ -21,12 +22,13 @@ interface Props {
   readonly className: string;
   /** Of which marks can be asked for. */
   readonly kinds: readonly Kind[];
+  readonly groups: readonly NamedGroup[];
   /** As it is set already. */
   readonly set: Assignment | undefined;
 }
 
 /** What the class is asked to do with a reading, from when to when, and from when on they see each other. */
-export function SetForm({ place, className, kinds, set }: Props) {
+export function SetForm({ place, className, kinds, groups, set }: Props) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const messages = useMessages();
@@ -56,6 +58,7 @@ export function SetForm({ place, className, kinds, set }: Props) {
           it opens, only the teachers of the class see the reading.
         </p>
       </fieldset>
+      {groups.length > 0 && <ForGroups form={form} groups={groups} />}
       <Others form={form} />
       {set && set.version !== first && <StandsNow set={set} />}
       <FormAlert form={form} />
@@ -87,6 +90,35 @@ function StandsNow({ set }: { readonly set: Assignment }) {
         Above is what you wrote. Take over what you want to keep; saving puts yours in its place.
       </p>
     </div>
+  );
+}
+
+/** For the whole class, or for some of its groups. */
+function ForGroups({
+  form,
+  groups,
+}: {
+  readonly form: UseFormReturn<SetValues>;
+  readonly groups: readonly NamedGroup[];
+}) {
+  const isForAll = form.watch('groupIds').length === 0;
+  return (
+    <fieldset>
+      <legend className="mb-1 text-[17px] font-semibold text-ink">For</legend>
+      <div className="flex flex-wrap gap-x-6 gap-y-1.5">
+        {groups.map(({ id, name }) => (
+          <label key={id} className="flex cursor-pointer items-baseline gap-2 text-[15px]">
+            <input type="checkbox" value={id} className="accent-[var(--tide)]" {...form.register('groupIds')} />
+            {name}
+          </label>
+        ))}
+      </div>
+      <p className="mt-1 text-[13px] text-soft">
+        {isForAll
+          ? 'No group is chosen: it is for the whole class.'
+          : 'Others in the class can read it, and nothing is asked of them.'}
+      </p>
+    </fieldset>
   );
 }
 

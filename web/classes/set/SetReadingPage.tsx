@@ -1,6 +1,6 @@
 import { useParams } from 'react-router';
 import { STARTING_LEGEND } from '@avrelle/core/legend';
-import type { Assignment } from '@avrelle/core/wire';
+import type { Assignment, ClassDetail } from '@avrelle/core/wire';
 import { useClass, useClassAssignments, useLegends, useSource } from '../../data/queries';
 import { PageHeading } from '../../ui/PageHeading';
 import { State } from '../../ui/State';
@@ -31,8 +31,7 @@ export default function SetReadingPage() {
               <State of={set}>
                 {sourceId ? (
                   <SetOne
-                    classId={c.id}
-                    className={c.name}
+                    of={c}
                     sourceId={sourceId}
                     set={set.data?.assignments.find((a) => a.source.id === sourceId)}
                   />
@@ -49,16 +48,15 @@ export default function SetReadingPage() {
 }
 
 interface OneProps {
-  readonly classId: string;
-  readonly className: string;
+  readonly of: ClassDetail;
   readonly sourceId: string;
   readonly set: Assignment | undefined;
 }
 
-function SetOne({ classId, className, sourceId, set }: OneProps) {
+function SetOne({ of: c, sourceId, set }: OneProps) {
   const source = useSource(sourceId);
   const legends = useLegends();
-  const kinds = [...(legends.data?.classes.find((l) => l.ownerId === classId)?.kinds ?? []), ...STARTING_LEGEND];
+  const kinds = [...(legends.data?.classes.find((l) => l.ownerId === c.id)?.kinds ?? []), ...STARTING_LEGEND];
   return (
     <State of={source}>
       <State of={legends}>
@@ -67,7 +65,14 @@ function SetOne({ classId, className, sourceId, set }: OneProps) {
             <PageHeading window={`Set “${source.data.title}”`} dir="auto">
               {source.data.title}
             </PageHeading>
-            <SetForm key={sourceId} place={{ id: classId, sourceId }} className={className} kinds={kinds} set={set} />
+            <SetForm
+              key={sourceId}
+              place={{ id: c.id, sourceId }}
+              className={c.name}
+              kinds={kinds}
+              groups={c.groups}
+              set={set}
+            />
           </>
         )}
       </State>

@@ -40,6 +40,8 @@ export const setSchema = object({
       return seen !== 'after_due' || due !== '';
     }),
   comments: boolean().required(),
+  /** None: for the whole class. */
+  groupIds: array(string().required()).required(),
 });
 export type SetValues = InferType<typeof setSchema>;
 
@@ -51,6 +53,7 @@ const NEW: SetValues = {
   due: '',
   othersSeen: 'at_once',
   comments: true,
+  groupIds: [],
 };
 
 const typed = (instant: string | null): string => (instant ? typedOf(instant) : '');
@@ -66,6 +69,7 @@ export const valuesOf = (set: Assignment | undefined): SetValues =>
         due: typed(set.dueAt),
         othersSeen: set.othersSeen,
         comments: set.comments,
+        groupIds: set.groups.map(({ id }) => id),
       }
     : NEW;
 
@@ -78,4 +82,5 @@ export const putOf = (values: SetValues, version: number | undefined): Assignmen
   dueAt: values.due ? instantOf(values.due)! : null,
   othersSeen: values.othersSeen,
   comments: values.comments,
+  groupIds: values.groupIds,
 });

@@ -9,14 +9,14 @@ export type Rebased =
   | { readonly type: 'conflict'; readonly field: keyof Fields };
 
 /**
- * A change made on top of `before`, put on top of what stands now. Tags and classes are added and taken away, so that
+ * A change made on top of `before`, put on top of what stands now. Tags, classes and groups are added and taken away, so that
  * others stay; any other field must still be what it was, or be what it is to become.
  */
 export function rebase(fields: Fields, before: Fields, current: Annotation): Rebased {
   const now = fieldsOf(current);
   const left: { -readonly [K in keyof Fields]: Fields[K] } = {};
   for (const key of Object.keys(fields) as (keyof Fields)[]) {
-    if (key === 'tags' || key === 'classIds') {
+    if (isList(key)) {
       const wanted = joined(now[key] ?? [], before[key] ?? [], fields[key] ?? []);
       if (!same(sorted(wanted), sorted(now[key] ?? []))) left[key] = wanted;
     } else if (!same(now[key], fields[key])) {
@@ -26,6 +26,9 @@ export function rebase(fields: Fields, before: Fields, current: Annotation): Reb
   }
   return { type: 'fits', fields: left };
 }
+
+const isList = (key: keyof Fields): key is 'tags' | 'classIds' | 'groupIds' =>
+  key === 'tags' || key === 'classIds' || key === 'groupIds';
 
 /** `now` with what was added from `before` to `after`, without what was taken away. */
 function joined(now: readonly string[], before: readonly string[], after: readonly string[]): string[] {
@@ -44,6 +47,7 @@ export function fieldsOf({
   classIds,
   teachersOnly,
   held = [],
+  groups = [],
   deleted,
   place,
   versionId,
@@ -56,6 +60,7 @@ export function fieldsOf({
     classIds,
     teachersOnly: teachersOnly === true,
     held: held.length > 0,
+    groupIds: groups.map(({ groupId }) => groupId),
     deleted: deleted === true,
     passage: { versionId, anchor: anchor! },
     place: place?.byHand && place.start !== null && place.end !== null ? { start: place.start, end: place.end } : null,

@@ -95,3 +95,19 @@ test('for whom it was comes back whole: what was held is held again, not shown t
   expect(shownAs(mine, part.undo, startingKind)).toMatchObject({ classIds: ['c'], held: [{ classId: 'c' }] });
   expect(shownAs(mine, { classIds: ['c'], teachersOnly: true }, startingKind)).toMatchObject({ teachersOnly: true });
 });
+
+test('what was for a group is for it again once that is undone, never for the whole class', () => {
+  const mud = { classId: 'c', groupId: 'm', name: 'Mud' };
+  const forGroup = { ...noted, classIds: ['c'], groups: [mud] };
+  const part = partOf(forGroup, { classIds: [], teachersOnly: false, held: false, groupIds: [] });
+  expect([part.redo, part.undo]).toEqual([
+    { classIds: [], groupIds: [] },
+    { classIds: ['c'], groupIds: ['m'] },
+  ]);
+  const mine = shownAs(forGroup, part.redo, startingKind);
+  expect([mine.classIds, mine.groups]).toEqual([[], []]);
+  expect(shownAs(mine, part.undo, startingKind, (id) => (id === 'm' ? mud : undefined))).toMatchObject({
+    classIds: ['c'],
+    groups: [mud],
+  });
+});

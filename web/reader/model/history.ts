@@ -1,5 +1,5 @@
 import { PLAIN_NOTE, type Kind, type KindCode } from '@avrelle/core/legend';
-import type { Annotation } from '@avrelle/core/wire';
+import type { Annotation, GroupId, InGroup } from '@avrelle/core/wire';
 import { fieldsOf } from '../../data/outbox/rebase';
 import type { Fields } from '../../data/fields';
 
@@ -76,10 +76,12 @@ export function shownAs(
   annotation: Annotation,
   fields: Fields,
   kindOf: (code: KindCode) => Kind | undefined,
+  groupOf: (id: GroupId) => InGroup | undefined = () => undefined,
 ): Annotation {
-  const { kind, place, passage, deleted, teachersOnly, held, ...plain } = fields;
+  const { kind, place, passage, deleted, teachersOnly, held, groupIds, ...plain } = fields;
+  const groups = groupIds?.flatMap((id) => groupOf(id) ?? annotation.groups?.find((one) => one.groupId === id) ?? []);
   return {
-    ...forWhom({ ...annotation, ...plain }, teachersOnly, held),
+    ...forWhom({ ...annotation, ...plain, ...(groups ? { groups } : {}) }, teachersOnly, held),
     ...(kind === undefined ? {} : { kind: kindOf(kind) ?? annotation.kind }),
     ...(place && annotation.place ? { place: { ...annotation.place, ...place, confidence: 1, byHand: true } } : {}),
     ...(passage

@@ -5,6 +5,8 @@ import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ONLY_ME, type Audience } from '@avrelle/core/audience';
+import type { ClassRow } from '@avrelle/core/wire';
+import { StandingLines } from '../../note/Standing';
 import { ForMembers } from './margin/ForMembers';
 import { HeldLine } from './margin/HeldLine';
 import { HeldHere } from './notices/HeldHere';
@@ -17,9 +19,13 @@ const forB = { classIds: ['b'] };
 const held = { ...forB, held: [{ classId: 'b', releaseAt: null }] };
 
 /** Opens the menu on an audience; what is chosen there, in order. */
-async function menu(audience: Audience, role: 'student' | 'teacher'): Promise<readonly Audience[]> {
+async function menu(
+  audience: Audience,
+  role: 'student' | 'teacher',
+  groups: ClassRow['groups'] = [],
+): Promise<readonly Audience[]> {
   const chosen: Audience[] = [];
-  stage(<AudienceMenu label="For" audience={audience} onChoose={(one) => chosen.push(one)} />, { role });
+  stage(<AudienceMenu label="For" audience={audience} onChoose={(one) => chosen.push(one)} />, { role, groups });
   await user.click(screen.getByRole('button', { name: /^For:/ }));
   return chosen;
 }
@@ -36,6 +42,35 @@ test('who in the class sees it is asked once a class is chosen; only who teaches
   await user.click(screen.getByRole('menuitemradio', { name: /Held/ }));
   await user.click(screen.getByRole('menuitemcheckbox', { name: /Field Course B/ }));
   expect(chosen).toEqual([{ ...forB, teachersOnly: false, held: true }, ONLY_ME]);
+});
+
+test('a student chooses between the class and their own group; what is for teachers or no class is for no group', async () => {
+  const mud = { id: 'm', name: 'Mud' };
+  const chosen = await menu(forB, 'student', [mud]);
+  expect(choices().slice(2)).toEqual(['✓All groups of Field Course B', 'Only my group, Mud']);
+  await user.click(screen.getByRole('menuitemradio', { name: 'Only my group, Mud' }));
+  cleanup();
+  const inMud = { ...forB, groupIds: ['m'] };
+  const after = await menu(inMud, 'teacher', [mud, { id: 's', name: 'Salt' }]);
+  expect(screen.getByRole('button', { name: 'For: Mud of Field Course B' })).toBeTruthy();
+  await user.click(screen.getByRole('menuitemradio', { name: 'Salt' }));
+  await user.click(screen.getByRole('menuitemradio', { name: /Only the teachers/ }));
+  await user.click(screen.getByRole('menuitemcheckbox', { name: /Field Course B/ }));
+  expect([...chosen, ...after]).toEqual([
+    inMud,
+    { ...forB, groupIds: ['s'] },
+    { ...forB, teachersOnly: true, held: false, groupIds: [] },
+    ONLY_ME,
+  ]);
+});
+
+test('what another class reads, too, says so; one asks to join where that is allowed', () => {
+  stage(<StandingLines of={noteBy('Tomas Rell', '1', { ...forB, elsewhere: 'askable' })} />);
+  expect(screen.getByRole('button', { name: 'Ask to join it' })).toBeTruthy();
+  cleanup();
+  stage(<StandingLines of={noteBy('Tomas Rell', '1', { ...forB, elsewhere: 'closed' })} />);
+  expect(screen.getByText(/Another class reads this note, too/)).toBeTruthy();
+  expect(screen.queryByRole('button')).toBeNull();
 });
 
 test('what is held is counted for who teaches, with whose it is; the strip stands before the first of it', () => {

@@ -23,7 +23,14 @@ import type { Progress } from '../session/use-progress';
 import type { ReadingAloud } from '../session/use-reading-aloud';
 
 export const ME = { id: 'ines', name: 'Ines Kestle', email: '', role: 'member' } as unknown as Me;
-const CLASS = { id: 'b', name: 'Field Course B', tint: 'moss', role: 'student' } as unknown as ClassRow;
+const CLASS = {
+  id: 'b',
+  name: 'Field Course B',
+  tint: 'moss',
+  role: 'student',
+  groups: [],
+  archivedAt: null,
+} as unknown as ClassRow;
 
 /** A note of somebody's on a passage, with whatever a test is about. */
 export function noteBy(name: string, id: string, more: Partial<Annotation> = {}): Annotation {
@@ -61,6 +68,8 @@ const recorder = <T extends object>(name: string, calls: Calls, known: Partial<T
 interface Given {
   /** What I am in the class; a student where nothing is said. */
   readonly role?: ClassRow['role'];
+  /** Groups of the class that I may write for. */
+  readonly groups?: ClassRow['groups'];
   readonly audience?: Audience;
   readonly annotations?: readonly Annotation[];
   readonly source?: Partial<SourceDetail>;
@@ -73,7 +82,7 @@ interface Given {
 
 /** A region of the reading view on a model of its own: real store, threads and choosing; page and server only listen. */
 export function stage(region: ReactNode, given: Given = {}) {
-  const { annotations = [], source = {}, text = NO_TEXT, role = 'student', audience = ONLY_ME } = given;
+  const { annotations = [], source = {}, text = NO_TEXT, role = 'student', groups = [], audience = ONLY_ME } = given;
   const calls: Calls = [];
   const store = createReaderStore(initialState('page', true));
   const shown = { id: 's', title: 'The Marsh', kind: 'page', versionNumber: 1, newest: 1, ...source };
@@ -82,7 +91,7 @@ export function stage(region: ReactNode, given: Given = {}) {
       store,
       me: ME,
       annotations,
-      classes: [{ ...CLASS, role }],
+      classes: [{ ...CLASS, role, groups }],
       audience,
       having: new Set(['b']),
       source: shown,

@@ -31,7 +31,7 @@ export function SessionProvider({ opened, children }: { readonly opened: Opened;
   const { share } = sharing;
   const [audience, setAudience] = useAudienceChoice(source.id, classes);
   const legend = useChosenLegend(audience.classIds, false);
-  const writer = useAnnotationWriter(source, text, me, legend);
+  const writer = useAnnotationWriter(source, text, me, { legend, classes });
   const mayWrite = useMayWrite(source);
   const chooseAudience = useCallback(
     async (chosen: Audience): Promise<void> => {

@@ -4,7 +4,7 @@ import type { Audience } from '@avrelle/core/audience';
 import { describe, type Anchor, type Spot } from '@avrelle/core/anchor';
 import type { Kind } from '@avrelle/core/legend';
 import { range, type Outline } from '@avrelle/core/text';
-import type { Annotation, AnnotationPut, Me, SourceDetail } from '@avrelle/core/wire';
+import type { Annotation, AnnotationPut, GroupId, InGroup, Me, SourceDetail } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from '../../data/annotation-cache';
 import { wordsOf } from '../../data/api';
 import { flush, defer } from '../../data/deferred';
@@ -70,6 +70,8 @@ export interface WriterParts extends Writes {
   readonly source: SourceDetail;
   readonly text: { readonly text: string; readonly outline: Outline } | undefined;
   readonly me: Me;
+  /** A group of a class of mine. */
+  readonly groupOf: (id: GroupId) => InGroup | undefined;
 }
 
 /** Writes, changes and undoes the annotations of one source. Every step shows at once and is undone when it fails. */
@@ -112,7 +114,7 @@ const passages =
   };
 
 /** A new annotation as the server shall store it, and as it is shown until then. */
-function freshly({ source, me }: WriterParts, id: string, mark: NewMark, { anchor }: ReturnType<Passage>) {
+function freshly({ source, me, groupOf }: WriterParts, id: string, mark: NewMark, { anchor }: ReturnType<Passage>) {
   const { id: sourceId, versionId } = source;
   const at = new Date().toISOString();
   const common = {
@@ -123,11 +125,13 @@ function freshly({ source, me }: WriterParts, id: string, mark: NewMark, { ancho
     anchor,
     classIds: [...mark.audience.classIds],
   };
-  const { teachersOnly = false, held = false } = mark.audience;
-  const put = { ...common, kind: mark.kind.code, teachersOnly, held } as unknown as AnnotationPut;
+  const { teachersOnly = false, held = false, groupIds = [] } = mark.audience;
+  const put = { ...common, kind: mark.kind.code, teachersOnly, held, groupIds } as unknown as AnnotationPut;
+  const groups = groupIds.flatMap((one) => groupOf(one) ?? []);
   const shown: Annotation = {
     ...common,
     ...(teachersOnly ? { teachersOnly } : {}),
+    ...(groups.length > 0 ? { groups } : {}),
     ...(held ? { held: common.classIds.map((classId) => ({ classId, releaseAt: null })) } : {}),
     id,
     kind: mark.kind,

@@ -28,11 +28,14 @@ function readChoice(sourceId: SourceId): Audience {
 }
 
 /** What still can be: in classes that I am in; held only where I teach them all. */
-function within({ classIds, teachersOnly, held }: Audience, classes: readonly ClassRow[]): Audience {
+function within({ classIds, teachersOnly, held, groupIds = [] }: Audience, classes: readonly ClassRow[]): Audience {
   const mine = classes.filter((c) => c.archivedAt === null && classIds.includes(c.id));
-  if (mine.length === 0) return ONLY_ME;
+  const groups = groupIds.filter((id) => mine.some((c) => c.groups.some((group) => group.id === id)));
+  // Where the group is gone, it is not the whole class that it was for.
+  if (mine.length === 0 || groups.length < groupIds.length) return ONLY_ME;
   return {
     classIds: mine.map((c) => c.id),
+    ...(groups.length > 0 ? { groupIds: groups } : {}),
     ...(teachersOnly ? { teachersOnly } : {}),
     ...(held && mayHold(mine) ? { held } : {}),
   };

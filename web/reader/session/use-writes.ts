@@ -1,7 +1,7 @@
 import { useCallback, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Kind, KindCode } from '@avrelle/core/legend';
-import type { Annotation, SourceDetail, SourceId } from '@avrelle/core/wire';
+import type { Annotation, GroupId, InGroup, SourceDetail, SourceId } from '@avrelle/core/wire';
 import { annotationsIn, showAnnotation } from '../../data/annotation-cache';
 import { ProblemError, wordsOf } from '../../data/api';
 import { outbox, type Write as Sent } from '../../data/outbox';
@@ -28,8 +28,14 @@ export interface Writes {
   send(write: Sent): Promise<readonly Annotation[]>;
 }
 
+/** How kinds and groups look that a change names. */
+interface Named {
+  kindOf(code: KindCode): Kind | undefined;
+  groupOf(id: GroupId): InGroup | undefined;
+}
+
 /** Writing of annotations: at once to the eye, stored, and in order to the server, whenever there is a connection. */
-export function useWrites(source: SourceDetail, kindOf: (code: KindCode) => Kind | undefined): Writes {
+export function useWrites(source: SourceDetail, { kindOf, groupOf }: Named): Writes {
   const client = useQueryClient();
   const messages = useMessages();
   const [deleted] = useState(() => new Map<string, number>(deletedBefore(source.id)));
@@ -40,11 +46,11 @@ export function useWrites(source: SourceDetail, kindOf: (code: KindCode) => Kind
       const known = list.find((a) => a.id === id);
       if (!known) return undefined;
       const isHidden = fields.deleted && !list.some((a) => a.rootId === id || a.parentId === id);
-      const change = underWay(id, (a) => (isHidden ? undefined : shownAs(a, fields, kindOf)));
+      const change = underWay(id, (a) => (isHidden ? undefined : shownAs(a, fields, kindOf, groupOf)));
       showAnnotation(client, known);
       return change;
     },
-    [client, source.id, kindOf],
+    [client, source.id, kindOf, groupOf],
   );
 
   const send = useCallback((write: Sent) => outbox.add(source.id, write), [source.id]);

@@ -112,9 +112,9 @@ interface ChosenProps {
 
 function Chosen({ choosing, chosen }: ChosenProps) {
   const { share } = useSession();
-  const giveAll = async ({ classIds, teachersOnly = false, held = false }: Audience): Promise<void> => {
+  const giveAll = async ({ classIds, teachersOnly = false, held = false, groupIds = [] }: Audience): Promise<void> => {
     if (await share(classIds))
-      choosing.change(() => ({ classIds: [...classIds], teachersOnly, held }), 'given another audience');
+      choosing.change(() => ({ classIds: [...classIds], teachersOnly, held, groupIds }), 'given another audience');
   };
   const none = chosen.length === 0;
   return (

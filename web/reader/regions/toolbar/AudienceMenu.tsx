@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { audienceWords, ONLY_ME, type Audience } from '@avrelle/core/audience';
-import type { Annotation, ClassRow } from '@avrelle/core/wire';
+import type { Annotation, ClassRow, GroupId } from '@avrelle/core/wire';
 import { Tint } from '../../../ui/Tint';
 import { mayHold } from '../../session/audience-choice';
 import { useSession } from '../../session/reader-context';
@@ -18,7 +18,7 @@ interface Props {
 export function AudienceMenu({ label, audience, onChoose, small }: Props) {
   const { source, classes, having } = useSession();
   const { classIds } = audience;
-  const words = audienceWords(audience, (id) => classes.find((c) => c.id === id)?.name);
+  const words = audienceWords(audience, classes);
   const chosen = classes.filter((c) => classIds.includes(c.id));
   const offered = classes.filter(
     (c) =>
@@ -27,7 +27,9 @@ export function AudienceMenu({ label, audience, onChoose, small }: Props) {
   const put = (c: ClassRow, on: boolean): void => {
     const next = on ? [...classIds, c.id] : classIds.filter((id) => id !== c.id);
     const held = audience.held && mayHold(classes.filter((one) => next.includes(one.id)));
-    onChoose(next.length === 0 ? ONLY_ME : { ...audience, classIds: next, held });
+    const stays = (id: GroupId): boolean => on || !c.groups.some((group) => group.id === id);
+    const groups = audience.groupIds ? { groupIds: audience.groupIds.filter(stays) } : {};
+    onChoose(next.length === 0 ? ONLY_ME : { ...audience, classIds: next, held, ...groups });
   };
   return (
     <DropdownMenu.Root modal={false}>
@@ -68,6 +70,10 @@ export function AudienceMenu({ label, audience, onChoose, small }: Props) {
             <p className="px-4 py-1.5 text-[13px] text-soft">Join a class, and you can write for it here.</p>
           )}
           {chosen.length > 0 && <WhoInIt audience={audience} chosen={chosen} onChoose={onChoose} />}
+          {!audience.teachersOnly &&
+            chosen
+              .filter((c) => c.groups.length > 0)
+              .map((c) => <WhichGroup key={c.id} of={c} audience={audience} onChoose={onChoose} />)}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
@@ -83,14 +89,18 @@ type Who = (typeof IN_IT)[number]['who'];
 
 /** Of the classes that are chosen, who sees it. */
 function WhoInIt({
-  audience: { classIds, teachersOnly, held },
+  audience,
   chosen,
   onChoose,
 }: Pick<Props, 'audience' | 'onChoose'> & { readonly chosen: readonly ClassRow[] }) {
+  const { teachersOnly, held, groupIds } = audience;
   const shown: Who = held ? 'held' : 'all';
   const who: Who = teachersOnly ? 'teachers' : shown;
-  const choose = (next: string): void =>
-    onChoose({ classIds, teachersOnly: next === 'teachers', held: next === 'held' });
+  const choose = (next: string): void => {
+    const isForTeachers = next === 'teachers';
+    const groups = isForTeachers && groupIds ? { groupIds: [] } : {};
+    onChoose({ ...audience, teachersOnly: isForTeachers, held: next === 'held', ...groups });
+  };
   return (
     <DropdownMenu.RadioGroup
       value={who}
@@ -111,9 +121,32 @@ function WhoInIt({
   );
 }
 
+/** Of a class, whether everybody sees it or one of its groups; students choose their own. */
+function WhichGroup({ of: c, audience, onChoose }: Pick<Props, 'audience' | 'onChoose'> & { readonly of: ClassRow }) {
+  const { groupIds = [] } = audience;
+  const others = groupIds.filter((id) => !c.groups.some((group) => group.id === id));
+  const chosen = c.groups.find(({ id }) => groupIds.includes(id))?.id ?? '';
+  return (
+    <DropdownMenu.RadioGroup
+      value={chosen}
+      onValueChange={(id) => onChoose({ ...audience, groupIds: id === '' ? others : [...others, id] })}
+      aria-label={`Who in ${c.name}`}
+      className="mt-1.5 border-t border-rule pt-1.5"
+    >
+      {[{ id: '', name: `All groups of ${c.name}` }, ...c.groups].map(({ id, name }) => (
+        <DropdownMenu.RadioItem key={id} value={id} className="item" onSelect={(e) => e.preventDefault()}>
+          <Check on={id === chosen} />
+          <b className="font-semibold">{id === '' || c.role !== 'student' ? name : `Only my group, ${name}`}</b>
+        </DropdownMenu.RadioItem>
+      ))}
+    </DropdownMenu.RadioGroup>
+  );
+}
+
 /** For whom an annotation is. */
-export const audienceOf = ({ classIds, teachersOnly, held }: Annotation): Audience => ({
+export const audienceOf = ({ classIds, teachersOnly, held, groups = [] }: Annotation): Audience => ({
   classIds,
+  groupIds: groups.map(({ groupId }) => groupId),
   teachersOnly: teachersOnly === true,
   held: held !== undefined,
 });
@@ -123,21 +156,22 @@ export function NoteAudience({ annotation }: { readonly annotation: Annotation }
   const { me } = useSession();
   const { change } = useTools().noteActions;
   if (annotation.author.id !== me.id) return <SeenBy annotation={annotation} />;
-  const give = ({ classIds, teachersOnly = false, held = false }: Audience): void =>
-    void change(annotation, { classIds: [...classIds], teachersOnly, held }, 'audience changed');
+  const give = ({ classIds, teachersOnly = false, held = false, groupIds = [] }: Audience): void =>
+    void change(annotation, { classIds: [...classIds], teachersOnly, held, groupIds }, 'audience changed');
   return <AudienceMenu small label="Seen by" audience={audienceOf(annotation)} onChoose={give} />;
 }
 
 /** Whom somebody else's annotation is for, of the classes we share. */
-function SeenBy({ annotation: { classIds, teachersOnly } }: { readonly annotation: Annotation }) {
+function SeenBy({ annotation }: { readonly annotation: Annotation }) {
   const { classes } = useSession();
-  const mine = classes.filter((c) => classIds.includes(c.id));
+  const mine = classes.filter((c) => annotation.classIds.includes(c.id));
+  const audience = audienceOf(annotation);
   return (
     <span className="flex gap-1.5 text-[13px]">
       <span className="sr-only">Seen by</span>
       {mine.map((c) => (
         <Tint key={c.id} tint={c.tint}>
-          {teachersOnly ? `Teachers of ${c.name}` : c.name}
+          {audienceWords({ ...audience, classIds: [c.id], held: false }, classes)}
         </Tint>
       ))}
     </span>
