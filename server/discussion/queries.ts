@@ -50,38 +50,43 @@ const WITH = `
 const THREADS = `
   SELECT roots.id, roots.source_id, roots.author_id, roots.kind, roots.kind_owner, roots.quote, roots.note,
     roots.start, roots.created_at, roots.deleted_at, roots.hidden,
-    (SELECT q.name FROM person q WHERE q.id = coalesce(roots.endorsed_by, answers.endorsed_by)) AS endorsed,
+    coalesce(roots.endorsed_by, answers.endorsed_by) AS endorsed_by,
     coalesce(answers.many, 0) AS answers, max(roots.created_at, coalesce(answers.newest, '')) AS newest_at,
-    (roots.deleted_at IS NULL AND ${isUnseen('roots')}) + coalesce(answers.unread, 0) AS unread,
-    EXISTS (
-      SELECT 1 FROM report t JOIN annotation r ON r.id = t.annotation_id AND r.deleted_at IS NULL
-      JOIN membership m ON m.class_id = t.class_id AND m.person_id = @me AND m.role <> 'student'
-      WHERE t.class_id = @class AND t.settled_at IS NULL AND (r.id = roots.id OR r.root_id = roots.id)) AS reported,
-    EXISTS (SELECT 1 FROM annotation_star z WHERE z.annotation_id = roots.id AND z.person_id = @me) AS starred
+    (roots.deleted_at IS NULL AND ${isUnseen('roots')}) + coalesce(answers.unread, 0) AS unread
   FROM roots LEFT JOIN answers ON answers.root_id = roots.id
   WHERE roots.note <> '' OR answers.many > 0`;
-/** Those that are asked for, in the order asked for. */
-export const threadsQuery = (sort: ThreadSort, only?: ThreadFilter): string => `${WITH}
-  SELECT a.*, s.title, s.language, p.name AS author, ${KIND_COLUMNS},
+const IS_REPORTED = `EXISTS (
+  SELECT 1 FROM report t JOIN annotation r ON r.id = t.annotation_id AND r.deleted_at IS NULL
+  JOIN membership m ON m.class_id = t.class_id AND m.person_id = @me AND m.role <> 'student'
+  WHERE t.class_id = @class AND t.settled_at IS NULL AND (r.id = a.id OR r.root_id = a.id))`;
+const IS_STARRED = `EXISTS (
+  SELECT 1 FROM annotation_star z WHERE z.annotation_id = a.id AND z.person_id = @me)`;
+/** Those that are asked for, in the order asked for; what only is shown of them is asked of one page. */
+export const threadsQuery = (sort: ThreadSort, only?: ThreadFilter): string => `${WITH},
+  a AS (
+    SELECT a.*, s.title, s.language, p.name AS author,
+      count(*) OVER () AS total, sum(a.unread > 0) OVER () AS all_unread
+    FROM (${THREADS}) a JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id
+    ${only ? `WHERE ${ONLY[only]}` : ''} ORDER BY ${ORDER[sort]}, a.id DESC LIMIT @limit OFFSET @offset)
+  SELECT a.*, ${KIND_COLUMNS}, (SELECT q.name FROM person q WHERE q.id = a.endorsed_by) AS endorsed,
     (SELECT json_group_array(tag) FROM annotation_tag t WHERE t.annotation_id = a.id) AS tags,
-    count(*) OVER () AS total, sum(a.unread > 0) OVER () AS all_unread
-  FROM (${THREADS}) a JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id ${KIND_JOIN}
-  ${only ? `WHERE ${ONLY[only]}` : ''} ORDER BY ${ORDER[sort]}, a.id DESC LIMIT @limit OFFSET @offset`;
+    ${IS_REPORTED} AS reported, ${IS_STARRED} AS starred
+  FROM a ${KIND_JOIN} ORDER BY ${ORDER[sort]}, a.id DESC`;
 
 const ONLY: Readonly<Record<ThreadFilter, string>> = {
   unread: 'a.unread > 0',
   unanswered: 'a.answers = 0',
-  starred: 'a.starred',
-  endorsed: 'a.endorsed IS NOT NULL',
+  starred: IS_STARRED,
+  endorsed: 'a.endorsed_by IS NOT NULL',
   hidden: 'a.hidden',
-  reported: 'a.reported',
+  reported: IS_REPORTED,
 };
 const ORDER: Readonly<Record<ThreadSort, string>> = {
   answered: 'a.newest_at DESC',
   newest: 'a.created_at DESC',
-  place: 'folded(s.title), s.id, a.start',
+  place: 'folded(title), a.source_id, a.start',
   answers: 'a.answers DESC, a.newest_at DESC',
-  author: 'folded(p.name), a.created_at DESC',
+  author: 'folded(author), a.created_at DESC',
 };
 
 interface Row extends ClassNoteRow {
