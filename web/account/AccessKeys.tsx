@@ -1,14 +1,12 @@
 import { useState } from 'react';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { v7 } from 'uuid';
 import type { AnswerOf, Api, BodyOf } from '@avrelle/core/api';
 import { TOKEN_DAYS, tokenSchema } from '@avrelle/core/wire';
-import { renew, tokensQuery } from '../data/queries';
-import { wordsOf } from '../data/api';
-import { call } from '../data/call';
+import { tokensQuery } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { DataTable, type PlainColumn } from '../ui/DataTable';
 import { FormAlert, FormChoice, FormField, useSchemaForm } from '../ui/Form';
-import { useMessages } from '../ui/Messages';
 import { Secret } from './Secret';
 import { State } from '../ui/State';
 import { day, when } from '../ui/when';
@@ -25,14 +23,8 @@ const LENGTHS: Readonly<Record<(typeof TOKEN_DAYS)[number], string>> = {
 /** Keys for other programs: those there are, and a new one, which is shown once. */
 export function AccessKeys() {
   const tokens = useQuery(tokensQuery);
-  const client = useQueryClient();
-  const messages = useMessages();
   const [made, setMade] = useState<string>();
-  const revoke = useMutation({
-    mutationFn: (id: string) => call('DELETE /api/account/tokens/:id', { params: { id } }),
-    onSuccess: () => renew(client, 'tokens'),
-    onError: (error) => messages.warn(wordsOf(error)),
-  });
+  const revoke = useWrite('DELETE /api/account/tokens/:id', 'tokens');
   const columns: PlainColumn<Row>[] = [
     { id: 'name', header: 'For', cell: ({ row }) => row.original.name },
     { id: 'scope', header: 'May', cell: ({ row }) => (row.original.scope === 'read' ? 'read' : 'read and write') },
@@ -42,7 +34,7 @@ export function AccessKeys() {
       id: 'take',
       header: () => <span className="sr-only">What can be done</span>,
       cell: ({ row }) => (
-        <button className="act" onClick={() => revoke.mutate(row.original.id)}>
+        <button className="act" onClick={() => revoke.run({ params: { id: row.original.id } })}>
           Delete<span className="sr-only"> the key for {row.original.name}</span>
         </button>
       ),
@@ -61,12 +53,7 @@ export function AccessKeys() {
           />
         </div>
       )}
-      <NewKey
-        onMade={(token) => {
-          setMade(token);
-          void renew(client, 'tokens');
-        }}
-      />
+      <NewKey onMade={setMade} />
       {made && (
         <Secret title="Your new access key" value={made} onClose={() => setMade(undefined)}>
           Give it to the program now: it is not shown again. Whoever has it can do what it says.
@@ -77,11 +64,12 @@ export function AccessKeys() {
 }
 
 function NewKey({ onMade }: { readonly onMade: (token: string) => void }) {
+  const make = useWrite('PUT /api/account/tokens/:id', 'tokens');
   const { form, submit, busy } = useSchemaForm<BodyOf<Api['PUT /api/account/tokens/:id']>>(
     tokenSchema,
     { name: '', scope: 'read', days: 30 },
     async (body) => {
-      const { token } = await call('PUT /api/account/tokens/:id', { params: { id: v7() }, body });
+      const { token } = await make.send({ params: { id: v7() }, body });
       form.reset();
       onMade(token);
     },

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { AnswerOf, Api } from '@avrelle/core/api';
-import { call } from '../data/call';
+import { useWrite } from '../data/use-write';
 import { Confirm } from '../ui/Confirm';
 import { Secret } from './Secret';
 
@@ -12,11 +12,12 @@ export interface AskedOfAccount {
 
 interface Props extends AskedOfAccount {
   readonly onClose: () => void;
-  readonly onChanged: () => Promise<unknown>;
 }
 
 /** What an administrator is asked before an account is suspended or given a new password, and that password. */
-export function AccountDialogs({ what, account: { id, name }, onClose, onChanged }: Props) {
+export function AccountDialogs({ what, account: { id, name }, onClose }: Props) {
+  const suspend = useWrite('PUT /api/people/:id/suspension', 'people');
+  const reset = useWrite('POST /api/people/:id/password');
   const [password, setPassword] = useState<string>();
   if (password !== undefined)
     return (
@@ -31,8 +32,7 @@ export function AccountDialogs({ what, account: { id, name }, onClose, onChanged
         action="Suspend"
         onClose={onClose}
         run={async () => {
-          await call('PUT /api/people/:id/suspension', { params: { id } });
-          await onChanged();
+          await suspend.send({ params: { id } });
           onClose();
         }}
       >
@@ -45,7 +45,7 @@ export function AccountDialogs({ what, account: { id, name }, onClose, onChanged
       title={`Give ${name} a new password?`}
       action="Make a new password"
       onClose={onClose}
-      run={async () => setPassword((await call('POST /api/people/:id/password', { params: { id } })).password)}
+      run={async () => setPassword((await reset.send({ params: { id } })).password)}
     >
       <p>Their current password stops working, they are signed out everywhere, and their access keys end.</p>
     </Confirm>

@@ -1,13 +1,11 @@
 import { useDeferredValue, useState } from 'react';
-import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
-import { peopleQuery, renew } from '../data/queries';
-import { wordsOf } from '../data/api';
-import { call } from '../data/call';
+import { peopleQuery } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { DataTable, type PlainColumn } from '../ui/DataTable';
 import { Menu } from '../ui/Menu';
-import { useMessages } from '../ui/Messages';
 import { State } from '../ui/State';
 import { count, day, when } from '../ui/when';
 import { useMe } from './me';
@@ -19,13 +17,8 @@ export default function PeoplePage() {
   const [search, setSearch] = useState('');
   const people = useInfiniteQuery({ ...peopleQuery(useDeferredValue(search)), placeholderData: (before) => before });
   const [asked, setAsked] = useState<AskedOfAccount>();
-  const client = useQueryClient();
-  const messages = useMessages();
-  const fresh = () => renew(client, 'people');
-  const resume = (account: Account): void =>
-    void call('DELETE /api/people/:id/suspension', { params: { id: account.id } }).then(fresh, (e: unknown) =>
-      messages.warn(wordsOf(e)),
-    );
+  const open = useWrite('DELETE /api/people/:id/suspension', 'people');
+  const resume = ({ id }: Account): void => open.run({ params: { id } });
   const rows = people.data?.pages.flatMap((page) => page.people) ?? [];
   return (
     <main className="grid min-h-0 grid-rows-[auto_1fr] bg-sheet">
@@ -62,7 +55,7 @@ export default function PeoplePage() {
           )}
         </State>
       </div>
-      {asked && <AccountDialogs {...asked} onClose={() => setAsked(undefined)} onChanged={fresh} />}
+      {asked && <AccountDialogs {...asked} onClose={() => setAsked(undefined)} />}
     </main>
   );
 }

@@ -1,10 +1,9 @@
 import type { ReactNode } from 'react';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { nameChangeSchema, passwordChangeSchema } from '@avrelle/core/wire';
-import { wordsOf } from '../data/api';
-import { call } from '../data/call';
-import { renew, sessionsQuery } from '../data/queries';
+import { sessionsQuery } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { FormAlert, FormField, useSchemaForm } from '../ui/Form';
 import { useMessages } from '../ui/Messages';
 import { State } from '../ui/State';
@@ -79,11 +78,10 @@ function Part({
 
 function NameForm() {
   const me = useMe();
-  const client = useQueryClient();
+  const put = useWrite('PATCH /api/account', 'welcome');
   const messages = useMessages();
   const { form, submit, busy } = useSchemaForm(nameChangeSchema, { name: me.name }, async (body) => {
-    await call('PATCH /api/account', { body });
-    await renew(client, 'welcome');
+    await put.send({ body });
     messages.tell('Your name is changed.');
   });
   return (
@@ -98,12 +96,11 @@ function NameForm() {
 }
 
 function PasswordForm() {
-  const client = useQueryClient();
+  const put = useWrite('PUT /api/account/password', 'sessions');
   const messages = useMessages();
   const { form, submit, busy } = useSchemaForm(passwordChangeSchema, { current: '', password: '' }, async (body) => {
-    await call('PUT /api/account/password', { body });
+    await put.send({ body });
     form.reset();
-    await renew(client, 'sessions');
     messages.tell('Your password is changed.');
   });
   return (
@@ -126,16 +123,8 @@ function PasswordForm() {
 
 function Sessions() {
   const sessions = useQuery(sessionsQuery);
-  const client = useQueryClient();
-  const messages = useMessages();
-  const end = useMutation({
-    mutationFn: (id: string | 'others') =>
-      id === 'others'
-        ? call('DELETE /api/account/sessions')
-        : call('DELETE /api/account/sessions/:id', { params: { id } }),
-    onSuccess: () => renew(client, 'sessions'),
-    onError: (error) => messages.warn(wordsOf(error)),
-  });
+  const end = useWrite('DELETE /api/account/sessions/:id', 'sessions');
+  const endOthers = useWrite('DELETE /api/account/sessions', 'sessions');
   return (
     <State of={sessions}>
       <ul>
@@ -149,7 +138,7 @@ function Sessions() {
             {here ? (
               <span className="ml-auto text-[14px] text-soft">this one</span>
             ) : (
-              <button className="act ml-auto text-[14px]" onClick={() => end.mutate(id)}>
+              <button className="act ml-auto text-[14px]" onClick={() => end.run({ params: { id } })}>
                 Sign out<span className="sr-only"> {browserName(agent)}</span>
               </button>
             )}
@@ -157,7 +146,7 @@ function Sessions() {
         ))}
       </ul>
       {(sessions.data?.length ?? 0) > 2 && (
-        <button className="act mt-3 text-[14px]" onClick={() => end.mutate('others')}>
+        <button className="act mt-3 text-[14px]" onClick={() => endOthers.run(undefined)}>
           Sign out everywhere else
         </button>
       )}

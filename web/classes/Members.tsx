@@ -1,16 +1,12 @@
 import { useState } from 'react';
-import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import type { NamedGroup } from '@avrelle/core/audience';
 import { CLASS_ROLES, type ClassDetail, type Member, type PersonId } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
-import { wordsOf } from '../data/api';
-import { call } from '../data/call';
-import { renew } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { Confirm } from '../ui/Confirm';
 import { DataTable, type PlainColumn } from '../ui/DataTable';
 import { Menu } from '../ui/Menu';
-import { useMessages } from '../ui/Messages';
 
 const A_ROLE: Readonly<Record<Member['role'], string>> = {
   teacher: 'a teacher',
@@ -22,14 +18,10 @@ const A_ROLE: Readonly<Record<Member['role'], string>> = {
 export function Members({ of: { id, name, role, members, groups } }: { readonly of: ClassDetail }) {
   const me = useMe();
   const [leaving, setLeaving] = useState<Member>();
-  const client = useQueryClient();
-  const messages = useMessages();
-  const fresh = () => renew(client, 'classes');
+  const put = useWrite('PUT /api/classes/:id/members/:personId', 'classes');
+  const remove = useWrite('DELETE /api/classes/:id/members/:personId', 'classes');
   const make = (member: Member, to: Member['role']): void =>
-    void call('PUT /api/classes/:id/members/:personId', {
-      params: { id, personId: member.id },
-      body: { role: to },
-    }).then(fresh, (e: unknown) => messages.warn(wordsOf(e)));
+    put.run({ params: { id, personId: member.id }, body: { role: to } });
   const columns = [
     nameColumn(groups),
     ...COLUMNS,
@@ -50,8 +42,7 @@ export function Members({ of: { id, name, role, members, groups } }: { readonly 
           action="Remove"
           onClose={() => setLeaving(undefined)}
           run={async () => {
-            await call('DELETE /api/classes/:id/members/:personId', { params: { id, personId: leaving.id } });
-            await fresh();
+            await remove.send({ params: { id, personId: leaving.id } });
             setLeaving(undefined);
           }}
         >

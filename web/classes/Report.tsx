@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { reportSchema, type Annotation, type ClassId } from '@avrelle/core/wire';
-import { call } from '../data/call';
+import { useWrite } from '../data/use-write';
 import { useSchemaForm } from '../ui/Form';
 import { useMessages } from '../ui/Messages';
 import { Ask } from './Ask';
@@ -25,9 +25,9 @@ export function Report({ annotation, classId }: Props) {
 
 function Words({ annotation, classId, onClose }: Props & { onClose(): void }) {
   const messages = useMessages();
+  const report = useWrite('PUT /api/classes/:id/annotations/:annotationId/report');
   const given = useSchemaForm(reportSchema, { words: '' }, async (body) => {
-    const params = { id: classId, annotationId: annotation.id };
-    await call('PUT /api/classes/:id/annotations/:annotationId/report', { params, body });
+    await report.send({ params: { id: classId, annotationId: annotation.id }, body });
     messages.tell('Your teachers are told.');
     onClose();
   });

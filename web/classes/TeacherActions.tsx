@@ -2,9 +2,7 @@ import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { hideSchema, type Annotation, type ClassId } from '@avrelle/core/wire';
 import { showAnnotation } from '../data/annotation-cache';
-import { wordsOf } from '../data/api';
-import { call } from '../data/call';
-import { renew } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { useSchemaForm } from '../ui/Form';
 import { useMessages } from '../ui/Messages';
 import { Ask } from './Ask';
@@ -37,23 +35,15 @@ function useTeaching({ id: annotationId }: Annotation, id: ClassId) {
   const client = useQueryClient();
   const messages = useMessages();
   const params = { id, annotationId };
-  const warn = (error: unknown): void => messages.warn(wordsOf(error));
-  const shown = (after: Annotation): void => {
-    showAnnotation(client, after);
-    void renew(client, 'threads');
+  const hidden = useWrite('PUT /api/classes/:id/annotations/:annotationId/hidden', 'threads');
+  const recommended = useWrite('PUT /api/classes/:id/annotations/:annotationId/endorsed', 'threads');
+  const shown = (after: Annotation): void => showAnnotation(client, after);
+  const show = (): void => hidden.run({ params, body: { reason: null } }, shown);
+  const hide = async (reason: string): Promise<void> => {
+    shown(await hidden.send({ params, body: { reason } }));
+    messages.tell('The students do not see it any more; its author reads why.', { label: 'Undo', run: show });
   };
-  const setReason = (reason: string | null): Promise<void> =>
-    call('PUT /api/classes/:id/annotations/:annotationId/hidden', { params, body: { reason } }).then(shown);
-  const show = (): void => void setReason(null).catch(warn);
-  const hide = (reason: string): Promise<void> =>
-    setReason(reason).then(() =>
-      messages.tell('The students do not see it any more; its author reads why.', { label: 'Undo', run: show }),
-    );
-  const endorse = (endorsed: boolean): void =>
-    void call('PUT /api/classes/:id/annotations/:annotationId/endorsed', { params, body: { endorsed } }).then(
-      shown,
-      warn,
-    );
+  const endorse = (endorsed: boolean): void => recommended.run({ params, body: { endorsed } }, shown);
   return { hide, show, endorse };
 }
 

@@ -3,13 +3,12 @@ import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-quer
 import type { Api, SentQueryOf } from '@avrelle/core/api';
 import type { Annotation, ClassId } from '@avrelle/core/wire';
 import { useMessages } from '../ui/Messages';
-import { wordsOf } from './api';
 import { call } from './call';
 import { here } from './find-queries';
 import { keys } from './keys';
 import { outbox } from './outbox';
 import { sendReply } from './send-reply';
-import { renew } from './stale';
+import { useWrite } from './use-write';
 
 const PAGE = 60;
 export type ThreadsAsked = Pick<SentQueryOf<Api['GET /api/classes/:id/threads']>, 'q' | 'source' | 'sort' | 'only'>;
@@ -37,25 +36,20 @@ export const useReports = (id: ClassId, teaches: boolean) =>
 export function useDiscussing(id: ClassId) {
   const client = useQueryClient();
   const messages = useMessages();
-  const fresh = useCallback(() => renew(client, 'threads'), [client]);
-  const warn = useCallback((error: unknown): void => messages.warn(wordsOf(error)), [messages]);
+  const putStar = useWrite('PUT /api/annotations/:id/star', 'threads').run;
+  const putSeen = useWrite('POST /api/classes/:id/threads/seen', 'threads').run;
   const reply = useCallback(
     (to: Annotation, note: string): Promise<boolean> =>
       sendReply({ client, messages, send: (write) => outbox.add(to.sourceId, write) }, to, note),
     [client, messages],
   );
   const star = useCallback(
-    (annotationId: string, starred: boolean): void =>
-      void call('PUT /api/annotations/:id/star', { params: { id: annotationId }, body: { starred } }).then(fresh, warn),
-    [fresh, warn],
+    (annotationId: string, starred: boolean): void => putStar({ params: { id: annotationId }, body: { starred } }),
+    [putStar],
   );
   const seeAll = useCallback(
-    (sourceId: string | undefined): void =>
-      void call('POST /api/classes/:id/threads/seen', { params: { id }, body: sourceId ? { sourceId } : {} }).then(
-        fresh,
-        warn,
-      ),
-    [id, fresh, warn],
+    (sourceId: string | undefined): void => putSeen({ params: { id }, body: sourceId ? { sourceId } : {} }),
+    [id, putSeen],
   );
   return { reply, star, seeAll };
 }

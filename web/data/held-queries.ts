@@ -7,6 +7,7 @@ import { wordsOf } from './api';
 import { call } from './call';
 import { keys } from './keys';
 import { renew } from './stale';
+import { useWrite } from './use-write';
 
 export const useHeld = (id: ClassId, teaches: boolean) =>
   useQuery({
@@ -22,27 +23,28 @@ export type Release = (classId: ClassId, annotationIds: readonly AnnotationId[],
 export function useRelease(): Release {
   const client = useQueryClient();
   const messages = useMessages();
+  const release = useWrite('POST /api/classes/:id/held/release', 'classes').send;
+  const back = useWrite('POST /api/classes/:id/held/back', 'classes').run;
   return useCallback<Release>(
     async (id, annotationIds, at) => {
       const params = { id };
       const some = [...annotationIds];
-      const fresh = (): Promise<void> => renew(client, 'classes');
-      const warn = (error: unknown): void => messages.warn(wordsOf(error));
       const takeBack = (): void =>
-        void call('POST /api/classes/:id/held/back', { params, body: { annotationIds: some } })
-          .then(() => messages.tell('Held again: nobody had read it.'), warn)
-          .finally(fresh);
+        back({ params, body: { annotationIds: some } }, () => messages.tell('Held again: nobody had read it.'));
       try {
-        const body = { annotationIds: some, ...(at === undefined ? {} : { at }) };
-        const { changed } = await call('POST /api/classes/:id/held/release', { params, body });
+        const { changed } = await release({
+          params,
+          body: { annotationIds: some, ...(at === undefined ? {} : { at }) },
+        });
         if (at !== undefined) messages.tell(at === null ? 'Held until you release it.' : 'It will be released then.');
         else if (changed === 0) messages.tell('That was released already.');
         else messages.tell(`${count(changed, 'note')} released.`, { label: 'Undo', run: takeBack });
       } catch (error) {
-        warn(error);
+        messages.warn(wordsOf(error));
+        // What it says may be that it stands otherwise by now.
+        await renew(client, 'classes');
       }
-      await fresh();
     },
-    [client, messages],
+    [client, messages, release, back],
   );
 }

@@ -1,10 +1,9 @@
 import { lazy, Suspense, useState, type ReactNode } from 'react';
-import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { Assignment, Desk, DeskNotice, SourceRow as Row } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
-import { call } from '../data/call';
-import { renew, useDesk, useMyAssignments } from '../data/queries';
+import { useDesk, useMyAssignments } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { Due } from './Due';
 import { MarkedText } from '../ui/MarkedText';
 import { Sign } from '../ui/Sign';
@@ -176,12 +175,7 @@ const WHY = {
 } as const;
 
 function Answers({ desk: { notices, unseen, asking }, name }: { desk: Desk; name: string }) {
-  const client = useQueryClient();
-  const seen = () =>
-    void call('POST /api/desk/seen').then(
-      () => renew(client, 'desk'),
-      () => undefined,
-    );
+  const seen = useWrite('POST /api/desk/seen', 'desk');
   return (
     <section
       aria-label="New for you"
@@ -190,7 +184,7 @@ function Answers({ desk: { notices, unseen, asking }, name }: { desk: Desk; name
       <h2 className="flex items-baseline justify-between text-[17px]">
         New for you{' '}
         {unseen > 0 && (
-          <button className="act font-ui text-[13px]" onClick={seen}>
+          <button className="act font-ui text-[13px]" onClick={() => seen.run(undefined)}>
             All seen
           </button>
         )}

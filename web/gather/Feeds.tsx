@@ -4,8 +4,9 @@ import { useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
 import { wordsOf } from '../data/api';
-import { call, hrefOf } from '../data/call';
+import { hrefOf } from '../data/call';
 import { renew, useFeeds } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { Alert } from '../ui/Alert';
 import { FileButton } from '../ui/FileButton';
 import { useMessages } from '../ui/Messages';
@@ -15,19 +16,20 @@ import { feedsIn } from './feeds-in';
 /** What can be done with feeds; what went wrong with the last of it. */
 function useFollowing() {
   const client = useQueryClient();
+  const add = useWrite('POST /api/feeds');
+  const check = useWrite('POST /api/feeds/:id/check', 'arrivals');
+  const leave = useWrite('DELETE /api/feeds/:id', 'arrivals');
   const messages = useMessages();
   const [wrong, setWrong] = useState('');
   const [busy, setBusy] = useState(false);
-  const fresh = () => renew(client, 'arrivals');
-  const warn = (error: unknown): void => messages.warn(wordsOf(error));
   /** True where it is followed now. */
   const follow = async (address: string): Promise<boolean> => {
     setBusy(true);
     try {
-      const feed = await call('POST /api/feeds', { body: { id: v7(), address } });
+      const feed = await add.send({ body: { id: v7(), address } });
       setWrong('');
       messages.tell(`Following “${feed.title}”.`);
-      await fresh();
+      await renew(client, 'arrivals');
       return true;
     } catch (error) {
       setWrong(wordsOf(error));
@@ -44,18 +46,18 @@ function useFollowing() {
       return setWrong(`“${chosen.name}” names no feeds: an OPML file has outlines with an xmlUrl.`);
     setBusy(true);
     for (const each of addresses)
-      await call('POST /api/feeds', { body: { id: v7(), address: each } }).catch((error: unknown) =>
-        failed.push(`${each}: ${wordsOf(error)}`),
-      );
+      await add
+        .send({ body: { id: v7(), address: each } })
+        .catch((error: unknown) => failed.push(`${each}: ${wordsOf(error)}`));
     setBusy(false);
     setWrong(failed.join(' '));
     messages.tell(`${addresses.length - failed.length} of ${addresses.length} feeds followed.`);
-    await fresh();
+    await renew(client, 'arrivals');
   };
   return {
     ...{ wrong, busy, follow, bring },
-    check: ({ id }: Feed): void => void call('POST /api/feeds/:id/check', { params: { id } }).then(fresh, warn),
-    leave: ({ id }: Feed): void => void call('DELETE /api/feeds/:id', { params: { id } }).then(fresh, warn),
+    check: ({ id }: Feed): void => check.run({ params: { id } }),
+    leave: ({ id }: Feed): void => leave.run({ params: { id } }),
   };
 }
 

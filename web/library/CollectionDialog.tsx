@@ -1,11 +1,10 @@
 import { useState } from 'react';
 import { Dialog } from 'radix-ui';
-import { useQueryClient } from '@tanstack/react-query';
 import { v7 } from 'uuid';
 import { collectionPutSchema, type CollectionRow } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
-import { call } from '../data/call';
-import { renew, useOpenClasses, useOutline } from '../data/queries';
+import { useOpenClasses, useOutline } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { Alert } from '../ui/Alert';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FormAlert, FormChoice, FormField, FormOptions, useSchemaForm } from '../ui/Form';
@@ -20,14 +19,13 @@ interface Props {
 
 /** A collection's name, where it stands, and who may read it or add to it. */
 export default function CollectionDialog({ collection, onClose, onMade = onClose, onRemoved }: Props) {
-  const client = useQueryClient();
+  const put = useWrite('PUT /api/collections/:id', 'library');
   const classes = useOpenClasses().data ?? [];
   const [id] = useState(() => collection?.id ?? v7());
   const collections = useOutline().data?.collections ?? [];
   const outer = collections.filter((c) => c.owned && !c.parentId && c.id !== id);
   const { form, submit, busy } = useSchemaForm(collectionPutSchema, valuesOf(collection), async (body) => {
-    await call('PUT /api/collections/:id', { params: { id }, body });
-    await renew(client, 'library');
+    await put.send({ params: { id }, body });
     onMade(id);
   });
   return (
@@ -85,21 +83,16 @@ interface RemovalProps {
 
 /** Deletes it, with a way back; its sources stay. */
 function Removal({ collection: { id, name }, inside, onRemoved }: RemovalProps) {
-  const client = useQueryClient();
+  const back = useWrite('POST /api/collections/:id/restore', 'library');
+  const away = useWrite('DELETE /api/collections/:id', 'library');
   const messages = useMessages();
   const [wrong, setWrong] = useState('');
-  const restore = async (): Promise<void> => {
-    await call('POST /api/collections/:id/restore', { params: { id } });
-    await renew(client, 'library');
-    messages.tell(`“${name}” is back.`);
-  };
   const remove = async (): Promise<void> => {
-    await call('DELETE /api/collections/:id', { params: { id } });
-    await renew(client, 'library');
+    await away.send({ params: { id } });
     const within = inside > 0 ? ', and so does what stands inside it' : '';
     messages.tell(`“${name}” deleted; its sources stay${within}.`, {
       label: 'Undo',
-      run: () => void restore().catch((error: unknown) => messages.warn(wordsOf(error))),
+      run: () => back.run({ params: { id } }, () => messages.tell(`“${name}” is back.`)),
     });
     onRemoved();
   };

@@ -1,9 +1,7 @@
-import { useQueryClient } from '@tanstack/react-query';
 import { addDays } from 'date-fns';
 import { Link } from 'react-router';
-import { wordsOf } from '../data/api';
-import { call } from '../data/call';
-import { renew, useDeleted } from '../data/queries';
+import { useDeleted } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { useMessages } from '../ui/Messages';
 import { State } from '../ui/State';
 import { count, day } from '../ui/when';
@@ -13,17 +11,11 @@ const DAYS = 30;
 
 /** What was deleted in the last thirty days: it can be brought back with all its marks. */
 export default function DeletedPage() {
-  const client = useQueryClient();
+  const restore = useWrite('POST /api/sources/:id/restore', 'library');
   const messages = useMessages();
   const deleted = useDeleted(true);
   const back = (id: string, title: string): void =>
-    void call('POST /api/sources/:id/restore', { params: { id } }).then(
-      () => {
-        messages.tell(`“${title}” is back.`);
-        return renew(client, 'library');
-      },
-      (error: unknown) => messages.warn(wordsOf(error)),
-    );
+    restore.run({ params: { id } }, () => messages.tell(`“${title}” is back.`));
   return (
     <main className="min-h-0 overflow-y-auto bg-sheet">
       <div className="flex items-baseline gap-5 border-b border-strong px-[30px] pb-2.5 pt-3.5 max-[900px]:px-4">

@@ -1,11 +1,10 @@
 import { useState } from 'react';
 import { Dialog } from 'radix-ui';
-import { useQueryClient } from '@tanstack/react-query';
 import { v7 } from 'uuid';
 import { savedSearchSchema, type SavedSearch } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
-import { call } from '../data/call';
-import { renew, useOpenClasses } from '../data/queries';
+import { useOpenClasses } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { Alert } from '../ui/Alert';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FormAlert, FormChoice, FormField, FormOptions, useSchemaForm } from '../ui/Form';
@@ -19,13 +18,13 @@ interface Props {
 
 /** A search that is kept under a name, for oneself or with a class; and how it is changed or given up. */
 export default function KeepSearch({ search, q, onClose }: Props) {
-  const client = useQueryClient();
+  const put = useWrite('PUT /api/searches/:id', 'outline');
+  const giveUp = useWrite('DELETE /api/searches/:id', 'outline');
   const messages = useMessages();
   const classes = useOpenClasses().data ?? [];
   const [id] = useState(() => search?.id ?? v7());
   const [wrong, setWrong] = useState('');
-  const end = async (words: string): Promise<void> => {
-    await renew(client, 'outline');
+  const end = (words: string): void => {
     messages.tell(words);
     onClose();
   };
@@ -33,14 +32,15 @@ export default function KeepSearch({ search, q, onClose }: Props) {
     savedSearchSchema,
     { version: search?.version, name: search?.name ?? '', query: search?.query ?? q, classId: search?.classId ?? null },
     async (body) => {
-      await call('PUT /api/searches/:id', { params: { id }, body });
-      await end(`“${body.name}” stands beside the Library.`);
+      await put.send({ params: { id }, body });
+      end(`“${body.name}” stands beside the Library.`);
     },
   );
   const remove = (): void => {
-    call('DELETE /api/searches/:id', { params: { id } })
-      .then(() => end(`“${search?.name}” is kept no longer.`))
-      .catch((error: unknown) => setWrong(wordsOf(error)));
+    giveUp.send({ params: { id } }).then(
+      () => end(`“${search?.name}” is kept no longer.`),
+      (error: unknown) => setWrong(wordsOf(error)),
+    );
   };
   return (
     <DialogFrame title={search ? 'A saved search' : 'Save this search'} onClose={onClose}>

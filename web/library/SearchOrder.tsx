@@ -11,8 +11,8 @@ import { CSS } from '@dnd-kit/utilities';
 import { useQueryClient } from '@tanstack/react-query';
 import type { SavedSearch } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
-import { call } from '../data/call';
 import { renew } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { useMessages } from '../ui/Messages';
 
 /** Saved searches in an order of one's own, by dragging or by keys; those of a class come after them. */
@@ -24,6 +24,7 @@ export default function SearchOrder({
   children: (search: SavedSearch) => ReactNode;
 }) {
   const client = useQueryClient();
+  const put = useWrite('PUT /api/searches');
   const messages = useMessages();
   const own = searches.filter((s) => s.owned);
   const [order, setOrder] = useState<readonly string[]>();
@@ -34,7 +35,7 @@ export default function SearchOrder({
   const ordered = order ? order.flatMap((id) => own.find((s) => s.id === id) ?? []) : own;
   const move = async (ids: readonly string[]): Promise<void> => {
     setOrder(ids);
-    await call('PUT /api/searches', { body: { ids } }).catch((error: unknown) => messages.warn(wordsOf(error)));
+    await put.send({ body: { ids } }).catch((error: unknown) => messages.warn(wordsOf(error)));
     await renew(client, 'outline');
     setOrder(undefined);
   };

@@ -1,11 +1,11 @@
 import { useEffect, useState, type FormEvent } from 'react';
 import { Dialog } from 'radix-ui';
-import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { TINTS, type TagPreview } from '@avrelle/core/wire';
 import { ProblemError, wordsOf } from '../data/api';
 import { call } from '../data/call';
-import { renew, useTints } from '../data/queries';
+import { useTints } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { Alert } from '../ui/Alert';
 import { DialogFrame } from '../ui/DialogFrame';
 import { useMessages } from '../ui/Messages';
@@ -130,13 +130,12 @@ function usePreview(tag: string, name: string): { preview: TagPreview | undefine
 
 /** Changes the tag. `onInUse` when it would become one with another, and nobody has said yet that it may. */
 function useChange(tag: string, onClose: Closing, onInUse: () => void) {
-  const client = useQueryClient();
+  const put = useWrite('POST /api/tags/change', 'tags');
   const messages = useMessages();
   const [wrong, setWrong] = useState('');
   const change = async (to: string, merge: boolean): Promise<void> => {
     try {
-      await call('POST /api/tags/change', { body: { from: tag, to, merge } });
-      await renew(client, 'tags');
+      await put.send({ body: { from: tag, to, merge } });
       messages.tell(to ? `#${tag} is #${to}.` : `#${tag} is gone.`);
       onClose(to);
     } catch (error) {
@@ -148,13 +147,12 @@ function useChange(tag: string, onClose: Closing, onInUse: () => void) {
 }
 
 function Ribbon({ tag }: { tag: string }) {
-  const client = useQueryClient();
+  const put = useWrite('PUT /api/tags/tint', 'tints');
   const ribbon = useTints(true).data?.[tag] ?? null;
   const [wrong, setWrong] = useState('');
   const set = async (tint: (typeof TINTS)[number] | null): Promise<void> => {
     try {
-      await call('PUT /api/tags/tint', { body: { tag, tint } });
-      await renew(client, 'tints');
+      await put.send({ body: { tag, tint } });
     } catch (error) {
       setWrong(wordsOf(error));
     }

@@ -1,26 +1,14 @@
-import { useQueryClient } from '@tanstack/react-query';
 import type { Annotation, ClassDetail } from '@avrelle/core/wire';
-import { wordsOf } from '../../data/api';
-import { call } from '../../data/call';
 import { useReports } from '../../data/discussion-queries';
-import { renew } from '../../data/queries';
-import { useMessages } from '../../ui/Messages';
+import { useWrite } from '../../data/use-write';
 import { when } from '../../ui/when';
 
 /** For who teaches: who reported something and why, until it is settled. */
 export function Reports({ of, within: c }: { readonly of: Annotation; readonly within: ClassDetail }) {
-  const client = useQueryClient();
-  const messages = useMessages();
+  const settle = useWrite('PUT /api/classes/:id/annotations/:annotationId/settled', 'threads');
   const found = useReports(c.id, c.role !== 'student').data ?? [];
   const reports = found.filter((report) => report.annotationId === of.id);
   if (reports.length === 0) return null;
-  const settle = (): void =>
-    void call('PUT /api/classes/:id/annotations/:annotationId/settled', {
-      params: { id: c.id, annotationId: of.id },
-    }).then(
-      () => renew(client, 'threads'),
-      (error: unknown) => messages.warn(wordsOf(error)),
-    );
   return (
     <div className="mt-1 border-l-2 border-brick pl-2 text-[13.5px]">
       {reports.map(({ by, words, at }) => (
@@ -31,7 +19,7 @@ export function Reports({ of, within: c }: { readonly of: Annotation; readonly w
           {words}
         </p>
       ))}
-      <button className="act" onClick={settle}>
+      <button className="act" onClick={() => settle.run({ params: { id: c.id, annotationId: of.id } })}>
         Settled
       </button>
     </div>

@@ -1,9 +1,7 @@
-import { useQueryClient } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { object, string } from 'yup';
 import type { AssignmentDetail, StudentProgress } from '@avrelle/core/wire';
-import { call } from '../../data/call';
-import { renew } from '../../data/queries';
+import { useWrite } from '../../data/use-write';
 import { DialogFrame } from '../../ui/DialogFrame';
 import { FormAlert, FormField, useSchemaForm } from '../../ui/Form';
 import { instantOf, typedOf } from '../../ui/local-time';
@@ -23,11 +21,10 @@ interface Props {
 
 /** A later time for one student. */
 export function MoreTime({ set, student, onClose }: Props) {
-  const client = useQueryClient();
+  const put = useWrite('PUT /api/classes/:id/assignments/:sourceId/extensions/:personId', 'classes');
   const params = { id: set.class.id, sourceId: set.source.id, personId: student.id };
   const give = async (instant: string | null): Promise<void> => {
-    await call('PUT /api/classes/:id/assignments/:sourceId/extensions/:personId', { params, body: { dueAt: instant } });
-    await renew(client, 'classes');
+    await put.send({ params, body: { dueAt: instant } });
     onClose();
   };
   const defaults = { dueAt: typedOf(student.extendedTo ?? set.dueAt!) };

@@ -1,12 +1,10 @@
 import { useState } from 'react';
-import { useQueryClient } from '@tanstack/react-query';
 import type { UseFormReturn } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
 import type { NamedGroup } from '@avrelle/core/audience';
 import type { Kind } from '@avrelle/core/legend';
 import { OTHERS_SEEN, type Assignment } from '@avrelle/core/wire';
-import { call } from '../../data/call';
-import { renew } from '../../data/queries';
+import { useWrite } from '../../data/use-write';
 import { Alert } from '../../ui/Alert';
 import { FormAlert, FormField, useSchemaForm } from '../../ui/Form';
 import { ownZone } from '../../ui/local-time';
@@ -29,15 +27,14 @@ interface Props {
 
 /** What the class is asked to do with a reading, from when to when, and from when on they see each other. */
 export function SetForm({ place, className, kinds, groups, set }: Props) {
-  const client = useQueryClient();
+  const put = useWrite('PUT /api/classes/:id/assignments/:sourceId', 'classes');
   const navigate = useNavigate();
   const messages = useMessages();
   const [first] = useState(set?.version);
   const { form, submit, busy } = useSchemaForm(setSchema, valuesOf(set), async (values) => {
-    await call('PUT /api/classes/:id/assignments/:sourceId', { params: place, body: putOf(values, set?.version) });
+    await put.send({ params: place, body: putOf(values, set?.version) });
     messages.tell(set ? 'What is set is changed; the class sees it.' : `The reading is set for ${className}.`);
     await navigate(`/classes/${place.id}`);
-    await renew(client, 'classes');
   });
   return (
     <form noValidate onSubmit={submit} className="mt-5 grid gap-6">
