@@ -26,7 +26,7 @@ export interface AssignmentRow {
   readonly groups: string;
 }
 
-/** Of the classes of `@me`; what they may not read yet is not among it. */
+/** Of the classes of `@me`, archived ones only where they are asked for; what they may not read yet is not among it. */
 const ASSIGNMENTS = `
   SELECT g.class_id, c.name AS class_name, c.tint, m.role, g.source_id, g.instructions, g.marks, g.answers, g.opens_at,
     g.due_at, e.due_at AS extended_to, g.is_open, g.others_seen, w.withheld, g.shown_at, g.comments, g.version,
@@ -41,7 +41,7 @@ const ASSIGNMENTS = `
   LEFT JOIN extension e ON e.class_id = g.class_id AND e.source_id = g.source_id AND e.person_id = m.person_id
     AND e.due_at > g.due_at
   WHERE m.person_id = @me AND (@class IS NULL OR g.class_id = @class) AND (@source IS NULL OR g.source_id = @source)
-    AND ${isSetFor('w', 'g')}
+    AND ${isSetFor('w', 'g')} AND (@class IS NOT NULL OR c.archived_at IS NULL)
   ORDER BY coalesce(e.due_at, g.due_at) IS NULL, coalesce(e.due_at, g.due_at), g.set_at, g.source_id`;
 
 /** What is set for somebody; of one class or source only, where it is named. */

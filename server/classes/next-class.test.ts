@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
-import type { Assignment, ClassDetail, ClassRow, Legends, Problem } from '@avrelle/core/wire';
+import type { Assignment, ClassDetail, ClassRow, Legends, Problem, SourcePage } from '@avrelle/core/wire';
 import { makeReadingClass } from '../testing/classes';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { tideMark } from '../testing/tide-mark';
@@ -98,12 +98,20 @@ test('an archived class is seen as it was; nothing is written, set, read or join
   const put = (annotation: string) =>
     ines.send('PUT', `/api/annotations/${annotation}`, tideMark(sourceId, versionId, { note: 'Why?', classIds: [id] }));
   await put(mark);
+  await setReading({ dueAt: '2030-10-28T16:00:00.000Z' });
+  const dueFor = async (): Promise<readonly number[]> => [
+    (await ines.send<Assignment[]>('GET', '/api/assignments')).body.filter((a) => a.class.id === id).length,
+    (await ines.send<SourcePage>('GET', '/api/sources?q=due:2030')).body.sources.filter((s) => s.id === sourceId)
+      .length,
+  ];
+  expect(await dueFor()).toEqual([1, 1]);
   const { code } = await detail(id);
   expect([(await archive(true, ines)).status, (await archive(true)).status]).toEqual([403, 204]);
 
   const rows = (await ines.send<ClassRow[]>('GET', '/api/classes')).body;
   expect(rows.find((row) => row.id === id)?.archivedAt).toEqual(expect.any(String));
   expect((await teacher.send<unknown[]>('GET', `/api/sources/${sourceId}/annotations`)).body).toHaveLength(1);
+  expect([await dueFor(), (await setIn(id)).dueAt]).toEqual([[0, 0], '2030-10-28T16:00:00.000Z']);
   const oma = await server.person(`Oma ${id}`);
   const other = await teacher.keepText(`other ${id}`, `Another text. ${id}`);
   const codes = [

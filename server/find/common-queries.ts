@@ -61,6 +61,7 @@ function isDue(term: DateTerm, asker: Asker, values: Values): string {
   return `s.id IN (
     SELECT g.source_id FROM class_reach w
     JOIN assignment g ON g.class_id = w.class_id AND g.source_id = w.source_id
+    JOIN class c ON c.id = g.class_id AND c.archived_at IS NULL
     LEFT JOIN extension e ON e.class_id = g.class_id AND e.source_id = g.source_id AND e.person_id = w.person_id
       AND e.due_at > g.due_at
     WHERE w.person_id = @me AND ${isSetFor('w', 'g')} AND ${onDays(day, term, asker.today, values)})`;

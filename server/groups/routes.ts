@@ -1,5 +1,4 @@
 import type { FastifyInstance } from 'fastify';
-import { memberIds } from '../classes/member-queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { serving } from '../serve';
@@ -17,9 +16,8 @@ export function groupRoutes(app: FastifyInstance, context: Context): void {
       groups.forEach((group, position) => {
         if (!putGroup(db, id, group, position)) throw new AppError('not_found', { what: 'group' });
       });
-      events.append({ type: 'classes', classId: id });
       // By their group goes what they see of what was written.
-      for (const personId of memberIds(db, id)) events.append({ type: 'library', personId });
+      events.append({ type: 'classes', classId: id });
       return { version: current + 1 };
     }),
   );

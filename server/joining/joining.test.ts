@@ -270,13 +270,16 @@ describe('a list of people', () => {
     await letThemAsk();
     const people = [
       { name: 'Tomas Rell', email: 'tomas@college.saltmere.test', role: 'assistant' },
-      { name: 'Anneke Dorn', email: `anneke.${id}@college.saltmere.test`, role: 'student' },
+      { name: 'Anneke Dorn', email: `anneke.${id}@college.saltmere.test`, role: 'teacher' },
     ];
     const add = async () =>
       (await teacher.send<{ added: number; invited: JoinLink[] }>('POST', `/api/classes/${id}/roster`, { people }))
         .body;
     const first = await add();
-    expect([first.added, first.invited.map((l) => [l.forWhom, l.left])]).toEqual([1, [['Anneke Dorn', 1]]]);
+    expect([first.added, first.invited.map((l) => [l.forWhom, l.role, l.left])]).toEqual([
+      1,
+      [['Anneke Dorn', 'assistant', 1]],
+    ]);
     expect(await membersOf()).toEqual(['Teacher, teacher', 'Tomas, assistant']);
     expect(await add()).toEqual({ added: 0, invited: first.invited });
     expect((await preview(`Anneke,${people[1]!.email}`)).classes[0]!.people[0]!.state).toBe('invited');

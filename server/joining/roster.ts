@@ -113,7 +113,9 @@ function inviteByLink(
   if (known) return known;
   const id = newId();
   const expiresAt = new Date(Date.parse(at) + LINK_DAYS * 86_400_000).toISOString();
-  const token = linkToken();
-  insertLink(db, { id, classId, token, forWhom: name, email, role, madeBy: by, madeAt: at, expiresAt, most: 1 });
+  // Nobody becomes a teacher by a link: who helps to teach sees them all.
+  const as = role === 'teacher' ? 'assistant' : role;
+  const whose = { token: linkToken(), forWhom: name, email, role: as, madeBy: by };
+  insertLink(db, { id, classId, ...whose, madeAt: at, expiresAt, most: 1 });
   return linkOf(db, classId, id)!;
 }

@@ -2,7 +2,7 @@ import type { Annotation } from '@avrelle/core/wire';
 import { useWrite } from '../data/use-write';
 import { useMessages } from '../ui/Messages';
 
-type Known = Pick<Annotation, 'id' | 'held' | 'hidden' | 'elsewhere' | 'endorsed' | 'deleted'>;
+type Known = Pick<Annotation, 'id' | 'rootId' | 'held' | 'hidden' | 'elsewhere' | 'endorsed' | 'deleted'>;
 
 /** What is said of a note beside its author: that it is held or hidden from students, or recommended by a teacher. */
 export function Standing({ of: { held, hidden, endorsed, deleted } }: { readonly of: Known }) {
@@ -17,12 +17,16 @@ export function Standing({ of: { held, hidden, endorsed, deleted } }: { readonly
 }
 
 /** The same at length, in the open note. */
-export function StandingLines({ of: { id, hidden = [], elsewhere, endorsed, deleted } }: { readonly of: Known }) {
+export function StandingLines({
+  of: { id, rootId, hidden = [], elsewhere, endorsed, deleted },
+}: {
+  readonly of: Known;
+}) {
   if (deleted) return null;
   return (
     <>
       {endorsed && <p className="text-[13px] text-tide">Recommended by {endorsed}</p>}
-      {elsewhere && <Elsewhere id={id} isAskable={elsewhere === 'askable'} />}
+      {elsewhere && rootId === null && <Elsewhere id={id} isAskable={elsewhere === 'askable'} />}
       {hidden.map(({ classId, by, reason }) => (
         <p key={classId} className="border-l-2 border-brick pl-2 text-[13px] text-soft">
           Hidden from the students{by && ` by ${by}`}: <span className="text-ink">{reason}</span>

@@ -64,6 +64,19 @@ test('a student chooses between the class and their own group; what is for teach
   ]);
 });
 
+test('of a note for a group that was dissolved its name stays, and it can be for the class or another group again', async () => {
+  const chosen: Audience[] = [];
+  const audience = { ...forB, groupIds: ['gone'] };
+  const groups = [{ classId: 'b', groupId: 'gone', name: 'Mud' }];
+  stage(<AudienceMenu label="For" audience={audience} groups={groups} onChoose={(one) => chosen.push(one)} />, {
+    groups: [{ id: 's', name: 'Salt' }],
+  });
+  await user.click(screen.getByRole('button', { name: 'For: Mud of Field Course B' }));
+  await user.click(screen.getByRole('menuitemradio', { name: 'Only my group, Salt' }));
+  await user.click(screen.getByRole('menuitemradio', { name: 'All groups of Field Course B' }));
+  expect(chosen.map((one) => one.groupIds)).toEqual([['s'], []]);
+});
+
 test('what another class reads, too, says so; one asks to join where that is allowed', () => {
   stage(<StandingLines of={noteBy('Tomas Rell', '1', { ...forB, elsewhere: 'askable' })} />);
   expect(screen.getByRole('button', { name: 'Ask to join it' })).toBeTruthy();

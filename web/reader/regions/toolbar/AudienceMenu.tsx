@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { audienceWords, ONLY_ME, type Audience } from '@avrelle/core/audience';
-import type { Annotation, ClassRow, GroupId } from '@avrelle/core/wire';
+import type { Annotation, ClassRow, GroupId, InGroup } from '@avrelle/core/wire';
 import { Tint } from '../../../ui/Tint';
 import { mayHold } from '../../session/audience-choice';
 import { useSession } from '../../session/reader-context';
@@ -12,13 +12,15 @@ interface Props {
   readonly audience: Audience;
   onChoose(audience: Audience): void;
   readonly small?: boolean;
+  /** Groups it is for, as they are named: of one that was dissolved nobody else knows. */
+  readonly groups?: readonly InGroup[];
 }
 
 /** Who sees it, always in view in the class's own tint, and a menu to change that: only me, one class or several. */
-export function AudienceMenu({ label, audience, onChoose, small }: Props) {
+export function AudienceMenu({ label, audience, onChoose, small, groups = [] }: Props) {
   const { source, classes, having } = useSession();
   const { classIds } = audience;
-  const words = audienceWords(audience, classes);
+  const words = audienceWords(audience, naming(classes, groups));
   const chosen = classes.filter((c) => classIds.includes(c.id));
   const offered = classes.filter(
     (c) =>
@@ -73,7 +75,7 @@ export function AudienceMenu({ label, audience, onChoose, small }: Props) {
           {!audience.teachersOnly &&
             chosen
               .filter((c) => c.groups.length > 0)
-              .map((c) => <WhichGroup key={c.id} of={c} audience={audience} onChoose={onChoose} />)}
+              .map((c) => <WhichGroup key={c.id} of={c} among={chosen} audience={audience} onChoose={onChoose} />)}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
@@ -122,9 +124,16 @@ function WhoInIt({
 }
 
 /** Of a class, whether everybody sees it or one of its groups; students choose their own. */
-function WhichGroup({ of: c, audience, onChoose }: Pick<Props, 'audience' | 'onChoose'> & { readonly of: ClassRow }) {
+function WhichGroup({
+  of: c,
+  among,
+  audience,
+  onChoose,
+}: Pick<Props, 'audience' | 'onChoose'> & { readonly of: ClassRow; readonly among: readonly ClassRow[] }) {
   const { groupIds = [] } = audience;
-  const others = groupIds.filter((id) => !c.groups.some((group) => group.id === id));
+  const others = groupIds.filter((id) =>
+    among.some((one) => one.id !== c.id && one.groups.some((group) => group.id === id)),
+  );
   const chosen = c.groups.find(({ id }) => groupIds.includes(id))?.id ?? '';
   return (
     <DropdownMenu.RadioGroup
@@ -143,6 +152,13 @@ function WhichGroup({ of: c, audience, onChoose }: Pick<Props, 'audience' | 'onC
   );
 }
 
+/** Classes as they are named, with groups that an annotation names itself. */
+const naming = (classes: readonly ClassRow[], groups: readonly InGroup[]) =>
+  classes.map(({ id, name, groups: own }) => {
+    const further = groups.filter(({ classId, groupId }) => classId === id && !own.some((one) => one.id === groupId));
+    return { id, name, groups: [...own, ...further.map((one) => ({ id: one.groupId, name: one.name }))] };
+  });
+
 /** For whom an annotation is. */
 export const audienceOf = ({ classIds, teachersOnly, held, groups = [] }: Annotation): Audience => ({
   classIds,
@@ -158,7 +174,8 @@ export function NoteAudience({ annotation }: { readonly annotation: Annotation }
   if (annotation.author.id !== me.id) return <SeenBy annotation={annotation} />;
   const give = ({ classIds, teachersOnly = false, held = false, groupIds = [] }: Audience): void =>
     void change(annotation, { classIds: [...classIds], teachersOnly, held, groupIds }, 'audience changed');
-  return <AudienceMenu small label="Seen by" audience={audienceOf(annotation)} onChoose={give} />;
+  const { groups = [] } = annotation;
+  return <AudienceMenu small label="Seen by" audience={audienceOf(annotation)} groups={groups} onChoose={give} />;
 }
 
 /** Whom somebody else's annotation is for, of the classes we share. */
@@ -171,7 +188,7 @@ function SeenBy({ annotation }: { readonly annotation: Annotation }) {
       <span className="sr-only">Seen by</span>
       {mine.map((c) => (
         <Tint key={c.id} tint={c.tint}>
-          {audienceWords({ ...audience, classIds: [c.id], held: false }, classes)}
+          {audienceWords({ ...audience, classIds: [c.id], held: false }, naming(classes, annotation.groups ?? []))}
         </Tint>
       ))}
     </span>
