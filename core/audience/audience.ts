@@ -46,7 +46,7 @@ interface NamedClass {
   readonly groups: readonly NamedGroup[];
 }
 
-/** The audience in words, e.g. "Only me", "Field Course A and Group 2 of Field Course B", "Teachers of Field Course B". */
+/** The audience in words, e.g. "Only me", "Field Course A and Group 2 of Field Course B", "Teachers of Course B". */
 export function audienceWords(audience: Audience, classes: readonly NamedClass[]): string {
   const names = audience.classIds.map((id) =>
     nameIn(

@@ -95,8 +95,8 @@ function isWithheld(world: World, me: string, classId: string, sourceId: string)
 /**
  * An annotation that is not deleted is always seen by its author. Others see it by a class it is for, by which they read
  * its source: who teaches there, always; students, where it is neither held nor hidden, nor for the teachers alone or
- * another group (but for answers to what they wrote), and nothing is withheld from them or a teacher of the class wrote it. An answer is
- * seen only where what it answers is seen, too, even if that has been deleted since.
+ * another group (but for answers to what they wrote), and nothing is withheld from them or a teacher of the class wrote
+ * it. An answer is seen only where what it answers is seen, too, even if that has been deleted since.
  */
 export function seesAnnotation(world: World, me: string, annotation: AnnotationInWorld): boolean {
   if (annotation.deleted) return false;

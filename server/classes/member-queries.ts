@@ -15,11 +15,10 @@ export const memberIds = (db: Db, classId: ClassId): string[] =>
   db.all<{ id: string }>(MEMBERS, classId).map((m) => m.id);
 
 const SET_DELETED = 'UPDATE class SET deleted_at = ? WHERE id = ?';
-const SET_ASIDE =
-  'INSERT INTO former_membership (class_id, person_id, role, joined_at, group_id) SELECT class_id, person_id, role, joined_at, group_id FROM membership WHERE class_id = ?';
+const MEMBER = 'class_id, person_id, role, joined_at, group_id';
+const SET_ASIDE = `INSERT INTO former_membership (${MEMBER}) SELECT ${MEMBER} FROM membership WHERE class_id = ?`;
 const REMOVE_ALL = 'DELETE FROM membership WHERE class_id = ?';
-const BRING_BACK =
-  'INSERT INTO membership (class_id, person_id, role, joined_at, group_id) SELECT class_id, person_id, role, joined_at, group_id FROM former_membership WHERE class_id = ?';
+const BRING_BACK = `INSERT INTO membership (${MEMBER}) SELECT ${MEMBER} FROM former_membership WHERE class_id = ?`;
 const REMOVE_ASIDE = 'DELETE FROM former_membership WHERE class_id = ?';
 const DELETED = `SELECT c.id, c.name, c.tint, c.deleted_at AS deletedAt FROM former_membership f JOIN class c ON c.id = f.class_id
   WHERE f.person_id = ? AND f.role = 'teacher' AND c.deleted_at IS NOT NULL ORDER BY c.deleted_at DESC`;

@@ -16,7 +16,8 @@ import type { Db } from '../db/database';
 /** How many marks or answers there are for all of a class: what not all see is not counted. */
 const written = (where: string): string => `(
   SELECT count(*) FROM annotation_class x JOIN annotation a ON a.id = x.annotation_id
-  WHERE x.teachers_only = 0 AND x.held = 0 AND x.group_id IS NULL AND x.hidden_reason IS NULL AND a.deleted_at IS NULL AND ${where})`;
+  WHERE x.teachers_only = 0 AND x.held = 0 AND x.group_id IS NULL AND x.hidden_reason IS NULL
+    AND a.deleted_at IS NULL AND ${where})`;
 /** The groups one may write for: who teaches, all; students their own. */
 const GROUPS = `(
   SELECT json_group_array(json_object('id', cg.id, 'name', cg.name) ORDER BY cg.position) FROM class_group cg

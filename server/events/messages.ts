@@ -88,8 +88,8 @@ function formerMembers(db: Db, formerClasses: string | null): PersonId[] {
 type Roles = ReadonlyMap<ClassId, Pick<Membership, 'role' | 'groupId'>>;
 
 /**
- * As somebody who is in some of its classes sees it: students do not learn where it is held or hidden, nor of other groups, and nobody which
- * other classes it is for.
+ * As somebody who is in some of its classes sees it: students do not learn where it is held or hidden, nor of other
+ * groups, and nobody which other classes it is for.
  */
 function forMember(
   { held = [], hidden = [], groups = [], ...annotation }: Annotation,

@@ -33,7 +33,7 @@ const SINCE =
   'SELECT seq, type, person_id, source_id, annotation_id, class_id, job_id, former_classes FROM event WHERE seq > ? ORDER BY seq LIMIT ?';
 const NEWEST = 'SELECT coalesce(max(seq), 0) AS seq FROM event';
 
-/** A class, all of which saw something, or of which only who teaches it or a group did: nobody else learns that it was there. */
+/** A class, of which all saw something, or only who teaches it or a group: nobody else learns that it was there. */
 export interface Formerly {
   readonly classId: ClassId;
   readonly teachers: boolean;

@@ -126,7 +126,7 @@ test('held and released, it is shown to its group alone, and only they are told'
   expect(await Promise.all([ines, priya, kit].map(toldOf))).toEqual([1, 0, 0]);
 });
 
-test('who changes groups sees what their new one sees; a dissolved group leaves its notes to their authors', async () => {
+test('who changes groups sees what the new one sees; a dissolved one leaves its notes to their authors', async () => {
   const mark = v7();
   await put(ines, mark);
   await put(priya, v7(), { groupIds: [second] });

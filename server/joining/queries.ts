@@ -18,7 +18,8 @@ import type { Db } from '../db/database';
 export interface Joined extends ClassLabel {
   readonly joining: Joining;
 }
-const BY_CODE = `SELECT c.id, c.name, c.tint, c.joining FROM class c WHERE c.code = ? AND c.code_open = 1 AND ${IS_OPEN_CLASS}`;
+const BY_CODE = `
+  SELECT c.id, c.name, c.tint, c.joining FROM class c WHERE c.code = ? AND c.code_open = 1 AND ${IS_OPEN_CLASS}`;
 export const classByCode = (db: Db, code: string): Joined | undefined => db.get<Joined>(BY_CODE, code);
 
 export interface LinkRow extends Joined {

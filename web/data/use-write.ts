@@ -7,7 +7,7 @@ import { call, type Arguments } from './call';
 import { renew, type Change } from './stale';
 
 interface Write<N extends keyof Api> {
-  /** Resolves once what it made stale has come anew; rejects with a ProblemError. For forms, which say it themselves. */
+  /** Resolves once what it made stale has come anew; rejects with a ProblemError, which forms say themselves. */
   readonly send: (...given: Arguments<Api[N]>) => Promise<AnswerOf<Api[N]>>;
   /** The same for a button: says where it is refused, goes on with `then` where it is not. */
   readonly run: (given: Arguments<Api[N]>[0], then?: (answer: AnswerOf<Api[N]>) => void) => void;

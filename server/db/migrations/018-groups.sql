@@ -44,9 +44,11 @@ CREATE VIEW class_reach(person_id, class_id, source_id, withheld, teaches, group
         AND CASE g.others_seen
         WHEN 'at_once' THEN 0
         WHEN 'after_own' THEN NOT EXISTS (
-          SELECT 1 FROM own_given o WHERE o.class_id = g.class_id AND o.source_id = g.source_id AND o.person_id = m.person_id)
+          SELECT 1 FROM own_given o
+           WHERE o.class_id = g.class_id AND o.source_id = g.source_id AND o.person_id = m.person_id)
         WHEN 'after_due' THEN g.shown_at IS NULL OR EXISTS (
-          SELECT 1 FROM extension e WHERE e.class_id = g.class_id AND e.source_id = g.source_id AND e.person_id = m.person_id AND e.passed = 0)
+          SELECT 1 FROM extension e
+           WHERE e.class_id = g.class_id AND e.source_id = g.source_id AND e.person_id = m.person_id AND e.passed = 0)
         ELSE g.shown_at IS NULL END)
     END,
     m.role <> 'student', m.group_id
@@ -76,13 +78,15 @@ CREATE VIEW annotation_visible(person_id, annotation_id, seq) AS
        AND ((ac.teachers_only = 0 AND (ac.group_id IS NULL OR ac.group_id = w.group_id)) OR EXISTS (
          SELECT 1 FROM annotation o WHERE o.id = a.root_id AND o.author_id = w.person_id))
        AND (w.withheld = 0 OR EXISTS (
-         SELECT 1 FROM membership t WHERE t.class_id = ac.class_id AND t.person_id = a.author_id AND t.role <> 'student'))))
+         SELECT 1 FROM membership t
+          WHERE t.class_id = ac.class_id AND t.person_id = a.author_id AND t.role <> 'student'))))
      AND (a.root_id IS NULL OR EXISTS (
        SELECT 1 FROM annotation r
         WHERE r.id = a.root_id
           AND (r.author_id = w.person_id OR EXISTS (
             SELECT 1 FROM annotation_class rc
-              JOIN class_reach rw ON rw.class_id = rc.class_id AND rw.source_id = r.source_id AND rw.person_id = w.person_id
+              JOIN class_reach rw ON rw.class_id = rc.class_id AND rw.source_id = r.source_id
+                AND rw.person_id = w.person_id
              WHERE rc.annotation_id = r.id
                AND (rw.teaches OR (rc.teachers_only = 0 AND rc.held = 0 AND rc.hidden_reason IS NULL
                  AND (rc.group_id IS NULL OR rc.group_id = rw.group_id) AND (rw.withheld = 0 OR EXISTS (

@@ -46,7 +46,8 @@ function Invited({ by, to: { name, tint, teachers, joining, classId, asked } }: 
       <p className="mt-4 max-w-[52ch]">
         {classId !== null
           ? 'You are in this class already.'
-          : 'You will see what it reads and what is written for it, and its members see what you write for it. What you keep for yourself stays yours alone.'}
+          : 'You will see what it reads and what is written for it, and its members see what you write for it. ' +
+            'What you keep for yourself stays yours alone.'}
       </p>
       <div className="mt-5">
         {classId !== null && (

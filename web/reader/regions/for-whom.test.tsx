@@ -44,7 +44,7 @@ test('who in the class sees it is asked once a class is chosen; only who teaches
   expect(chosen).toEqual([{ ...forB, teachersOnly: false, held: true }, ONLY_ME]);
 });
 
-test('a student chooses between the class and their own group; what is for teachers or no class is for no group', async () => {
+test('a student chooses between the class and their own group; what is for teachers is for no group', async () => {
   const mud = { id: 'm', name: 'Mud' };
   const chosen = await menu(forB, 'student', [mud]);
   expect(choices().slice(2)).toEqual(['✓All groups of Field Course B', 'Only my group, Mud']);
@@ -64,7 +64,7 @@ test('a student chooses between the class and their own group; what is for teach
   ]);
 });
 
-test('of a note for a group that was dissolved its name stays, and it can be for the class or another group again', async () => {
+test('of a group that was dissolved the name stays; its note can be for the class or another group again', async () => {
   const chosen: Audience[] = [];
   const audience = { ...forB, groupIds: ['gone'] };
   const groups = [{ classId: 'b', groupId: 'gone', name: 'Mud' }];
