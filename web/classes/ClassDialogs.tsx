@@ -1,7 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import { wordsOf } from '../data/api';
-import { call } from '../data/call';
+import { useWrite } from '../data/use-write';
 import { Confirm } from '../ui/Confirm';
 import { useMessages } from '../ui/Messages';
 
@@ -19,25 +18,26 @@ export function ClassDialogs({ asked, id, name, onClose }: Props) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const messages = useMessages();
+  const leaving = useWrite('DELETE /api/classes/:id/membership');
+  const deleting = useWrite('DELETE /api/classes/:id');
+  const restoring = useWrite('POST /api/classes/:id/restore');
   const params = { id };
   const away = async (): Promise<void> => {
     await navigate('/classes');
     await client.invalidateQueries();
   };
   const leave = async (): Promise<void> => {
-    await call('DELETE /api/classes/:id/membership', { params });
+    await leaving.send({ params });
     messages.tell(`You left “${name}”.`);
     await away();
   };
   const bringBack = (): void =>
-    void call('POST /api/classes/:id/restore', { params })
-      .then(() => client.invalidateQueries())
-      .then(
-        () => messages.tell(`“${name}” is back.`),
-        (error: unknown) => messages.warn(wordsOf(error)),
-      );
+    restoring.run({ params }, () => {
+      void client.invalidateQueries();
+      messages.tell(`“${name}” is back.`);
+    });
   const remove = async (): Promise<void> => {
-    await call('DELETE /api/classes/:id', { params });
+    await deleting.send({ params });
     messages.tell(`“${name}” is deleted.`, { label: 'Undo', run: bringBack });
     await away();
   };

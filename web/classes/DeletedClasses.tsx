@@ -1,8 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { wordsOf } from '../data/api';
-import { call } from '../data/call';
 import { useDeletedClasses } from '../data/queries';
-import { useMessages } from '../ui/Messages';
+import { useWrite } from '../data/use-write';
 import { Tint } from '../ui/Tint';
 import { day } from '../ui/when';
 
@@ -10,13 +8,9 @@ import { day } from '../ui/when';
 export function DeletedClasses() {
   const deleted = useDeletedClasses();
   const client = useQueryClient();
-  const messages = useMessages();
+  const restore = useWrite('POST /api/classes/:id/restore');
   if (!deleted.data || deleted.data.length === 0) return null;
-  const bringBack = (id: string): void =>
-    void call('POST /api/classes/:id/restore', { params: { id } }).then(
-      () => client.invalidateQueries(),
-      (error: unknown) => messages.warn(wordsOf(error)),
-    );
+  const bringBack = (id: string): void => restore.run({ params: { id } }, () => void client.invalidateQueries());
   return (
     <section aria-label="Deleted classes" className="px-[30px] py-5 max-[900px]:px-4">
       <h2 className="text-[15px] text-soft">Deleted, to be brought back within thirty days</h2>

@@ -2,9 +2,9 @@ import { useQueryClient } from '@tanstack/react-query';
 import type { Arrival, Job } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
 import { wordsOf } from '../data/api';
-import { call } from '../data/call';
 import { withJob } from '../data/jobs';
 import { keys, renew, useArrivals } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { useMessages } from '../ui/Messages';
 import { count, day } from '../ui/when';
 
@@ -16,16 +16,18 @@ export function Arrivals() {
   const without = (gone: readonly Arrival[]): void => {
     client.setQueryData<Arrival[]>(keys.arrivals, (all) => all?.filter((a) => !gone.some((g) => g.id === a.id)));
   };
-  const fresh = () => renew(client, 'arrivals');
+  const accepting = useWrite('POST /api/arrivals/accept');
+  const skipping = useWrite('POST /api/arrivals/skip');
+  const restoring = useWrite('POST /api/arrivals/restore', 'arrivals');
   const warn = (error: unknown): void => {
     messages.warn(wordsOf(error));
-    void fresh();
+    void renew(client, 'arrivals');
   };
   const idsOf = (items: readonly Arrival[]) => items.map((i) => i.id);
   const keep = (items: readonly Arrival[]): void => {
     without(items);
     const body = { ids: idsOf(items), jobIds: items.map(() => v7()) };
-    void call('POST /api/arrivals/accept', { body }).then((jobs) => {
+    void accepting.send({ body }).then((jobs) => {
       client.setQueryData<Job[]>(keys.jobs, (all) => jobs.reduce(withJob, all ?? []));
       messages.tell(`${count(jobs.length, 'page is', 'pages are')} being kept.`);
     }, warn);
@@ -33,11 +35,10 @@ export function Arrivals() {
   const skip = (items: readonly Arrival[]): void => {
     without(items);
     const body = { ids: idsOf(items) };
-    const undo = () => void call('POST /api/arrivals/restore', { body }).then(fresh, warn);
-    void call('POST /api/arrivals/skip', { body }).then(
-      () => messages.tell(`${count(items.length, 'page')} skipped.`, { label: 'Undo', run: undo }),
-      warn,
-    );
+    const undo = (): void => restoring.run({ body });
+    void skipping
+      .send({ body })
+      .then(() => messages.tell(`${count(items.length, 'page')} skipped.`, { label: 'Undo', run: undo }), warn);
   };
   if (arrivals.length === 0) return null;
   return (

@@ -1,28 +1,22 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { wordsOf } from '../data/api';
-import { call } from '../data/call';
 import { keys, useIntake } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { useMessages } from '../ui/Messages';
+import { useCopy } from '../ui/use-copy';
 
 /** The address at which newsletters come in. */
 export function Letters() {
   const client = useQueryClient();
   const messages = useMessages();
+  const copy = useCopy();
+  const another = useWrite('POST /api/intake/renew');
   const intake = useIntake().data;
   if (!intake) return null;
   const renew = (): void =>
-    void call('POST /api/intake/renew').then(
-      (fresh) => {
-        client.setQueryData(keys.intake, fresh);
-        messages.tell('This is your new address. The old one takes nothing in any more.');
-      },
-      (e: unknown) => messages.warn(wordsOf(e)),
-    );
-  const copy = (address: string): void =>
-    void navigator.clipboard.writeText(address).then(
-      () => messages.tell('Address copied.'),
-      () => messages.warn('The address could not be copied; select it and copy it by hand.'),
-    );
+    another.run(undefined, (fresh) => {
+      client.setQueryData(keys.intake, fresh);
+      messages.tell('This is your new address. The old one takes nothing in any more.');
+    });
   return (
     <section aria-label="Letters" className="px-6 pb-8 pt-4 text-[14px] max-[900px]:px-4">
       <h2 className="text-[18px]">Letters</h2>
@@ -39,7 +33,7 @@ export function Letters() {
             {intake.address}
           </p>
           <p className="mt-2 flex gap-4">
-            <button className="act" onClick={() => copy(intake.address!)}>
+            <button className="act" onClick={() => copy(intake.address!, 'Address copied.')}>
               Copy the address
             </button>
             <button className="text-soft hover:text-ink" onClick={renew}>

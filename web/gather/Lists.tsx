@@ -6,9 +6,9 @@ import { addressesIn } from '@avrelle/core/gather';
 import type { Batch, Job, JobState } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
 import { wordsOf } from '../data/api';
-import { call } from '../data/call';
 import { begunAgain, mergedBatch } from '../data/jobs';
 import { keys, renew, useLists } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { Alert } from '../ui/Alert';
 import { FileButton } from '../ui/FileButton';
 import { useMessages } from '../ui/Messages';
@@ -17,12 +17,13 @@ import { count } from '../ui/when';
 /** Many addresses at once: pasted or from a file; and what became of each. */
 export function Lists() {
   const client = useQueryClient();
+  const add = useWrite('POST /api/lists');
   const lists = useLists().data ?? [];
   const { register, reset, handleSubmit, watch } = useForm({ defaultValues: { text: '' } });
   const [wrong, setWrong] = useState('');
   const found = addressesIn(watch('text')).length;
   const start = (given: string, name: string): void => {
-    call('POST /api/lists', { body: { id: v7(), text: given, name } }).then(
+    add.send({ body: { id: v7(), text: given, name } }).then(
       (batch) => {
         reset();
         setWrong('');
@@ -84,6 +85,9 @@ const SIGNS: Readonly<Record<JobState, string>> = { done: '✓', failed: '×', r
 function useBatch(batch: Batch) {
   const client = useQueryClient();
   const messages = useMessages();
+  const patch = useWrite('PATCH /api/lists/:id');
+  const retry = useWrite('POST /api/lists/:id/again');
+  const drop = useWrite('DELETE /api/lists/:id');
   const params = { id: batch.id };
   const show = (change: (lists: readonly Batch[]) => readonly Batch[]): void =>
     void client.setQueryData<readonly Batch[]>(keys.lists, (lists) => lists && change(lists));
@@ -94,18 +98,14 @@ function useBatch(batch: Batch) {
   const showFresh = (fresh: Batch): void =>
     show((lists) => lists.map((b) => (b.id === fresh.id ? mergedBatch(b, fresh) : b)));
   return {
-    pause: (paused: boolean): void =>
-      void call('PATCH /api/lists/:id', { params, body: { paused } }).then(showFresh, warn),
+    pause: (paused: boolean): void => void patch.send({ params, body: { paused } }).then(showFresh, warn),
     again: (): void => {
       const tried = batch.jobs.map((j) => (j.state === 'failed' ? begunAgain(j) : j));
       show((lists) => lists.map((b) => (b.id === batch.id ? { ...b, jobs: tried } : b)));
-      void call('POST /api/lists/:id/again', { params }).then(showFresh, warn);
+      void retry.send({ params }).then(showFresh, warn);
     },
     remove: (): void =>
-      void call('DELETE /api/lists/:id', { params }).then(
-        () => show((lists) => lists.filter((b) => b.id !== batch.id)),
-        warn,
-      ),
+      void drop.send({ params }).then(() => show((lists) => lists.filter((b) => b.id !== batch.id)), warn),
   };
 }
 

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useFieldArray, type UseFormReturn } from 'react-hook-form';
 import { MOST_GROUPS, type ClassDetail } from '@avrelle/core/wire';
 import { useWrite } from '../../data/use-write';
@@ -22,7 +22,8 @@ export function GroupsForm({ of: c }: { readonly of: ClassDetail }) {
     form.reset(values, { keepValues: true });
     messages.tell('The groups are saved. Students see their own.');
   });
-  const isBehind = c.groupsVersion > begun;
+  const isBehind = !busy && c.groupsVersion > begun;
+  useNewcomers(form, c);
   const takeOver = (): void => {
     setBegun(c.groupsVersion);
     form.reset(valuesOf(c));
@@ -55,6 +56,16 @@ export function GroupsForm({ of: c }: { readonly of: ClassDetail }) {
       </div>
     </form>
   );
+}
+
+/** Who joins meanwhile stands among the others, in no group yet. */
+function useNewcomers(form: Form, c: ClassDetail): void {
+  useEffect(() => {
+    const people = form.getValues('people');
+    const known = new Set(people.map(({ personId }) => personId));
+    const further = valuesOf(c).people.filter(({ personId }) => !known.has(personId));
+    if (further.length > 0) form.setValue('people', [...people, ...further]);
+  }, [form, c]);
 }
 
 /** Each student with their group. */
