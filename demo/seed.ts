@@ -12,7 +12,6 @@ import { range } from '@avrelle/core/text';
 import type {
   Annotation,
   AnnotationPut,
-  ClassDetail,
   CollectionDetail,
   Intake,
   Job,
@@ -23,9 +22,10 @@ import type {
 import { bareMarks } from './bare-marks';
 import { DRAWINGS } from './drawings';
 import { MARKS, type DemoMark, type SourceKey } from './marks';
+import { seedClasses } from './classes';
 import { ASSIGNMENTS, READ, READ_BY_OTHERS } from './assignments';
 import { INES_READ, SLUICE, SOURCES } from './sources';
-import { emailOf, PASSWORD, STUDENTS, TEACHER, type DemoPerson } from './people';
+import { emailOf, PASSWORD, STUDENTS, TEACHER } from './people';
 
 const DAY = 86_400_000;
 
@@ -108,50 +108,9 @@ class Seeder {
   }
 
   async classes(): Promise<void> {
-    this.clock.set(28);
-    for (const [letter, tint] of [
-      ['A', 'moss'],
-      ['B', 'tide'],
-    ] as const) {
-      const id = (this.classIds[letter] = v7());
-      await this.send('aldous', 'PUT', `/api/classes/${id}`, { name: `Field Course ${letter}`, tint });
-      const { code } = await this.send<ClassDetail>('aldous', 'GET', `/api/classes/${id}`);
-      for (const person of STUDENTS.filter((s: DemoPerson) => s.classes.includes(letter)))
-        await this.send(person.key, 'POST', '/api/classes/join', { code });
-    }
-    await this.joining();
-  }
-
-  /** Three groups of the larger class. */
-  private async groups(): Promise<void> {
-    const id = this.classIds.B;
-    const { members } = await this.send<ClassDetail>('aldous', 'GET', `/api/classes/${id}`);
-    const students = members.filter(({ role }) => role === 'student').map((member) => member.id);
-    const groups = ['Bank', 'Creek', 'Marsh'].map((name, n) => ({
-      id: v7(),
-      name,
-      personIds: students.filter((_, at) => at % 3 === n),
-    }));
-    await this.send('aldous', 'PUT', `/api/classes/${id}/groups`, { version: 0, groups });
-    for (const { key, name } of STUDENTS) {
-      const member = members.find((one) => one.name === name);
-      const group = groups.find(({ personIds }) => personIds.some((one) => one === member?.id));
-      if (group) this.groupOf.set(key, group.id);
-    }
-  }
-
-  /** A link, somebody who waits to be let in, and a class of last year that is only looked at. */
-  private async joining(): Promise<void> {
-    const id = this.classIds.B;
-    const { code } = await this.send<ClassDetail>('aldous', 'GET', `/api/classes/${id}`);
-    await this.send('aldous', 'PUT', `/api/classes/${id}/links/${v7()}`, { days: 120, uses: 20 });
-    await this.send('aldous', 'PUT', `/api/classes/${id}/joining`, { joining: 'asked', askable: true });
-    const former = v7();
-    await this.send('aldous', 'PUT', `/api/classes/${former}`, { name: 'Harbour Walks 2025', tint: 'clay' });
-    await this.send('aldous', 'PUT', `/api/classes/${former}/archived`, { archived: true });
-    await this.groups();
-    this.clock.set(1, 9, 20);
-    await this.send('jory', 'POST', '/api/classes/join', { code });
+    const made = await seedClasses((...asked) => this.send(...asked), this.clock);
+    Object.assign(this.classIds, made.classIds);
+    for (const [key, id] of made.groupOf) this.groupOf.set(key, id);
   }
 
   async sources(): Promise<void> {

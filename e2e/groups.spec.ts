@@ -71,7 +71,6 @@ test('a class is dealt into groups; what one writes for its own the others do no
 
   await test.step('moved to her group, the other sees it at once; moved back, no more', async () => {
     const other = await t.context().newPage();
-    await other.goto(t.url());
     await other.goto('/classes');
     await other.getByRole('link', { name: 'Mud Lab' }).click();
     await other.getByRole('link', { name: '2 groups' }).click();

@@ -53,7 +53,7 @@ test('others come into a class by a link, by asking and from a list; it is archi
     await context.close();
   });
 
-  await test.step('where one has to be let in, who has the code waits; a teacher is told and lets them in', async () => {
+  await test.step('where one has to be let in, who has the code waits; a teacher lets them in', async () => {
     await t.getByLabel('waits until a teacher lets them in').check();
     await t.getByRole('button', { name: 'Copy', exact: true }).click();
     await expectSeen(t.getByText('The code is on the clipboard.', { exact: true }));

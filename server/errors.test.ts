@@ -12,7 +12,7 @@ import { PoolIngester } from './ingest/pool-ingester';
 import { readFeed } from './ingest/feed';
 import { unzip } from './ingest/unzip';
 import { docx, epub, pdf, PIXEL, wave, zip } from './testing/files';
-import { makeClass } from './testing/classes';
+import { makeClass, showRoster } from './testing/classes';
 import { answered, refused } from './testing/refused';
 import { tideMark } from './testing/tide-mark';
 import { littleWeb, startServer, type Client, type Server } from './testing/harness';
@@ -62,14 +62,6 @@ const keepFile = (name: string, bytes: Uint8Array): Promise<string> =>
   refused(ingest({ type: 'file', name, bytes }, policy()));
 const inject = (options: object): Promise<string> =>
   answered(server.app.inject(options).then((a) => ({ status: a.statusCode, body: a.json(), headers: a.headers })));
-
-const roster = (text: string): Promise<string> =>
-  inject({
-    method: 'POST',
-    url: `/api/classes/${classId}/roster/preview`,
-    headers: { cookie: teacher.cookie, 'content-type': 'text/csv' },
-    payload: text,
-  });
 
 const withToken = async (method: string, url: string): Promise<string> => {
   const asked = { name: 'A program', scope: 'read', days: 7 };
@@ -134,9 +126,8 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
   suspended: async () => {
     const { me } = await server.person('Suspended');
     await admin.send('PUT', `/api/people/${me.id}/suspension`);
-    return answered(
-      server.nobody.send('POST', '/api/session', { email: me.email, password: 'a long enough password' }),
-    );
+    const asked = { email: me.email, password: 'a long enough password' };
+    return answered(server.nobody.send('POST', '/api/session', asked));
   },
   administrators_only: () => answered(student.send('GET', '/api/people')),
   own_account: () => answered(admin.send('PUT', `/api/people/${admin.me.id}/suspension`)),
@@ -149,15 +140,13 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
     await (await server.person('The only one')).send('POST', '/api/join-link', { link: body.token });
     return answered(stranger.send('POST', '/api/join-link', { link: body.token }));
   },
-  no_people_listed: () => roster('Ines Kestle\nTomas Rell'),
-  too_many_people: () => roster(Array.from({ length: 2001 }, (_, n) => `P,p${n}@saltmere.test`).join('\n')),
+  no_people_listed: () => answered(showRoster(server, teacher, classId, 'Ines Kestle')),
+  too_many_people: () => answered(showRoster(server, teacher, classId, 'P,p@saltmere.test\n'.repeat(10_001))),
   not_in_group: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ groupIds: [v7()] }))),
   class_archived: async () => {
-    const archive = (archived: boolean) => teacher.send('PUT', `/api/classes/${classId}/archived`, { archived });
-    await archive(true);
-    const met = await answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ classIds: [classId] })));
-    await archive(false);
-    return met;
+    const id = await makeClass(teacher, 'Archived');
+    await teacher.send('PUT', `/api/classes/${id}/archived`, { archived: true });
+    return answered(teacher.send('PUT', `/api/classes/${id}/sources/${sourceId}`));
   },
   last_teacher: () => answered(teacher.send('DELETE', `/api/classes/${classId}/membership`)),
   list_full: () => {

@@ -2,9 +2,10 @@ import tailwind from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 
-/** What every page stands on, in one file: it is packed better than in several. Not what the Library has no use for. */
-const FRAME =
-  /node_modules\/(react|react-dom|scheduler|react-router|@tanstack\/(query-core|react-query))\/(?!.*(mutationObserver|useMutation)\.js)/;
+/** What every page stands on, in one file: it is packed better than in several. */
+const FRAME = /node_modules\/(react|react-dom|scheduler|react-router|@tanstack\/(query-core|react-query))\//;
+/** But what the Library has no use for. */
+const LATER = /\/(mutationObserver|useMutation)\.js$/;
 
 /** How pages ask the server, likewise. */
 const DATA =
@@ -23,7 +24,7 @@ export default defineConfig({
       output: {
         codeSplitting: {
           groups: [
-            { name: 'frame', test: FRAME },
+            { name: 'frame', test: (id) => FRAME.test(id) && !LATER.test(id) },
             { name: 'data', test: DATA },
           ],
         },

@@ -120,7 +120,7 @@ const leftOut = shape<LeftOutRow>()(
 export const previewRoster = endpoint('POST', '/api/classes/:id/roster/preview', {
   may: asTeacher('add people from a list'),
   takes: ['text/csv', 'application/zip', 'application/octet-stream'],
-  limit: 5 * 1024 * 1024,
+  limit: 2 * 1024 * 1024,
   answer: shape<RosterPreview>()(
     fields({ classes: list(fields({ key: text(), title: text(), people: list(row), leftOut: list(leftOut) })) }),
   ),

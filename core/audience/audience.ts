@@ -67,8 +67,8 @@ function nameIn({ groupIds = [], teachersOnly }: Audience, of: NamedClass | unde
 }
 
 /**
- * An answer goes no further than what it answers: to those of its classes, and the groups of them, in which the writer is
- * too. What is written under something held stays with the teachers, whatever is released later.
+ * An answer goes no further than what it answers: to those of its classes, and the groups of them, in which the writer
+ * is too. What is written under something held stays with the teachers, whatever is released later.
  */
 export const answerAudience = (root: readonly ForClass[], memberOf: ReadonlySet<string>): readonly ForClass[] =>
   root

@@ -1,6 +1,6 @@
 /**
- * Deals people into groups at random, so that no group has two more than another. `random` gives numbers from 0 to below
- * 1; each order is as likely as any other (Fisher and Yates 1938, as Durstenfeld 1964 has it; from memory).
+ * Deals people into groups at random, so that no group has two more than another. `random` gives numbers from 0 to
+ * below 1; each order is as likely as any other (Fisher and Yates 1938, as Durstenfeld 1964 has it; from memory).
  */
 export function dealt<T>(people: readonly T[], groups: number, random: () => number): readonly (readonly T[])[] {
   const order = [...people];

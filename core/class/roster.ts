@@ -160,18 +160,20 @@ export interface RosterClass {
  */
 export function rosterClasses({ classes, users, enrollments }: RosterTables, today: string): RosterClass[] {
   const people = new Map(users.map((user) => [user.sourcedId ?? '', user]));
+  const entries = new Map<string, (Entry & { readonly line: number })[]>();
+  enrollments.forEach((row, n) => {
+    const { classSourcedId = '', userSourcedId = '' } = row;
+    const entry = { line: n + 2, ...enrolled(row, people.get(userSourcedId), today) };
+    const those = entries.get(classSourcedId);
+    if (those) those.push(entry);
+    else entries.set(classSourcedId, [entry]);
+  });
   return classes
     .filter((row) => row.status !== 'tobedeleted')
     .map(({ sourcedId: key = '', title = '', classCode = '' }) => ({
       key,
       title: title || classCode || key,
-      roster: collected(
-        enrollments.flatMap((row, n) =>
-          row.classSourcedId === key
-            ? [{ line: n + 2, ...enrolled(row, people.get(row.userSourcedId ?? ''), today) }]
-            : [],
-        ),
-      ),
+      roster: collected(entries.get(key) ?? []),
     }));
 }
 

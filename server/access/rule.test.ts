@@ -157,8 +157,8 @@ function store({ classId, sourceId, groupIds, isOpen, othersSeen, shown, given, 
   const { db } = server.context;
   const place = { classId, sourceId };
   db.run(
-    `INSERT INTO assignment (class_id, source_id, instructions, marks, answers, is_open, others_seen, shown_at, comments,
-       set_by, set_at, for_groups)
+    `INSERT INTO assignment (class_id, source_id, instructions, marks, answers, is_open, others_seen, shown_at,
+       comments, set_by, set_at, for_groups)
      VALUES (@classId, @sourceId, '', '[]', 0, @isOpen, @othersSeen, @shownAt, 1, @me, @now, @forGroups)`,
     {
       ...place,

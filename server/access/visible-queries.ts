@@ -32,9 +32,10 @@ export const isShownTo = (m: string, ac: string): string =>
     AND (${ac}.group_id IS NULL OR ${ac}.group_id = ${m}.group_id)))`;
 
 /**
- * The sources of the asker's classes, each with how its class is named in the audience of annotations: a bare class where
- * it does not matter whether something is for its students, too. Where what others wrote is withheld, once for each of
- * those who teach the class and are seen all the same. `only` is a further condition on `cs.source_id` or `cs.class_id`.
+ * The sources of the asker's classes, each with how its class is named in the audience of annotations: a bare class
+ * where it does not matter whether something is for its students, too; a student's group beside it. Where what others
+ * wrote is withheld, once for each of those who teach the class and are seen all the same. `only` is a further condition
+ * on `cs.source_id` or `cs.class_id`.
  */
 export const reach = (only = ''): string => `
   SELECT cs.source_id, CASE WHEN cs.teaches THEN '' ELSE 'c' END || replace(cs.class_id, '-', '') AS token,
@@ -65,7 +66,7 @@ export const seesByReach = (x: string, from: string): string => `(${x}.deleted_a
 export const IS_OPEN_CLASS = 'c.deleted_at IS NULL AND c.archived_at IS NULL';
 /**
  * Of the classes that an annotation is for beside those of the asker, and whose students see it: nobody learns of a
- * class where it is held, hidden, or for its teachers or a group alone. `id` is an expression; `ac` and `c` name the rows.
+ * class where it is held, hidden, or for its teachers or a group alone. `id` is an expression; `ac` and `c` name rows.
  */
 export const elsewhere = (id: string, columns: string): string => `
   SELECT ${columns} FROM annotation_class ac JOIN class c ON c.id = ac.class_id AND ${IS_OPEN_CLASS}

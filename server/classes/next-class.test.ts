@@ -36,7 +36,7 @@ const detail = async (of: string): Promise<ClassDetail> =>
 const setIn = async (of: string): Promise<Assignment> =>
   (await teacher.send<{ assignments: Assignment[] }>('GET', `/api/classes/${of}/assignments`)).body.assignments[0]!;
 
-test('the next class reads the same, with instructions and dates at the same time of day; nobody comes along', async () => {
+test('the next class reads the same, with what is asked for, dates at the same time of day, and nobody in it', async () => {
   // Around the end of summer time in Berlin: 25 October 2026 and 31 October 2027 (tz database).
   await setReading({ dueAt: '2026-10-28T16:00:00.000Z', othersSeen: 'after_due', answers: 1 });
   await ines.send('PUT', `/api/annotations/${v7()}`, tideMark(sourceId, versionId, { note: 'Why?', classIds: [id] }));
@@ -92,7 +92,7 @@ test('its Legend is its own: the same kinds, and what is asked for in them', asy
   ]);
 });
 
-test('an archived class is seen as it was; nothing is written, set, due or joined until it is opened again', async () => {
+test('an archived class is seen as it was; nothing is written, set, due or joined until it goes on', async () => {
   const archive = (archived: boolean, who = teacher) => who.send('PUT', `/api/classes/${id}/archived`, { archived });
   const mark = v7();
   const put = (annotation: string) =>

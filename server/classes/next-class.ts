@@ -13,8 +13,8 @@ import { kindsOf, legendVersion, storeLegend } from '../legend/queries';
 import { addClassSource, classLabel, insertClass, joinClass, readingsInOrder } from './queries';
 
 /**
- * A class that begins with what another reads, what is set for it and its Legend; nobody is in it but who begins it, and
- * nothing is written. Sent again, it is the same class.
+ * A class that begins with what another reads, what is set for it and its Legend; nobody is in it but who begins it,
+ * and nothing is written. Sent again, it is the same class.
  */
 export function beginNext(context: Context, me: Me, from: ClassId, next: NextClass): ClassLabel {
   const { db, now, events } = context;

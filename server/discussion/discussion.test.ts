@@ -127,7 +127,7 @@ test('who teaches recommends something to all who see it; nobody else does', asy
   expect(await words(tomas, 'only=endorsed')).toEqual([]);
 });
 
-test('what a teacher hides is seen by who teaches and by its author, who is told why; it can be shown again', async () => {
+test('what a teacher hides is seen by who teaches and its author, who is told why; it can be shown again', async () => {
   const first = await write(ines, 'Too loud.');
   const theirs = await answer(tomas, first, 'Quite.');
   const hide = (reason: string | null, who = teacher, what = first) =>

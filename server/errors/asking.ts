@@ -123,7 +123,7 @@ export const ASKING = {
   too_many_people: {
     status: 413,
     title: 'That list is too long',
-    detail: 'At most {limit} people can be added to a class at once. Take a part of the list.',
+    detail: 'This list has more than {limit} lines, or people for one class. Take a part of it.',
   },
   not_in_group: {
     status: 403,

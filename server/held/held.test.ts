@@ -154,7 +154,7 @@ test('in each class of several it is released by itself; students learn of no cl
 });
 
 describe('for the teachers alone', () => {
-  test('what a student writes is seen by who teaches; so is what is answered, whatever it is opened to later', async () => {
+  test('what a student writes is seen by who teaches; so is what is answered, also once it is opened', async () => {
     const one = await write(ines, { teachersOnly: true });
     expect([await sees(teacher), await sees(assistant), await sees(tomas)]).toEqual([[one], [one], []]);
     const answer = v7();

@@ -14,7 +14,7 @@ import type {
   SourceDetail,
 } from '@avrelle/core/wire';
 import { removeExpired } from '../library/remove-expired';
-import { makeReadingClass } from '../testing/classes';
+import { makeReadingClass, showRoster } from '../testing/classes';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { tideMark } from '../testing/tide-mark';
 
@@ -229,15 +229,8 @@ describe('an annotation that is for another class, too', () => {
 });
 
 describe('a list of people', () => {
-  const preview = async (payload: string | Buffer, who = teacher): Promise<RosterPreview & Problem> => {
-    const answer = await server.app.inject({
-      method: 'POST',
-      url: `/api/classes/${id}/roster/preview`,
-      headers: { cookie: who.cookie, 'content-type': 'application/octet-stream' },
-      payload,
-    });
-    return answer.json();
-  };
+  const preview = async (payload: string | Buffer, who = teacher) =>
+    (await showRoster<RosterPreview & Problem>(server, who, id, payload)).body;
   const LIST = [
     'First name;Last name;E-mail',
     `Ines;Kestle;INES@college.saltmere.test`,
@@ -310,6 +303,9 @@ describe('a list of people', () => {
       },
     ]);
     expect((await preview(bytes.subarray(0, 200))).code).toBe('bad_archive');
+    const many = Array.from({ length: 10_001 }, (_, n) => `e${n},c1,u1,student`).join('\n');
+    zip.file('enrollments.csv', `sourcedId,classSourcedId,userSourcedId,role\n${many}`);
+    expect((await preview(await zip.generateAsync({ type: 'nodebuffer' }))).code).toBe('too_many_people');
     zip.remove('users.csv');
     expect((await preview(await zip.generateAsync({ type: 'nodebuffer' }))).code).toBe('no_people_listed');
     expect((await preview('')).code).toBe('no_file');

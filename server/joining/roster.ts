@@ -21,8 +21,9 @@ import { insertLink, linkFor, linkOf } from './queries';
 
 /** The link of somebody whom a list named works for so many days. */
 const LINK_DAYS = 60;
-/** Of a OneRoster bundle. */
-const LIMITS = { entries: 100, bytes: 50 * 1024 * 1024 };
+/** Of a OneRoster bundle: that of a school, since it is read while others wait. */
+const LIMITS = { entries: 100, bytes: 10 * 1024 * 1024 };
+const MOST_ROWS = 10_000;
 const TABLES = ['classes', 'users', 'enrollments'] as const;
 const NAME = 'The list';
 
@@ -36,8 +37,7 @@ export async function readRoster(world: World, classId: ClassId, bytes: Uint8Arr
   const isArchive = bytes[0] === 0x50 && bytes[1] === 0x4b;
   const found = isArchive ? await readBundle(bytes, world.now()) : readList(bytes);
   if (found.length === 0) throw new AppError('no_people_listed', {}, { field: 'file' });
-  if (found.some(({ roster }) => roster.people.length > MOST_ON_ROSTER))
-    throw new AppError('too_many_people', { limit: MOST_ON_ROSTER }, { field: 'file' });
+  mustFit(Math.max(...found.map(({ roster }) => roster.people.length)), MOST_ON_ROSTER);
   return {
     classes: found.map(({ key, title, roster }) => ({
       key,
@@ -48,6 +48,10 @@ export async function readRoster(world: World, classId: ClassId, bytes: Uint8Arr
   };
 }
 
+function mustFit(rows: number, limit: number): void {
+  if (rows > limit) throw new AppError('too_many_people', { limit }, { field: 'file' });
+}
+
 interface Found {
   readonly key: string;
   readonly title: string;
@@ -56,6 +60,7 @@ interface Found {
 
 function readList(bytes: Uint8Array): Found[] {
   const { data } = Papa.parse<string[]>(decodeText(bytes, NAME));
+  mustFit(data.length, MOST_ROWS);
   const roster = rosterOf(data);
   return roster ? [{ key: '', title: '', roster }] : [];
 }
@@ -63,7 +68,9 @@ function readList(bytes: Uint8Array): Found[] {
 async function readBundle(bytes: Uint8Array, now: string): Promise<Found[]> {
   const files = await unzip(bytes, NAME, LIMITS);
   const [classes, users, enrollments] = TABLES.map((name) => rowsOf(files, `${name}.csv`));
-  return classes && users && enrollments ? rosterClasses({ classes, users, enrollments }, now.slice(0, 10)) : [];
+  if (!classes || !users || !enrollments) return [];
+  mustFit(Math.max(classes.length, users.length, enrollments.length), MOST_ROWS);
+  return rosterClasses({ classes, users, enrollments }, now.slice(0, 10));
 }
 
 /** A table of a bundle, in whatever folder of it. */

@@ -1,6 +1,6 @@
 import { v7 } from 'uuid';
 import type { ClassId, SourceDetail, SourceId, VersionId } from '@avrelle/core/wire';
-import type { Client } from './harness';
+import type { Answer, Client, Server } from './harness';
 
 /** Makes a class and lets others join it by its code; its id. */
 export async function makeClass(teacher: Client, name: string, ...students: readonly Client[]): Promise<string> {
@@ -9,6 +9,19 @@ export async function makeClass(teacher: Client, name: string, ...students: read
   const { body } = await teacher.send<{ code: string }>('GET', `/api/classes/${id}`);
   for (const student of students) await student.send('POST', '/api/classes/join', { code: body.code });
   return id;
+}
+
+/** Shows a class a list of people, as a browser sends a file. */
+export async function showRoster<T>(
+  { app }: Pick<Server, 'app'>,
+  { cookie }: Client,
+  classId: string,
+  payload: string | Buffer,
+): Promise<Answer<T>> {
+  const url = `/api/classes/${classId}/roster/preview`;
+  const headers = { cookie, 'content-type': 'application/octet-stream' };
+  const answer = await app.inject({ method: 'POST', url, headers, payload });
+  return { status: answer.statusCode, body: answer.json<T>(), headers: answer.headers, text: answer.body };
 }
 
 export interface ReadingClass {

@@ -7,6 +7,7 @@ import { call } from '../data/call';
 import { renew, useOpenClasses, useLegends } from '../data/queries';
 import { Menu } from '../ui/Menu';
 import { useMessages } from '../ui/Messages';
+import { useCopy } from '../ui/use-copy';
 import { Sign } from '../ui/Sign';
 import { TagForm } from '../ui/TagForm';
 import { count } from '../ui/when';
@@ -146,14 +147,12 @@ function AudienceMenu({ roots, change }: MenuProps) {
 }
 
 function Copy({ marks }: Pick<Props, 'marks'>) {
-  const messages = useMessages();
-  const copy = (): void =>
-    void navigator.clipboard.writeText(asMarkdown(marks)).then(
-      () => messages.tell(`${count(marks.length, 'mark')} copied as Markdown.`),
-      () => messages.warn('They could not be copied here.'),
-    );
+  const copy = useCopy();
   return (
-    <button className="text-soft hover:text-ink" onClick={copy}>
+    <button
+      className="text-soft hover:text-ink"
+      onClick={() => copy(asMarkdown(marks), `${count(marks.length, 'mark')} copied as Markdown.`)}
+    >
       Copy as Markdown
     </button>
   );

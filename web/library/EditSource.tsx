@@ -11,7 +11,7 @@ import { renew, useEase } from '../data/queries';
 import { tagsIn } from '../gather/tags-in';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FormAlert, FormField, useSchemaForm } from '../ui/Form';
-import { useMessages } from '../ui/Messages';
+import { useCopy } from '../ui/use-copy';
 import { minutes } from '../ui/when';
 import { SuggestedTags } from './SuggestedTags';
 import { changeSources } from './use-changing';
@@ -153,23 +153,14 @@ function Tags({ form, source }: { readonly form: Editing; readonly source: Sourc
 
 /** As it is cited with what stands in the form. */
 function Citation({ form, source }: { readonly form: Editing; readonly source: SourceRow }) {
-  const messages = useMessages();
+  const copy = useCopy();
   const { tags: _, ...given } = form.watch();
   const cited = citation({ ...source, ...given, publishedAt: given.publishedAt || null } as SourceRow);
   return (
     <div className="col-span-3 border-l-2 border-strong pl-3">
       <h3 className="!font-ui text-[13px] !font-normal text-faint">As it is cited</h3>
       <p className="break-words font-read text-[15px] leading-[21px]">{cited}</p>
-      <button
-        type="button"
-        className="act text-[14px]"
-        onClick={() =>
-          void navigator.clipboard.writeText(cited).then(
-            () => messages.tell('Citation copied.'),
-            () => messages.warn('It could not be copied; select it and copy it by hand.'),
-          )
-        }
-      >
+      <button type="button" className="act text-[14px]" onClick={() => copy(cited, 'Citation copied.')}>
         Copy it
       </button>
     </div>

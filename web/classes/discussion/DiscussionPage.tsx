@@ -1,7 +1,6 @@
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import { THREAD_FILTERS, THREAD_SORTS, type ClassDetail, type ThreadPage } from '@avrelle/core/wire';
 import { useDiscussing, useThreads } from '../../data/discussion-queries';
-import { useClass } from '../../data/queries';
 import { useAllReadings } from '../../data/reading-queries';
 import { QueryField } from '../../library/QueryField';
 import { StillShown } from '../../library/StillShown';
@@ -10,21 +9,14 @@ import { PageHeading } from '../../ui/PageHeading';
 import { State } from '../../ui/State';
 import { Tint } from '../../ui/Tint';
 import { count } from '../../ui/when';
+import { OfClass } from '../ClassPart';
 import { FILTER_WORDS, SORT_WORDS, useAskedThreads, type AskedThreads } from './asked';
 import { OpenThread } from './OpenThread';
 import { ThreadList } from './ThreadList';
 
 /** All threads of a class in one place, and the one that is open beside them. */
 export default function DiscussionPage() {
-  const { id = '' } = useParams();
-  const found = useClass(id);
-  if (!found.data)
-    return (
-      <main>
-        <State of={found} />
-      </main>
-    );
-  return <Discussion of={found.data} />;
+  return <OfClass>{(c) => <Discussion of={c} />}</OfClass>;
 }
 
 function Discussion({ of: c }: { readonly of: ClassDetail }) {

@@ -1,28 +1,27 @@
 import { useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import type { AnnotationId, ClassDetail, HeldNote } from '@avrelle/core/wire';
 import { useHeld, useRelease } from '../../data/held-queries';
-import { useClass } from '../../data/queries';
-import { PageHeading } from '../../ui/PageHeading';
 import { Sign } from '../../ui/Sign';
 import { State } from '../../ui/State';
 import { Tick } from '../../ui/Tick';
-import { Tint } from '../../ui/Tint';
 import { count, dueAt, shortName } from '../../ui/when';
+import { OfClass, PartHead } from '../ClassPart';
 import { AtATime } from './AtATime';
 
 /** What is held from the students of a class, and its release: all, some or one, at once or at a time. */
 export default function HeldPage() {
-  const { id = '' } = useParams();
-  const found = useClass(id);
-  const held = useHeld(id, true);
-  if (!found.data || !held.data)
-    return (
-      <main>
-        <State of={found.data ? held : found} />
-      </main>
-    );
-  return <Held of={found.data} held={held.data} />;
+  return <OfClass>{(c) => <WhenKnown of={c} />}</OfClass>;
+}
+
+function WhenKnown({ of: c }: { readonly of: ClassDetail }) {
+  const held = useHeld(c.id, true);
+  if (held.data) return <Held of={c} held={held.data} />;
+  return (
+    <main>
+      <State of={held} />
+    </main>
+  );
 }
 
 interface Props {
@@ -40,20 +39,9 @@ function Held({ of: c, held }: Props) {
   };
   return (
     <main className="grid min-h-0 grid-rows-[auto_1fr_auto] bg-sheet">
-      <header className="border-b border-strong px-[30px] pb-3 pt-4 max-[900px]:px-4">
-        <Link to={`/classes/${c.id}`} className="act text-[14px] !font-normal !text-soft">
-          ‹ {c.name}
-        </Link>
-        <div className="flex flex-wrap items-baseline gap-x-5">
-          <PageHeading window={`Held, ${c.name}`} className="text-[25px]">
-            Held
-          </PageHeading>
-          <Tint tint={c.tint}>{c.name}</Tint>
-          <p className="text-[14px] text-soft">
-            Notes for the class that its students do not see yet. Whoever teaches here sees them.
-          </p>
-        </div>
-      </header>
+      <PartHead of={c} title="Held">
+        Notes for the class that its students do not see yet. Whoever teaches here sees them.
+      </PartHead>
       <div className="min-h-0 overflow-y-auto pb-6">
         {held.length === 0 && <Nothing />}
         {readingsOf(held).map((notes) => (

@@ -9,8 +9,8 @@ export type Rebased =
   | { readonly type: 'conflict'; readonly field: keyof Fields };
 
 /**
- * A change made on top of `before`, put on top of what stands now. Tags, classes and groups are added and taken away, so
- * that others stay; any other field must still be what it was, or be what it is to become.
+ * A change made on top of `before`, put on top of what stands now. Tags, classes and groups are added and taken away,
+ * so that others stay; any other field must still be what it was, or be what it is to become.
  */
 export function rebase(fields: Fields, before: Fields, current: Annotation): Rebased {
   const now = fieldsOf(current);
