@@ -36,7 +36,7 @@ export default function ClassPage() {
         <ThisWeek week={set.data?.week ?? []} teaches={c.role !== 'student'} />
         <h2 className="mb-2 flex items-baseline justify-between text-[17px]">
           People
-          {c.role !== 'student' && (
+          {c.role !== 'student' && c.archivedAt === null && (
             <Link className="act font-ui text-[13px]" to={`/classes/${c.id}/groups`}>
               {c.groups.length > 0 ? `${c.groups.length} groups` : 'Make groups'}
             </Link>
@@ -65,7 +65,7 @@ function Read({ of: c, set }: ReadProps) {
   return (
     <section aria-label="Readings" className="min-h-0 overflow-y-auto bg-sheet">
       {c.archivedAt !== null && <Archived of={c} />}
-      {c.readings.length === 0 && <NothingRead teaches={teaches} />}
+      {c.readings.length === 0 && c.archivedAt === null && <NothingRead teaches={teaches} />}
       {teaches && <HeldHere id={c.id} />}
       <State of={set}>
         <Readings of={c} set={set.data?.assignments ?? []} readings={readings} />

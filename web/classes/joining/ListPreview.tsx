@@ -95,16 +95,11 @@ const columnsOf = (left: ReadonlySet<string>, tick: (row: RosterRow) => void): P
     id: 'name',
     header: 'Name',
     cell: ({ row: { original } }) => (
-      <span className="flex items-baseline gap-2">
+      <span className="flex items-center gap-2">
         {original.state === 'member' ? (
           <span className="inline-block w-[13px]" />
         ) : (
-          <Tick
-            label={`Add ${original.name}`}
-            checked={!left.has(original.email)}
-            onChange={() => tick(original)}
-            className="self-center"
-          />
+          <Tick label={`Add ${original.name}`} checked={!left.has(original.email)} onChange={() => tick(original)} />
         )}
         {original.name}
       </span>
