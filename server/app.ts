@@ -10,6 +10,7 @@ import { annotationRoutes } from './annotations/routes';
 import { assignmentRoutes } from './assignments/routes';
 import { discussionRoutes } from './discussion/routes';
 import { groupRoutes } from './groups/routes';
+import { questionRoutes } from './questions/routes';
 import { heldRoutes } from './held/routes';
 import { classRoutes } from './classes/routes';
 import { joiningRoutes } from './joining/routes';
@@ -72,6 +73,7 @@ const ROUTES = [
   discussionRoutes,
   groupRoutes,
   heldRoutes,
+  questionRoutes,
   libraryRoutes,
   searchRoutes,
   tagRoutes,

@@ -11,6 +11,7 @@ import * as held from './held';
 import * as joining from './joining';
 import * as kinds from './kinds';
 import * as library from './library';
+import * as questions from './questions';
 import * as sources from './sources';
 
 const FEATURES = {
@@ -26,6 +27,7 @@ const FEATURES = {
   joining,
   kinds,
   library,
+  questions,
   sources,
 };
 type Features = typeof FEATURES;

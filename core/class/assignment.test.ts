@@ -20,13 +20,16 @@ const expectations = (): fc.Arbitrary<Expectation> =>
       { selector: (m) => m.kind },
     ),
     answers: fc.integer({ min: 0, max: 3 }),
+    questions: fc.integer({ min: 0, max: 2 }),
   });
 const contributions = (): fc.Arbitrary<Contribution> =>
   fc.record({
     marks: fc.dictionary(fc.constantFrom(...KINDS), fc.integer({ min: 1, max: 5 })),
     answers: fc.integer({ min: 0, max: 4 }),
+    questions: fc.integer({ min: 0, max: 3 }),
   });
-const total = ({ marks, answers }: Expectation): number => marks.reduce((sum, m) => sum + m.count, answers);
+const total = ({ marks, answers, questions }: Expectation): number =>
+  marks.reduce((sum, m) => sum + m.count, answers + questions);
 
 describe('what is still to be done', () => {
   const expected: Expectation = {
@@ -35,17 +38,22 @@ describe('what is still to be done', () => {
       { kind: null, count: 1 },
     ],
     answers: 1,
+    questions: 0,
   };
   test('each kind by itself; what is over counts as any', () => {
-    expect(missing(expected, { marks: { claim: 1, term: 3 }, answers: 0 })).toEqual({
+    expect(missing(expected, { marks: { claim: 1, term: 3 }, answers: 0, questions: 0 })).toEqual({
       marks: [{ kind: 'claim', count: 1 }],
       answers: 1,
+      questions: 0,
     });
-    expect(missing(expected, { marks: { claim: 2 }, answers: 5 })).toEqual({
+    expect(missing(expected, { marks: { claim: 2 }, answers: 5, questions: 0 })).toEqual({
       marks: [{ kind: null, count: 1 }],
       answers: 0,
+      questions: 0,
     });
-    expect(isDone(missing(expected, { marks: { claim: 3 }, answers: 1 }))).toBe(true);
+    const all = { marks: { claim: 3 }, answers: 1, questions: 1 };
+    expect(isDone(missing(expected, all))).toBe(true);
+    expect(missing({ ...expected, questions: 3 }, all)).toEqual({ marks: [], answers: 0, questions: 2 });
   });
 
   test('nothing done, all is missing; doing one thing more takes off one at most, and never adds', () => {
@@ -62,18 +70,21 @@ describe('what is still to be done', () => {
   });
 
   test('who gave all the marks gave their own, whatever answers are missing; where none are asked for, one does', () => {
-    expect(gaveOwn(expected, { marks: { claim: 3 }, answers: 0 })).toBe(true);
-    expect(gaveOwn(expected, { marks: { claim: 2 }, answers: 9 })).toBe(false);
-    expect(gaveOwn({ marks: [], answers: 0 }, NOTHING_DONE)).toBe(false);
-    expect(gaveOwn({ marks: [], answers: 2 }, { marks: { doubt: 1 }, answers: 0 })).toBe(true);
+    expect(gaveOwn(expected.marks, { marks: { claim: 3 }, answers: 0, questions: 0 })).toBe(true);
+    expect(gaveOwn(expected.marks, { marks: { claim: 2 }, answers: 9, questions: 0 })).toBe(false);
+    expect(gaveOwn([], NOTHING_DONE)).toBe(false);
+    expect(gaveOwn([], { marks: { doubt: 1 }, answers: 0, questions: 0 })).toBe(true);
   });
 });
 
 test('what is only to be read is done when it is read; else reading does not count', () => {
-  const reading = { marks: [], answers: 0 };
+  const reading = { marks: [], answers: 0, questions: 0 };
   expect([hasDone(reading, NOTHING_DONE, 0.96), hasDone(reading, NOTHING_DONE, 0.97)]).toEqual([false, true]);
-  const asked = { marks: [], answers: 1 };
-  expect([hasDone(asked, NOTHING_DONE, 1), hasDone(asked, { marks: {}, answers: 1 }, 0)]).toEqual([false, true]);
+  const asked = { marks: [], answers: 1, questions: 0 };
+  expect([hasDone(asked, NOTHING_DONE, 1), hasDone(asked, { marks: {}, answers: 1, questions: 0 }, 0)]).toEqual([
+    false,
+    true,
+  ]);
 });
 
 test('of annotations only what is one’s own, for the class and there counts; answers only to others', () => {
@@ -96,7 +107,7 @@ test('of annotations only what is one’s own, for the class and there counts; a
     by('tomas', '8', { rootId: '1' }),
   ];
   expect(contributionOf(written, 'ines', 'b')).toEqual({ marks: { claim: 1, term: 1 }, answers: 1 });
-  expect(contributionOf(written, 'ines', 'a')).toEqual(NOTHING_DONE);
+  expect(contributionOf(written, 'ines', 'a')).toEqual({ marks: {}, answers: 0 });
 });
 
 test('what is asked for in words', () => {
@@ -106,11 +117,12 @@ test('what is asked for in words', () => {
     { kind: 'evidence', count: 2 },
     { kind: null, count: 1 },
   ];
-  expect(expectationWords({ marks, answers: 1 }, nameOf)).toBe(
+  expect(expectationWords({ marks, answers: 1, questions: 0 }, nameOf)).toBe(
     'two claims, two pieces of evidence, one mark, one answer',
   );
-  expect(expectationWords({ marks: [{ kind: 'evidence', count: 1 }], answers: 20 }, nameOf)).toBe(
+  expect(expectationWords({ marks: [{ kind: 'evidence', count: 1 }], answers: 20, questions: 0 }, nameOf)).toBe(
     'one piece of evidence, 20 answers',
   );
-  expect(expectationWords({ marks: [], answers: 0 }, nameOf)).toBe('');
+  expect(expectationWords({ marks: [], answers: 0, questions: 0 }, nameOf)).toBe('');
+  expect(expectationWords({ marks: [], answers: 0, questions: 1 }, nameOf)).toBe('one question to answer');
 });

@@ -12,15 +12,18 @@ export interface Expectation {
   readonly marks: readonly ExpectedMarks[];
   /** To marks of others. */
   readonly answers: number;
+  /** Of its teachers, to be answered. */
+  readonly questions: number;
 }
 
-/** What one person did for the class: marks by kind, and answers to marks of others. */
+/** What one person did for the class: marks by kind, answers to marks of others, and questions answered. */
 export interface Contribution {
   readonly marks: Readonly<Record<KindCode, number>>;
   readonly answers: number;
+  readonly questions: number;
 }
 
-export const NOTHING_DONE: Contribution = { marks: {}, answers: 0 };
+export const NOTHING_DONE: Contribution = { marks: {}, answers: 0, questions: 0 };
 
 /**
  * What of it is still to be done. Each kind is counted by itself first; where marks of any kind are asked for, too,
@@ -41,10 +44,12 @@ export function missing(expected: Expectation, done: Contribution): Expectation 
   return {
     marks: [...ofKind, { kind: null, count: any - over }].filter((m) => m.count > 0),
     answers: Math.max(0, expected.answers - done.answers),
+    questions: Math.max(0, expected.questions - done.questions),
   };
 }
 
-export const isDone = ({ marks, answers }: Expectation): boolean => marks.length === 0 && answers === 0;
+export const isDone = ({ marks, answers, questions }: Expectation): boolean =>
+  marks.length === 0 && answers === 0 && questions === 0;
 
 /** Whether somebody did all that is asked for; where it is only to be read, whether they read it. */
 export const hasDone = (expected: Expectation, done: Contribution, readShare: number): boolean =>
@@ -54,9 +59,9 @@ export const hasDone = (expected: Expectation, done: Contribution, readShare: nu
  * Whether somebody gave their own, after which they may see what others gave: all the marks that are expected; where
  * none are, one.
  */
-export function gaveOwn(expected: Expectation, done: Contribution): boolean {
+export function gaveOwn(marks: readonly ExpectedMarks[], done: Contribution): boolean {
   const given = Object.values(done.marks).reduce((sum, n) => sum + n, 0);
-  return given > 0 && missing(expected, done).marks.length === 0;
+  return given > 0 && missing({ marks, answers: 0, questions: 0 }, done).marks.length === 0;
 }
 
 /** An annotation, as far as it counts. */
@@ -68,12 +73,12 @@ export interface Countable {
   readonly deleted?: true;
 }
 
-/** What somebody did for a class on one source, of annotations that include all of theirs and what these answer. */
+/** What somebody wrote for a class on one source, of annotations that include all of theirs and what these answer. */
 export function contributionOf(
   annotations: readonly (Countable & { readonly id: string })[],
   personId: string,
   classId: string,
-): Contribution {
+): Omit<Contribution, 'questions'> {
   const authors = new Map(annotations.map((a) => [a.id, a.author.id]));
   const own = annotations.filter((a) => a.author.id === personId && a.classIds.includes(classId) && !a.deleted);
   const marks: Record<KindCode, number> = {};
@@ -85,7 +90,10 @@ const NUMBERS = 'no one two three four five six seven eight nine ten eleven twel
 const number = (n: number): string => NUMBERS[n] ?? String(n);
 
 /** "two claims, one mark, one answer"; empty where nothing is asked for. `nameOf` gives the name of a kind. */
-export function expectationWords({ marks, answers }: Expectation, nameOf: (kind: KindCode) => string): string {
+export function expectationWords(
+  { marks, answers, questions }: Expectation,
+  nameOf: (kind: KindCode) => string,
+): string {
   const word = (n: number, one: string): string => {
     // Evidence is not counted as it stands.
     if (one === 'evidence') return `${number(n)} ${n === 1 ? 'piece' : 'pieces'} of evidence`;
@@ -94,5 +102,6 @@ export function expectationWords({ marks, answers }: Expectation, nameOf: (kind:
   return [
     ...marks.map(({ kind, count }) => word(count, kind === null ? 'mark' : nameOf(kind).toLowerCase())),
     ...(answers > 0 ? [word(answers, 'answer')] : []),
+    ...(questions > 0 ? [`${word(questions, 'question')} to answer`] : []),
   ].join(', ');
 }

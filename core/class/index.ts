@@ -14,6 +14,8 @@ export {
   splitting,
 } from './coverage';
 export type { AgainstTeacher, ClassAgreement, Passage, ReadersMark, Span } from './coverage';
+export { ANSWERS_SHOWN, QUESTION_FORMS, areShown, countsOf, isRight } from './question';
+export type { AnswerKey, AnswersShown, Counts, Given, QuestionForm, Showing } from './question';
 export { rosterClasses, rosterOf } from './roster';
 export type { LeftOut, LeftOutWhy, Listed, Roster, RosterClass, Rows } from './roster';
 export { dealt } from './groups';

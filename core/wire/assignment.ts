@@ -48,6 +48,8 @@ export const assignmentPutSchema = object({
       (marks) => new Set(marks?.map((m) => m.kind)).size === (marks ?? []).length,
     ),
   answers: amount().min(0, 'Ask for none or more.').default(0),
+  /** Whether the questions that are pinned to it are to be answered. */
+  questions: boolean().default(false),
   opensAt: instant().default(null),
   dueAt: instant()
     .default(null)
@@ -102,6 +104,8 @@ export interface Assignment {
   /** After the due date or its release: since when all see all. */
   readonly shownAt: string | null;
   readonly comments: boolean;
+  /** Whether the questions that are pinned to it are to be answered. */
+  readonly questions: boolean;
   /** For which groups of the class; none: for all of it. */
   readonly groups: readonly NamedGroup[];
   readonly version: number;
@@ -133,6 +137,7 @@ export interface StudentProgress {
   readonly spans: Spans;
   readonly marks: number;
   readonly answers: number;
+  readonly questions: number;
   readonly missing: NamedExpectation;
   /** Where they were given more time. */
   readonly extendedTo: string | null;

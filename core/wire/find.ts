@@ -1,6 +1,7 @@
 import type { AnnotationId, ClassId, GroupId, SourceId, PersonId } from './ids';
 import type { Kind } from '../legend/legend';
 import type { Marked } from '../query/mark-words';
+import type { QuestionsLeft } from './question';
 import type { ClassLabel, SourceRow } from './source';
 import type { SourceKind } from './source-words';
 
@@ -124,6 +125,8 @@ export interface Desk {
   readonly unseen: number;
   /** Who waits to be let in to the classes I teach. */
   readonly asking: readonly { readonly class: ClassLabel; readonly people: number }[];
+  /** Questions of my classes that I have not answered. */
+  readonly questions: readonly QuestionsLeft[];
   readonly reading: readonly SourceRow[];
   readonly fresh: readonly SourceRow[];
   /** How many wait to be read. */

@@ -135,6 +135,17 @@ export { MOST_GROUPS, groupsPutSchema } from './groups';
 export type { GroupsPut } from './groups';
 export { MOST_HELD, annotationIdsSchema, releaseSchema } from './held';
 export type { HeldNote, Release } from './held';
+export { MOST_CHOICES, questionPutSchema, responsePutSchema } from './question';
+export type {
+  AskedClass,
+  Question,
+  QuestionPut,
+  QuestionResponse,
+  QuestionResults,
+  QuestionsLeft,
+  ResponsePut,
+  StudentResponse,
+} from './question';
 export { OTHERS_SEEN, assignmentPutSchema, shownSchema, extensionSchema, assignmentKey } from './assignment';
 export type {
   OthersSeen,

@@ -11,6 +11,8 @@ export type StreamEvent =
   | { readonly type: 'desk' }
   /** What of a discussion I have read or starred, or what is reported where I teach. */
   | { readonly type: 'threads' }
+  /** What a class is asked, or what was answered. */
+  | { readonly type: 'questions' }
   | { readonly type: 'arrivals' }
   | { readonly type: 'classes' }
   | { readonly type: 'key' }

@@ -74,7 +74,11 @@ test('what is asked for is told to each as their own, and to the teacher as how 
     missing: { marks: [{ kind: 'claim', name: 'Claim', count: 1 }], answers: 1 },
     progress: null,
   });
-  expect((await setFor(tomas))!.missing).toEqual({ marks: [{ kind: 'claim', name: 'Claim', count: 2 }], answers: 0 });
+  expect((await setFor(tomas))!.missing).toEqual({
+    marks: [{ kind: 'claim', name: 'Claim', count: 2 }],
+    answers: 0,
+    questions: 0,
+  });
   expect(await setFor(teacher)).toMatchObject({
     missing: null,
     progress: { students: 2, begun: 2, done: 0, marks: 2, answers: 1 },

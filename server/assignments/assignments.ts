@@ -34,7 +34,7 @@ function naming(db: Db, classId: ClassId): Named {
   const own = new Map(kindsOf(db, classId, []).map((kind) => [kind.code, kind.name]));
   const nameOf = (code: string | null): string =>
     code === null ? 'Mark' : (own.get(code) ?? startingKind(code)?.name ?? 'a kind that is gone');
-  return ({ marks, answers }) => ({ marks: marks.map((m) => ({ ...m, name: nameOf(m.kind) })), answers });
+  return ({ marks, ...rest }) => ({ ...rest, marks: marks.map((m) => ({ ...m, name: nameOf(m.kind) })) });
 }
 
 /** A class as it is asked about: whose tally, its students for who teaches it, and how it names kinds. */
@@ -79,8 +79,15 @@ const isSetFor = (groups: readonly NamedGroup[], { groupId }: Student): boolean 
   groups.length === 0 || groups.some(({ id }) => id === groupId);
 
 function setOf(row: AssignmentRow, me: PersonId, { tally, students, named }: Around): Omit<Assignment, 'source'> {
-  const expected = expectedOf(row);
   const groups = groupsOf(row);
+  const those = students?.filter((one) => isSetFor(groups, one)) ?? [];
+  // Of a class as many as one of them is asked at most: some are for a group alone.
+  const expected = expectedOf(
+    row,
+    students === null
+      ? tally.asked(row.sourceId, me)
+      : Math.max(0, ...those.map(({ id }) => tally.asked(row.sourceId, id))),
+  );
   return {
     class: { id: row.classId, name: row.className, tint: row.tint },
     instructions: row.instructions,
@@ -93,33 +100,27 @@ function setOf(row: AssignmentRow, me: PersonId, { tally, students, named }: Aro
     seesOthers: row.withheld === 0,
     shownAt: row.shownAt,
     comments: row.comments === 1,
+    questions: row.questions === 1,
     groups,
     version: row.version,
     missing: students === null ? named(missing(expected, tally.done(row.sourceId, me))) : null,
-    progress:
-      students &&
-      progressOf(
-        row.sourceId,
-        expected,
-        students.filter((one) => isSetFor(groups, one)),
-        tally,
-      ),
+    progress: students && progressOf(row, those, tally),
   };
 }
 
-function progressOf(
-  sourceId: SourceId,
-  expected: Expectation,
-  students: readonly Student[],
-  tally: Tally,
-): AssignmentProgress {
-  const each = students.map(({ id }) => ({ done: tally.done(sourceId, id), read: tally.read(sourceId, id) }));
+function progressOf(row: AssignmentRow, students: readonly Student[], tally: Tally): AssignmentProgress {
+  const { sourceId } = row;
+  const each = students.map(({ id }) => ({
+    done: tally.done(sourceId, id),
+    read: tally.read(sourceId, id),
+    expected: expectedOf(row, tally.asked(sourceId, id)),
+  }));
   const sum = (of: (one: (typeof each)[number]) => number): number => each.reduce((all, one) => all + of(one), 0);
   return {
     students: students.length,
     opened: sum(({ read }) => Number(read !== undefined)),
-    begun: sum(({ done }) => Number(marksOf(done) + done.answers > 0)),
-    done: sum(({ done, read = 0 }) => Number(hasDone(expected, done, read))),
+    begun: sum(({ done }) => Number(marksOf(done) + done.answers + done.questions > 0)),
+    done: sum(({ done, expected, read = 0 }) => Number(hasDone(expected, done, read))),
     marks: sum(({ done }) => marksOf(done)),
     answers: sum(({ done }) => done.answers),
   };
@@ -132,7 +133,8 @@ export function assignmentDetail(
   place: { readonly classId: ClassId; readonly sourceId: SourceId },
 ): AssignmentDetail | undefined {
   const [found] = assignmentsOf(db, me, place);
-  if (!found) return undefined;
+  const [row] = assignmentsFor(db, me, place);
+  if (!found || !row) return undefined;
   const tally = tallyOf(db, place);
   const extended = extensionsOf(db, place);
   const spans = new Map(readBy(db, place).map((row) => [row.personId, JSON.parse(row.spans) as Spans]));
@@ -150,7 +152,8 @@ export function assignmentDetail(
         spans: spans.get(id) ?? [],
         marks: marksOf(done),
         answers: done.answers,
-        missing: named(missing(found.expected, done)),
+        questions: done.questions,
+        missing: named(missing(expectedOf(row, tally.asked(place.sourceId, id)), done)),
         extendedTo: extended.get(id) ?? null,
       };
     });
@@ -179,7 +182,9 @@ export function weekOf(db: Db, me: PersonId, classId: ClassId, now: string): Wee
     return {
       id,
       name,
-      done: mine.filter((row, i) => hasDone(expectedOf(row), tally.done(row.sourceId, id), reads[i] ?? 0)).length,
+      done: mine.filter((row, i) =>
+        hasDone(expectedOf(row, tally.asked(row.sourceId, id)), tally.done(row.sourceId, id), reads[i] ?? 0),
+      ).length,
       of: mine.length,
       opened: reads.filter((read) => read !== undefined).length,
       readShare: reads.reduce<number>((sum, read) => sum + (read ?? 0), 0) / mine.length,

@@ -36,7 +36,7 @@ export function putAssignment(context: Context, me: Me, place: Place, put: Assig
       updateAssignment(db, place, put, standing);
     }
     events.append({ type: 'classes', ...place });
-    if (put.othersSeen === 'after_own') noteOwnOfAll(context, place, put);
+    if (put.othersSeen === 'after_own') noteOwnOfAll(context, place, put.marks);
     return assignmentOf(context, me, place);
   });
 }
@@ -76,6 +76,7 @@ const isSame = (there: Assignment, put: AssignmentPut): boolean =>
   there.dueAt === put.dueAt &&
   there.othersSeen === put.othersSeen &&
   there.comments === put.comments &&
+  there.questions === put.questions &&
   JSON.stringify(there.groups.map(({ id }) => id).toSorted()) === JSON.stringify(put.groupIds.toSorted()) &&
   there.expected.answers === put.answers &&
   JSON.stringify(there.expected.marks.map(({ kind, count }) => [kind, count])) ===

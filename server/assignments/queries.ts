@@ -21,6 +21,7 @@ export interface AssignmentRow {
   readonly withheld: number;
   readonly shownAt: string | null;
   readonly comments: number;
+  readonly questions: number;
   readonly version: number;
   /** JSON of `NamedGroup`s; none where it is for all. */
   readonly groups: string;
@@ -29,7 +30,7 @@ export interface AssignmentRow {
 /** Of the classes of `@me`, archived ones only where they are asked for; what they may not read yet is not among it. */
 const ASSIGNMENTS = `
   SELECT g.class_id, c.name AS class_name, c.tint, m.role, g.source_id, g.instructions, g.marks, g.answers, g.opens_at,
-    g.due_at, e.due_at AS extended_to, g.is_open, g.others_seen, w.withheld, g.shown_at, g.comments, g.version,
+    g.due_at, e.due_at AS extended_to, g.is_open, g.others_seen, w.withheld, g.shown_at, g.comments, g.questions, g.version,
     CASE WHEN g.for_groups = 0 THEN '[]' ELSE (
       SELECT json_group_array(json_object('id', cg.id, 'name', cg.name) ORDER BY cg.position)
       FROM assignment_group x JOIN class_group cg ON cg.id = x.group_id
@@ -54,13 +55,13 @@ export const assignmentsFor = (
 const VERSION = 'SELECT version, others_seen, shown_at FROM assignment WHERE class_id = @class AND source_id = @source';
 const INSERT = `
   INSERT INTO assignment (class_id, source_id, instructions, marks, answers, opens_at, due_at, is_open, others_seen,
-    shown_at, comments, for_groups, set_by, set_at)
+    shown_at, comments, questions, for_groups, set_by, set_at)
   VALUES (@class, @source, @instructions, @marks, @answers, @opensAt, @dueAt, @isOpen, @othersSeen,
-    @shownAt, @comments, @forGroups, @me, @now)`;
+    @shownAt, @comments, @questions, @forGroups, @me, @now)`;
 const UPDATE = `
   UPDATE assignment SET instructions = @instructions, marks = @marks, answers = @answers, opens_at = @opensAt,
     due_at = @dueAt, is_open = @isOpen, others_seen = @othersSeen, shown_at = @shownAt, comments = @comments,
-    for_groups = @forGroups, version = version + 1
+    questions = @questions,     for_groups = @forGroups, version = version + 1
   WHERE class_id = @class AND source_id = @source`;
 const DELETE = 'DELETE FROM assignment WHERE class_id = ? AND source_id = ?';
 const SHOW = `
@@ -99,6 +100,7 @@ const columns = ({ classId, sourceId }: Place, put: AssignmentPut, { isOpen, sho
   othersSeen: put.othersSeen,
   shownAt,
   comments: Number(put.comments),
+  questions: Number(put.questions),
   forGroups: Number(put.groupIds.length > 0),
 });
 export function insertAssignment(
@@ -187,7 +189,7 @@ export interface Asked {
   readonly sourceId?: SourceId | null;
   readonly personId?: PersonId | null;
 }
-const named = ({ classId, sourceId = null, personId = null }: Asked) => ({
+export const named = ({ classId, sourceId = null, personId = null }: Asked) => ({
   class: classId,
   source: sourceId,
   person: personId,
@@ -219,18 +221,15 @@ export const commentsClosed = (db: Db, { classId, sourceId }: Place, me: PersonI
 
 /** Where somebody sees others after their own, and has not yet. */
 const WAITING = `
-  SELECT g.class_id, g.marks, g.answers FROM assignment g
+  SELECT g.class_id, g.marks FROM assignment g
   JOIN membership m ON m.class_id = g.class_id AND m.role = 'student'
   WHERE g.source_id = @source AND g.others_seen = 'after_own' AND m.person_id = @me AND NOT EXISTS (
     SELECT 1 FROM own_given o
     WHERE o.class_id = g.class_id AND o.source_id = g.source_id AND o.person_id = m.person_id)`;
 const GIVE =
   'INSERT INTO own_given (class_id, source_id, person_id, given_at) VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING';
-export const waitingForOwn = (
-  db: Db,
-  me: PersonId,
-  source: SourceId,
-): { classId: ClassId; marks: string; answers: number }[] => db.all(WAITING, { me, source });
+export const waitingForOwn = (db: Db, me: PersonId, source: SourceId): { classId: ClassId; marks: string }[] =>
+  db.all(WAITING, { me, source });
 export const giveOwn = (db: Db, { classId, sourceId }: Place, personId: PersonId, now: string): number =>
   db.run(GIVE, classId, sourceId, personId, now);
 
@@ -249,7 +248,12 @@ export const passTime = (db: Db, now: string): readonly Place[] =>
     db.all<Place>(`UPDATE ${table} SET ${to} WHERE ${due} RETURNING class_id, source_id`, { now }),
   );
 
-export const expectedOf = ({ marks, answers }: Pick<AssignmentRow, 'marks' | 'answers'>): Expectation => ({
+/** `asked` is how many questions there are, which count where they are to be answered. */
+export const expectedOf = (
+  { marks, answers, questions }: Pick<AssignmentRow, 'marks' | 'answers' | 'questions'>,
+  asked: number,
+): Expectation => ({
   marks: JSON.parse(marks) as ExpectedMarks[],
   answers,
+  questions: questions === 1 ? asked : 0,
 });

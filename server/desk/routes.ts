@@ -4,6 +4,7 @@ import type { Context } from '../context';
 import type { Asker } from '../find/asker';
 import { askerOf } from '../find/asker-of';
 import { askingMe } from '../joining/queries';
+import { questionsLeft } from '../questions/queries';
 import { serving } from '../serve';
 import { annotationHits, readQuery, sourcePage } from '../find/find';
 import { dayBefore } from './day-before';
@@ -43,6 +44,7 @@ export function deskRoutes(app: FastifyInstance, context: Context): void {
       notices: found,
       unseen: found.filter((n) => !n.seen).length,
       asking: askingMe(db, me.id),
+      questions: questionsLeft(db, me.id, now()),
       reading,
       fresh: fresh.sources,
       waiting: fresh.total,

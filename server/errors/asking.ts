@@ -184,6 +184,32 @@ export const ASKING = {
     title: 'Only teachers can do this',
     detail: 'In this class you are a {role}. Ask a teacher of the class to {action}.',
   },
+  asks_nobody: {
+    status: 409,
+    title: 'This note asks nobody',
+    detail: 'Only a note for a class can ask its students. Choose a class for the note first.',
+  },
+  not_asked: {
+    status: 403,
+    title: 'This question is not for you',
+    detail: 'Only the students of the class it is for answer it. You see the answers on the page of its questions.',
+  },
+  no_answer: {
+    status: 400,
+    title: 'There is no answer yet',
+    detail: '{what}',
+  },
+  answers_shown: {
+    status: 409,
+    title: 'The answers are shown',
+    detail: 'Since the answers are shown, none can be given or changed any more. Yours stands as you gave it last.',
+  },
+  answered_already: {
+    status: 409,
+    title: 'Somebody has answered it',
+    detail:
+      'What can be answered stays as it was when the first answer came. Change what is right, the model answer or when answers are shown; or ask something new by another note.',
+  },
   outside_text: {
     status: 400,
     title: 'That passage is not in the text',

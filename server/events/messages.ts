@@ -22,6 +22,7 @@ export function told(db: Db, event: EventRow): Told {
     case 'classes':
     case 'key':
     case 'desk':
+    case 'questions':
     case 'library':
       return toThose(() => new Set([...membersIn(db, event.classId), event.personId ?? '']), { type: event.type });
     case 'arrivals':

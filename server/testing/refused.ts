@@ -1,4 +1,5 @@
 import { expect } from '@jest/globals';
+import type { FastifyInstance } from 'fastify';
 import type { Problem } from '@avrelle/core/wire';
 import { AppError } from '../errors';
 
@@ -24,3 +25,7 @@ export const answered = async (
   });
   return problem.code;
 };
+
+/** The same, of what only bare HTTP asks. */
+export const injected = (app: FastifyInstance, options: object): Promise<string> =>
+  answered(app.inject(options).then((a) => ({ status: a.statusCode, body: a.json(), headers: a.headers })));

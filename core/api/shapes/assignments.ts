@@ -13,6 +13,7 @@ const expectation = shape<NamedExpectation>()(
   fields({
     marks: list(fields({ kind: string().nullable().defined(), name: text(), count: amount() })),
     answers: amount(),
+    questions: amount(),
   }),
 );
 const maybeTime = () => string().nullable().defined();
@@ -29,6 +30,7 @@ const row = {
   seesOthers: flag(),
   shownAt: maybeTime(),
   comments: flag(),
+  questions: flag(),
   groups: list(namedGroup),
   version: amount(),
   missing: expectation.nullable().defined(),
@@ -56,6 +58,7 @@ export const assignmentDetail = shape<AssignmentDetail>()(
         spans: list(pair()),
         marks: amount(),
         answers: amount(),
+        questions: amount(),
         missing: expectation,
         extendedTo: maybeTime(),
       }),

@@ -40,6 +40,7 @@ export const setSchema = object({
       return seen !== 'after_due' || due !== '';
     }),
   comments: boolean().required(),
+  questions: boolean().required(),
   /** None: for the whole class. */
   groupIds: array(string().required()).required(),
 });
@@ -53,6 +54,7 @@ const NEW: SetValues = {
   due: '',
   othersSeen: 'at_once',
   comments: true,
+  questions: false,
   groupIds: [],
 };
 
@@ -69,6 +71,7 @@ export const valuesOf = (set: Assignment | undefined): SetValues =>
         due: typed(set.dueAt),
         othersSeen: set.othersSeen,
         comments: set.comments,
+        questions: set.questions,
         groupIds: set.groups.map(({ id }) => id),
       }
     : NEW;
@@ -82,5 +85,6 @@ export const putOf = (values: SetValues, version: number | undefined): Assignmen
   dueAt: values.due ? instantOf(values.due)! : null,
   othersSeen: values.othersSeen,
   comments: values.comments,
+  questions: values.questions,
   groupIds: values.groupIds,
 });

@@ -97,6 +97,6 @@ const HIDDEN_WORDS: Readonly<Record<Assignment['othersSeen'], string>> = {
 
 function missingIn(set: Assignment, annotations: readonly Annotation[], me: string): NamedExpectation {
   const names = new Map(set.expected.marks.map(({ kind, name }) => [kind, name]));
-  const left = missing(set.expected, contributionOf(annotations, me, set.class.id));
+  const left = missing(set.expected, { ...contributionOf(annotations, me, set.class.id), questions });
   return { ...left, marks: left.marks.map((m) => ({ ...m, name: names.get(m.kind) ?? '' })) };
 }

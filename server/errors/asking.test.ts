@@ -1,25 +1,14 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import fs from 'node:fs';
-import os from 'node:os';
-import path from 'node:path';
 import { v7 } from 'uuid';
-import type { JoinLink, Problem, SourceDetail } from '@avrelle/core/wire';
-import type { LittleWeb } from '../standins/web/serve';
-import { ERRORS, type ErrorCode } from './errors';
-import { ingest } from './ingest/ingest';
-import { SafeFetcher } from './ingest/safe-fetch';
-import { PoolIngester } from './ingest/pool-ingester';
-import { readFeed } from './ingest/feed';
-import { unzip } from './ingest/unzip';
-import { docx, epub, pdf, PIXEL, wave, zip } from './testing/files';
-import { makeClass, showRoster } from './testing/classes';
-import { answered, refused } from './testing/refused';
-import { tideMark } from './testing/tide-mark';
-import { littleWeb, startServer, type Client, type Server } from './testing/harness';
+import type { JoinLink, SourceDetail } from '@avrelle/core/wire';
+import { makeClass, showRoster } from '../testing/classes';
+import { startServer, type Client, type Server } from '../testing/harness';
+import { answered, injected } from '../testing/refused';
+import { tideMark } from '../testing/tide-mark';
+import { ASKING } from './asking';
 
 let server: Server;
 let closed: Server;
-let web: LittleWeb;
 let admin: Client;
 let teacher: Client;
 let student: Client;
@@ -30,7 +19,6 @@ let source: SourceDetail;
 let mark: string;
 
 beforeAll(async () => {
-  web = await littleWeb();
   server = await startServer();
   closed = await startServer({ env: { AVRELLE_SIGN_UP: 'no' } });
   await closed.person('Admin');
@@ -46,22 +34,11 @@ beforeAll(async () => {
   await teacher.send('PUT', `/api/classes/${classId}/sources/${sourceId}`, {});
 });
 afterAll(async () => {
-  await Promise.all([server, closed, web].map((one) => one.close()));
+  await Promise.all([server, closed].map((one) => one.close()));
 });
 
 const put = (more: object = {}) => tideMark(sourceId, source.versionId, more);
-const policy = () => ({ names: [{ suffix: 'saltmere.test', host: '127.0.0.1', port: web.port }], privateHosts: [] });
-const trouble = (path: string) => () =>
-  refused(ingest({ type: 'address', address: `http://trouble.saltmere.test/${path}` }, policy()));
-const address = (text: string) => () => refused(ingest({ type: 'address', address: text }, policy()));
-const file =
-  (name: string, ...bytes: number[]) =>
-  () =>
-    keepFile(name, Buffer.from(bytes));
-const keepFile = (name: string, bytes: Uint8Array): Promise<string> =>
-  refused(ingest({ type: 'file', name, bytes }, policy()));
-const inject = (options: object): Promise<string> =>
-  answered(server.app.inject(options).then((a) => ({ status: a.statusCode, body: a.json(), headers: a.headers })));
+const inject = (options: object): Promise<string> => injected(server.app, options);
 
 const withToken = async (method: string, url: string): Promise<string> => {
   const asked = { name: 'A program', scope: 'read', days: 7 };
@@ -78,51 +55,18 @@ async function whileSet(set: object, ask: (url: string) => Parameters<typeof ans
   return met;
 }
 
+/** What is met while the class is asked a question, of which the answers are shown when `shown`. */
+async function whileAsked(ask: (url: string) => Parameters<typeof answered>[0], shown = false): Promise<string> {
+  const id = v7();
+  await teacher.send('PUT', `/api/annotations/${id}`, put({ note: 'At seven?', classIds: [classId] }));
+  const url = `/api/annotations/${id}`;
+  await teacher.send('PUT', `${url}/question`, { form: 'one', choices: ['Yes', 'No'] });
+  await teacher.send('PUT', `/api/classes/${classId}/questions/${id}/shown`, { shown });
+  return answered(ask(url));
+}
+
 /** One way to meet each row of the table. A new row without one does not compile. */
-const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
-  empty_file: file('nothing.txt'),
-  wrong_content: file('survey.pdf', 0, 1, 2, 3),
-  cut_off: () => keepFile('gate.png', PIXEL.subarray(0, PIXEL.length - 12)),
-  bad_archive: file('page.zip', ...Buffer.from('PK\x03\x04 and no more')),
-  archive_too_large: async () =>
-    refused(unzip(await zip({ 'a.html': 'a'.repeat(5000) }), 'a.zip', { entries: 9, bytes: 100 })),
-  locked_archive: async () => {
-    const bytes = await zip({ 'a.html': 'a' });
-    for (const at of [bytes.indexOf('PK\x01\x02') + 8, 6]) bytes[at] = 1;
-    return refused(unzip(bytes, 'a.zip'));
-  },
-  no_page_inside: async () => keepFile('page.zip', await zip({ 'a.txt': 'a' })),
-  bad_table: file('a.csv', ...Buffer.from('a,b\n"x,1')),
-  too_many_rows: async () => keepFile('a.csv', Buffer.from('a,b\n'.repeat(20_002))),
-  bad_pdf: file('a.pdf', ...Buffer.from('%PDF-1.7 and no more')),
-  too_many_pages: async () =>
-    keepFile(
-      'a.pdf',
-      await pdf((doc) => {
-        for (let n = 0; n < 2000; n++) doc.addPage();
-      }),
-    ),
-  password_needed: async () => keepFile('a.pdf', await pdf((doc) => doc.text('x'), { userPassword: 'a' })),
-  password_mismatch: async () =>
-    refused(
-      ingest(
-        { type: 'file', name: 'a.pdf', bytes: await pdf((doc) => doc.text('x'), { userPassword: 'a' }), password: 'b' },
-        policy(),
-      ),
-    ),
-  bad_book: async () => keepFile('a.epub', await epub({ 'OEBPS/book.opf': undefined })),
-  locked_book: async () => keepFile('a.epub', await epub({ 'META-INF/rights.xml': '<rights/>' })),
-  bad_document: async () => keepFile('a.docx', await docx([['', '&broken;']])),
-  bad_letter: file('a.eml', ...Buffer.from('no letter')),
-  bad_transcript: () =>
-    refused(
-      ingest(
-        { type: 'file', name: 'a.wav', bytes: wave(), transcript: { name: 'a.vtt', bytes: Buffer.from('no times') } },
-        policy(),
-      ),
-    ),
-  no_recording: file('a.vtt', ...Buffer.from('WEBVTT')),
-  no_addresses: () => answered(teacher.send('POST', '/api/lists', { id: v7(), text: 'none here' })),
+const WAYS: Readonly<Record<keyof typeof ASKING, () => Promise<string>>> = {
   suspended: async () => {
     const { me } = await server.person('Suspended');
     await admin.send('PUT', `/api/people/${me.id}/suspension`);
@@ -149,55 +93,6 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
     return answered(teacher.send('PUT', `/api/classes/${id}/sources/${sourceId}`));
   },
   last_teacher: () => answered(teacher.send('DELETE', `/api/classes/${classId}/membership`)),
-  list_full: () => {
-    const many = 'WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 500)';
-    const searches = "INSERT INTO saved_search (id, owner_id, name, query, position) SELECT i, ?, i, 'marsh', i FROM n";
-    server.context.db.run(`${many} ${searches}`, stranger.me.id);
-    return answered(stranger.send('PUT', `/api/searches/${v7()}`, { name: 'One more', query: 'marsh' }));
-  },
-  too_many_addresses: () =>
-    answered(
-      teacher.send('POST', '/api/lists', {
-        id: v7(),
-        text: Array.from({ length: 501 }, (_, n) => `http://a.saltmere.test/${n}`).join('\n'),
-      }),
-    ),
-  still_running: async () => {
-    const id = v7();
-    await teacher.send('POST', '/api/lists', { id, text: 'http://10.0.0.1/' });
-    server.context.db.raw.prepare("UPDATE job SET state = 'running' WHERE batch_id = ?").run(id);
-    return answered(teacher.send('DELETE', `/api/lists/${id}`));
-  },
-  robots_refuse: () =>
-    refused(ingest({ type: 'address', address: 'http://packet.saltmere.test/private/ledger', polite: true }, policy())),
-  no_feed: () => refused(readFeed('http://trouble.saltmere.test/feed-that-is-html', policy())),
-  bad_feed: () => refused(readFeed('http://trouble.saltmere.test/broken-feed', policy())),
-  bad_range: async () => {
-    const kept = await teacher.keepFile('gate.png', PIXEL);
-    const { body } = await teacher.send<SourceDetail>('GET', `/api/sources/${kept.sourceId}`);
-    return inject({
-      method: 'GET',
-      url: `/files/${body.versionId}`,
-      headers: { cookie: teacher.cookie, range: 'bytes=99999-' },
-    });
-  },
-  not_a_picture: () =>
-    inject({
-      method: 'PUT',
-      url: `/api/sources/${sourceId}/picture?from=${'a'.repeat(64)}`,
-      headers: { cookie: teacher.cookie, 'content-type': 'image/png' },
-      payload: PIXEL,
-    }),
-  picture_changed: async () => {
-    const kept = await teacher.keepFile('sluice.png', PIXEL, { fields: { apart: 'yes' } });
-    return inject({
-      method: 'PUT',
-      url: `/api/sources/${kept.sourceId}/picture?from=${'a'.repeat(64)}`,
-      headers: { cookie: teacher.cookie, 'content-type': 'image/png' },
-      payload: PIXEL,
-    });
-  },
-  no_address: () => answered(teacher.send('POST', `/api/sources/${sourceId}/again`, { id: v7() })),
   one_version: () => answered(teacher.send('GET', `/api/sources/${sourceId}/changes`)),
   old_version: () =>
     answered(teacher.send('PUT', `/api/annotations/${mark}/place`, { versionId: v7(), start: 0, end: 3 })),
@@ -323,78 +218,17 @@ const WAYS: Readonly<Record<ErrorCode, () => Promise<string>>> = {
     return answered(teacher.send('POST', `/api/classes/${classId}/held/back`, some));
   },
   wrong_code: () => answered(student.send('POST', '/api/classes/join', { code: 'AAAAAA' })),
-  bad_address: address('review.saltmere.test/marsh'),
-  unknown_host: address('http://nowhere.invalid/'),
-  private_address: trouble('to-private'),
-  unreachable: trouble('vanishing'),
-  page_missing: trouble('missing'),
-  site_failed: trouble('broken'),
-  refused_by_site: trouble('locked'),
-  too_large: trouble('huge'),
-  too_slow: () => {
-    const fetcher = new SafeFetcher(policy());
-    return refused(
-      fetcher
-        .fetch('http://trouble.saltmere.test/endless', { bytes: 1e6, milliseconds: 300, redirects: 1 })
-        .finally(() => fetcher.close()),
-    );
-  },
-  redirect_loop: trouble('loop'),
-  wrong_type: trouble('binary'),
-  empty_page: trouble('empty'),
-  wrong_encoding: file('marked.txt', 0xef, 0xbb, 0xbf, 0x63, 0xe9, 0x0a),
-  not_text: file('picture.txt', 0, 1, 2, 3),
-  file_too_large: () =>
-    inject({
-      method: 'POST',
-      url: `/api/uploads/${v7()}`,
-      headers: { cookie: teacher.cookie, 'content-type': 'application/json' },
-      payload: JSON.stringify('x'.repeat(5 * 1024 * 1024)),
+  asks_nobody: () => answered(teacher.send('PUT', `/api/annotations/${mark}/question`, { form: 'open' })),
+  not_asked: () => whileAsked((url) => teacher.send('PUT', `${url}/response`, { choices: [0] })),
+  no_answer: () => whileAsked((url) => student.send('PUT', `${url}/response`, { words: 'Yes' })),
+  answers_shown: () => whileAsked((url) => student.send('PUT', `${url}/response`, { choices: [0] }), true),
+  answered_already: () =>
+    whileAsked(async (url) => {
+      await student.send('PUT', `${url}/response`, { choices: [0] });
+      return teacher.send('PUT', `${url}/question`, { version: 1, form: 'one', choices: ['Yes', 'No', 'Never'] });
     }),
-  no_room: async () => {
-    const small = await startServer({ env: { AVRELLE_ROOM: '1' } });
-    const full = await small.person('Full');
-    expect((await full.keepFile('fits.txt', Buffer.from('the tide turns '.repeat(20_000)))).state).toBe('done');
-    const code = await full.keepFile('more.txt', Buffer.from('the tide comes '.repeat(60_000))).then(
-      () => 'kept',
-      (e: unknown) => (JSON.parse((e as Error).message) as Problem).code,
-    );
-    await small.close();
-    return code;
-  },
-  no_file: () => answered(teacher.send('POST', `/api/uploads/${v7()}`, {})),
-  unreadable: async () => {
-    // What calls itself too often, wherever that is.
-    const fetcher = {
-      type: 'address' as const,
-      address: 'http://review.saltmere.test/',
-      got: {
-        get bytes(): Uint8Array {
-          throw new RangeError('Maximum call stack size exceeded');
-        },
-        name: 'a',
-        contentType: '',
-        address: null,
-      },
-    };
-    return refused(ingest(fetcher, policy()));
-  },
-  too_complex: () => keepFile('deep.html', Buffer.from(`<body>${'<div>'.repeat(100_000)}deep`)),
-  too_heavy: async () => {
-    const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-heavy-'));
-    const script = path.join(folder, 'heavy.mjs');
-    fs.writeFileSync(
-      script,
-      'export default () => { const all = []; for (;;) all.push(new Array(100000).fill(Math.random())); };',
-    );
-    const pool = new PoolIngester(new URL(`file://${script}`), policy(), ':memory:', { memory: 32 });
-    return refused(pool.compare('a', 'b')).finally(async () => {
-      await pool.close();
-      fs.rmSync(folder, { recursive: true });
-    });
-  },
 };
 
-test.each(Object.keys(ERRORS) as ErrorCode[])('%s is met and told', async (code) => {
+test.each(Object.keys(ASKING) as (keyof typeof ASKING)[])('%s is met and told', async (code) => {
   expect(await WAYS[code]()).toBe(code);
 });
