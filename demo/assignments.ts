@@ -20,6 +20,7 @@ export const ASSIGNMENTS: readonly (Partial<Omit<AssignmentPut, 'opensAt' | 'due
       { kind: null, count: 2 },
     ],
     answers: 1,
+    questions: true,
     instructions:
       'Read it to the end, then mark **one claim** and the **evidence** it rests on.\n\nWhich of the two numbers in the second section is less certain? Answer somebody who thinks otherwise.',
   },

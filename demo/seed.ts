@@ -23,6 +23,7 @@ import { bareMarks } from './bare-marks';
 import { DRAWINGS } from './drawings';
 import { MARKS, type DemoMark, type SourceKey } from './marks';
 import { seedClasses } from './classes';
+import { QUESTIONS } from './questions';
 import { ASSIGNMENTS, READ, READ_BY_OTHERS } from './assignments';
 import { INES_READ, SLUICE, SOURCES } from './sources';
 import { emailOf, PASSWORD, STUDENTS, TEACHER } from './people';
@@ -73,6 +74,7 @@ export async function seed(
   web.show(SLUICE, 3);
   await seeder.shelves();
   await seeder.assignments();
+  await seeder.questions();
   await seeder.order();
   await seeder.arrivals();
   clock.release();
@@ -198,6 +200,18 @@ class Seeder {
           const { id, length } = this.kept.get(source)!.source;
           await this.send(key, 'PUT', `/api/sources/${id}/shelf`, { spans: [[0, Math.floor(length * share)]] });
         }
+  }
+
+  async questions(): Promise<void> {
+    for (const [n, { note, put, answers }] of QUESTIONS.entries()) {
+      this.clock.set(note.daysAgo, 11, n * 5);
+      const url = `/api/annotations/${await this.put(note, this.find(note))}`;
+      await this.send(note.by, 'PUT', `${url}/question`, put);
+      for (const [m, [by, answer]] of Object.entries(answers).entries()) {
+        this.clock.set(1, 10 + m, 7 * n);
+        await this.send(by, 'PUT', `${url}/response`, answer);
+      }
+    }
   }
 
   private assignmentUrl(letter: 'A' | 'B', source: SourceKey): string {

@@ -23,6 +23,7 @@ export const PAGES = [
   page('/classes/:id/set', () => import('./classes/set/SetReadingPage')),
   page('/classes/:id/set/:sourceId', () => import('./classes/set/SetReadingPage')),
   page('/classes/:id/discussion', () => import('./classes/discussion/DiscussionPage')),
+  page('/classes/:id/questions', () => import('./classes/questions/QuestionsPage')),
   page('/classes/:id/joining', () => import('./classes/joining/JoiningPage')),
   page('/classes/:id/groups', () => import('./classes/groups/GroupsPage')),
   page('/join/:token', () => import('./classes/joining/JoinPage')),

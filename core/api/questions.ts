@@ -82,6 +82,11 @@ export const showAnswers = endpoint('PUT', '/api/classes/:id/questions/:annotati
   body: shownSchema,
   answer: question,
 });
+/** One line for each student and question. */
+export const exportResponses = endpoint('GET', '/api/classes/:id/answers.csv', {
+  may: asAssistant('see who answered what'),
+  gives: ['text/csv'],
+});
 const studentResponse = shape<StudentResponse>()(fields({ id: id(), name: text(), response, late: flag() }));
 /** Every student who is asked, by name. */
 export const listResponses = endpoint('GET', '/api/classes/:id/questions/:annotationId/responses', {

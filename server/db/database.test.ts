@@ -10,6 +10,7 @@ import { MARKED_ON, NOTICES } from '../desk/queries';
 import { REPORTS } from '../discussion/report-queries';
 import { SEE_ALL, threadsQuery } from '../discussion/queries';
 import { ASKING_ME, MINE, REQUESTS } from '../joining/queries';
+import { IN_CLASS, LEFT, ON_SOURCE, ONE_QUESTION } from '../questions/queries';
 import { DUE, HELD, STUDENTS_SEEING } from '../held/queries';
 import { OF_SOURCE, ONE } from '../annotations/queries';
 import { annotationsStatement, countStatement, sourcesStatement } from '../find/queries';
@@ -238,6 +239,10 @@ test.each(
     USED_TAGS,
     MARKED_ON,
     HELD,
+    QUESTIONS_ON: ON_SOURCE,
+    QUESTIONS_IN: IN_CLASS,
+    ONE_QUESTION,
+    QUESTIONS_LEFT: LEFT,
     DUE,
     STUDENTS_SEEING,
     THREADS: threadsQuery('answered', 'unread'),

@@ -1,7 +1,6 @@
 import { setImmediate } from 'node:timers/promises';
 import type { FastifyInstance, FastifyReply } from 'fastify';
 import JSZip from 'jszip';
-import Papa from 'papaparse';
 import { bookmarksFile, fileNameOf, opmlFile } from '@avrelle/core/export';
 import type { Api, QueryOf } from '@avrelle/core/api';
 import { KIND_WORDS, STATE_WORDS, type SourceRow, type PersonId } from '@avrelle/core/wire';
@@ -11,7 +10,9 @@ import { findSources, readQuery } from '../find/find';
 import { askerOf } from '../find/asker-of';
 import { serving } from '../serve';
 import { sourceRowsOf } from '../sources/queries';
-import { attachment, notesOf, originOf } from './routes';
+import { attachment } from './attachment';
+import { csvOf, sendCsv } from './csv';
+import { notesOf, originOf } from './routes';
 
 const MOST = 100_000;
 const AT_ONCE = 500;
@@ -29,8 +30,7 @@ export function listExportRoutes(app: FastifyInstance, context: Context): void {
   };
   const file = (reply: FastifyReply, type: string, name: string): FastifyReply =>
     reply.type(type).header('content-disposition', attachment(name));
-  const csv = (reply: FastifyReply, rows: readonly SourceRow[]) =>
-    file(reply, 'text/csv; charset=utf-8', 'library.csv').send(tableOf(rows));
+  const csv = (reply: FastifyReply, rows: readonly SourceRow[]) => sendCsv(reply, 'library.csv', tableOf(rows));
   const bookmarks = (reply: FastifyReply, rows: readonly SourceRow[]) =>
     file(reply, 'text/html; charset=utf-8', 'bookmarks.html').send(bookmarksFile('Library', rows));
 
@@ -67,44 +67,40 @@ function freeName(archive: JSZip, name: string): string {
   }
 }
 
-/** RFC 4180; a value that a spreadsheet would take for a formula is marked as text. */
 const tableOf = (rows: readonly SourceRow[]): string =>
-  Papa.unparse(
-    {
-      fields: [
-        'title',
-        'author',
-        'site',
-        'address',
-        'doi',
-        'type',
-        'language',
-        'published',
-        'kept',
-        'minutes',
-        'read',
-        'state',
-        'marks',
-        'tags',
-        'remark',
-      ],
-      data: rows.map((s) => [
-        s.title,
-        s.author,
-        s.site,
-        s.address ?? '',
-        s.doi,
-        KIND_WORDS[s.kind],
-        s.language,
-        s.publishedAt ?? '',
-        s.keptAt,
-        Math.round(s.minutes),
-        s.readShare,
-        STATE_WORDS[s.state],
-        s.marks,
-        s.tags.join(' '),
-        s.remark,
-      ]),
-    },
-    { escapeFormulae: true, newline: '\r\n' },
+  csvOf(
+    [
+      'title',
+      'author',
+      'site',
+      'address',
+      'doi',
+      'type',
+      'language',
+      'published',
+      'kept',
+      'minutes',
+      'read',
+      'state',
+      'marks',
+      'tags',
+      'remark',
+    ],
+    rows.map((s) => [
+      s.title,
+      s.author,
+      s.site,
+      s.address ?? '',
+      s.doi,
+      KIND_WORDS[s.kind],
+      s.language,
+      s.publishedAt ?? '',
+      s.keptAt,
+      Math.round(s.minutes),
+      s.readShare,
+      STATE_WORDS[s.state],
+      s.marks,
+      s.tags.join(' '),
+      s.remark,
+    ]),
   );

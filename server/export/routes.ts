@@ -19,6 +19,7 @@ import { annotationsOf } from '../annotations/queries';
 import type { Context } from '../context';
 import { serving } from '../serve';
 import { sourceDetail, versionText } from '../sources/queries';
+import { attachment } from './attachment';
 
 export function exportRoutes(app: FastifyInstance, context: Context): void {
   const serve = serving(app, context);
@@ -58,10 +59,6 @@ export function notesOf(
   const { source, marks } = gather(context, me.id, id, whose);
   return { source, words: studyNotes(source, taken(marks, origin), context.now(), me.name) };
 }
-
-/** RFC 6266: an ASCII name for old programs, the real one beside it. */
-export const attachment = (name: string): string =>
-  `attachment; filename="${name.replace(/[^\x20-\x7e]|"/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`;
 
 type Whose = 'mine' | 'all';
 

@@ -2,7 +2,9 @@ import type { FastifyInstance } from 'fastify';
 import type { AnnotationId, ClassId, PersonId } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import { AppError } from '../errors';
+import { sendCsv } from '../export/csv';
 import { serving } from '../serve';
+import { answersTable } from './answers-table';
 import { putQuestion, putResponse, questionOf, withdrawQuestion } from './ask';
 import { questionRows, setAnswersShown, type QuestionRow } from './queries';
 import { questionsFor, responsesIn } from './questions';
@@ -35,6 +37,9 @@ export function questionRoutes(app: FastifyInstance, context: Context): void {
           events.append({ type: 'questions', classId });
         return questionOf(context, me, annotationId);
       }),
+  );
+  serve.file('GET /api/classes/:id/answers.csv', ({ me, params: { id }, reply }) =>
+    sendCsv(reply, 'answers.csv', answersTable(db, me.id, id)),
   );
   serve('GET /api/classes/:id/questions/:annotationId/responses', ({ me, params: { id: classId, annotationId } }) =>
     responsesIn(db, askedOf(me.id, classId, annotationId), classId),

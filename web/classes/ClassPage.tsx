@@ -138,6 +138,9 @@ function Head({ of: c }: { readonly of: ClassDetail }) {
         <Link className="act" to={`/classes/${c.id}/discussion`}>
           Discussion
         </Link>
+        <Link className="act" to={`/classes/${c.id}/questions`}>
+          Questions
+        </Link>
         <ClassMenu of={c} />
         {teaches && c.archivedAt === null && (
           <Link className="act" to={`/classes/${c.id}/set`}>

@@ -38,6 +38,11 @@ export const keys = {
   /** Threads of a class, as they are asked for. */
   threads: (id: string, asked: object) => ['threads', id, asked] as const,
   reports: (id: string) => ['threads', id, 'reports'] as const,
+  /** Questions that are asked: on a source, in a class, and who answered what. */
+  questions: ['questions'] as const,
+  questionsOn: (sourceId: SourceId) => ['questions', 'source', sourceId] as const,
+  classQuestions: (id: string) => ['questions', 'class', id] as const,
+  responses: (id: string, annotationId: string) => ['questions', 'class', id, annotationId] as const,
   held: (id: string) => ['classes', id, 'held'] as const,
   joining: (id: string) => ['classes', id, 'joining'] as const,
   invitation: (link: string) => ['classes', 'invitation', link] as const,

@@ -20,6 +20,7 @@ const STALE = {
     keys.classes,
     keys.assignments,
     ['threads'],
+    keys.questions,
     ['set-here'],
     keys.legends,
     keys.library,
@@ -27,6 +28,8 @@ const STALE = {
     ['annotations'],
     keys.desk,
   ],
+  /** What is asked, what was answered, and what of it is left to do. */
+  questions: () => [keys.questions, keys.assignments, ['set-here'], keys.desk],
   requests: () => [keys.myRequests],
   /** How far people are with what is set, and what they say. */
   assignments: () => [keys.assignments, ['threads']],

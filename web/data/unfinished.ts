@@ -14,7 +14,9 @@ export type Purpose =
     }
   /** An annotation, begun to be changed at a version. */
   | { readonly type: 'edit'; readonly id: string; readonly version: number }
-  | { readonly type: 'reply'; readonly rootId: AnnotationId };
+  | { readonly type: 'reply'; readonly rootId: AnnotationId }
+  /** An answer in words to a question. */
+  | { readonly type: 'response'; readonly annotationId: AnnotationId };
 
 /** Words that were not saved yet: they stay with what they are for, whatever becomes of the window. */
 export interface Unfinished {
@@ -48,6 +50,8 @@ const nameOf = (purpose: Purpose): string => {
       return `edit:${purpose.id}`;
     case 'reply':
       return `reply:${purpose.rootId}`;
+    case 'response':
+      return `response:${purpose.annotationId}`;
   }
 };
 

@@ -67,6 +67,7 @@ export function receive(client: QueryClient, event: StreamEvent): void {
     case 'arrivals':
     case 'desk':
     case 'threads':
+    case 'questions':
     case 'classes':
       return void renew(client, event.type);
     case 'job':

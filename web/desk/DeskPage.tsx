@@ -4,7 +4,7 @@ import type { Assignment, Desk, DeskNotice, SourceRow as Row } from '@avrelle/co
 import { useMe } from '../account/me';
 import { useDesk, useMyAssignments } from '../data/queries';
 import { useWrite } from '../data/use-write';
-import { Due } from './Due';
+import { Due, isShown } from './Due';
 import { MarkedText } from '../ui/MarkedText';
 import { Sign } from '../ui/Sign';
 import { Strand } from '../ui/Strand';
@@ -45,7 +45,8 @@ export default function DeskPage() {
 }
 
 /** Nothing was ever kept, and nobody wants anything. */
-const isUntouched = ({ begun, notices, asking }: Desk): boolean => !begun && notices.length + asking.length === 0;
+const isUntouched = ({ begun, notices, asking, questions }: Desk): boolean =>
+  !begun && notices.length + asking.length + questions.length === 0;
 
 interface WorkProps {
   readonly desk: Desk;
@@ -59,6 +60,7 @@ function Work({ desk, due, name }: WorkProps) {
     <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block max-[900px]:overflow-y-auto">
       <div className="min-h-0 overflow-y-auto px-[30px] py-4 max-[900px]:px-4">
         <Due of={due} />
+        <Questions of={desk.questions.filter((asked) => !isAmong(due, asked))} />
         <Shelf
           title="Go on reading"
           sources={desk.reading}
@@ -81,6 +83,48 @@ function Work({ desk, due, name }: WorkProps) {
       </div>
       <Answers desk={desk} name={name} />
     </div>
+  );
+}
+
+/** What is due asks for these answers already. */
+const isAmong = (due: readonly Assignment[], { class: c, source }: Desk['questions'][number]): boolean =>
+  due.some(
+    (set) => set.class.id === c.id && set.source.id === source.id && (set.missing?.questions ?? 0) > 0 && isShown(set),
+  );
+
+/** What my classes ask me, reading by reading. */
+function Questions({ of }: { readonly of: Desk['questions'] }) {
+  if (of.length === 0) return null;
+  return (
+    <section className="mb-7" aria-label="Questions">
+      <h2 className="mb-1 text-[17px]">Questions to answer</h2>
+      <ul>
+        {of.map(({ class: c, source, firstId, count: left }) => (
+          <li
+            key={`${c.id} ${source.id}`}
+            className="grid grid-cols-[1fr_auto] items-baseline gap-x-4 border-t border-rule py-2.5"
+          >
+            <div className="min-w-0">
+              <h3 className="truncate text-[16px]">
+                <Link
+                  to={`/source/${source.id}?at=${firstId}`}
+                  state={BACK}
+                  dir="auto"
+                  lang={source.language || undefined}
+                  className="hover:text-tide"
+                >
+                  {source.title}
+                </Link>
+              </h3>
+              <p className="mt-0.5 text-[13px] text-soft">
+                <Tint tint={c.tint}>{c.name}</Tint>
+              </p>
+            </div>
+            <span className="text-[13.5px] text-soft">{count(left, 'question')}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -49,7 +49,8 @@ export function Due({ of }: { readonly of: readonly Assignment[] }) {
   );
 }
 
-function isShown(set: Assignment): boolean {
+/** What stands among what is due. */
+export function isShown(set: Assignment): boolean {
   const { myDueAt, progress, isOpen } = set;
   if (!isOpen) return false;
   const far = myDueAt === null ? 0 : Date.parse(myDueAt) - Date.now();

@@ -33,6 +33,9 @@ interface FieldProps<Values extends FieldValues> {
   readonly name: Path<Values>;
   readonly label: string;
   readonly type?: string;
+  readonly step?: string;
+  /** What is typed is a number; an empty field is none. */
+  readonly asNumber?: boolean;
   readonly autoComplete?: string;
   readonly hint?: string | undefined;
   /** Of several lines; one where nothing is said. */
@@ -47,6 +50,8 @@ export function FormField<Values extends FieldValues>({
   name,
   label,
   type = 'text',
+  step,
+  asNumber = false,
   autoComplete = 'off',
   hint,
   rows,
@@ -59,7 +64,13 @@ export function FormField<Values extends FieldValues>({
     <label className="grid gap-1 text-[14px] text-soft">
       {label}
       {rows === undefined ? (
-        <input {...form.register(name)} {...common} type={type} className={`field text-[15px] ${look}`} />
+        <input
+          {...form.register(name, asNumber ? { valueAsNumber: true } : undefined)}
+          {...common}
+          type={type}
+          step={step}
+          className={`field text-[15px] ${look}`}
+        />
       ) : (
         <textarea {...form.register(name)} {...common} rows={rows} className={`field resize-y text-[15px] ${look}`} />
       )}
@@ -88,6 +99,37 @@ export function FormChoice<Values extends FieldValues>({
       </select>
       <Alert>{form.getFieldState(name, form.formState).error?.message}</Alert>
     </label>
+  );
+}
+
+interface RadiosProps<Values extends FieldValues, Choice extends string> {
+  readonly form: UseFormReturn<Values>;
+  readonly name: Path<Values>;
+  readonly legend: string;
+  readonly choices: readonly Choice[];
+  readonly words: Readonly<Record<Choice, string>>;
+  /** Where it heads a part of a long form. */
+  readonly isHeading?: boolean;
+}
+
+/** One of a few, all of them before one's eyes. */
+export function FormRadios<Values extends FieldValues, Choice extends string>(props: RadiosProps<Values, Choice>) {
+  const { form, name, legend, choices, words, isHeading = false } = props;
+  return (
+    <fieldset>
+      <legend className={`mb-1 ${isHeading ? 'text-[17px] font-semibold text-ink' : 'text-[14px] text-soft'}`}>
+        {legend}
+      </legend>
+      <div className="flex flex-wrap gap-x-6 gap-y-1.5">
+        {choices.map((choice) => (
+          <label key={choice} className="flex cursor-pointer items-baseline gap-2 text-[15px]">
+            <input type="radio" value={choice} className="accent-[var(--tide)]" {...form.register(name)} />
+            {words[choice]}
+          </label>
+        ))}
+      </div>
+      <Alert>{form.getFieldState(name, form.formState).error?.message}</Alert>
+    </fieldset>
   );
 }
 

@@ -81,7 +81,14 @@ export const desk = shape<Desk>()(
     notices: list(notice),
     unseen: amount(),
     asking: list(fields({ class: classLabel, people: amount() })),
-    questions: list(fields({ class: classLabel, source: fields({ id: id(), title: text(), language: text() }), firstId: id(), count: amount() })),
+    questions: list(
+      fields({
+        class: classLabel,
+        source: fields({ id: id(), title: text(), language: text() }),
+        firstId: id(),
+        count: amount(),
+      }),
+    ),
     reading: list(sourceRow),
     fresh: list(sourceRow),
     waiting: amount(),

@@ -49,19 +49,7 @@ export function ExpectedFields({
             <Alert>{wrong.marks?.[i]?.count?.message}</Alert>
           </li>
         ))}
-        <li className="flex flex-wrap items-baseline gap-x-3 border-y border-rule py-2 text-[15px]">
-          <input
-            type="number"
-            min={0}
-            max={50}
-            aria-label="Answers to others"
-            aria-invalid={wrong.answers ? true : undefined}
-            className="field !w-[72px] text-[15px]"
-            {...register('answers', { valueAsNumber: true })}
-          />
-          answers to others
-          <Alert>{wrong.answers?.message}</Alert>
-        </li>
+        <OthersFields form={form} />
       </ul>
       <Alert>{wrong.marks?.root?.message ?? wrong.marks?.message}</Alert>
       {free !== undefined && (
@@ -74,8 +62,36 @@ export function ExpectedFields({
         </button>
       )}
       <p className="mt-1.5 text-[13px] text-soft">
-        Only what is written for the class counts. Without marks and answers it is done when it is read to its end.
+        Only what is written for the class counts. Where nothing is asked for it is done when it is read to its end.
       </p>
     </fieldset>
+  );
+}
+
+/** Answers: to what others marked, and to what is asked. */
+function OthersFields({ form: { register, formState } }: { readonly form: UseFormReturn<SetValues> }) {
+  const wrong = formState.errors;
+  return (
+    <>
+      <li className="flex flex-wrap items-baseline gap-x-3 border-y border-rule py-2 text-[15px]">
+        <input
+          type="number"
+          min={0}
+          max={50}
+          aria-label="Answers to others"
+          aria-invalid={wrong.answers ? true : undefined}
+          className="field !w-[72px] text-[15px]"
+          {...register('answers', { valueAsNumber: true })}
+        />
+        answers to others
+        <Alert>{wrong.answers?.message}</Alert>
+      </li>
+      <li className="border-b border-rule py-2 text-[15px]">
+        <label className="flex cursor-pointer items-baseline gap-2">
+          <input type="checkbox" className="accent-[var(--tide)]" {...register('questions')} />
+          answers to the questions that are asked in it
+        </label>
+      </li>
+    </>
   );
 }

@@ -5,8 +5,7 @@ import type { NamedGroup } from '@avrelle/core/audience';
 import type { Kind } from '@avrelle/core/legend';
 import { OTHERS_SEEN, type Assignment } from '@avrelle/core/wire';
 import { useWrite } from '../../data/use-write';
-import { Alert } from '../../ui/Alert';
-import { FormAlert, FormField, useSchemaForm } from '../../ui/Form';
+import { FormAlert, FormField, FormRadios, useSchemaForm } from '../../ui/Form';
 import { ownZone } from '../../ui/local-time';
 import { useMessages } from '../../ui/Messages';
 import { dueAt } from '../../ui/when';
@@ -122,17 +121,15 @@ function ForGroups({
 /** From when on the students see each other's marks, and whether they write at all. */
 function Others({ form }: { readonly form: UseFormReturn<SetValues> }) {
   return (
-    <fieldset>
-      <legend className="mb-1 text-[17px] font-semibold text-ink">Students see each other’s marks</legend>
-      <div className="flex flex-wrap gap-x-6 gap-y-1.5">
-        {OTHERS_SEEN.map((seen) => (
-          <label key={seen} className="flex cursor-pointer items-baseline gap-2 text-[15px]">
-            <input type="radio" value={seen} className="accent-[var(--tide)]" {...form.register('othersSeen')} />
-            {SEEN_WORDS[seen]}
-          </label>
-        ))}
-      </div>
-      <Alert>{form.formState.errors.othersSeen?.message}</Alert>
+    <div>
+      <FormRadios
+        form={form}
+        name="othersSeen"
+        legend="Students see each other’s marks"
+        choices={OTHERS_SEEN}
+        words={SEEN_WORDS}
+        isHeading
+      />
       <label className="mt-3 flex cursor-pointer items-baseline gap-2 text-[15px]">
         <input type="checkbox" className="accent-[var(--tide)]" {...form.register('comments')} />
         They may write for the class on it
@@ -140,6 +137,6 @@ function Others({ form }: { readonly form: UseFormReturn<SetValues> }) {
       <p className="mt-1.5 text-[13px] text-soft">
         What you and other teachers write for the class is always seen; you always see what everybody wrote for it.
       </p>
-    </fieldset>
+    </div>
   );
 }

@@ -61,7 +61,7 @@ test('done is said; so is what is only to be read, until it is', () => {
     'Done: two claims, one piece of evidence, one answer',
   );
   cleanup();
-  const toRead = set({ expected: { marks: [], answers: 0 } });
+  const toRead = set({ expected: { marks: [], answers: 0, questions: 0 } });
   show([toRead], [], 0.5);
   expect(screen.getByText('reading it')).toBeTruthy();
   cleanup();

@@ -9,30 +9,45 @@ import { useSession } from './reader-context';
 
 /** How far below the top of the window one arrives, in pixels. */
 const BELOW = 240;
+/** The same, where one left off. */
+const LEFT_OFF_BELOW = 24;
 /** By then the page stands as it will. */
 const SETTLED = 2;
+
+/** Where to go: how far down the page that is, and what of it is shown when one is there. */
+interface Aim {
+  /** Undefined where it does not stand on the page. */
+  readonly top: number | undefined;
+  arrive?(): void;
+}
 
 /** Where the reader arrives: at an annotation (`?at=`), at a passage (`?from=&to=`, `?passage=`), or where reading was left off. */
 export function useArrival(): void {
   const { store, source, text } = useSession();
-  const { page, layout, places, goTo, goToRange } = useDocument();
+  const { page, layout, height, places, goTo } = useDocument();
   const [params] = useSearchParams();
   const arrived = useRef('');
   const wanted = params.toString() || 'left-off';
   useEffect(() => {
     if (!page || layout < SETTLED || arrived.current === wanted) return;
-    const at = params.get('at');
-    if (at && !places.has(at)) return;
+    const aim = ((): Aim | undefined => {
+      const at = params.get('at');
+      if (at) {
+        const place = places.get(at);
+        return place && { top: place.top - BELOW, arrive: () => store.dispatch({ type: 'expand', id: at }) };
+      }
+      const topOf = (range: StreamRange): number | undefined => page.adapter.boxes(range)[0]?.top;
+      const passage = passageOf(params, text);
+      if (passage) return { top: (topOf(passage) ?? 0) - BELOW, arrive: () => page.painter.found(passage) };
+      const { position } = source;
+      return { top: position > 0 ? (topOf({ start: position, end: position + 1 }) ?? 0) - LEFT_OFF_BELOW : undefined };
+    })();
+    // A page whose height is not known yet could not be scrolled so far.
+    if (!aim || (aim.top ?? 0) > height) return;
     arrived.current = wanted;
-    const passage = passageOf(params, text);
-    if (at) {
-      store.dispatch({ type: 'expand', id: at });
-      goTo(places.get(at)!.top - BELOW);
-    } else if (passage) {
-      page.painter.found(passage);
-      goToRange(passage, BELOW);
-    } else if (source.position > 0) goToRange({ start: source.position, end: source.position + 1 });
-  }, [page, layout, places, params, wanted, store, goTo, goToRange, text, source.position]);
+    aim.arrive?.();
+    if (aim.top !== undefined) goTo(aim.top);
+  }, [page, layout, height, places, params, wanted, store, goTo, text, source]);
 }
 
 /** The passage that an address names, by a text directive or by its place. */

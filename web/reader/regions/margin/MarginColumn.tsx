@@ -1,4 +1,5 @@
 import { useMemo } from 'react';
+import { useQuestionsOn } from '../../../data/question-queries';
 import { useDocument } from '../../document/document-context';
 import { useWide } from '../../document/use-wide';
 import { openIn } from '../../model/reader-state';
@@ -13,10 +14,21 @@ import { MarginHead } from './MarginHead';
 import { MarginTop, Outside, type NotesProps } from './MarginTop';
 import { ThreadCard } from './ThreadCard';
 import { UnfinishedCard } from './UnfinishedCard';
+import { QuestionsContext } from './questions-context';
 import { usePrepared } from './use-prepared';
 
 /** The right margin: notes level with their passages and tied to them, or in a list of their own; below the page where there is no room beside it. */
 export function MarginColumn() {
+  const asked = useQuestionsOn(useSession().source.id).data;
+  const questions = useMemo(() => new Map(asked?.map((question) => [question.id, question])), [asked]);
+  return (
+    <QuestionsContext value={questions}>
+      <Notes />
+    </QuestionsContext>
+  );
+}
+
+function Notes() {
   const { text, source } = useSession();
   const { page } = useDocument();
   const order = useReader((s) => s.order);

@@ -1,7 +1,7 @@
 import { memo, Suspense, useEffect, useRef, useState, type Ref } from 'react';
 import { isPin, spotName, type Spot } from '@avrelle/core/anchor';
 import { plainWords } from '@avrelle/core/markdown';
-import type { Annotation, PersonId } from '@avrelle/core/wire';
+import type { Annotation, PersonId, Question } from '@avrelle/core/wire';
 import { lazily } from '../../../ui/lazily';
 import { Quote } from '../../../ui/Quote';
 import { Sign } from '../../../ui/Sign';
@@ -18,6 +18,7 @@ import type { NoteActions } from '../../session/note-actions';
 import type { NoteValues } from '../../model/reader-state';
 import { NoteForm } from './NoteForm';
 import { PlaceLine } from './PlaceLine';
+import { Asked, AskTheClass } from './Question';
 import { Reply } from './Reply';
 import { ReplyForm } from '../../../note/ReplyForm';
 import { Tick } from '../../../ui/Tick';
@@ -32,11 +33,13 @@ interface Props {
   /** While several are being chosen: whether it is one of them. */
   readonly chosen?: boolean | undefined;
   readonly actions: NoteActions;
+  /** Where it asks the class. */
+  readonly question?: Question | undefined;
 }
 
 /** One annotation in the margin: folded to its first lines, or open with its answers and what can be done with it. */
 export const NoteCard = memo(function NoteCard(props: Props) {
-  const { thread, me, open, chosen, actions } = props;
+  const { thread, me, open, chosen, actions, question } = props;
   const { root } = thread;
   const editing = useEditing(root, actions);
   const standing = open && !root.deleted;
@@ -56,18 +59,27 @@ export const NoteCard = memo(function NoteCard(props: Props) {
       {editing.at ? (
         <Editing root={root} editing={editing} actions={actions} />
       ) : (
-        <Words annotation={root} open={open} quoted={open || chosen !== undefined} onFollow={actions.follow} />
+        <>
+          <Words annotation={root} open={open} quoted={open || chosen !== undefined} onFollow={actions.follow} />
+          <Asked question={question} open={open} />
+        </>
       )}
       {standing && (
         <>
           <HeldLine annotation={root} />
           <StandingLines of={root} />
+          <LinkedFrom id={root.id} onFollow={actions.follow} />
         </>
       )}
-      {standing && <LinkedFrom id={root.id} onFollow={actions.follow} />}
       <Replies {...props} />
       {standing && !editing.at && (
-        <Foot root={root} mine={root.author.id === me} actions={actions} onEdit={editing.begin} />
+        <Foot
+          root={root}
+          mine={root.author.id === me}
+          asks={question !== undefined}
+          actions={actions}
+          onEdit={editing.begin}
+        />
       )}
       {open && !editing.at && <Answer thread={thread} actions={actions} onLeave={fold} />}
     </article>
@@ -133,12 +145,14 @@ function Head({
 interface FootProps {
   readonly root: Annotation;
   readonly mine: boolean;
+  /** It asks the class already. */
+  readonly asks: boolean;
   readonly actions: NoteActions;
   onEdit(): void;
 }
 
 /** What can be done with an open note. */
-function Foot({ root, mine, actions, onEdit }: FootProps) {
+function Foot({ root, mine, asks, actions, onEdit }: FootProps) {
   return (
     <footer className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule pt-2 text-[13px]">
       <NoteAudience annotation={root} />
@@ -151,6 +165,7 @@ function Foot({ root, mine, actions, onEdit }: FootProps) {
           <button className="act" onClick={onEdit}>
             {root.note ? 'Edit' : 'Write'}
           </button>
+          {!asks && <AskTheClass annotation={root} />}
           <button className="font-semibold text-brick hover:underline" onClick={() => actions.remove([root])}>
             Delete
           </button>

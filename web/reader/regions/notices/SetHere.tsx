@@ -1,8 +1,9 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { contributionOf, missing } from '@avrelle/core/class';
-import type { Annotation, Assignment, NamedExpectation } from '@avrelle/core/wire';
+import { contributionOf, missing, type Contribution } from '@avrelle/core/class';
+import type { Assignment, NamedExpectation, Question } from '@avrelle/core/wire';
 import { isPast, leftWords, wordsFor } from '../../../classes/words';
 import { useSetHere } from '../../../data/queries';
+import { useQuestionsOn } from '../../../data/question-queries';
 import { Tint } from '../../../ui/Tint';
 import { dueAt } from '../../../ui/when';
 import { useSession } from '../../session/reader-context';
@@ -19,11 +20,12 @@ export function SetHere() {
 
 function SetStrip({ set }: { readonly set: Assignment }) {
   const { annotations, me, source } = useSession();
+  const asked = useQuestionsOn(source.id).data;
   const [told, setTold] = useState(false);
-  const left = useMemo(
-    () => leftWords(set.expected, missingIn(set, annotations, me.id), source.readShare),
-    [set, annotations, me.id, source.readShare],
-  );
+  const left = useMemo(() => {
+    const done = { ...contributionOf(annotations, me.id, set.class.id), questions: answeredIn(set, asked) };
+    return leftWords(set.expected, missingOf(set, done), source.readShare);
+  }, [set, annotations, asked, me.id, source.readShare]);
   return (
     <div className={left ? '' : 'max-[900px]:hidden'}>
       <Strip>
@@ -95,8 +97,14 @@ const HIDDEN_WORDS: Readonly<Record<Assignment['othersSeen'], string>> = {
   after_release: 'You see the others when your teacher shows them',
 };
 
-function missingIn(set: Assignment, annotations: readonly Annotation[], me: string): NamedExpectation {
+/** How many of the questions of the class I answered; until they have come, as many as the server counted. */
+const answeredIn = (set: Assignment, questions: readonly Question[] | undefined): number =>
+  questions
+    ? questions.filter((q) => q.response !== null && q.classes.some(({ id }) => id === set.class.id)).length
+    : set.expected.questions - (set.missing?.questions ?? 0);
+
+function missingOf(set: Assignment, done: Contribution): NamedExpectation {
   const names = new Map(set.expected.marks.map(({ kind, name }) => [kind, name]));
-  const left = missing(set.expected, { ...contributionOf(annotations, me, set.class.id), questions });
+  const left = missing(set.expected, done);
   return { ...left, marks: left.marks.map((m) => ({ ...m, name: names.get(m.kind) ?? '' })) };
 }
