@@ -11,6 +11,7 @@ import { assignmentRoutes } from './assignments/routes';
 import { discussionRoutes } from './discussion/routes';
 import { groupRoutes } from './groups/routes';
 import { questionRoutes } from './questions/routes';
+import { walkthroughRoutes } from './walkthroughs/routes';
 import { heldRoutes } from './held/routes';
 import { classRoutes } from './classes/routes';
 import { joiningRoutes } from './joining/routes';
@@ -74,6 +75,7 @@ const ROUTES = [
   groupRoutes,
   heldRoutes,
   questionRoutes,
+  walkthroughRoutes,
   libraryRoutes,
   searchRoutes,
   tagRoutes,

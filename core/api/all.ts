@@ -13,6 +13,7 @@ import * as kinds from './kinds';
 import * as library from './library';
 import * as questions from './questions';
 import * as sources from './sources';
+import * as walkthroughs from './walkthroughs';
 
 const FEATURES = {
   account,
@@ -29,6 +30,7 @@ const FEATURES = {
   library,
   questions,
   sources,
+  walkthroughs,
 };
 type Features = typeof FEATURES;
 type EndpointIn<Feature> = Extract<Feature[keyof Feature], Endpoint>;

@@ -8,3 +8,5 @@ export {
 } from './study-notes';
 export { DRAWING, toWebAnnotation } from './web-annotation';
 export { bookmarksFile, opmlFile, type Listed } from './lists';
+export { walkthroughMarkdown } from './walkthrough';
+export type { TakenStep } from './walkthrough';

@@ -58,7 +58,8 @@ function frontMatter(source: TakenSource, takenOn: string): Record<string, unkno
   return Object.fromEntries(Object.entries(all).filter(([, value]) => value));
 }
 
-function markBlock(mark: TakenMark, me: string): string {
+/** One mark: its words, its kind, who made it, what was written and answered. `me` goes without a name. */
+export function markBlock(mark: TakenMark, me: string): string {
   const { kind } = mark;
   const by = mark.author === me ? '' : ` · ${escapeMarkdown(mark.author)}`;
   const what = mark.what ? ` · ${escapeMarkdown(mark.what)}` : '';

@@ -21,6 +21,7 @@ export type GroupId = Id<'group'>;
 export type LegendOwnerId = Id<'person' | 'class'>;
 export type CollectionId = Id<'collection'>;
 export type JobId = Id<'job'>;
+export type WalkthroughId = Id<'walkthrough'>;
 export type BatchId = Id<'batch'>;
 export type FeedId = Id<'feed'>;
 export type DraftId = Id<'draft'>;

@@ -11,6 +11,7 @@ export type {
   CollectionId,
   JobId,
   BatchId,
+  WalkthroughId,
   FeedId,
   DraftId,
 } from './ids';
@@ -146,6 +147,15 @@ export type {
   ResponsePut,
   StudentResponse,
 } from './question';
+export { MOST_STEPS, SEEN_BY_CLASS, walkthroughCopySchema, walkthroughPutSchema } from './walkthrough';
+export type {
+  SeenByClass,
+  StepNote,
+  Walkthrough,
+  WalkthroughPut,
+  WalkthroughRow,
+  WalkthroughStep,
+} from './walkthrough';
 export { OTHERS_SEEN, assignmentPutSchema, shownSchema, extensionSchema, assignmentKey } from './assignment';
 export type {
   OthersSeen,

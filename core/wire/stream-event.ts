@@ -13,6 +13,7 @@ export type StreamEvent =
   | { readonly type: 'threads' }
   /** What a class is asked, or what was answered. */
   | { readonly type: 'questions' }
+  | { readonly type: 'walkthroughs' }
   | { readonly type: 'arrivals' }
   | { readonly type: 'classes' }
   | { readonly type: 'key' }

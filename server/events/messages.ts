@@ -25,6 +25,8 @@ export function told(db: Db, event: EventRow): Told {
     case 'questions':
     case 'library':
       return toThose(() => new Set([...membersIn(db, event.classId), event.personId ?? '']), { type: event.type });
+    case 'walkthroughs':
+      return toThose(() => new Set(teachersIn(db, event.classId)), { type: 'walkthroughs' });
     case 'arrivals':
     case 'threads':
       return toThose(() => new Set([event.personId ?? '']), { type: event.type });
@@ -73,6 +75,11 @@ function annotationTold(db: Db, event: EventRow): Told {
 
 const membersIn = (db: Db, classId: ClassId | null): string[] =>
   classId === null ? [] : membershipsOf(db, [classId]).map((m) => m.personId);
+
+const teachersIn = (db: Db, classId: ClassId | null): string[] =>
+  membershipsOf(db, classId === null ? [] : [classId])
+    .filter(({ role }) => role !== 'student')
+    .map((m) => m.personId);
 
 /** Events of an earlier version named classes alone. */
 function formerMembers(db: Db, formerClasses: string | null): PersonId[] {

@@ -3,7 +3,17 @@ import type { AnnotationId, ClassId, GroupId, JobId, PersonId, SourceId } from '
 import type { Db } from '../db/database';
 
 export type EventType =
-  'annotation' | 'source' | 'library' | 'desk' | 'threads' | 'questions' | 'classes' | 'job' | 'arrivals' | 'key';
+  | 'annotation'
+  | 'source'
+  | 'library'
+  | 'desk'
+  | 'threads'
+  | 'questions'
+  | 'walkthroughs'
+  | 'classes'
+  | 'job'
+  | 'arrivals'
+  | 'key';
 
 export interface NewEvent {
   readonly type: EventType;

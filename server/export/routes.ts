@@ -57,7 +57,7 @@ export function notesOf(
   { whose, origin }: { readonly whose: Whose; readonly origin: string },
 ): { readonly source: SourceDetail; readonly words: string } {
   const { source, marks } = gather(context, me.id, id, whose);
-  return { source, words: studyNotes(source, taken(marks, origin), context.now(), me.name) };
+  return { source, words: studyNotes(source, takenMarks(marks, origin), context.now(), me.name) };
 }
 
 type Whose = 'mine' | 'all';
@@ -103,7 +103,8 @@ function spotSelectors(spot: Spot, quote: Anchor['quote']): readonly Selector[] 
 const MEDIA_FRAGMENTS = 'http://www.w3.org/TR/media-frags/';
 const PDF_FRAGMENTS = 'http://tools.ietf.org/rfc/rfc3778';
 
-function taken(all: readonly Annotation[], origin: string): TakenMark[] {
+/** Marks and notes with what was answered, in the order given; addresses begin with `origin`. */
+export function takenMarks(all: readonly Annotation[], origin: string): TakenMark[] {
   const replies = (id: string) =>
     all.filter((r) => r.rootId === id).map((r) => ({ author: r.author.name, note: outward(r.note, origin) }));
   return all
