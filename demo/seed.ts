@@ -24,6 +24,7 @@ import { DRAWINGS } from './drawings';
 import { MARKS, type DemoMark, type SourceKey } from './marks';
 import { seedClasses } from './classes';
 import { QUESTIONS } from './questions';
+import { seedWalkthrough } from './walkthrough';
 import { ASSIGNMENTS, READ, READ_BY_OTHERS } from './assignments';
 import { INES_READ, SLUICE, SOURCES } from './sources';
 import { emailOf, PASSWORD, STUDENTS, TEACHER } from './people';
@@ -75,6 +76,7 @@ export async function seed(
   await seeder.shelves();
   await seeder.assignments();
   await seeder.questions();
+  await seeder.walkthrough();
   await seeder.order();
   await seeder.arrivals();
   clock.release();
@@ -86,6 +88,8 @@ class Seeder {
   /** By the key of a person, in Field Course B. */
   private readonly groupOf = new Map<string, string>();
   private readonly kept = new Map<SourceKey, Kept>();
+  /** What is marked for a class, by its source and passage. */
+  private readonly noted = new Map<string, string>();
   private random = seeded(1994);
 
   constructor(
@@ -212,6 +216,15 @@ class Seeder {
         await this.send(by, 'PUT', `${url}/response`, answer);
       }
     }
+  }
+
+  async walkthrough(): Promise<void> {
+    this.clock.set(1, 17);
+    await seedWalkthrough(
+      (...asked) => this.send(...asked),
+      `/api/classes/${this.classIds.B}`,
+      (source, quote) => this.noted.get(`${source} ${quote}`)!,
+    );
   }
 
   private assignmentUrl(letter: 'A' | 'B', source: SourceKey): string {
@@ -363,6 +376,7 @@ class Seeder {
       groupIds: mark.inOwnGroup ? [this.groupOf.get(mark.by)!] : [],
     };
     await this.send(mark.by, 'PUT', `/api/annotations/${id}`, put);
+    if (classIds.length > 0 && mark.note) this.noted.set(`${mark.source} ${mark.quote}`, id);
     return id;
   }
 

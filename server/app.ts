@@ -12,6 +12,7 @@ import { discussionRoutes } from './discussion/routes';
 import { groupRoutes } from './groups/routes';
 import { questionRoutes } from './questions/routes';
 import { walkthroughRoutes } from './walkthroughs/routes';
+import { calendarRoutes } from './calendar/routes';
 import { heldRoutes } from './held/routes';
 import { classRoutes } from './classes/routes';
 import { joiningRoutes } from './joining/routes';
@@ -75,6 +76,7 @@ const ROUTES = [
   groupRoutes,
   heldRoutes,
   questionRoutes,
+  calendarRoutes,
   walkthroughRoutes,
   libraryRoutes,
   searchRoutes,

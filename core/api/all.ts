@@ -1,6 +1,7 @@
 import * as account from './account';
 import * as annotations from './annotations';
 import * as assignments from './assignments';
+import * as calendar from './calendar';
 import * as classes from './classes';
 import * as discussion from './discussion';
 import type { Endpoint, NameOf } from './endpoint';
@@ -19,6 +20,7 @@ const FEATURES = {
   account,
   annotations,
   assignments,
+  calendar,
   classes,
   discussion,
   find,

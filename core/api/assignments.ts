@@ -18,6 +18,11 @@ export const getAssignment = endpoint('GET', '/api/classes/:id/assignments/:sour
   may: asAssistant('look at how its students read'),
   answer: assignmentDetail,
 });
+/** The same as a table: each student with what they read, wrote and answered, and their marks beside the teachers'. */
+export const exportStudents = endpoint('GET', '/api/classes/:id/assignments/:sourceId/students.csv', {
+  may: asAssistant('look at how its students read'),
+  gives: ['text/csv'],
+});
 /** Sets a reading, or changes what is set; the class reads the source from then on. */
 export const putAssignment = endpoint('PUT', '/api/classes/:id/assignments/:sourceId', {
   may: asAssistant('set a reading'),

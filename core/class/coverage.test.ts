@@ -138,7 +138,10 @@ test('a reader beside the teachers: the share of theirs that was found, and of o
   expect(againstTeacher(SENTENCES, [at('The tide turns'), at('creek')], taught)).toEqual({
     recall: 0.5,
     precision: 0.5,
+    // Of three sentences they agree on one; by chance on five ninths: (1/3 − 5/9) / (1 − 5/9).
+    kappa: expect.closeTo(-0.5),
   });
-  expect(againstTeacher(SENTENCES, [], taught)).toEqual({ recall: 0, precision: null });
-  expect(againstTeacher(SENTENCES, [at('creek')], [])).toEqual({ recall: null, precision: 0 });
+  expect(againstTeacher(SENTENCES, [], taught)).toEqual({ recall: 0, precision: null, kappa: null });
+  expect(againstTeacher(SENTENCES, [at('creek')], [])).toEqual({ recall: null, precision: 0, kappa: null });
+  expect(againstTeacher(SENTENCES, taught, taught)).toEqual({ recall: 1, precision: 1, kappa: 1 });
 });

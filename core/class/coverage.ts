@@ -1,6 +1,6 @@
 import type { KindCode } from '../legend/legend';
 import { seeded } from '../random/seeded';
-import { alphaInterval, krippendorffsAlpha, type Value } from './agreement';
+import { alphaInterval, cohensKappa, krippendorffsAlpha, type Value } from './agreement';
 
 /** Half-open `[start, end)` in the stream that is read, in UTF-16 units. */
 export interface Span {
@@ -155,6 +155,8 @@ export interface AgainstTeacher {
   readonly recall: number | null;
   /** Of the sentences that the reader marked, the share that the teachers marked; null where the reader marked none. */
   readonly precision: number | null;
+  /** Cohen's κ of marked or not, over all sentences; null where one of them marked none. */
+  readonly kappa: number | null;
 }
 
 /** One reader's marks beside the teachers', sentence by sentence, whatever the kind. */
@@ -169,6 +171,10 @@ export function againstTeacher(
   return {
     recall: theirs.size === 0 ? null : both / theirs.size,
     precision: mine.size === 0 ? null : both / mine.size,
+    kappa:
+      mine.size === 0 || theirs.size === 0
+        ? null
+        : cohensKappa(sentences.map((_sentence, index) => [mine.has(index), theirs.has(index)])),
   };
 }
 

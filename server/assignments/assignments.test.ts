@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import Papa from 'papaparse';
 import { v7 } from 'uuid';
 import type {
   Annotation,
@@ -90,7 +91,16 @@ test('what is asked for is told to each as their own, and to the teacher as how 
   expect((await ines.send<Assignment[]>('GET', `/api/assignments?source=${sourceId}`)).body[0]!.missing).toEqual({
     marks: [],
     answers: 0,
+    questions: 0,
   });
+  // The teacher marks the same sentence: there is one.
+  await mark(teacher);
+  const { text } = await teacher.send('GET', `/api/classes/${id}/assignments/${sourceId}/students.csv`);
+  const table = Papa.parse<Record<string, string>>(text, { header: true }).data;
+  expect(table.map((row) => [row.student, row.marks, row['still missing'], row['of the teachers']])).toEqual([
+    ['Ines', '2', '', '1'],
+    ['Tomas', '2', 'one claim', '1'],
+  ]);
 });
 
 test('only who teaches sets a reading; what is set meanwhile is not written over; the same again changes nothing', async () => {

@@ -2,7 +2,9 @@ import type { FastifyInstance } from 'fastify';
 import { roleIn } from '../access/access-queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
+import { sendCsv } from '../export/csv';
 import { serving } from '../serve';
+import { studentsTable } from './students-table';
 import { assignmentDetail, assignmentsOf, weekOf } from './assignments';
 import { assignmentOf, putAssignment } from './put';
 import { deleteAssignment, setExtension, setShown, takeExtension } from './queries';
@@ -23,6 +25,12 @@ export function assignmentRoutes(app: FastifyInstance, context: Context): void {
     const found = assignmentDetail(db, me.id, { classId: id, sourceId });
     if (!found) throw new AppError('not_found', { what: 'reading' });
     return found;
+  });
+
+  serve.file('GET /api/classes/:id/assignments/:sourceId/students.csv', ({ me, params: { id, sourceId }, reply }) => {
+    const found = assignmentDetail(db, me.id, { classId: id, sourceId });
+    if (!found) throw new AppError('not_found', { what: 'reading' });
+    return sendCsv(reply, 'students.csv', studentsTable(db, me.id, found));
   });
 
   serve('PUT /api/classes/:id/assignments/:sourceId', ({ me, params: { id, sourceId }, body }) =>

@@ -9,6 +9,7 @@ import { useMessages } from '../ui/Messages';
 import { State } from '../ui/State';
 import { when } from '../ui/when';
 import { AccessKeys } from './AccessKeys';
+import { Calendar } from './Calendar';
 import { browserName } from './browser-name';
 import { useMe } from './me';
 import { PageHeading } from '../ui/PageHeading';
@@ -40,6 +41,9 @@ export default function YourAccountPage() {
             about="Where you do not know the browser, sign it out and change your password."
           >
             <Sessions />
+          </Part>
+          <Part title="Calendar" about="What is due in your classes, in the calendar you use.">
+            <Calendar />
           </Part>
           <Part
             title="Access keys"

@@ -141,6 +141,11 @@ function Head({ of: c }: { readonly of: ClassDetail }) {
         <Link className="act" to={`/classes/${c.id}/questions`}>
           Questions
         </Link>
+        {teaches && (
+          <Link className="act" to={`/classes/${c.id}/walkthroughs`}>
+            Walkthroughs
+          </Link>
+        )}
         <ClassMenu of={c} />
         {teaches && c.archivedAt === null && (
           <Link className="act" to={`/classes/${c.id}/set`}>

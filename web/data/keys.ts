@@ -10,6 +10,7 @@ export const keys = {
   sessions: ['account', 'sessions'] as const,
   tokens: ['account', 'tokens'] as const,
   people: ['people'] as const,
+  calendar: ['account', 'calendar'] as const,
   /** Everything that lists sources. */
   library: ['library'] as const,
   outline: ['library', 'outline'] as const,
@@ -43,6 +44,9 @@ export const keys = {
   questionsOn: (sourceId: SourceId) => ['questions', 'source', sourceId] as const,
   classQuestions: (id: string) => ['questions', 'class', id] as const,
   responses: (id: string, annotationId: string) => ['questions', 'class', id, annotationId] as const,
+  walkthroughs: (id: string) => ['walkthroughs', id] as const,
+  walkthrough: (id: string, walkthroughId: string) => ['walkthroughs', id, 'one', walkthroughId] as const,
+  starred: (id: string) => ['walkthroughs', id, 'starred'] as const,
   held: (id: string) => ['classes', id, 'held'] as const,
   joining: (id: string) => ['classes', id, 'joining'] as const,
   invitation: (link: string) => ['classes', 'invitation', link] as const,

@@ -30,10 +30,12 @@ const STALE = {
   ],
   /** What is asked, what was answered, and what of it is left to do. */
   questions: () => [keys.questions, keys.assignments, ['set-here'], keys.desk],
+  walkthroughs: () => [['walkthroughs']],
   requests: () => [keys.myRequests],
   /** How far people are with what is set, and what they say. */
   assignments: () => [keys.assignments, ['threads']],
-  threads: () => [['threads']],
+  /** What of a discussion is read, starred or reported. */
+  threads: () => [['threads'], ['walkthroughs']],
   tags: () => [keys.library, keys.tags, keys.tints, ['topics'], ['source'], ['annotations'], ['found']],
   tints: () => [keys.tints],
   links: () => [['links']],
@@ -44,6 +46,7 @@ const STALE = {
   sessions: () => [keys.sessions],
   tokens: () => [keys.tokens],
   people: () => [keys.people],
+  calendar: () => [keys.calendar],
 } satisfies Readonly<Record<string, (id: string) => readonly QueryKey[]>>;
 
 export type Change = keyof typeof STALE;

@@ -68,6 +68,7 @@ export function receive(client: QueryClient, event: StreamEvent): void {
     case 'desk':
     case 'threads':
     case 'questions':
+    case 'walkthroughs':
     case 'classes':
       return void renew(client, event.type);
     case 'job':

@@ -1,21 +1,5 @@
 import { useState, type ReactNode } from 'react';
 import { useForm } from 'react-hook-form';
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core';
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { CollectionDetail, SourceChange, SourceRow as Row } from '@avrelle/core/wire';
@@ -24,6 +8,7 @@ import { call } from '../data/call';
 import { keys, renew, useCollection } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 import { leftOf, marksOf } from '../ui/SourceRow';
+import { SortableList, useSortableRow } from '../ui/Sortable';
 import { State } from '../ui/State';
 import { Strand } from '../ui/Strand';
 import { count } from '../ui/when';
@@ -145,13 +130,9 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
   const { now, store } = useOrder(c);
   const takeOut = useTakingOut(c.id);
   const sources = new Map(c.items.map((i) => [i.source.id, i.source]));
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
-  const onDragEnd = ({ active, over }: DragEndEvent): void => {
-    const next = over && movedTo(now, String(active.id), String(over.id));
-    if (next && next !== now) store(next);
+  const onMove = (id: string, over: string): void => {
+    const next = movedTo(now, id, over);
+    if (next !== now) store(next);
   };
   if (c.items.length === 0 && c.sections.length === 0)
     return (
@@ -170,8 +151,8 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
       </Item>
     );
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-      <SortableContext items={flat(now)} strategy={verticalListSortingStrategy} disabled={!may}>
+    <>
+      <SortableList ids={flat(now)} disabled={!may} onMove={onMove}>
         <ol aria-label="Sources" className="px-[30px] pb-6 max-[900px]:px-4">
           {now.groups.map((ids, n) => [
             n > 0 && (
@@ -187,9 +168,9 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
             ...ids.map((id) => item(sources.get(id))),
           ])}
         </ol>
-      </SortableContext>
+      </SortableList>
       {may && <NewSection onName={(name) => store(withNewSection(now, name))} />}
-    </DndContext>
+    </>
   );
 }
 
@@ -223,32 +204,15 @@ function NewSection({ onName }: { readonly onName: (name: string) => void }) {
   );
 }
 
-const grip = 'cursor-grab touch-none text-faint opacity-60 hover:opacity-100 focus-visible:opacity-100';
-
 function Item({ source, may, children }: { source: Row; may: boolean; children: ReactNode }) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
-    id: source.id,
-  });
+  const { ref, style, isDragging, grip } = useSortableRow(source.id);
   return (
     <li
-      ref={setNodeRef}
-      style={{ transform: CSS.Translate.toString(transform), transition }}
+      ref={ref}
+      style={style}
       className={`grid grid-cols-[16px_minmax(0,1fr)_150px_90px_60px] items-center gap-x-4 border-b border-rule bg-sheet py-2 max-[900px]:grid-cols-[16px_minmax(0,1fr)_auto] ${isDragging ? 'relative z-10 bg-wash' : ''}`}
     >
-      {may ? (
-        <button
-          ref={setActivatorNodeRef}
-          {...attributes}
-          {...listeners}
-          aria-label={`Move ${source.title}`}
-          title="Drag, or press Space and the arrows"
-          className={grip}
-        >
-          ⋮
-        </button>
-      ) : (
-        <span />
-      )}
+      {may ? grip(source.title) : <span />}
       <div className="min-w-0">
         <Link
           to={`/source/${source.id}`}
@@ -290,24 +254,10 @@ function Section({
   onName: (name: string) => void;
   onRemove: () => void;
 }) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } = useSortable({ id });
+  const { ref, style, grip } = useSortableRow(id);
   return (
-    <li
-      ref={setNodeRef}
-      style={{ transform: CSS.Translate.toString(transform), transition }}
-      className="flex items-baseline gap-4 border-b border-strong bg-sheet pb-1 pt-5"
-    >
-      {may && (
-        <button
-          ref={setActivatorNodeRef}
-          {...attributes}
-          {...listeners}
-          aria-label={`Move the section ${name}`}
-          className={`w-4 ${grip}`}
-        >
-          ⋮
-        </button>
-      )}
+    <li ref={ref} style={style} className="flex items-baseline gap-4 border-b border-strong bg-sheet pb-1 pt-5">
+      {may && grip(`the section ${name}`)}
       {may ? (
         <input
           aria-label="Name of the section"

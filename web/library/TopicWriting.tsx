@@ -1,22 +1,18 @@
-import { Suspense, useCallback, useEffect, useRef, useState } from 'react';
-import { useQueryClient, type QueryClient } from '@tanstack/react-query';
-import type { TopicPage, PersonId } from '@avrelle/core/wire';
+import { Suspense } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import type { TopicPage } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
-import { isOffline, ProblemError, wordsOf } from '../data/api';
 import { call } from '../data/call';
+import type { Sent, StoredPage } from '../data/page-saver';
 import { keys } from '../data/queries';
+import { PAUSE, savingWords, sent, useSaved } from '../data/use-saved';
 import { lazily } from '../ui/lazily';
 import { when } from '../ui/when';
-import { PageSaver, type Saving, type Sent, type StoredPage } from './page-saver';
 
 const NoteEditor = lazily(() => import('../note/NoteEditor'));
-/** Between the last key and saving, and between tries without a connection, in milliseconds. */
-const PAUSE = 900;
-const AGAIN_AFTER = 2_000;
-
 /** What is written about a tag: saved a moment after the last key, and kept on this computer until it is. */
 export function TopicWriting({ topic }: { topic: TopicPage }) {
-  const { text, saving, saver, later } = useSaved(topic);
+  const { text, saving, saver, later } = useTopic(topic);
   const theirs = saving?.type === 'conflict' ? saving.theirs : undefined;
   const write = (markdown: string): void => {
     saver.write(markdown);
@@ -27,7 +23,7 @@ export function TopicWriting({ topic }: { topic: TopicPage }) {
       <div className="flex items-baseline justify-between">
         <h2 className="text-[17px]">My summary</h2>
         <span role="status" className="text-[13px] text-soft">
-          {toldOf(saving, topic)}
+          {savingWords(saving, topic.writtenAt ? `Written ${when(topic.writtenAt)}` : '')}
         </span>
       </div>
       <div
@@ -57,100 +53,17 @@ export function TopicWriting({ topic }: { topic: TopicPage }) {
   );
 }
 
-function toldOf(saving: Saving | undefined, { writtenAt }: TopicPage): string {
-  switch (saving?.type) {
-    case undefined:
-      return writtenAt ? `Written ${when(writtenAt)}` : '';
-    case 'unsaved':
-      return '…';
-    case 'saved':
-      return 'Saved';
-    case 'conflict':
-      return 'Another window wrote here meanwhile: both texts are below.';
-    case 'failed':
-      return saving.offline
-        ? 'No connection just now; it is kept on this computer, and saved as soon as the server answers.'
-        : saving.words;
-  }
-}
-
-/** Those of pages that are being written, and of pages one has left before all was stored. */
-const savers = new Map<string, PageSaver>();
-
-/** Who saves the page: whoever did before, when not all was stored then; else upon a draft of an earlier visit. */
-function saverOf(client: QueryClient, personId: PersonId, topic: TopicPage): PageSaver {
-  const key = `${personId}/${topic.tag}`;
-  const before = savers.get(key);
-  if (before && !before.settled) return before;
-  const draft = draftOf(key);
-  const begun = draft.read();
-  const send = (page: StoredPage): Promise<Sent> => sendTopic(client, topic.tag, page);
-  const made = new PageSaver(begun && begun.text !== topic.text ? begun : topic, { send, keep: draft.keep });
-  if (made.text !== topic.text) made.write(made.text);
-  savers.set(key, made);
-  return made;
-}
-
-async function sendTopic(client: QueryClient, tag: string, { text, version }: StoredPage): Promise<Sent> {
-  try {
-    const stored = await call('PUT /api/topics', { query: { tag }, body: { version, text } });
-    client.setQueryData(keys.topic(tag), stored);
-    return { type: 'stored', page: stored };
-  } catch (error) {
-    if (error instanceof ProblemError && error.problem.code === 'stale')
-      return { type: 'stale', theirs: error.problem.current as TopicPage };
-    return { type: 'failed', offline: isOffline(error), words: wordsOf(error) };
-  }
-}
-
-/** Saves while one writes, and again while there is no connection; what is left unsaved waits for one to come back. */
-function useSaved(topic: TopicPage) {
+function useTopic(topic: TopicPage) {
   const client = useQueryClient();
   const me = useMe().id;
-  const [saver] = useState(() => saverOf(client, me, topic));
-  const [text] = useState(saver.text);
-  const [saving, setSaving] = useState(saver.saving);
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const later = useCallback(
-    (pause: number): void => {
-      clearTimeout(timer.current);
-      timer.current = setTimeout(() => void saver.save(), pause);
-    },
-    [saver],
-  );
-  useEffect(() => {
-    saver.watcher = (now) => {
-      setSaving(now);
-      if (now.type === 'failed' && now.offline) later(AGAIN_AFTER);
-    };
-    if (!saver.settled) void saver.save();
-    return () => {
-      saver.watcher = undefined;
-      clearTimeout(timer.current);
-      void saver.save();
-    };
-  }, [saver, later]);
-  return { text, saving, saver, later };
-}
-
-/** What was written about a tag and is not saved yet, on this computer. */
-function draftOf(page: string) {
-  const key = `avrelle.topic/${page}`;
-  return {
-    read(): StoredPage | undefined {
-      try {
-        return (JSON.parse(localStorage.getItem(key) ?? 'null') as StoredPage | null) ?? undefined;
-      } catch {
-        return undefined;
-      }
-    },
-    keep(unsaved: StoredPage | undefined): void {
-      try {
-        if (unsaved) localStorage.setItem(key, JSON.stringify(unsaved));
-        else localStorage.removeItem(key);
-      } catch {
-        // Without room on this computer it is saved a moment later all the same.
-      }
-    },
-  };
+  const { tag } = topic;
+  const send = ({ text, version }: StoredPage): Promise<Sent> =>
+    sent(
+      call('PUT /api/topics', { query: { tag }, body: { version, text } }).then((stored) => {
+        client.setQueryData(keys.topic(tag), stored);
+        return stored;
+      }),
+      (stored) => stored,
+    );
+  return useSaved({ key: `topic/${me}/${tag}`, stored: topic, send });
 }

@@ -35,9 +35,15 @@ export class Painter {
   /** What is painted by now, by its look and place: a new mark costs as much as itself. */
   private readonly painted = new Map<string, Map<string, AbstractRange>>();
 
+  /** What stands around a passage that is shown steps back. */
+  private readonly around: CSSStyleSheet;
+  private aroundRule = '';
+
   constructor(private readonly page: PageAdapter) {
-    this.sheet = new page.window.CSSStyleSheet();
-    page.document.adoptedStyleSheets = [...page.document.adoptedStyleSheets, this.sheet];
+    const { CSSStyleSheet } = page.window;
+    this.sheet = new CSSStyleSheet();
+    this.around = new CSSStyleSheet();
+    page.document.adoptedStyleSheets = [...page.document.adoptedStyleSheets, this.sheet, this.around];
   }
 
   /**
@@ -60,7 +66,9 @@ export class Painter {
       `::highlight(${name('found')}){${found}}`,
       `::highlight(${name('cue')}){background-color:${tokens.getPropertyValue('--tide-wash')};${underline('solid', 1, tide)}}`,
     );
+    rules.push(`::highlight(${name('shown')}){color:${ink}}`);
     this.sheet.replaceSync(rules.join('\n'));
+    this.aroundRule = overPicture ? '' : `body{color:${tokens.getPropertyValue('--ink-faint')}!important}`;
   }
 
   paint(marks: readonly Painted[]): void {
@@ -133,6 +141,13 @@ export class Painter {
   found(range: StreamRange | undefined): void {
     const made = range && this.page.domRange(range);
     this.set(name('found'), made ? [made] : [], 3);
+  }
+
+  /** A passage that is shown to others: what stands around it is fainter. */
+  shown(range: StreamRange | undefined): void {
+    const made = range && this.page.domRange(range);
+    this.set(name('shown'), made ? [made] : [], 4);
+    this.around.replaceSync(made ? this.aroundRule : '');
   }
 
   /** The words that are being spoken. */

@@ -17,7 +17,18 @@ export function Students({ set, reading }: Props) {
   const [extending, setExtending] = useState<StudentProgress>();
   return (
     <section aria-label="Students">
-      <h2 className="mb-1 text-[17px]">Students</h2>
+      <h2 className="mb-1 flex items-baseline justify-between text-[17px]">
+        Students
+        {set.students.length > 0 && (
+          <a
+            className="act font-ui text-[13px]"
+            href={`/api/classes/${set.class.id}/assignments/${set.source.id}/students.csv`}
+            download
+          >
+            Download as a table (CSV)
+          </a>
+        )}
+      </h2>
       {set.students.length === 0 ? (
         <p className="text-soft">Nobody has joined yet. The code to join with is on the page of the class.</p>
       ) : (
@@ -27,7 +38,7 @@ export function Students({ set, reading }: Props) {
             columns={columnsOf(set, reading, setExtending)}
             rows={set.students}
             idOf={(student) => student.id}
-            numbers={['read', 'marks', 'answers', 'theirs', 'own']}
+            numbers={['read', 'marks', 'answers', 'theirs', 'own', 'kappa']}
           />
         </div>
       )}
@@ -94,5 +105,14 @@ const besideColumns = ({ beside }: ClassReading): readonly PlainColumn<StudentPr
       <span title="Of the sentences they marked, the share that teachers marked, too">Also a teacher’s</span>
     ),
     cell: ({ row }) => percent(beside.get(row.original.id)?.precision),
+  },
+  {
+    id: 'kappa',
+    header: () => (
+      <span title="How far they mark the same sentences as the teachers, corrected for chance (Cohen’s κ): 1 is all the same, 0 is chance">
+        κ
+      </span>
+    ),
+    cell: ({ row }) => beside.get(row.original.id)?.kappa?.toFixed(2).replace('-', '−') ?? '–',
   },
 ];

@@ -1,4 +1,5 @@
 import { useRef, type ReactNode } from 'react';
+import type { AnnotationId } from '@avrelle/core/wire';
 import { useClicks } from '../document/use-clicks';
 import { useDocument } from '../document/document-context';
 import { useDrawing } from '../drawing/use-drawing';
@@ -21,8 +22,14 @@ import { useSeenMarks } from './use-seen-marks';
 import { useProgress } from './use-progress';
 import { useReadingAloud } from './use-reading-aloud';
 
+interface Props {
+  /** It is only shown, at this annotation: keys and selecting change nothing. */
+  readonly at?: AnnotationId;
+  readonly children: ReactNode;
+}
+
 /** What can be done with the document: by keys, by a press on the page, and for all parts of the reading view. */
-export function ToolsProvider({ children }: { readonly children: ReactNode }) {
+export function ToolsProvider({ at, children }: Props) {
   const { page } = useDocument();
   const markOnSelect = useReader((s) => s.markOnSelect);
   const player = useRef<PlayerHandle>(null);
@@ -39,9 +46,10 @@ export function ToolsProvider({ children }: { readonly children: ReactNode }) {
   const tools = { marking, placing, navigation, aloud, progress, drawing, pictures, choosing, noteActions, player };
   const commands = useCommands(tools);
   const press = useClicks();
-  useMarkOnSelect(page, markOnSelect, marking.markAgain);
-  useArrival();
-  useKeyboard(commands);
-  useCommandSource(() => named(commands));
+  const isShown = at !== undefined;
+  useMarkOnSelect(page, markOnSelect && !isShown, marking.markAgain);
+  useArrival(at);
+  useKeyboard(commands, isShown);
+  useCommandSource(() => (isShown ? [] : named(commands)));
   return <ToolsContext.Provider value={{ ...tools, ...commands, press }}>{children}</ToolsContext.Provider>;
 }

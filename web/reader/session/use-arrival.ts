@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import { findDirective, parseTextDirective } from '@avrelle/core/anchor';
-import type { SourceText } from '@avrelle/core/wire';
+import type { AnnotationId, SourceText } from '@avrelle/core/wire';
 import { indexOf } from '../../page/text-index';
 import type { StreamRange } from '../../page/page-frame';
 import { useDocument } from '../document/document-context';
@@ -21,17 +21,17 @@ interface Aim {
   arrive?(): void;
 }
 
-/** Where the reader arrives: at an annotation (`?at=`), at a passage (`?from=&to=`, `?passage=`), or where reading was left off. */
-export function useArrival(): void {
+/** Where the reader arrives: at an annotation (`shown`, `?at=`), at a passage (`?from=&to=`, `?passage=`), or where reading was left off. */
+export function useArrival(shown?: AnnotationId): void {
   const { store, source, text } = useSession();
   const { page, layout, height, places, goTo } = useDocument();
   const [params] = useSearchParams();
   const arrived = useRef('');
-  const wanted = params.toString() || 'left-off';
+  const wanted = shown ?? (params.toString() || 'left-off');
   useEffect(() => {
     if (!page || layout < SETTLED || arrived.current === wanted) return;
     const aim = ((): Aim | undefined => {
-      const at = params.get('at');
+      const at = shown ?? params.get('at');
       if (at) {
         const place = places.get(at);
         return place && { top: place.top - BELOW, arrive: () => store.dispatch({ type: 'expand', id: at }) };
@@ -47,7 +47,7 @@ export function useArrival(): void {
     arrived.current = wanted;
     aim.arrive?.();
     if (aim.top !== undefined) goTo(aim.top);
-  }, [page, layout, height, places, params, wanted, store, goTo, text, source]);
+  }, [page, layout, height, places, params, shown, wanted, store, goTo, text, source]);
 }
 
 /** The passage that an address names, by a text directive or by its place. */

@@ -7,15 +7,16 @@ import type { ReaderTools } from './tools-context';
 
 /**
  * The reading view's keys, wherever the focus is: on the page in its frame or in the application around it. Each is
- * carried out before the next arrives: React knows nothing of the frame's events and would put their work off.
+ * carried out before the next arrives: React knows nothing of the frame's events and would put their work off. On a page
+ * that is only shown none means anything.
  */
-export function useKeyboard({ run, situation }: Pick<ReaderTools, 'run' | 'situation'>): void {
+export function useKeyboard({ run, situation }: Pick<ReaderTools, 'run' | 'situation'>, isShown: boolean): void {
   const { page } = useDocument();
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const target = event.target as HTMLElement | null;
       if (event.defaultPrevented || isListOpen() || isWriting(target)) return;
-      const told = commandFor(event, situation(Boolean(target?.closest?.('button, a'))));
+      const told = isShown ? undefined : commandFor(event, situation(Boolean(target?.closest?.('button, a'))));
       if (!told) return passOn(event);
       event.preventDefault();
       flushSync(() => run(told.id, told.letter));
@@ -27,7 +28,7 @@ export function useKeyboard({ run, situation }: Pick<ReaderTools, 'run' | 'situa
       document.removeEventListener('keydown', onKey);
       inside?.removeEventListener('keydown', onKey);
     };
-  }, [page, run, situation]);
+  }, [page, run, situation, isShown]);
 }
 
 /** A key pressed on the page means outside of it what it does there; the window hears of those of its own document alone. */

@@ -55,6 +55,13 @@ export class PageSaver {
     return !this.unsent && !this.sending && !this.conflict;
   }
 
+  /** Goes on from what somebody else stored; nothing of one's own may be on its way. True where it is newer. */
+  take({ text, version }: StoredPage): boolean {
+    if (!this.settled || version <= this.now.version) return false;
+    this.now = { text, version };
+    return true;
+  }
+
   write(text: string): void {
     this.now = { ...this.now, text };
     this.unsent = true;

@@ -1,0 +1,18 @@
+import { useQuery } from '@tanstack/react-query';
+import type { ClassId, WalkthroughId } from '@avrelle/core/wire';
+import { call } from './call';
+import { keys } from './keys';
+
+export const useWalkthroughs = (id: ClassId) =>
+  useQuery({
+    queryKey: keys.walkthroughs(id),
+    queryFn: () => call('GET /api/classes/:id/walkthroughs', { params: { id } }),
+  });
+export const useWalkthrough = (id: ClassId, walkthroughId: WalkthroughId) =>
+  useQuery({
+    queryKey: keys.walkthrough(id, walkthroughId),
+    queryFn: () => call('GET /api/classes/:id/walkthroughs/:walkthroughId', { params: { id, walkthroughId } }),
+  });
+/** What can become a step: notes with my star. */
+export const useStarred = (id: ClassId) =>
+  useQuery({ queryKey: keys.starred(id), queryFn: () => call('GET /api/classes/:id/starred', { params: { id } }) });
