@@ -81,7 +81,6 @@ await shoot('changes', 'ines', async (page) => `${await sluice(page)}/changes`);
 await shoot('unplaced', 'ines', sluice, { act: (page) => page.locator('summary').first().click() });
 await shoot('library', 'ines', '/library');
 await shoot('library-phone', 'ines', '/library', { width: 390, height: 844 });
-await shoot('board', 'ines', '/library?view=board');
 await shoot('find', 'ines', '/find?q=mud');
 await shoot('desk', 'ines', '/desk');
 await shoot('class', 'aldous', aClass('Course B'));
@@ -116,14 +115,13 @@ await shoot('drawing', 'ines', source('Walks Inland'), {
   },
 });
 await shoot('gather', 'ines', '/gather');
-await shoot('look-first', 'ines', '/library', {
-  act: async (page) => {
-    await page.getByLabel('Address of a page').fill('http://packet.saltmere.test/who-pays');
-    await page.getByRole('button', { name: 'Look first' }).click();
-    await page.waitForURL(/look/);
-    await page.frameLocator('iframe').getByText('BOOTS').click();
-    await page.mouse.move(300, 480);
-  },
+await shoot('questions', 'aldous', async (page) => `${await aClass('Course B')(page)}/questions`, {
+  act: (page) => page.getByRole('link', { name: 'Why did the marsh sink' }).click(),
+});
+await shoot('walkthrough', 'aldous', async (page) => {
+  const path = await aClass('Course B')(page);
+  const [first] = await (await page.request.get(`${BASE}/api${path}/walkthroughs`)).json();
+  return `${path}/walkthroughs/${first.id}/walk?step=3`;
 });
 
 await browser.close();

@@ -130,6 +130,8 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
   const { now, store } = useOrder(c);
   const takeOut = useTakingOut(c.id);
   const sources = new Map(c.items.map((i) => [i.source.id, i.source]));
+  const nameOf = (id: string): string =>
+    sources.get(id)?.title ?? `The section ${now.sections.find((_name, n) => sectionKey(n) === id) ?? ''}`;
   const onMove = (id: string, over: string): void => {
     const next = movedTo(now, id, over);
     if (next !== now) store(next);
@@ -152,7 +154,7 @@ function Ordered({ collection: c, may }: { collection: CollectionDetail; may: bo
     );
   return (
     <>
-      <SortableList ids={flat(now)} disabled={!may} onMove={onMove}>
+      <SortableList ids={flat(now)} disabled={!may} nameOf={nameOf} onMove={onMove}>
         <ol aria-label="Sources" className="px-[30px] pb-6 max-[900px]:px-4">
           {now.groups.map((ids, n) => [
             n > 0 && (

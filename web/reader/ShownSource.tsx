@@ -53,7 +53,7 @@ export function ShownSource({ sourceId, at, children }: Props) {
         <ToolsProvider at={at}>
           <div className="grid h-full min-h-0 grid-rows-[auto_minmax(0,1fr)]">
             <div>
-              <Recording />
+              <Recording isShown />
               <Moment at={at} />
             </div>
             <Page at={at}>{children}</Page>

@@ -6,7 +6,9 @@ import {
   PointerSensor,
   useSensor,
   useSensors,
+  type Announcements,
   type DragEndEvent,
+  type UniqueIdentifier,
 } from '@dnd-kit/core';
 import {
   SortableContext,
@@ -23,13 +25,15 @@ interface Props {
   /** In their order. */
   readonly ids: readonly string[];
   readonly disabled?: boolean;
+  /** What each is called, for who does not see it move. */
+  nameOf(id: string): string;
   /** One was put to the place of another. */
   onMove(id: string, over: string): void;
   readonly children: ReactNode;
 }
 
 /** Rows that are put in an order by dragging, or by Space and the arrow keys. */
-export function SortableList({ ids, disabled = false, onMove, children }: Props) {
+export function SortableList({ ids, disabled = false, nameOf, onMove, children }: Props) {
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: BEGINS } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -38,12 +42,32 @@ export function SortableList({ ids, disabled = false, onMove, children }: Props)
     if (over && active.id !== over.id) onMove(String(active.id), String(over.id));
   };
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={onDragEnd}
+      accessibility={{ announcements: announcing(ids, nameOf), screenReaderInstructions: INSTRUCTIONS }}
+    >
       <SortableContext items={[...ids]} strategy={verticalListSortingStrategy} disabled={disabled}>
         {children}
       </SortableContext>
     </DndContext>
   );
+}
+
+const INSTRUCTIONS = {
+  draggable: 'Space takes hold of it. The arrow keys move it, Space puts it down, Escape leaves it where it was.',
+};
+
+function announcing(ids: readonly string[], nameOf: Props['nameOf']): Announcements {
+  const name = (id: UniqueIdentifier): string => nameOf(String(id));
+  const place = (id: UniqueIdentifier): string => `place ${ids.indexOf(String(id)) + 1} of ${ids.length}`;
+  return {
+    onDragStart: ({ active }) => `${name(active.id)} taken, from ${place(active.id)}.`,
+    onDragOver: ({ active, over }) => (over ? `${name(active.id)} would stand at ${place(over.id)}.` : undefined),
+    onDragEnd: ({ active, over }) => `${name(active.id)} put at ${place((over ?? active).id)}.`,
+    onDragCancel: ({ active }) => `${name(active.id)} stays where it was.`,
+  };
 }
 
 interface Row {

@@ -42,7 +42,7 @@ export function StepRow({ classId, id, number, words, note, onWords, onRemove }:
             value={words}
             onChange={(event) => onWords(event.target.value)}
             aria-label={`To say at step ${number}`}
-            className="field resize-none font-read text-[15.5px] leading-[22px] text-ink"
+            className="field resize-none font-read [field-sizing:content] text-[15.5px] leading-[22px] text-ink"
           />
         </label>
         <p className="mt-1.5 flex gap-x-5 pl-[28px] text-[13px]">

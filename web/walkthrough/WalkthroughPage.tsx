@@ -235,6 +235,7 @@ function Steps({ classId, written, notes, onChange }: StepsProps) {
   return (
     <SortableList
       ids={steps.map(({ annotationId }) => annotationId)}
+      nameOf={(id) => `Step ${steps.findIndex((step) => step.annotationId === id) + 1}`}
       onMove={(id, over) => onChange(movedStep(written, id, over))}
     >
       <ol aria-label="Steps" className="mt-3 max-w-[860px]">

@@ -7,8 +7,9 @@ import type { StreamRange } from '../../page/page-frame';
 import { useDocument } from '../document/document-context';
 import { useSession } from './reader-context';
 
-/** How far below the top of the window one arrives, in pixels. */
+/** How far below the top of what is seen one arrives: so many pixels, at most so much of its height. */
 const BELOW = 240;
+const BELOW_SHARE = 0.35;
 /** The same, where one left off. */
 const LEFT_OFF_BELOW = 24;
 /** By then the page stands as it will. */
@@ -24,21 +25,22 @@ interface Aim {
 /** Where the reader arrives: at an annotation (`shown`, `?at=`), at a passage (`?from=&to=`, `?passage=`), or where reading was left off. */
 export function useArrival(shown?: AnnotationId): void {
   const { store, source, text } = useSession();
-  const { page, layout, height, places, goTo } = useDocument();
+  const { page, layout, height, places, scroll, goTo } = useDocument();
   const [params] = useSearchParams();
   const arrived = useRef('');
   const wanted = shown ?? (params.toString() || 'left-off');
   useEffect(() => {
     if (!page || layout < SETTLED || arrived.current === wanted) return;
+    const below = Math.min(BELOW, BELOW_SHARE * (scroll()?.height ?? Infinity));
     const aim = ((): Aim | undefined => {
       const at = shown ?? params.get('at');
       if (at) {
         const place = places.get(at);
-        return place && { top: place.top - BELOW, arrive: () => store.dispatch({ type: 'expand', id: at }) };
+        return place && { top: place.top - below, arrive: () => store.dispatch({ type: 'expand', id: at }) };
       }
       const topOf = (range: StreamRange): number | undefined => page.adapter.boxes(range)[0]?.top;
       const passage = passageOf(params, text);
-      if (passage) return { top: (topOf(passage) ?? 0) - BELOW, arrive: () => page.painter.found(passage) };
+      if (passage) return { top: (topOf(passage) ?? 0) - below, arrive: () => page.painter.found(passage) };
       const { position } = source;
       return { top: position > 0 ? (topOf({ start: position, end: position + 1 }) ?? 0) - LEFT_OFF_BELOW : undefined };
     })();
@@ -47,7 +49,7 @@ export function useArrival(shown?: AnnotationId): void {
     arrived.current = wanted;
     aim.arrive?.();
     if (aim.top !== undefined) goTo(aim.top);
-  }, [page, layout, height, places, params, shown, wanted, store, goTo, text, source]);
+  }, [page, layout, height, places, params, shown, wanted, store, goTo, text, source, scroll]);
 }
 
 /** The passage that an address names, by a text directive or by its place. */

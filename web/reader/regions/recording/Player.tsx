@@ -14,8 +14,8 @@ interface Props {
   readonly threads: readonly Thread[];
   /** Scrolls a passage into view. */
   onFollow(block: Block): void;
-  /** A note at a moment or on a stretch; the block is what is said there, or the title. */
-  onMark(stretch: Stretch, block: Block): void;
+  /** A note at a moment or on a stretch; the block is what is said there, or the title. Absent where it is only heard. */
+  readonly onMark: ((stretch: Stretch, block: Block) => void) | undefined;
   onOpen(annotationId: AnnotationId): void;
 }
 
@@ -79,7 +79,7 @@ function useNoting({ page, onMark }: Props, { moment }: Playback) {
   const outline = page?.adapter.stream.outline;
   const note = (from: number, to: number): void => {
     const block = outline && (lineAt(outline, from) ?? outline[0]);
-    if (block) onMark({ from: tenths(from), to: tenths(to) }, block);
+    if (block) onMark?.({ from: tenths(from), to: tenths(to) }, block);
   };
   return {
     begun,
@@ -132,10 +132,14 @@ export function Player({ ref, ...props }: Props & { readonly ref: Ref<PlayerHand
       <button className="act whitespace-nowrap" title={`Back ${BACK} seconds (b)`} onClick={back}>
         Back {BACK} s
       </button>
-      <button className="act whitespace-nowrap" title="A note at this moment (m)" onClick={mark}>
-        Note this moment
-      </button>
-      <StretchButton begun={begun} onPress={stretch} />
+      {props.onMark && (
+        <>
+          <button className="act whitespace-nowrap" title="A note at this moment (m)" onClick={mark}>
+            Note this moment
+          </button>
+          <StretchButton begun={begun} onPress={stretch} />
+        </>
+      )}
       <Timeline
         length={length}
         now={now}

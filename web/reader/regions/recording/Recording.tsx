@@ -3,8 +3,8 @@ import { useSession } from '../../session/reader-context';
 import { useTools } from '../../session/tools-context';
 import { Player } from './Player';
 
-/** The player of a recording, above its words; nothing for other sources. */
-export function Recording() {
+/** The player of a recording, above its words; nothing for other sources. What is only shown is not marked. */
+export function Recording({ isShown = false }: { readonly isShown?: boolean }) {
   const { source, visible } = useSession();
   const { page, reveal } = useDocument();
   const { player, marking, navigation } = useTools();
@@ -15,7 +15,7 @@ export function Recording() {
       source={source}
       page={page}
       threads={visible}
-      onMark={(stretch, block) => marking.writeAt({ type: 'time', ...stretch }, block)}
+      onMark={isShown ? undefined : (stretch, block) => marking.writeAt({ type: 'time', ...stretch }, block)}
       onOpen={navigation.goToMark}
       onFollow={reveal}
     />
