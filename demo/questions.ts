@@ -79,7 +79,8 @@ export const QUESTIONS: readonly DemoQuestion[] = [
       'question',
       'B',
       3,
-      'The quantity everybody wants to know, how much longer, depends less on the mud than on what people do behind the wall',
+      'The quantity everybody wants to know, how much longer, depends less on the mud than on ' +
+        'what people do behind the wall',
       'What would you measure next, if not more pegs?',
     ),
     put: { form: 'open', answersShown: 'by_hand' },

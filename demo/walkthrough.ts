@@ -21,7 +21,8 @@ export const WALKTHROUGH: {
     [
       'marsh',
       'it decides whether there will be a marsh at all',
-      'Ask who agrees before showing Luz’s answer. The thumb is 21 mm in thirty years: is that more or less than the error of a peg?',
+      'Ask who agrees before showing Luz’s answer. The thumb is 21 mm in thirty years: ' +
+        'is that more or less than the error of a peg?',
     ],
     [
       'marsh',
@@ -36,7 +37,8 @@ export const WALKTHROUGH: {
     ],
     [
       'marsh',
-      'The quantity everybody wants to know, how much longer, depends less on the mud than on what people do behind the wall',
+      'The quantity everybody wants to know, how much longer, depends less on the mud than on ' +
+        'what people do behind the wall',
       'Everybody answers in one sentence. Show the answers only when all have.',
     ],
   ],

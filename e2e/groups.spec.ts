@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { beyond, violations } from './accessible';
-import { drag, expectSeen, keep, newcomer, opened, painted } from './helpers';
+import { drag, expectSeen, keep, makeClass, newcomer, opened, painted } from './helpers';
 
 const PAGE = 'http://packet.saltmere.test/who-pays';
 const TITLE = 'Who pays for high water?';
@@ -18,16 +18,7 @@ test('a class is dealt into groups; what one writes for its own the others do no
   const t = teacher.page;
   await test.step('the teacher deals two students into two groups, and names one', async () => {
     await keep(t, PAGE);
-    await t.goto('/classes');
-    await t.getByLabel('Name').fill('Mud Lab');
-    await t.getByRole('button', { name: 'Make it' }).click();
-    const code = (await t.getByTitle('Copy').textContent())!.trim();
-    for (const { page } of [a, b]) {
-      await page.goto('/classes');
-      await page.getByLabel('Code from your teacher').fill(code);
-      await page.getByRole('button', { name: 'Join' }).click();
-      await expectSeen(page.getByRole('heading', { name: 'Mud Lab' }));
-    }
+    await makeClass(t, 'Mud Lab', [a.page, b.page]);
     await t.getByRole('link', { name: 'Make groups' }).click();
     await t.getByLabel('How many groups').fill('2');
     await t.getByRole('button', { name: 'Deal everybody anew' }).click();

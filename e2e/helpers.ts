@@ -50,6 +50,20 @@ export async function newcomer(browser: Browser, name: string): Promise<Visitor 
   return { page, name: `${name} Test`, close: () => context.close() };
 }
 
+/** A class of somebody's, which others join by its code; they stand on its page then. */
+export async function makeClass(teacher: Page, name: string, students: readonly Page[]): Promise<void> {
+  await teacher.goto('/classes');
+  await teacher.getByLabel('Name').fill(name);
+  await teacher.getByRole('button', { name: 'Make it' }).click();
+  const code = (await teacher.getByTitle('Copy').textContent())!.trim();
+  for (const page of students) {
+    await page.goto('/classes');
+    await page.getByLabel('Code from your teacher').fill(code);
+    await page.getByRole('button', { name: 'Join' }).click();
+    await expectSeen(page.getByRole('heading', { name }));
+  }
+}
+
 /** Keeps a page of the simulated web and opens it in the reading view. */
 export async function keep(page: Page, address: string): Promise<void> {
   await page.goto('/library');

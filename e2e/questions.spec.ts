@@ -1,12 +1,12 @@
 import { expect, test } from '@playwright/test';
 import { beyond, violations } from './accessible';
-import { drag, expectSeen, keep, newcomer, opened } from './helpers';
+import { drag, expectSeen, keep, makeClass, newcomer, opened } from './helpers';
 
 const PAGE = 'http://packet.saltmere.test/who-pays';
 const TITLE = 'Who pays for high water?';
 const ONE = 'One had framed it.';
 
-test('a teacher asks the class at a passage; it answers, sees nothing before its time, and then how all answered', async ({
+test('a teacher asks the class at a passage; it answers, and sees how all answered at its time', async ({
   browser,
 }) => {
   const [teacher, a, b] = [
@@ -16,16 +16,7 @@ test('a teacher asks the class at a passage; it answers, sees nothing before its
   ];
   const t = teacher.page;
   await test.step('a note becomes a question', async () => {
-    await t.goto('/classes');
-    await t.getByLabel('Name').fill('Mud Lab');
-    await t.getByRole('button', { name: 'Make it' }).click();
-    const code = (await t.getByTitle('Copy').textContent())!.trim();
-    for (const { page } of [a, b]) {
-      await page.goto('/classes');
-      await page.getByLabel('Code from your teacher').fill(code);
-      await page.getByRole('button', { name: 'Join' }).click();
-      await expectSeen(page.getByRole('heading', { name: 'Mud Lab' }));
-    }
+    await makeClass(t, 'Mud Lab', [a.page, b.page]);
     await keep(t, PAGE);
     await t.getByRole('button', { name: /^Writing for/ }).click();
     await t.getByRole('menu').getByText('Mud Lab', { exact: true }).click();

@@ -26,7 +26,9 @@ export const walkthroughPutSchema = object({
     .test(
       'once',
       'Each note is one step.',
-      (steps) => new Set(steps?.map((step) => step.annotationId)).size === (steps ?? []).length,
+      // What is sent may be anything.
+      (steps: readonly ({ annotationId?: string } | null)[] | undefined) =>
+        new Set(steps?.map((step) => step?.annotationId)).size === (steps ?? []).length,
     ),
 }).noUnknown();
 export type WalkthroughPut = InferType<typeof walkthroughPutSchema>;

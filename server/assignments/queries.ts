@@ -30,7 +30,8 @@ export interface AssignmentRow {
 /** Of the classes of `@me`, archived ones only where they are asked for; what they may not read yet is not among it. */
 const ASSIGNMENTS = `
   SELECT g.class_id, c.name AS class_name, c.tint, m.role, g.source_id, g.instructions, g.marks, g.answers, g.opens_at,
-    g.due_at, e.due_at AS extended_to, g.is_open, g.others_seen, w.withheld, g.shown_at, g.comments, g.questions, g.version,
+    g.due_at, e.due_at AS extended_to, g.is_open, g.others_seen, w.withheld, g.shown_at, g.comments, g.questions,
+    g.version,
     CASE WHEN g.for_groups = 0 THEN '[]' ELSE (
       SELECT json_group_array(json_object('id', cg.id, 'name', cg.name) ORDER BY cg.position)
       FROM assignment_group x JOIN class_group cg ON cg.id = x.group_id

@@ -6,7 +6,7 @@ import type { Assignment } from '@avrelle/core/wire';
 /** How long before it is due a calendar shows it, in minutes: it ends when it is due. */
 const SHOWN = 30;
 
-/** What is due, as a calendar by RFC 5545. `origin` is what addresses begin with. Throws where the library refuses it. */
+/** What is due, as a calendar by RFC 5545; addresses in it begin with `origin`. Throws what the library throws. */
 export function calendarOf(due: readonly Assignment[], origin: string): string {
   const events = due.flatMap((set) => (set.myDueAt === null ? [] : eventOf(set, set.myDueAt, origin)));
   const { error, value } = createEvents(events, { calName: 'Avrelle', productId: '-//Avrelle//Due dates//EN' });

@@ -38,7 +38,7 @@ const setIn = async (of: string): Promise<Assignment> =>
 
 test('the next class reads the same, with what is asked for, dates at the same time of day, and nobody in it', async () => {
   // Around the end of summer time in Berlin: 25 October 2026 and 31 October 2027 (tz database).
-  await setReading({ dueAt: '2026-10-28T16:00:00.000Z', othersSeen: 'after_due', answers: 1 });
+  await setReading({ dueAt: '2026-10-28T16:00:00.000Z', othersSeen: 'after_due', answers: 1, questions: true });
   await ines.send('PUT', `/api/annotations/${v7()}`, tideMark(sourceId, versionId, { note: 'Why?', classIds: [id] }));
   const next = await begin();
   expect(next.status).toBe(200);
@@ -56,6 +56,7 @@ test('the next class reads the same, with what is asked for, dates at the same t
     dueAt: '2027-10-27T15:00:00.000Z',
     opensAt: null,
     othersSeen: 'after_due',
+    questions: true,
     progress: { students: 0 },
   });
   expect((await ines.send('GET', `/api/classes/${next.id}`)).status).toBe(404);

@@ -49,7 +49,7 @@ export function putQuestion(world: World, me: Me, id: AnnotationId, asked: Quest
   });
 }
 
-/** The classes that are asked. Throws where the note is not one's own, or for no class, or for one that one does not teach. */
+/** The classes that are asked. Throws where the note is not one's own, or for no class, or for one not taught. */
 function mustAsk({ db }: World, me: Me, id: AnnotationId): readonly ClassId[] {
   const note = ownAnnotation(db, me.id, id);
   if (!note || note.deletedAt !== null || note.rootId !== null) throw notMine(db, me, id);
@@ -89,6 +89,8 @@ export function putResponse(world: World, me: Me, id: AnnotationId, put: Respons
     const given = givenFor(question, put);
     // Sent again, by a page that did not hear of its first answer.
     if (question.response && isSame(question.response, given)) return question;
+    const [{ id: classId } = { id: '' }] = question.classes;
+    if (!question.isOpen && question.key === null) mustNotBeArchived(db, classId);
     if (!question.isOpen) throw new AppError('answers_shown');
     storeResponse(db, { id, me: me.id, now: now() }, given);
     for (const personId of new Set([me.id, ...teachersAsking(db, id)])) events.append({ type: 'questions', personId });

@@ -8,7 +8,7 @@ import type {
   QuestionsLeft,
   SourceId,
 } from '@avrelle/core/wire';
-import { isSetFor, isShownTo, sees } from '../access/visible-queries';
+import { isSetFor, isSetForGroup, isShownTo, sees } from '../access/visible-queries';
 import { CLASS_NOTE, type ClassNoteRow } from '../annotations/class-note';
 import type { Db } from '../db/database';
 import { KIND_JOIN } from '../legend/queries';
@@ -109,7 +109,7 @@ const STUDENTS = `
   JOIN membership m ON m.class_id = ac.class_id AND m.role = 'student' AND ${isShownTo('m', 'ac')}
   JOIN person p ON p.id = m.person_id
   LEFT JOIN question_response r ON r.annotation_id = a.id AND r.person_id = m.person_id
-  LEFT JOIN assignment g ON g.class_id = ac.class_id AND g.source_id = a.source_id
+  LEFT JOIN assignment g ON g.class_id = ac.class_id AND g.source_id = a.source_id AND ${isSetForGroup('m', 'g')}
   LEFT JOIN extension e ON e.class_id = g.class_id AND e.source_id = g.source_id AND e.person_id = m.person_id
     AND e.due_at > g.due_at
   ORDER BY folded(p.name), p.id`;

@@ -180,6 +180,12 @@ test('a held question is seen by nobody who is asked, until it is released', asy
   expect([await seen(), (await results())!.students]).toEqual([1, 2]);
 });
 
+test('in an archived class nothing is answered any more', async () => {
+  await ask(CHOICE);
+  await teacher.send('PUT', `/api/classes/${id}/archived`, { archived: true });
+  expect((await answer(ines, { choices: [0] })).body.code).toBe('class_archived');
+});
+
 test('who leaves is counted no more, and sees nothing of it', async () => {
   await ask({ ...CHOICE, answersShown: 'after_own' });
   await answer(ines, { choices: [1] });
@@ -229,7 +235,7 @@ test('what cannot be asked is said at its field', async () => {
     expect((await ask(put)).body).toMatchObject({ code: 'invalid', field });
 });
 
-test('an open page of a student hears of what is asked, those who teach of what is answered, no other student', async () => {
+test('students hear of what is asked, who teaches of what is answered, no other student', async () => {
   const { db, events } = server.context;
   const heard = (since: number) =>
     [teacher, ines, tomas, stranger].map(

@@ -3,17 +3,22 @@ import type { AnnotationId, ClassId, Question, SourceId } from '@avrelle/core/wi
 import { call } from './call';
 import { keys } from './keys';
 
-/** The longest wait a timer takes, in milliseconds; clocks may differ by the second. */
+/** The longest wait a timer takes; clocks may differ by the second. In milliseconds. */
 const LONGEST_WAIT = 2 ** 31 - 1;
 const CLOCKS_DIFFER = 1_000;
+
+/** A clock here may be ahead: what was due a while ago and is not shown is asked for now and then. */
+const AHEAD = 15 * 60_000;
+const NOW_AND_THEN = 30_000;
 
 /** When the next of some answers are shown by themselves they are asked for again; false where none will be. */
 export function untilShown(questions: readonly Question[] | undefined, now = Date.now()): number | false {
   const waits = (questions ?? [])
-    .filter(({ answersShown }) => answersShown === 'after_due')
+    .filter(({ answersShown, key }) => answersShown === 'after_due' && key === null)
     .flatMap(({ classes }) => classes.flatMap(({ dueAt }) => (dueAt === null ? [] : Date.parse(dueAt) - now)))
-    .filter((wait) => wait > 0);
-  return waits.length > 0 ? Math.min(LONGEST_WAIT, Math.min(...waits) + CLOCKS_DIFFER) : false;
+    .filter((wait) => wait > -AHEAD)
+    .map((wait) => (wait > 0 ? wait + CLOCKS_DIFFER : NOW_AND_THEN));
+  return waits.length > 0 ? Math.min(LONGEST_WAIT, ...waits) : false;
 }
 
 export const useQuestionsOn = (sourceId: SourceId) =>

@@ -86,6 +86,17 @@ function Work({ desk, due, name }: WorkProps) {
   );
 }
 
+interface TitleProps {
+  readonly of: { readonly title: string; readonly language: string };
+  readonly to: string;
+}
+/** A source by its name, and the way to it and back. */
+const Title = ({ of: { title, language }, to }: TitleProps) => (
+  <Link to={to} state={BACK} dir="auto" lang={language || undefined} className="hover:text-tide">
+    {title}
+  </Link>
+);
+
 /** What is due asks for these answers already. */
 const isAmong = (due: readonly Assignment[], { class: c, source }: Desk['questions'][number]): boolean =>
   due.some(
@@ -106,15 +117,7 @@ function Questions({ of }: { readonly of: Desk['questions'] }) {
           >
             <div className="min-w-0">
               <h3 className="truncate text-[16px]">
-                <Link
-                  to={`/source/${source.id}?at=${firstId}`}
-                  state={BACK}
-                  dir="auto"
-                  lang={source.language || undefined}
-                  className="hover:text-tide"
-                >
-                  {source.title}
-                </Link>
+                <Title of={source} to={`/source/${source.id}?at=${firstId}`} />
               </h3>
               <p className="mt-0.5 text-[13px] text-soft">
                 <Tint tint={c.tint}>{c.name}</Tint>
@@ -180,15 +183,7 @@ function Shelf({
           >
             <div className="min-w-0">
               <h3 className="truncate text-[16px]">
-                <Link
-                  to={`/source/${s.id}`}
-                  state={BACK}
-                  dir="auto"
-                  lang={s.language || undefined}
-                  className="hover:text-tide"
-                >
-                  {s.title}
-                </Link>
+                <Title of={s} to={`/source/${s.id}`} />
               </h3>
               <p className="truncate text-[13px] text-soft">{[s.author, s.site].filter(Boolean).join(' · ')}</p>
             </div>

@@ -109,8 +109,10 @@ test('answers that are shown by themselves are asked for when their time has com
   const now = Date.parse('2026-10-20T08:00:00.000Z');
   const due = (dueAt: string | null, answersShown: Question['answersShown'] = 'after_due') =>
     question({ answersShown, classes: [asked({ dueAt })] });
-  const some = [due('2026-10-20T08:02:00.000Z'), due('2026-10-20T08:01:00.000Z'), due('2026-10-20T07:59:00.000Z')];
+  const some = [due('2026-10-20T08:02:00.000Z'), due('2026-10-20T08:01:00.000Z'), due('2026-10-20T07:00:00.000Z')];
   expect(untilShown(some, now)).toBe(61_000);
+  // Here it was due a minute ago; the server's clock is behind.
+  expect(untilShown([due('2026-10-20T07:59:00.000Z')], now)).toBe(30_000);
   expect(untilShown([due('2030-10-20T08:00:00.000Z')], now)).toBe(2 ** 31 - 1);
   expect(untilShown([due(null), due('2026-10-20T08:01:00.000Z', 'by_hand')], now)).toBe(false);
 });

@@ -74,8 +74,8 @@ interface Row {
   readonly ref: (node: HTMLElement | null) => void;
   readonly style: CSSProperties;
   readonly isDragging: boolean;
-  /** By which it is taken hold of; `name` is what is moved. */
-  grip(name: string): ReactNode;
+  /** By which it is taken hold of; `name` is what is moved, `look` where it stands and when it is seen. */
+  grip(name: string, look?: string): ReactNode;
 }
 
 /** One row of such a list. */
@@ -87,14 +87,14 @@ export function useSortableRow(id: string): Row {
     ref: setNodeRef,
     style: { transform: CSS.Translate.toString(transform), ...(transition ? { transition } : {}) },
     isDragging,
-    grip: (name) => (
+    grip: (name, look = 'w-4 opacity-60 hover:opacity-100 focus-visible:opacity-100') => (
       <button
         ref={setActivatorNodeRef}
         {...attributes}
         {...listeners}
         aria-label={`Move ${name}`}
         title="Drag, or press Space and the arrows"
-        className="w-4 cursor-grab touch-none text-faint opacity-60 hover:opacity-100 focus-visible:opacity-100"
+        className={`cursor-grab touch-none text-faint ${look}`}
       >
         ⋮
       </button>

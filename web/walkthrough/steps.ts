@@ -31,7 +31,7 @@ export function movedStep(written: Written, annotationId: AnnotationId, over: An
 
 /** As it is kept and compared: the same walkthrough is the same words. */
 export const textOf = ({ name, steps }: Written): string =>
-  JSON.stringify({ name, steps: steps.map(({ annotationId, words }) => ({ annotationId, words })) });
+  JSON.stringify({ name: name.trim(), steps: steps.map(({ annotationId, words }) => ({ annotationId, words })) });
 export const writtenIn = (text: string): Written => JSON.parse(text) as Written;
 export const storedOf = (walkthrough: Walkthrough): StoredPage => ({
   text: textOf(walkthrough as unknown as Written),
