@@ -15,10 +15,12 @@ const LEFT_OFF_BELOW = 24;
 /** By then the page stands as it will. */
 const SETTLED = 2;
 
-/** Where to go: how far down the page that is, and what of it is shown when one is there. */
+/** Where to go, and what of it is shown when one is there. */
 interface Aim {
-  /** Undefined where it does not stand on the page. */
-  readonly top: number | undefined;
+  /** How far down the page it stands; undefined where it does not. */
+  readonly stands: number | undefined;
+  /** How far below the top of what is seen it shall be. */
+  readonly below: number;
   arrive?(): void;
 }
 
@@ -36,19 +38,20 @@ export function useArrival(shown?: AnnotationId): void {
       const at = shown ?? params.get('at');
       if (at) {
         const place = places.get(at);
-        return place && { top: place.top - below, arrive: () => store.dispatch({ type: 'expand', id: at }) };
+        return place && { stands: place.top, below, arrive: () => store.dispatch({ type: 'expand', id: at }) };
       }
       const topOf = (range: StreamRange): number | undefined => page.adapter.boxes(range)[0]?.top;
       const passage = passageOf(params, text);
-      if (passage) return { top: (topOf(passage) ?? 0) - below, arrive: () => page.painter.found(passage) };
+      if (passage) return { stands: topOf(passage) ?? 0, below, arrive: () => page.painter.found(passage) };
       const { position } = source;
-      return { top: position > 0 ? (topOf({ start: position, end: position + 1 }) ?? 0) - LEFT_OFF_BELOW : undefined };
+      const left = position > 0 ? (topOf({ start: position, end: position + 1 }) ?? 0) : undefined;
+      return { stands: left, below: LEFT_OFF_BELOW };
     })();
     // A page whose height is not known yet could not be scrolled so far.
-    if (!aim || (aim.top ?? 0) > height) return;
+    if (!aim || (aim.stands ?? 0) > height) return;
     arrived.current = wanted;
     aim.arrive?.();
-    if (aim.top !== undefined) goTo(aim.top);
+    if (aim.stands !== undefined) goTo(aim.stands - aim.below);
   }, [page, layout, height, places, params, shown, wanted, store, goTo, text, source, scroll]);
 }
 
