@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { beyond, violations } from './accessible';
-import { drag, expectSeen, keep, makeClass, newcomer, opened, painted } from './helpers';
+import { drag, expectSeen, keep, makeClass, newcomers, opened, painted } from './helpers';
 
 const PAGE = 'http://packet.saltmere.test/who-pays';
 const TITLE = 'Who pays for high water?';
@@ -10,11 +10,7 @@ const claims = async (page: Page): Promise<readonly string[]> => (await painted(
 test('a class is dealt into groups; what one writes for its own the others do not see, and its teacher does', async ({
   browser,
 }) => {
-  const [teacher, a, b] = [
-    await newcomer(browser, 'Gill'),
-    await newcomer(browser, 'Alma'),
-    await newcomer(browser, 'Bror'),
-  ];
+  const [teacher, a, b] = await newcomers(browser, 'Gill', 'Alma', 'Bror');
   const t = teacher.page;
   await test.step('the teacher deals two students into two groups, and names one', async () => {
     await keep(t, PAGE);

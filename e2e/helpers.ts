@@ -50,6 +50,12 @@ export async function newcomer(browser: Browser, name: string): Promise<Visitor 
   return { page, name: `${name} Test`, close: () => context.close() };
 }
 
+/** New accounts of their own, by their names. */
+export const newcomers = <const Names extends readonly string[]>(browser: Browser, ...names: Names) =>
+  Promise.all(names.map((name) => newcomer(browser, name))) as Promise<{
+    readonly [N in keyof Names]: Awaited<ReturnType<typeof newcomer>>;
+  }>;
+
 /** A class of somebody's, which others join by its code; they stand on its page then. */
 export async function makeClass(teacher: Page, name: string, students: readonly Page[]): Promise<void> {
   await teacher.goto('/classes');

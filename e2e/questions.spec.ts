@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { beyond, violations } from './accessible';
-import { drag, expectSeen, keep, makeClass, newcomer, opened } from './helpers';
+import { drag, expectSeen, keep, makeClass, newcomers, opened } from './helpers';
 
 const PAGE = 'http://packet.saltmere.test/who-pays';
 const TITLE = 'Who pays for high water?';
@@ -9,11 +9,7 @@ const ONE = 'One had framed it.';
 test('a teacher asks the class at a passage; it answers, and sees how all answered at its time', async ({
   browser,
 }) => {
-  const [teacher, a, b] = [
-    await newcomer(browser, 'Gill'),
-    await newcomer(browser, 'Alma'),
-    await newcomer(browser, 'Bror'),
-  ];
+  const [teacher, a, b] = await newcomers(browser, 'Gill', 'Alma', 'Bror');
   const t = teacher.page;
   await test.step('a note becomes a question', async () => {
     await makeClass(t, 'Mud Lab', [a.page, b.page]);

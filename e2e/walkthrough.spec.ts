@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { beyond, violations } from './accessible';
-import { expectSeen, newcomer, opened, visit } from './helpers';
+import { drag, expectSeen, newcomer, opened, visit } from './helpers';
 
 const NAME = 'From numbers to a decision';
 const order = (page: Page) => page.getByRole('list', { name: 'Steps' }).getByRole('listitem');
@@ -45,7 +45,10 @@ test('steps are put in order by dragging and by keys, taken out, put back, and a
   await test.step('what is taken out comes back with its words; all is there after a reload', async () => {
     await page.getByRole('button', { name: 'Take out step 3' }).click();
     await expect(order(page)).toHaveCount(2);
+    // Undo leaves what was written since.
+    await page.getByLabel('To say at step 1').fill('Begin here.');
     await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByLabel('To say at step 1')).toHaveValue('Begin here.');
     await expect(page.getByLabel('To say at step 3')).toHaveValue('Ask **who** agrees.');
     await expectSeen(page.getByText('Saved', { exact: true }));
     await page.reload();
@@ -101,7 +104,11 @@ test('walked through by keys alone: page, PDF and recording, also where the focu
   await expectSeen(page.getByText('Ask who agrees before showing Luz’s answer.', { exact: false }));
   await page.getByRole('button', { name: 'Show answers (1)' }).click();
   await expectSeen(page.getByText('Each plant has its own height.', { exact: false }));
+  const written = async (): Promise<number> =>
+    ((await (await page.request.get('/api/annotations?q=by%3Aaldous')).json()) as { total: number }).total;
+  const before = await written();
   // On the page itself keys of the reading view mean nothing, and those of the walkthrough go on.
+  await drag(page, 'The difference is the width');
   await text.locator('body').press('1');
   await text.locator('body').press('ArrowRight');
   await expect.poll(shown).toBe('the surface gains almost nothing');
@@ -111,6 +118,7 @@ test('walked through by keys alone: page, PDF and recording, also where the focu
   await expectSeen(page.getByRole('button', { name: 'Play', exact: true }).first());
   await page.keyboard.press('End');
   await expectSeen(page.getByText('step 7 of 7'));
+  expect(await written()).toBe(before);
   await expect.poll(shown).toContain('how much longer, depends less on the mud');
   expect(await violations(page, 'all')).toEqual([]);
   await page.setViewportSize({ width: 320, height: 640 });

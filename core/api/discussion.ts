@@ -47,6 +47,11 @@ export const listThreads = endpoint('GET', '/api/classes/:id/threads', {
 /** All that is there now counts as read. */
 export const seeThreads = endpoint('POST', '/api/classes/:id/threads/seen', { may: asMember, body: seeThreadsSchema });
 export const starAnnotation = endpoint('PUT', '/api/annotations/:id/star', { body: starSchema });
+/** Which annotations of a source have my star. */
+export const listStars = endpoint('GET', '/api/sources/:id/stars', {
+  may: { thing: 'source', as: 'reader' },
+  answer: ids(),
+});
 /** Recommends it to all who see it, or no longer; for who teaches a class it is for. */
 export const endorseAnnotation = endpoint('PUT', '/api/classes/:id/annotations/:annotationId/endorsed', {
   may: asAssistant('recommend what was written'),

@@ -19,7 +19,7 @@ const stepNoteFields = fields({
   spot: string().oneOf(SPOTS).nullable().defined(),
   asks: flag(),
   seen: string().oneOf(SEEN_BY_CLASS).required(),
-  isMine: flag(),
+  canShow: flag(),
 });
 const stepNote = shape<StepNote>()(stepNoteFields);
 const row = { id: id(), name: text(), by: text(), changedAt: time(), version: amount() };

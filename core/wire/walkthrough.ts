@@ -58,8 +58,8 @@ export interface StepNote extends ClassNote {
   /** It asks the class. */
   readonly asks: boolean;
   readonly seen: SeenByClass;
-  /** I wrote it: I can show it to the class. */
-  readonly isMine: boolean;
+  /** I wrote it, for nobody or for whole classes: I can show it to this one, and nobody else sees more by that. */
+  readonly canShow: boolean;
 }
 
 export interface WalkthroughStep {

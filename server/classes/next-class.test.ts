@@ -36,7 +36,7 @@ const detail = async (of: string): Promise<ClassDetail> =>
 const setIn = async (of: string): Promise<Assignment> =>
   (await teacher.send<{ assignments: Assignment[] }>('GET', `/api/classes/${of}/assignments`)).body.assignments[0]!;
 
-test('the next class reads the same, with what is asked for, dates at the same time of day, and nobody in it', async () => {
+test('the next class reads the same, with what is asked for, at the same time of day, and nobody in it', async () => {
   // Around the end of summer time in Berlin: 25 October 2026 and 31 October 2027 (tz database).
   await setReading({ dueAt: '2026-10-28T16:00:00.000Z', othersSeen: 'after_due', answers: 1, questions: true });
   await ines.send('PUT', `/api/annotations/${v7()}`, tideMark(sourceId, versionId, { note: 'Why?', classIds: [id] }));

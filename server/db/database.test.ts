@@ -8,8 +8,9 @@ import { ARRIVALS } from '../feeds/queries';
 import { LISTED, OF_BATCH, SINGLE } from '../jobs/queries';
 import { MARKED_ON, NOTICES } from '../desk/queries';
 import { REPORTS } from '../discussion/report-queries';
-import { SEE_ALL, threadsQuery } from '../discussion/queries';
+import { SEE_ALL, STARS, threadsQuery } from '../discussion/queries';
 import { ASKING_ME, MINE, REQUESTS } from '../joining/queries';
+import { OF_CLASS, STARRED, STEP_NOTES } from '../walkthroughs/queries';
 import { IN_CLASS, LEFT, ON_SOURCE, ONE_QUESTION } from '../questions/queries';
 import { DUE, HELD, STUDENTS_SEEING } from '../held/queries';
 import { OF_SOURCE, ONE } from '../annotations/queries';
@@ -247,6 +248,10 @@ test.each(
     STUDENTS_SEEING,
     THREADS: threadsQuery('answered', 'unread'),
     SEE_ALL,
+    STARS,
+    STEP_NOTES,
+    STARRED,
+    WALKTHROUGHS: OF_CLASS,
     REPORTS,
   }),
 )('%s reads no table from end to end', (_name, sql) => readsByIndex(opened(), sql));

@@ -150,6 +150,12 @@ export const seeThreads = (
 
 const STAR = `
   INSERT INTO annotation_star (person_id, annotation_id, starred_at) VALUES (@me, @id, @now) ON CONFLICT DO NOTHING`;
+export const STARS = `
+  SELECT st.annotation_id FROM annotation a
+  JOIN annotation_star st ON st.annotation_id = a.id AND st.person_id = @me
+  WHERE a.source_id = @source`;
+export const starsOn = (db: Db, me: PersonId, source: SourceId): AnnotationId[] =>
+  db.all<{ annotationId: AnnotationId }>(STARS, { me, source }).map((row) => row.annotationId);
 const UNSTAR = 'DELETE FROM annotation_star WHERE person_id = ? AND annotation_id = ?';
 export const star = (db: Db, me: PersonId, id: AnnotationId, now: string): number => db.run(STAR, { me, id, now });
 export const unstar = (db: Db, me: PersonId, id: AnnotationId): number => db.run(UNSTAR, me, id);

@@ -10,7 +10,7 @@ import { askerOf } from '../find/asker-of';
 import { readQuery } from '../find/find';
 import { serving } from '../serve';
 import { putReport, reportsIn, settle } from './report-queries';
-import { seeThreads, star, threadsOf, unstar } from './queries';
+import { seeThreads, star, starsOn, threadsOf, unstar } from './queries';
 
 /** The threads of a class in one place. */
 export function discussionRoutes(app: FastifyInstance, context: Context): void {
@@ -51,6 +51,8 @@ export function discussionRoutes(app: FastifyInstance, context: Context): void {
       return annotationFor(db, me.id, id)!;
     }),
   );
+
+  serve('GET /api/sources/:id/stars', ({ me, params: { id } }) => starsOn(db, me.id, id));
 
   serve('PUT /api/annotations/:id/star', ({ me, params: { id }, body: { starred } }) =>
     db.transaction(() => {

@@ -208,8 +208,8 @@ export const ASKING = {
     status: 409,
     title: 'Somebody has answered it',
     detail:
-      'What can be answered stays as it was when the first answer came. Change what is right, the model answer or when ' +
-      'answers are shown; or ask something new by another note.',
+      'What can be answered stays as it was when the first answer came. Change what is right, the model answer or ' +
+      'when answers are shown; or ask something new by another note.',
   },
   outside_text: {
     status: 400,

@@ -19,17 +19,14 @@ import { annotationsOf } from '../annotations/queries';
 import type { Context } from '../context';
 import { serving } from '../serve';
 import { sourceDetail, versionText } from '../sources/queries';
-import { attachment } from './attachment';
+import { attachment, sendFile } from './attachment';
 
 export function exportRoutes(app: FastifyInstance, context: Context): void {
   const serve = serving(app, context);
 
   serve.file('GET /api/sources/:id/study-notes.md', ({ me, params, query: { whose }, request, reply }) => {
     const { source, words } = notesOf(context, me, params.id, { whose, origin: originOf(request) });
-    void reply
-      .type('text/markdown; charset=utf-8')
-      .header('content-disposition', attachment(`${fileNameOf(source.title)}.md`));
-    return words;
+    return sendFile(reply, { type: 'text/markdown', name: `${fileNameOf(source.title)}.md` }, words);
   });
 
   serve.file('GET /api/sources/:id/annotations.jsonld', ({ me, params, query: { whose }, reply }) => {

@@ -8,8 +8,10 @@ const FIELDS = ['reading', 'question', 'student', 'answer', 'right', 'answered',
 
 /** What each student of a class answered to each question, as CSV. */
 export function answersTable(db: Db, me: PersonId, classId: ClassId): string {
-  const rows = questionRows(db, me, { classId }).flatMap((question) =>
-    responsesIn(db, question, classId).map(({ name, response, late }) => [
+  const questions = questionRows(db, me, { classId });
+  const responses = responsesIn(db, questions, classId);
+  const rows = questions.flatMap((question) =>
+    responses(question.id).map(({ name, response, late }) => [
       question.title,
       question.note || question.quote,
       name,

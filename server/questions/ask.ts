@@ -89,9 +89,10 @@ export function putResponse(world: World, me: Me, id: AnnotationId, put: Respons
     const given = givenFor(question, put);
     // Sent again, by a page that did not hear of its first answer.
     if (question.response && isSame(question.response, given)) return question;
-    const [{ id: classId } = { id: '' }] = question.classes;
-    if (!question.isOpen && question.key === null) mustNotBeArchived(db, classId);
-    if (!question.isOpen) throw new AppError('answers_shown');
+    if (!question.isOpen) {
+      for (const { id: classId } of question.classes) mustNotBeArchived(db, classId);
+      throw new AppError('answers_shown');
+    }
     storeResponse(db, { id, me: me.id, now: now() }, given);
     for (const personId of new Set([me.id, ...teachersAsking(db, id)])) events.append({ type: 'questions', personId });
     return questionOf(world, me, id);

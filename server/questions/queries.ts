@@ -13,7 +13,7 @@ import { CLASS_NOTE, type ClassNoteRow } from '../annotations/class-note';
 import type { Db } from '../db/database';
 import { KIND_JOIN } from '../legend/queries';
 
-/** As it is stored, with what `@me` answered. */
+/** As it is stored, with the note that asks it. */
 export interface QuestionRow extends ClassNoteRow {
   readonly form: QuestionForm;
   /** JSON. */
@@ -27,7 +27,7 @@ export interface QuestionRow extends ClassNoteRow {
   readonly version: number;
 }
 
-/** What of the questions that `@me` sees: of a source, of a class, or one. */
+/** Which of the questions that somebody sees: of a source, of a class, or one. */
 export type Which =
   { readonly sourceId: SourceId } | { readonly classId: ClassId } | { readonly annotationId: AnnotationId };
 
@@ -179,7 +179,10 @@ const TEACHERS = `
 export const teachersAsking = (db: Db, id: AnnotationId): PersonId[] =>
   db.all<{ personId: PersonId }>(TEACHERS, id).map((row) => row.personId);
 
-/** Of a class, by source and student: how many questions they are asked, and how many of these they answered. */
+/**
+ * Of a class, by source and student: how many questions they are asked, and how many of these they answered. Whose
+ * answers were shown before somebody gave one is asked of them no more: it could not be done.
+ */
 const BY_STUDENT = `
   SELECT a.source_id, m.person_id, count(*) AS asked, count(r.person_id) AS answered
   FROM annotation_class ac
@@ -189,6 +192,8 @@ const BY_STUDENT = `
   LEFT JOIN question_response r ON r.annotation_id = a.id AND r.person_id = m.person_id
   WHERE ac.class_id = @class AND (@source IS NULL OR a.source_id = @source)
     AND (@person IS NULL OR m.person_id = @person)
+    AND (r.person_id IS NOT NULL OR NOT EXISTS (
+      SELECT 1 FROM question_shown x WHERE x.annotation_id = a.id AND x.class_id = ac.class_id))
   GROUP BY a.source_id, m.person_id`;
 export interface AskedCount {
   readonly sourceId: SourceId;

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import Papa from 'papaparse';
 import { v7 } from 'uuid';
 import type {
   Assignment,
@@ -146,6 +147,36 @@ test('shown by hand, an answer after the due date counts as late', async () => {
     ['Tomas', true, 30, false],
   ]);
   expect((await ines.send<Problem>('GET', url)).body.code).toBe('teachers_only');
+});
+
+test('what was shown before one answered is asked of one no more; who answered has done it', async () => {
+  await set({ dueAt: '2026-10-20T16:00:00.000Z' });
+  await ask({ ...CHOICE, answersShown: 'by_hand' });
+  await answer(ines, { choices: [1] });
+  await show(true);
+  const url = `/api/classes/${id}/assignments/${sourceId}`;
+  const { students } = (await teacher.send<AssignmentDetail>('GET', url)).body;
+  expect(students.map((s) => [s.name, s.questions, s.missing.questions])).toEqual([
+    ['Ines', 1, 0],
+    ['Tomas', 0, 0],
+  ]);
+});
+
+test('all answers as a table, read back: one line for each student and question', async () => {
+  await ask({ ...CHOICE, form: 'several', right: [0, 1], answersShown: 'by_hand' });
+  await answer(ines, { choices: [1, 0] });
+  const open = await note(teacher, { note: 'Why, "then"?' });
+  await ask({ form: 'open' }, open);
+  await answer(tomas, { words: '=1+1, or\nmore' }, open);
+  const { text } = await teacher.send('GET', `/api/classes/${id}/answers.csv`);
+  const { data } = Papa.parse<Record<string, string>>(text, { header: true });
+  expect(data.map((row) => [row.question, row.student, row.answer, row.right, row.late])).toEqual([
+    ['When does it turn?', 'Ines', 'At six; At seven', 'yes', 'no'],
+    ['When does it turn?', 'Tomas', '', '', ''],
+    ['Why, "then"?', 'Ines', '', '', ''],
+    // A spreadsheet takes it for words.
+    ['Why, "then"?', 'Tomas', "'=1+1, or\nmore", '', 'no'],
+  ]);
 });
 
 test('in words: who teaches reads whose they are, the others read them without names', async () => {

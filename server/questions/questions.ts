@@ -142,12 +142,19 @@ function resultsOf(row: QuestionRow, students: readonly StudentRow[]): QuestionR
   };
 }
 
-/** Each student of a class who is asked, with what they answered, for who teaches there. */
-export function responsesIn(db: Db, row: QuestionRow, classId: ClassId): StudentResponse[] {
-  return studentsAsked(db, [row.id], classId).map((student) => ({
-    id: student.personId,
-    name: student.name,
-    response: hasAnswered(student) ? responseOf(row, student, true) : null,
-    late: student.givenAt !== null && student.dueAt !== null && student.givenAt > student.dueAt,
-  }));
+/** Of some questions, each student of a class who is asked, with what they answered; for who teaches there. */
+export function responsesIn(
+  db: Db,
+  rows: readonly QuestionRow[],
+  classId: ClassId,
+): (id: AnnotationId) => StudentResponse[] {
+  const questions = new Map(rows.map((row) => [row.id, row]));
+  const students = byQuestion(studentsAsked(db, [...questions.keys()], classId));
+  return (id) =>
+    (students.get(id) ?? []).map((student) => ({
+      id: student.personId,
+      name: student.name,
+      response: hasAnswered(student) ? responseOf(questions.get(id)!, student, true) : null,
+      late: student.givenAt !== null && student.dueAt !== null && student.givenAt > student.dueAt,
+    }));
 }

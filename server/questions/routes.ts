@@ -6,7 +6,7 @@ import { sendCsv } from '../export/csv';
 import { serving } from '../serve';
 import { answersTable } from './answers-table';
 import { putQuestion, putResponse, questionOf, withdrawQuestion } from './ask';
-import { questionRows, setAnswersShown, type QuestionRow } from './queries';
+import { askedIn, questionRows, setAnswersShown, type QuestionRow } from './queries';
 import { questionsFor, responsesIn } from './questions';
 
 /** What a class is asked, and what it answered. */
@@ -23,8 +23,9 @@ export function questionRoutes(app: FastifyInstance, context: Context): void {
 
   /** Asked of the class, for who teaches there. */
   const askedOf = (me: PersonId, classId: ClassId, annotationId: AnnotationId): QuestionRow => {
-    const row = questionRows(db, me, { classId }).find(({ id }) => id === annotationId);
-    if (!row) throw new AppError('not_found', { what: 'question' });
+    const [row] = questionRows(db, me, { annotationId });
+    if (!row || !askedIn(db, me, [annotationId]).some((asked) => asked.classId === classId))
+      throw new AppError('not_found', { what: 'question' });
     return row;
   };
 
@@ -42,6 +43,6 @@ export function questionRoutes(app: FastifyInstance, context: Context): void {
     sendCsv(reply, 'answers.csv', answersTable(db, me.id, id)),
   );
   serve('GET /api/classes/:id/questions/:annotationId/responses', ({ me, params: { id: classId, annotationId } }) =>
-    responsesIn(db, askedOf(me.id, classId, annotationId), classId),
+    responsesIn(db, [askedOf(me.id, classId, annotationId)], classId)(annotationId),
   );
 }

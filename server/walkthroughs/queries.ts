@@ -13,14 +13,13 @@ import type { Db } from '../db/database';
 import { KIND_JOIN } from '../legend/queries';
 
 const ROW = `
-  SELECT w.id, w.class_id, w.name, w.version, w.changed_at, p.name AS by,
+  SELECT w.id, w.name, w.version, w.changed_at, p.name AS by,
     (SELECT count(*) FROM walkthrough_step t WHERE t.walkthrough_id = w.id) AS steps
   FROM walkthrough w JOIN person p ON p.id = w.made_by`;
 export const OF_CLASS = `${ROW} WHERE w.class_id = ? AND w.deleted_at IS NULL ORDER BY w.changed_at DESC, w.id`;
 const ONE = `${ROW} WHERE w.id = ? AND w.class_id = ? AND w.deleted_at IS NULL`;
 
-export const walkthroughsIn = (db: Db, classId: ClassId): WalkthroughRow[] =>
-  db.all<WalkthroughRow & { classId: ClassId }>(OF_CLASS, classId).map(({ classId: _class, ...row }) => row);
+export const walkthroughsIn = (db: Db, classId: ClassId): WalkthroughRow[] => db.all<WalkthroughRow>(OF_CLASS, classId);
 export const walkthroughRow = (db: Db, classId: ClassId, id: WalkthroughId): WalkthroughRow | undefined =>
   db.get<WalkthroughRow>(ONE, id, classId);
 
@@ -43,18 +42,22 @@ const STEP_NOTE = `
       SELECT CASE WHEN ac.teachers_only OR ac.hidden_reason IS NOT NULL THEN 'unseen' WHEN ac.held THEN 'held'
         ELSE 'seen' END
       FROM annotation_class ac WHERE ac.annotation_id = a.id AND ac.class_id = @class), 'unseen')
-  END AS seen`;
+  END AS seen,
+  a.author_id = @me AND NOT EXISTS (
+    SELECT 1 FROM annotation_class ac
+    WHERE ac.annotation_id = a.id AND (ac.teachers_only OR ac.held OR ac.hidden_reason IS NOT NULL)) AS can_show`;
 const NOTE_JOIN = `JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id ${KIND_JOIN}`;
 interface StepNoteRow extends ClassNoteRow, Pick<StepNote, 'answers' | 'spot' | 'seen'> {
   readonly asks: number;
+  readonly canShow: number;
 }
-const stepNoteOf = (row: StepNoteRow, me: PersonId): StepNote => ({
+const stepNoteOf = (row: StepNoteRow): StepNote => ({
   ...classNoteOf(row),
   answers: row.answers,
   spot: row.spot,
   asks: row.asks === 1,
   seen: row.seen,
-  isMine: row.authorId === me,
+  canShow: row.canShow === 1,
 });
 
 export interface StepRow {
@@ -77,7 +80,7 @@ export const stepNotes = (
   new Map(
     db
       .all<StepNoteRow>(STEP_NOTES, { me, class: classId, ids: JSON.stringify(ids) })
-      .map((row) => [row.id, stepNoteOf(row, me)]),
+      .map((row) => [row.id, stepNoteOf(row)]),
   );
 
 const MOST_STARRED = 300;
@@ -86,7 +89,7 @@ export const STARRED = `
   WHERE st.person_id = @me AND a.deleted_at IS NULL AND a.root_id IS NULL AND ${sees('a')}
   ORDER BY st.starred_at DESC, a.id LIMIT ${MOST_STARRED}`;
 export const starredNotes = (db: Db, me: PersonId, classId: ClassId): StepNote[] =>
-  db.all<StepNoteRow>(STARRED, { me, class: classId }).map((row) => stepNoteOf(row, me));
+  db.all<StepNoteRow>(STARRED, { me, class: classId }).map(stepNoteOf);
 
 const INSERT = `
   INSERT INTO walkthrough (id, class_id, name, made_by, made_at, changed_at)

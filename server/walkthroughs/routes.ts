@@ -1,8 +1,8 @@
-import type { FastifyInstance } from 'fastify';
+import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { fileNameOf } from '@avrelle/core/export';
 import type { Context } from '../context';
 import { AppError } from '../errors';
-import { attachment } from '../export/attachment';
+import { sendFile } from '../export/attachment';
 import { originOf } from '../export/routes';
 import { serving } from '../serve';
 import { setWalkthroughDeleted, starredNotes, walkthroughsIn } from './queries';
@@ -38,30 +38,18 @@ export function walkthroughRoutes(app: FastifyInstance, context: Context): void 
     copyWalkthrough(context, me, { classId: id, id: walkthroughId }, body),
   );
 
-  serve.file(
-    'GET /api/classes/:id/walkthroughs/:walkthroughId/steps.md',
-    ({ me, params: { id, walkthroughId }, request, reply }) => {
-      const { name, text } = walkthroughText(context, me, {
-        classId: id,
-        id: walkthroughId,
-        origin: originOf(request),
-      });
-      void reply
-        .type('text/markdown; charset=utf-8')
-        .header('content-disposition', attachment(`${fileNameOf(name)}.md`));
-      return text;
-    },
-  );
-  serve.file(
-    'GET /api/classes/:id/walkthroughs/:walkthroughId/steps.html',
-    ({ me, params: { id, walkthroughId }, request, reply }) => {
-      const { name, text } = walkthroughText(context, me, {
-        classId: id,
-        id: walkthroughId,
-        origin: originOf(request),
-      });
-      void reply.type('text/html; charset=utf-8').header('content-disposition', attachment(`${fileNameOf(name)}.html`));
-      return walkthroughPage(name, text);
-    },
-  );
+  serve.file('GET /api/classes/:id/walkthroughs/:walkthroughId/steps.md', ({ me, params, request, reply }) => {
+    const { name, text } = walkthroughText(context, me, asked(params, request));
+    return sendFile(reply, { type: 'text/markdown', name: `${fileNameOf(name)}.md` }, text);
+  });
+  serve.file('GET /api/classes/:id/walkthroughs/:walkthroughId/steps.html', ({ me, params, request, reply }) => {
+    const { name, text } = walkthroughText(context, me, asked(params, request));
+    return sendFile(reply, { type: 'text/html', name: `${fileNameOf(name)}.html` }, walkthroughPage(name, text));
+  });
 }
+
+const asked = (params: { readonly id: string; readonly walkthroughId: string }, request: FastifyRequest) => ({
+  classId: params.id,
+  id: params.walkthroughId,
+  origin: originOf(request),
+});

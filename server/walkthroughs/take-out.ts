@@ -27,24 +27,18 @@ export function walkthroughText(
   const { db } = context;
   const { name, steps } = walkthroughOf(context, me, classId, id);
   const sources = new Set(steps.flatMap(({ note }) => note?.source.id ?? []));
-  const marks = new Map(
-    [...sources].flatMap((source) => {
-      const all = annotationsOf(db, me.id, source).filter((a) => !a.deleted);
-      const ids = all.filter((a) => a.rootId === null && a.anchor).map((a) => a.id);
-      return takenMarks(all, origin).map((mark, at) => [ids[at]!, mark] as const);
-    }),
-  );
-  const taken = steps.map(({ annotationId, words, note }): TakenStep => ({
-    title: note?.source.title ?? '',
-    mark: marks.get(annotationId),
-    words,
-  }));
+  const written = [...sources].flatMap((source) => annotationsOf(db, me.id, source)).filter((a) => !a.deleted);
+  const taken = steps.map(({ annotationId, words, note }): TakenStep => {
+    const thread = written.filter(({ id: one, rootId }) => one === annotationId || rootId === annotationId);
+    return { title: note?.source.title ?? '', mark: takenMarks(thread, origin)[0], words };
+  });
   return { name, text: walkthroughMarkdown({ name, className: classLabel(db, classId)?.name ?? '', steps: taken }) };
 }
 
 /** As it is printed: each step stays together where it fits on a page. */
 const STYLE = `
-body{font:16px/1.5 Literata,Georgia,serif;max-width:68ch;margin:2.5rem auto;padding:0 1.2rem;color:#1c2a2b;background:#fcfaf5}
+body{font:16px/1.5 Literata,Georgia,serif;max-width:68ch;margin:2.5rem auto;padding:0 1.2rem}
+body{color:#1c2a2b;background:#fcfaf5}
 h1{font-size:1.7rem;margin:0}h1+p{color:#485452;margin:.2rem 0 2rem}
 h2{font-size:1.1rem;border-top:1px solid #b9b19b;padding-top:1rem;margin:1.6rem 0 .6rem;break-after:avoid}
 h3{font:600 .85rem/1.4 system-ui,sans-serif;color:#0e5a60;margin:1rem 0 .2rem;break-after:avoid}
@@ -55,6 +49,10 @@ p,ul,ol{margin:.3rem 0 .6rem}a{color:inherit}
 /** The same as one HTML file without scripts, to be read and printed anywhere. */
 export function walkthroughPage(name: string, markdown: string): string {
   const body = toHtml(sanitize(toHast(fromMarkdown(markdown)), defaultSchema));
-  const head = `<meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escapeHtml(name)}</title>`;
-  return `<!doctype html>\n<html lang="en">\n<head>${head}<style>${STYLE}\n</style></head>\n<body>\n${body}\n</body>\n</html>\n`;
+  return [
+    '<!doctype html>\n<html lang="en">\n<head><meta charset="utf-8">',
+    '<meta name="viewport" content="width=device-width">',
+    `<title>${escapeHtml(name)}</title>\n<style>${STYLE}\n</style></head>`,
+    `<body>\n${body}\n</body>\n</html>\n`,
+  ].join('\n');
 }

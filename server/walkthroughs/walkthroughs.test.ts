@@ -98,20 +98,35 @@ test('a note that is deleted leaves its words to say; what is deleted comes back
   expect(summed((await teacher.send<Walkthrough>('GET', url())).body)[0]![2]).toBe('Longer.');
 });
 
-test('copied to another class, the notes are the same, and it is told which of them that class does not see', async () => {
+test('copied to another class, the notes are the same, and those it does not see are told', async () => {
   await put([step(first, 'Ask.'), step(second)]);
   const to = await makeClass(teacher, 'Other class', other);
   await teacher.send('PUT', `/api/classes/${to}/sources/${sourceId}`);
   const copy = v7();
   const { body } = await teacher.send<Walkthrough>('POST', `${url()}/copy`, { id: copy, classId: to });
   expect([body.classId, body.steps.map(({ annotationId }) => annotationId)]).toEqual([to, [first, second]]);
-  expect(body.steps.map(({ note }) => [note?.seen, note?.isMine])).toEqual([
+  // What is held there would be held here, too: showing it would not show it.
+  expect(body.steps.map(({ note }) => [note?.seen, note?.canShow])).toEqual([
     ['unseen', false],
-    ['unseen', true],
+    ['unseen', false],
   ]);
+  await teacher.send('POST', `/api/classes/${id}/held/release`, { annotationIds: [second] });
+  const there = `/api/classes/${to}/walkthroughs/${copy}`;
+  expect((await teacher.send<Walkthrough>('GET', there)).body.steps[1]!.note?.canShow).toBe(true);
+  await teacher.send('PATCH', `/api/annotations/${second}`, { version: 1, teachersOnly: true });
+  expect((await teacher.send<Walkthrough>('GET', there)).body.steps[1]!.note?.canShow).toBe(false);
   const theirs = await makeClass(other, 'Not mine', ines);
   expect((await teacher.send('POST', `${url()}/copy`, { id: v7(), classId: theirs })).status).toBe(404);
   expect((await teacher.send('GET', `/api/classes/${to}/walkthroughs/${walk}`)).status).toBe(404);
+});
+
+test('a bare mark has a star in the text, which is my own', async () => {
+  const mark = await note(ines, { note: '' });
+  const stars = async (who: Client) => (await who.send<string[]>('GET', `/api/sources/${sourceId}/stars`)).body;
+  await teacher.send('PUT', `/api/annotations/${mark}/star`, { starred: true });
+  expect([await stars(teacher), await stars(ines)]).toEqual([[mark], []]);
+  const { body } = await teacher.send<StepNote[]>('GET', `/api/classes/${id}/starred`);
+  expect(body[0]).toMatchObject({ id: mark, words: '', quote: 'tide' });
 });
 
 test('what has my star can become a step, the newest first; not what nobody sees any more', async () => {

@@ -29,7 +29,7 @@ interface Where {
   readonly id: WalkthroughId;
 }
 
-/** Makes it, or changes it; sent again, it changes nothing. Throws `stale`, or `not_found` for a note one does not see. */
+/** Makes or changes it; sent again, it changes nothing. Throws `stale`, or `not_found` for a note one does not see. */
 export function putWalkthrough(world: World, me: Me, { classId, id }: Where, put: WalkthroughPut): Walkthrough {
   const { db, now, events } = world;
   return db.transaction(() => {

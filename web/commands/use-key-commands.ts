@@ -8,7 +8,7 @@ export interface KeyCommand extends Pick<NamedCommand, 'name' | 'keys' | 'run'> 
   readonly bindings: readonly string[];
 }
 
-/** Commands of a page or of the whole application: by their keys, and by their names in the list. `last`: below others. */
+/** Commands of a page or the whole application: by their keys, and by their names in the list. `last`: below others. */
 export function useKeyCommands(group: string, entries: readonly KeyCommand[], { last = false } = {}): void {
   useCommandSource(
     () => entries.map(({ name, keys, run }) => ({ id: name, name, keys, run, group, available: true })),

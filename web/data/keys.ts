@@ -46,6 +46,8 @@ export const keys = {
   responses: (id: string, annotationId: string) => ['questions', 'class', id, annotationId] as const,
   walkthroughs: (id: string) => ['walkthroughs', id] as const,
   walkthrough: (id: string, walkthroughId: string) => ['walkthroughs', id, 'one', walkthroughId] as const,
+  /** On a source, which annotations have my star. */
+  stars: (sourceId: SourceId) => ['walkthroughs', 'stars', sourceId] as const,
   starred: (id: string) => ['walkthroughs', id, 'starred'] as const,
   held: (id: string) => ['classes', id, 'held'] as const,
   joining: (id: string) => ['classes', id, 'joining'] as const,

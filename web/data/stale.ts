@@ -33,7 +33,7 @@ const STALE = {
   walkthroughs: () => [['walkthroughs']],
   requests: () => [keys.myRequests],
   /** How far people are with what is set, and what they say. */
-  assignments: () => [keys.assignments, ['threads'], keys.questions],
+  assignments: () => [keys.assignments, ['threads']],
   /** What of a discussion is read, starred or reported. */
   threads: () => [['threads'], ['walkthroughs']],
   tags: () => [keys.library, keys.tags, keys.tints, ['topics'], ['source'], ['annotations'], ['found']],

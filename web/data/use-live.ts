@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { useQueryClient, type QueryClient, type QueryKey } from '@tanstack/react-query';
 import { linksIn } from '@avrelle/core/note';
-import type { Batch, Job, StreamEvent, PersonId } from '@avrelle/core/wire';
+import type { AnnotationId, Batch, Job, StreamEvent, PersonId } from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from './annotation-cache';
 import { withJob } from './jobs';
 import { liveStream, type Heard } from './live-stream';
@@ -51,11 +51,13 @@ export function receive(client: QueryClient, event: StreamEvent): void {
   switch (event.type) {
     case 'annotation': {
       if (event.annotation.classIds.length > 0) renewProgress(client);
+      if (asksHere(client, event.annotation.id)) void renew(client, 'questions');
       if (linksIn(event.annotation.note).length > 0) void renew(client, 'links');
       return patch(client, keys.annotations(event.annotation.sourceId), () => showAnnotation(client, event.annotation));
     }
     case 'gone':
       renewProgress(client);
+      if (asksHere(client, event.annotationId)) void renew(client, 'questions');
       return patch(client, keys.annotations(event.sourceId), () =>
         hideAnnotation(client, event.sourceId, event.annotationId),
       );
@@ -75,6 +77,12 @@ export function receive(client: QueryClient, event: StreamEvent): void {
       return receiveJob(client, event.job);
   }
 }
+
+/** Whether a note is one of the questions that are shown. */
+const asksHere = (client: QueryClient, id: AnnotationId): boolean =>
+  client
+    .getQueriesData<readonly { readonly id: string }[]>({ queryKey: keys.questions })
+    .some(([, questions]) => questions?.some((question) => question.id === id));
 
 /** A class that writes is heard of many times a second; how far it is is asked for once in this time, in milliseconds. */
 const PROGRESS_EVERY = 2_000;

@@ -30,7 +30,7 @@ function saverOf({ key, stored, send }: Saved): PageSaver {
   return made;
 }
 
-/** How a request to store ended; `storedOf` reads what stands there out of an answer, and out of that of a stale write. */
+/** How a request to store ended; `storedOf` reads what stands there out of its answer, or that of a stale write. */
 export async function sent<T>(asked: Promise<T>, storedOf: (answer: T) => StoredPage): Promise<Sent> {
   try {
     return { type: 'stored', page: storedOf(await asked) };

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { ClassId, WalkthroughId } from '@avrelle/core/wire';
+import type { ClassId, SourceId, WalkthroughId } from '@avrelle/core/wire';
 import { call } from './call';
 import { keys } from './keys';
 
@@ -12,6 +12,11 @@ export const useWalkthrough = (id: ClassId, walkthroughId: WalkthroughId) =>
   useQuery({
     queryKey: keys.walkthrough(id, walkthroughId),
     queryFn: () => call('GET /api/classes/:id/walkthroughs/:walkthroughId', { params: { id, walkthroughId } }),
+  });
+export const useStars = (sourceId: SourceId) =>
+  useQuery({
+    queryKey: keys.stars(sourceId),
+    queryFn: () => call('GET /api/sources/:id/stars', { params: { id: sourceId } }),
   });
 /** What can become a step: notes with my star. */
 export const useStarred = (id: ClassId) =>

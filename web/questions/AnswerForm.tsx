@@ -43,7 +43,7 @@ export function AnswerForm({ question, slot: given, onDone, onCancel }: Props) {
   useEffect(() => {
     if (question.form !== 'open') return;
     if (words.trim() && words !== before) slot.write({ note: words });
-    else slot.drop();
+    else if (slot.read()) slot.drop();
   }, [question.form, words, before, slot]);
   const onKey = (event: KeyboardEvent): void => {
     // The page has keys of its own.

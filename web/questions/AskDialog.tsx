@@ -65,6 +65,10 @@ export default function AskDialog({ id, words, question, onClose }: Props) {
   );
 }
 
+/** On a phone the words of a choice have a line of their own. */
+const CHOICE =
+  'grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-x-3 max-[600px]:grid-cols-[1fr_auto] max-[600px]:pb-2';
+
 function Choices({ form }: { readonly form: UseFormReturn<AskValues> }) {
   const { fields, append, remove } = useFieldArray({ control: form.control, name: 'choices' });
   const wrong = form.formState.errors.choices;
@@ -73,10 +77,10 @@ function Choices({ form }: { readonly form: UseFormReturn<AskValues> }) {
       <legend className="mb-1 text-[14px] text-soft">Choices; mark what is right, if anything is</legend>
       <ul className="grid gap-1">
         {fields.map((field, at) => (
-          <li key={field.id} className="flex items-baseline gap-3">
+          <li key={field.id} className={CHOICE}>
             <input
               aria-label={`Choice ${at + 1}`}
-              className="field text-[15px]"
+              className="field text-[15px] max-[600px]:col-span-2"
               {...form.register(`choices.${at}.words`)}
             />
             <label className="flex cursor-pointer items-baseline gap-1.5 whitespace-nowrap text-[13.5px]">

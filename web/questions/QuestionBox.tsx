@@ -16,7 +16,7 @@ interface Props {
   readonly slot: Slot;
 }
 
-/** What stands below a note that asks the class: one's own answer, and, at its time, the model answer and how all answered. */
+/** Below a note that asks the class: one's own answer, and, at its time, the model answer and how all answered. */
 export default function QuestionBox({ question, classes, slot }: Props) {
   const [changing, setChanging] = useState(false);
   const asked = question.classes.flatMap((one) => {

@@ -50,6 +50,8 @@ function Counted({ question, results }: Props) {
   );
 }
 
+const RIGHT = 'whitespace-nowrap text-[13px] font-semibold text-[var(--verdigris-line)]';
+
 interface BarProps {
   readonly label: string;
   readonly count: number;
@@ -63,7 +65,7 @@ function Bar({ label, count, of, isRight, isMine }: BarProps) {
     <li>
       <p className="flex items-baseline gap-2 text-[14px] leading-5">
         <span dir="auto">{label}</span>
-        {isRight && <b className="whitespace-nowrap text-[13px] font-semibold text-[var(--verdigris-line)]">✓ right</b>}
+        {isRight && <b className={RIGHT}>✓ right</b>}
         {isMine && <span className="whitespace-nowrap text-[13px] text-soft">yours</span>}
         <b className="ml-auto font-semibold tabular-nums">{count}</b>
       </p>

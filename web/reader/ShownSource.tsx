@@ -1,4 +1,4 @@
-import { lazy, useEffect, useMemo, type ReactNode } from 'react';
+import { lazy, useEffect, useMemo } from 'react';
 import { spotName } from '@avrelle/core/anchor';
 import type { AnnotationId, SourceId } from '@avrelle/core/wire';
 import { useAnnotations, useClasses, useSource, useSourceText } from '../data/queries';
@@ -22,12 +22,10 @@ interface Props {
   readonly sourceId: SourceId;
   /** The annotation that it is shown for: no other mark stands on it. */
   readonly at: AnnotationId;
-  /** What lies over the page. */
-  readonly children?: ReactNode;
 }
 
 /** A source as it is shown to others: its page at one mark, without margin and tools. */
-export function ShownSource({ sourceId, at, children }: Props) {
+export function ShownSource({ sourceId, at }: Props) {
   const source = useSource(sourceId);
   const text = useSourceText(sourceId, source.data?.versionId, undefined);
   const annotations = useAnnotations(sourceId);
@@ -56,7 +54,7 @@ export function ShownSource({ sourceId, at, children }: Props) {
               <Recording isShown />
               <Moment at={at} />
             </div>
-            <Page at={at}>{children}</Page>
+            <Page at={at} />
           </div>
         </ToolsProvider>
       </DocumentProvider>
@@ -79,7 +77,7 @@ function Moment({ at }: Pick<Props, 'at'>) {
   );
 }
 
-function Page({ at, children }: Pick<Props, 'at' | 'children'>) {
+function Page({ at }: Pick<Props, 'at'>) {
   const { source, store, inText } = useSession();
   const { page, layout, height, scroller, asPictures } = useDocument();
   const range = inText.find(({ root }) => root.id === at)?.range;
@@ -103,7 +101,6 @@ function Page({ at, children }: Pick<Props, 'at' | 'children'>) {
         {asPictures && <PdfPages address={`/files/${source.versionId}`} password={source.facts.password} />}
         <Areas />
         <DrawingLayer />
-        {children}
       </Frame>
     </div>
   );

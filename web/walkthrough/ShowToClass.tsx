@@ -17,7 +17,7 @@ export function ShowToClass({ of: c, notes }: Props) {
   const client = useQueryClient();
   const messages = useMessages();
   const change = useWrite('POST /api/annotations/changes', 'walkthroughs');
-  const unseen = notes.filter(({ seen, isMine }) => seen === 'unseen' && isMine);
+  const unseen = notes.filter(({ seen, canShow }) => seen === 'unseen' && canShow);
   if (unseen.length === 0) return null;
   const show = async (): Promise<void> => {
     try {
@@ -25,17 +25,14 @@ export function ShowToClass({ of: c, notes }: Props) {
       for (const sourceId of new Set(unseen.map(({ source }) => source.id)))
         await call('PUT /api/classes/:id/sources/:sourceId', { params: { id: c.id, sourceId } });
       const stand = await Promise.all(unseen.map(({ id }) => call('GET /api/annotations/:id', { params: { id } })));
-      const changes = stand.map(({ id, version, classIds, teachersOnly }) => ({
-        ...{ id, version, classIds: [...classIds.filter((one) => one !== c.id), c.id] },
-        ...(teachersOnly && classIds.includes(c.id) ? { teachersOnly: false } : {}),
-      }));
+      const changes = stand.map(({ id, version, classIds }) => ({ id, version, classIds: [...classIds, c.id] }));
       const after = await change.send({ body: { changes } });
       const undo = (): void =>
         change.run({
           body: {
-            changes: stand.map(({ id, classIds, teachersOnly = false }) => ({
-              ...{ id, classIds: [...classIds], teachersOnly },
-              version: after.find((one) => one.id === id)!.version,
+            changes: after.map(({ id, version, classIds }) => ({
+              ...{ id, version },
+              classIds: classIds.filter((one) => one !== c.id),
             })),
           },
         });

@@ -10,6 +10,8 @@ interface Props {
   onGo(at: number): void;
 }
 
+const ROW = 'grid w-full grid-cols-[22px_1fr] gap-x-2 border-b border-l-[4px] border-b-rule py-2.5 pl-2 pr-4 text-left';
+
 /** All steps, the one that is shown among them; what was shown is ticked. */
 export function StepList({ steps, at, onGo }: Props) {
   const list = useRef<HTMLOListElement>(null);
@@ -27,9 +29,7 @@ export function StepList({ steps, at, onGo }: Props) {
           <button
             aria-current={n === at ? 'step' : undefined}
             onClick={() => onGo(n)}
-            className={`grid w-full grid-cols-[22px_1fr] gap-x-2 border-b border-l-[4px] border-b-rule py-2.5 pl-2 pr-4 text-left ${
-              n === at ? 'border-l-tide bg-sheet' : 'border-l-transparent hover:bg-sheet'
-            }`}
+            className={`${ROW} ${n === at ? 'border-l-tide bg-sheet' : 'border-l-transparent hover:bg-sheet'}`}
           >
             <b className={`font-read text-[15px] ${n === at ? 'text-tide' : 'text-soft'}`}>{n + 1}</b>
             <Step step={step} />

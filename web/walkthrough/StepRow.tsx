@@ -14,15 +14,13 @@ interface Props {
   onRemove(): void;
 }
 
+const ROW = 'grid grid-cols-[16px_26px_1fr] gap-x-2 border-b border-rule py-3';
+
 /** One step: its note, what to say, and its place among the others. */
 export function StepRow({ classId, id, number, words, note, onWords, onRemove }: Props) {
   const { ref, style, isDragging, grip } = useSortableRow(id);
   return (
-    <li
-      ref={ref}
-      style={style}
-      className={`grid grid-cols-[16px_26px_1fr] gap-x-2 border-b border-rule py-3 ${isDragging ? 'relative z-10 bg-wash' : 'bg-sheet'}`}
-    >
+    <li ref={ref} style={style} className={`${ROW} ${isDragging ? 'relative z-10 bg-wash' : 'bg-sheet'}`}>
       {grip(`step ${number}`)}
       <b className="text-right font-read text-[16px] text-soft">{number}</b>
       <div className="min-w-0">
@@ -45,7 +43,7 @@ export function StepRow({ classId, id, number, words, note, onWords, onRemove }:
             className="field resize-none font-read [field-sizing:content] text-[15.5px] leading-[22px] text-ink"
           />
         </label>
-        <p className="mt-1.5 flex gap-x-5 pl-[28px] text-[13px]">
+        <p className="mt-1.5 flex items-baseline gap-x-5 pl-[28px] text-[13px] pointer-coarse:items-center">
           {note && (
             <Link
               className="act"

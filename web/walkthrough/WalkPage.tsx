@@ -45,6 +45,18 @@ interface Props {
   readonly walkthrough: Walkthrough;
 }
 
+const HEAD =
+  'flex flex-wrap items-baseline gap-x-4 border-b border-rule bg-wash px-6 py-2 text-[14px] max-[900px]:px-4';
+/** Steps, page and what is said side by side; on less room the steps go, on a phone what is said stands below. */
+const COLUMNS = [
+  'grid min-h-0 grid-cols-[250px_minmax(0,1fr)_316px] max-[1100px]:grid-cols-[minmax(0,1fr)_280px]',
+  'max-[900px]:grid-cols-1 max-[900px]:grid-rows-[minmax(0,1fr)_auto]',
+].join(' ');
+const ASIDE = [
+  'min-h-0 overflow-y-auto border-l border-rule px-6 py-5 max-[900px]:max-h-[34vh] max-[900px]:border-l-0',
+  'max-[900px]:border-t max-[900px]:px-4 max-[900px]:py-3',
+].join(' ');
+
 function Walk({ of: c, walkthrough }: Props) {
   const { steps, name } = walkthrough;
   const back = `/classes/${c.id}/walkthroughs/${walkthrough.id}`;
@@ -52,7 +64,7 @@ function Walk({ of: c, walkthrough }: Props) {
   const step = steps[at]!;
   return (
     <main className="grid h-full min-h-0 grid-rows-[auto_1fr_auto]">
-      <header className="flex flex-wrap items-baseline gap-x-4 border-b border-rule bg-wash px-6 py-2 text-[14px] max-[900px]:px-4">
+      <header className={HEAD}>
         <PageHeading window={`${name}, step ${at + 1}`} className="font-ui text-[15px] text-tide">
           {name}
         </PageHeading>
@@ -63,15 +75,12 @@ function Walk({ of: c, walkthrough }: Props) {
           Leave
         </Link>
       </header>
-      <div className="grid min-h-0 grid-cols-[250px_minmax(0,1fr)_316px] max-[1100px]:grid-cols-[minmax(0,1fr)_280px] max-[900px]:grid-cols-1 max-[900px]:grid-rows-[minmax(0,1fr)_auto]">
+      <div className={COLUMNS}>
         <StepList steps={steps} at={at} onGo={go} />
         <div className="min-h-0 min-w-0">
           <StepPage step={step} />
         </div>
-        <aside
-          aria-label="To say"
-          className="min-h-0 overflow-y-auto border-l border-rule px-6 py-5 max-[900px]:max-h-[34vh] max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4 max-[900px]:py-3"
-        >
+        <aside aria-label="To say" className={ASIDE}>
           <ToSay step={step} />
         </aside>
       </div>
@@ -121,15 +130,10 @@ function useStep(steps: readonly WalkthroughStep[], back: string) {
   return { at, go };
 }
 
-/** The page of a step; keys go on where it is left. */
+/** The page of a step, at its passage. */
 function StepPage({ step: { note } }: { readonly step: WalkthroughStep }) {
-  const gone = useRef<HTMLParagraphElement>(null);
-  useEffect(() => gone.current?.focus(), []);
-  if (!note)
-    return (
-      <p className="h-full bg-sheet p-8 text-soft" ref={gone} tabIndex={-1}>
-        The note of this step was deleted, or is not for you any more.
-      </p>
-    );
-  return <ShownSource key={note.source.id} sourceId={note.source.id} at={note.id} />;
+  if (note) return <ShownSource key={note.source.id} sourceId={note.source.id} at={note.id} />;
+  return (
+    <p className="h-full bg-sheet p-8 text-soft">The note of this step was deleted, or is not for you any more.</p>
+  );
 }

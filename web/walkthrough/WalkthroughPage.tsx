@@ -11,6 +11,7 @@ import { PAUSE, savingWords, sent, useSaved } from '../data/use-saved';
 import { useStarred, useWalkthrough } from '../data/walkthrough-queries';
 import { useMessages } from '../ui/Messages';
 import { State } from '../ui/State';
+import { useLatest } from '../ui/use-latest';
 import { SortableList } from '../ui/Sortable';
 import { Actions } from './Actions';
 import { NoteLine } from './NoteLine';
@@ -73,7 +74,7 @@ function Editor({ of: c, walkthrough }: Props) {
               classId={c.id}
               notes={starred.data ?? []}
               taken={new Set(written.steps.map(({ annotationId }) => annotationId))}
-              onAdd={(id) => change(withStep(written, id))}
+              onAdd={(id) => change((now) => withStep(now, id))}
             />
           </State>
         </section>
@@ -81,7 +82,7 @@ function Editor({ of: c, walkthrough }: Props) {
           {saving?.type === 'conflict' && (
             <Conflict theirs={writtenIn(saving.theirs.text)} onTake={takeTheirs} onKeep={keepMine} />
           )}
-          <Name written={written} onName={(name) => change({ ...written, name })} />
+          <Name written={written} onName={(name) => change((now) => ({ ...now, name }))} />
           <Actions of={c} walkthrough={walkthrough} isEmpty={written.steps.length === 0} />
           <ShowToClass of={c} notes={written.steps.flatMap(({ annotationId }) => notes.get(annotationId) ?? [])} />
           <Steps classId={c.id} written={written} notes={notes} onChange={change} />
@@ -116,7 +117,11 @@ function useWritten({ id: classId }: ClassDetail, walkthrough: Walkthrough) {
     if (saver.take(stored)) setWritten(writtenIn(stored.text));
     // eslint-disable-next-line react-hooks/exhaustive-deps -- a version is never stored with two texts
   }, [saver, version]);
-  const change = (next: Written): void => {
+  // Undo comes after other changes, which it leaves as they are.
+  const now = useLatest(written);
+  const change = (to: (now: Written) => Written): void => {
+    const next = to(now.current);
+    now.current = next;
     setWritten(next);
     saver.write(textOf(next));
     later(PAUSE);
@@ -216,7 +221,7 @@ interface StepsProps {
   readonly classId: ClassDetail['id'];
   readonly written: Written;
   readonly notes: ReadonlyMap<AnnotationId, StepNote>;
-  onChange(written: Written): void;
+  onChange(to: (now: Written) => Written): void;
 }
 
 function Steps({ classId, written, notes, onChange }: StepsProps) {
@@ -225,18 +230,17 @@ function Steps({ classId, written, notes, onChange }: StepsProps) {
   if (steps.length === 0) return <p className="mt-4 text-soft">It has no steps yet: add notes from the list.</p>;
   const remove = (at: number): void => {
     const step = steps[at]!;
-    const without = withoutStep(written, step.annotationId);
-    onChange(without);
+    onChange((now) => withoutStep(now, step.annotationId));
     messages.tell('Step taken out; its note stays.', {
       label: 'Undo',
-      run: () => onChange(withStepAt(without, step, at)),
+      run: () => onChange((now) => withStepAt(now, step, at)),
     });
   };
   return (
     <SortableList
       ids={steps.map(({ annotationId }) => annotationId)}
       nameOf={(id) => `Step ${steps.findIndex((step) => step.annotationId === id) + 1}`}
-      onMove={(id, over) => onChange(movedStep(written, id, over))}
+      onMove={(id, over) => onChange((now) => movedStep(now, id, over))}
     >
       <ol aria-label="Steps" className="mt-3 max-w-[860px]">
         {steps.map(({ annotationId, words }, at) => (
@@ -247,7 +251,7 @@ function Steps({ classId, written, notes, onChange }: StepsProps) {
             number={at + 1}
             words={words}
             note={notes.get(annotationId)}
-            onWords={(said) => onChange(withWords(written, annotationId, said))}
+            onWords={(said) => onChange((now) => withWords(now, annotationId, said))}
             onRemove={() => remove(at)}
           />
         ))}

@@ -70,7 +70,7 @@ function Row({ of, classId }: { readonly of: WalkthroughRow; readonly classId: C
       <span className="text-[13.5px] text-soft">
         {count(steps, 'step')} · {by}, {when(changedAt)}
       </span>
-      <span className="ml-auto flex gap-x-5 text-[14px]">
+      <span className="ml-auto flex items-baseline gap-x-5 text-[14px] pointer-coarse:items-center">
         {steps > 0 && (
           <Link className="act" to={`/classes/${classId}/walkthroughs/${id}/walk`}>
             Walk through it

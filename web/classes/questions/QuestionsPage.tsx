@@ -95,6 +95,8 @@ function Reading({ questions, at }: { readonly questions: readonly Question[]; r
   );
 }
 
+const ROW = 'grid grid-cols-[20px_1fr] gap-x-2 py-2.5 pl-[27px] pr-4 hover:text-tide max-[900px]:pl-[13px]';
+
 function Row({ question, isOpen }: { readonly question: Question; readonly isOpen: boolean }) {
   const { id, words, quote, kind } = question;
   const isLeft = question.isForMe && question.isOpen && question.response === null;
@@ -104,7 +106,7 @@ function Row({ question, isOpen }: { readonly question: Question; readonly isOpe
         to={`?at=${id}`}
         replace
         aria-current={isOpen ? 'true' : undefined}
-        className={`grid grid-cols-[20px_1fr] gap-x-2 py-2.5 pl-[27px] pr-4 hover:text-tide max-[900px]:pl-[13px] ${isOpen ? 'bg-sheet' : ''}`}
+        className={`${ROW} ${isOpen ? 'bg-sheet' : ''}`}
       >
         <Sign kind={kind} className="pt-px" />
         <span className="min-w-0">

@@ -109,7 +109,7 @@ const besideColumns = ({ beside }: ClassReading): readonly PlainColumn<StudentPr
   {
     id: 'kappa',
     header: () => (
-      <span title="How far they mark the same sentences as the teachers, corrected for chance (Cohen’s κ): 1 is all the same, 0 is chance">
+      <span title="Marking the same sentences as the teachers, corrected for chance: 1 is all the same, 0 is chance">
         κ
       </span>
     ),

@@ -24,7 +24,10 @@ interface Aim {
   arrive?(): void;
 }
 
-/** Where the reader arrives: at an annotation (`shown`, `?at=`), at a passage (`?from=&to=`, `?passage=`), or where reading was left off. */
+/**
+ * Where the reader arrives: at an annotation (`shown`, `?at=`), at a passage (`?from=&to=`, `?passage=`), or where
+ * reading was left off.
+ */
 export function useArrival(shown?: AnnotationId): void {
   const { store, source, text } = useSession();
   const { page, layout, height, places, scroll, goTo } = useDocument();

@@ -7,8 +7,8 @@ import type { ReaderTools } from './tools-context';
 
 /**
  * The reading view's keys, wherever the focus is: on the page in its frame or in the application around it. Each is
- * carried out before the next arrives: React knows nothing of the frame's events and would put their work off. On a page
- * that is only shown none means anything.
+ * carried out before the next arrives: React knows nothing of the frame's events and would put their work off. None
+ * means anything on a page that is only shown.
  */
 export function useKeyboard({ run, situation }: Pick<ReaderTools, 'run' | 'situation'>, isShown: boolean): void {
   const { page } = useDocument();

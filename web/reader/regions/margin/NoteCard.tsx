@@ -20,6 +20,7 @@ import { NoteForm } from './NoteForm';
 import { PlaceLine } from './PlaceLine';
 import { Asked, AskTheClass } from './Question';
 import { Reply } from './Reply';
+import { StarHere } from './StarHere';
 import { ReplyForm } from '../../../note/ReplyForm';
 import { Tick } from '../../../ui/Tick';
 
@@ -172,6 +173,7 @@ function Foot({ root, mine, asks, actions, onEdit }: FootProps) {
         </>
       )}
       {!mine && <ForMembers annotation={root} />}
+      <StarHere annotation={root} />
       {actions.copyAddress && (
         <button
           className="act ml-auto font-normal text-soft"
