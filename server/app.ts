@@ -2,8 +2,10 @@ import fs from 'node:fs';
 import path from 'node:path';
 import cookie from '@fastify/cookie';
 import multipart from '@fastify/multipart';
+import websocket from '@fastify/websocket';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyInstance, type FastifyRequest, type RouteOptions } from 'fastify';
+import { LONGEST_LIVE_MESSAGE } from '@avrelle/core/wire';
 import { accountRoutes } from './accounts/routes';
 import { readAsker } from './accounts/session';
 import { annotationRoutes } from './annotations/routes';
@@ -21,6 +23,8 @@ import { draftRoutes } from './drafts/routes';
 import { feedRoutes } from './feeds/routes';
 import { collectionItemRoutes, collectionRoutes } from './library/collections';
 import { libraryRoutes } from './library/routes';
+import { liveRoutes } from './live/routes';
+import { checkOrigin } from './serve';
 import { searchRoutes } from './library/searches';
 import { tagRoutes } from './library/tags';
 import { topicRoutes } from './library/topics';
@@ -78,6 +82,7 @@ const ROUTES = [
   questionRoutes,
   calendarRoutes,
   walkthroughRoutes,
+  liveRoutes,
   libraryRoutes,
   searchRoutes,
   tagRoutes,
@@ -111,6 +116,7 @@ export async function buildApp(context: Context, onRoute?: (route: RouteOptions)
   if (onRoute) app.addHook('onRoute', onRoute);
   await app.register(cookie);
   await app.register(multipart);
+  await app.register(websocket, { options: { maxPayload: LONGEST_LIVE_MESSAGE } });
   app.decorateRequest('person', null);
   app.decorateRequest('scope', null);
   addHooks(app, context);
@@ -149,12 +155,6 @@ function checkScope({ scope, method, routeOptions }: FastifyRequest): void {
   if (scope === null) return;
   if (routeOptions.config.browserOnly || routeOptions.config.open) throw new AppError('browser_only');
   if (scope === 'read' && method !== 'GET' && method !== 'HEAD') throw new AppError('token_scope');
-}
-
-/** A browser names the page a change comes from; programs that are no browser do not and carry no cookie of a person. */
-function checkOrigin(origin: string | undefined, host: string): void {
-  if (origin === undefined) return;
-  if (!URL.canParse(origin) || new URL(origin).host !== host) throw new AppError('foreign_origin', { origin });
 }
 
 async function serveWeb(app: FastifyInstance, folder: string): Promise<void> {

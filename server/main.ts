@@ -47,6 +47,7 @@ await start(config, async () => {
     process.once(signal, () => {
       stopFeeds();
       stopTime();
+      context.live.close();
       context.events.close();
       void mail?.close();
       void context.jobs

@@ -9,6 +9,7 @@ import { migrate } from './db/migrate';
 import { EventLog } from './events/event-log';
 import { Streams } from './events/streams';
 import type { Ingester } from './ingest/ingester';
+import { Rooms } from './live/rooms';
 import { JobRunner } from './jobs/job-runner';
 
 export interface World {
@@ -44,5 +45,6 @@ export function openContext({
     ...(sitePause === undefined ? {} : { sitePause }),
   });
   const room = new Room(db, config.roomOfOne, () => performance.now());
-  return { db, config, now, newId, events, streams: new Streams(), jobs, room, ingester, samples };
+  const live = new Rooms(db, now, events);
+  return { db, config, now, newId, events, streams: new Streams(), live, jobs, room, ingester, samples };
 }

@@ -1,3 +1,4 @@
+import type { WebSocket } from '@fastify/websocket';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import {
   endpointNamed,
@@ -34,18 +35,25 @@ export interface Serve {
   <N extends keyof Api>(name: N, handle: Handler<Api[N], AnswerOf<Api[N]>>): void;
   /** An answer that is not JSON, as Fastify sends it. */
   file<N extends keyof Api>(name: N, handle: Handler<Api[N], unknown>): void;
+  /** Answers, or, asked for as a WebSocket, goes on by `hold`: with whom, and from where, is checked before that opens. */
+  socket<N extends keyof Api>(
+    name: N,
+    handle: Handler<Api[N], AnswerOf<Api[N]>>,
+    hold: (asked: Asked<Api[N]>, socket: WebSocket) => void,
+  ): void;
 }
 
 export function serving(app: FastifyInstance, context: Context): Serve {
-  const route = (endpoint: Endpoint, handle: (asked: Asked<Endpoint>) => unknown): void => {
+  const route = (endpoint: Endpoint, handle: (asked: Asked<Endpoint>) => unknown, more: object = {}): void => {
     const { method, path, who, limit } = endpoint;
-    const names = [...path.matchAll(/:(\w+)/g)].map(([, name]) => name!);
+    const names = namesIn(endpoint);
     app.route({
       method,
       url: path,
       ...(limit === null ? {} : { bodyLimit: limit }),
       config: { open: who === 'public', browserOnly: who === 'browser' || who === 'administrator' },
       handler: async (request, reply) => handle(read({ context, endpoint, names }, request, reply)),
+      ...more,
     });
   };
   const serve = <N extends keyof Api>(name: N, handle: Handler<Api[N], AnswerOf<Api[N]>>): void => {
@@ -57,7 +65,28 @@ export function serving(app: FastifyInstance, context: Context): Serve {
   };
   const file = <N extends keyof Api>(name: N, handle: Handler<Api[N], unknown>): void =>
     route(endpointNamed(name), (asked) => handle(asked as unknown as Asked<Api[N]>));
-  return Object.assign(serve, { file });
+  const socket: Serve['socket'] = (name, handle, hold) => {
+    const endpoint = endpointNamed(name) as Endpoint;
+    const opening = new WeakMap<FastifyRequest, Asked<Endpoint>>();
+    route(endpoint, (asked) => handle(asked as never), {
+      preValidation: async (request: FastifyRequest, reply: FastifyReply): Promise<void> => {
+        if (!request.ws) return;
+        // A browser says where from; a page of somebody else's gets no socket under one's cookie (RFC 6455, 10.2).
+        checkOrigin(request.headers.origin ?? 'none', request.host);
+        opening.set(request, read({ context, endpoint, names: namesIn(endpoint) }, request, reply));
+      },
+      wsHandler: (open: WebSocket, request: FastifyRequest) => hold(opening.get(request) as never, open),
+    });
+  };
+  return Object.assign(serve, { file, socket });
+}
+
+const namesIn = ({ path }: Endpoint): readonly string[] => [...path.matchAll(/:(\w+)/g)].map(([, name]) => name!);
+
+/** A browser names the page a change comes from; programs that are no browser do not and carry no cookie of a person. */
+export function checkOrigin(origin: string | undefined, host: string): void {
+  if (origin === undefined) return;
+  if (!URL.canParse(origin) || new URL(origin).host !== host) throw new AppError('foreign_origin', { origin });
 }
 
 interface Route {

@@ -11,6 +11,7 @@ import * as groups from './groups';
 import * as held from './held';
 import * as joining from './joining';
 import * as kinds from './kinds';
+import * as live from './live';
 import * as library from './library';
 import * as questions from './questions';
 import * as sources from './sources';
@@ -30,6 +31,7 @@ const FEATURES = {
   joining,
   kinds,
   library,
+  live,
   questions,
   sources,
   walkthroughs,

@@ -147,6 +147,29 @@ export type {
   ResponsePut,
   StudentResponse,
 } from './question';
+export {
+  BEAT_EVERY,
+  BEAT_MISSED,
+  isShowing,
+  LIVE_CLOSED,
+  LIVE_MESSAGES,
+  liveStartSchema,
+  LONGEST_LIVE_MESSAGE,
+} from './live';
+export type {
+  Follower,
+  Following,
+  FollowingMessage,
+  Live,
+  LiveInk,
+  LiveMessage,
+  LiveNow,
+  LivePlace,
+  LiveStart,
+  LiveTold,
+  ShowingMessage,
+  Stroke,
+} from './live';
 export { MOST_STEPS, SEEN_BY_CLASS, walkthroughCopySchema, walkthroughPutSchema } from './walkthrough';
 export type {
   SeenByClass,

@@ -10,6 +10,7 @@ import { MARKED_ON, NOTICES } from '../desk/queries';
 import { REPORTS } from '../discussion/report-queries';
 import { SEE_ALL, STARS, threadsQuery } from '../discussion/queries';
 import { ASKING_ME, MINE, REQUESTS } from '../joining/queries';
+import { LEFT as LIVE_LEFT, LIVE_FOR } from '../live/queries';
 import { OF_CLASS, STARRED, STEP_NOTES } from '../walkthroughs/queries';
 import { IN_CLASS, LEFT, ON_SOURCE, ONE_QUESTION } from '../questions/queries';
 import { DUE, HELD, STUDENTS_SEEING } from '../held/queries';
@@ -252,6 +253,8 @@ test.each(
     STEP_NOTES,
     STARRED,
     WALKTHROUGHS: OF_CLASS,
+    LIVE_FOR,
+    LIVE_LEFT,
     REPORTS,
   }),
 )('%s reads no table from end to end', (_name, sql) => readsByIndex(opened(), sql));

@@ -222,6 +222,13 @@ const WAYS: Readonly<Record<keyof typeof ASKING, () => Promise<string>>> = {
   not_asked: () => whileAsked((url) => teacher.send('PUT', `${url}/response`, { choices: [0] })),
   no_answer: () => whileAsked((url) => student.send('PUT', `${url}/response`, { words: 'Yes' })),
   answers_shown: () => whileAsked((url) => student.send('PUT', `${url}/response`, { choices: [0] }), true),
+  live_already: async () => {
+    const id = await makeClass(teacher, 'Shown to', student);
+    await teacher.send('PUT', `/api/classes/${id}/members/${student.me.id}`, { role: 'assistant' });
+    const show = (by: Client) => by.send('PUT', `/api/classes/${id}/live`, { place: { sourceId: v7() } });
+    await show(teacher);
+    return answered(show(student));
+  },
   answered_already: () =>
     whileAsked(async (url) => {
       await student.send('PUT', `${url}/response`, { choices: [0] });

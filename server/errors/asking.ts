@@ -184,6 +184,11 @@ export const ASKING = {
     title: 'Only teachers can do this',
     detail: 'In this class you are a {role}. Ask a teacher of the class to {action}.',
   },
+  live_already: {
+    status: 409,
+    title: 'Somebody else is showing something',
+    detail: '{name} is showing something to this class just now. Follow it, or take over.',
+  },
   asks_nobody: {
     status: 409,
     title: 'This note asks nobody',

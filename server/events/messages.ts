@@ -23,6 +23,7 @@ export function told(db: Db, event: EventRow): Told {
     case 'key':
     case 'desk':
     case 'questions':
+    case 'live':
     case 'library':
       return toThose(() => new Set([...membersIn(db, event.classId), event.personId ?? '']), { type: event.type });
     case 'walkthroughs':

@@ -97,6 +97,7 @@ export async function startServer(
       return clientFor(answer.json(), String(answer.headers['set-cookie']).split(';')[0]!);
     },
     close: async () => {
+      context.live.close();
       context.events.close();
       await context.jobs.stop();
       await app.close();

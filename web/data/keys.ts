@@ -49,6 +49,8 @@ export const keys = {
   /** On a source, which annotations have my star. */
   stars: (sourceId: SourceId) => ['walkthroughs', 'stars', sourceId] as const,
   starred: (id: string) => ['walkthroughs', id, 'starred'] as const,
+  /** What is shown to my classes now. */
+  live: ['live'] as const,
   held: (id: string) => ['classes', id, 'held'] as const,
   joining: (id: string) => ['classes', id, 'joining'] as const,
   invitation: (link: string) => ['classes', 'invitation', link] as const,

@@ -71,6 +71,7 @@ export function receive(client: QueryClient, event: StreamEvent): void {
     case 'threads':
     case 'questions':
     case 'walkthroughs':
+    case 'live':
     case 'classes':
       return void renew(client, event.type);
     case 'job':

@@ -1,0 +1,84 @@
+import type { FastifyInstance } from 'fastify';
+import { RateLimiterMemory, type RateLimiterRes } from 'rate-limiter-flexible';
+import { ValidationError } from 'yup';
+import { LIVE_CLOSED, type LiveTold } from '@avrelle/core/wire';
+import { readLiveMessage } from '@avrelle/core/live';
+import { roleIn } from '../access/access-queries';
+import { sessionIsOpen, sessionOf } from '../accounts/session';
+import type { Context } from '../context';
+import { serving } from '../serve';
+import { liveFor, liveNowIn } from './queries';
+import type { Guest } from './room';
+import type { Beating } from './rooms';
+
+/** Messages of one connection in a second: a pointer that moves, and ink; or somebody who reads. */
+const OF_TEACHER = new RateLimiterMemory({ points: 120, duration: 1 });
+const OF_STUDENT = new RateLimiterMemory({ points: 15, duration: 1 });
+/** Who sends so many times as many is no page of ours. */
+const TOO_MANY = 4;
+
+/** What is shown to a class live. */
+export function liveRoutes(app: FastifyInstance, context: Context): void {
+  const { db, live, streams } = context;
+  const serve = serving(app, context);
+
+  serve('GET /api/live', ({ me }) => liveFor(db, me.id));
+  serve('PUT /api/classes/:id/live', ({ me, params: { id }, body }) => {
+    live.start(id, me, body);
+    return liveNowIn(db, id)!;
+  });
+  serve('DELETE /api/classes/:id/live', ({ params: { id } }) => live.end(id));
+
+  serve.socket(
+    'GET /api/classes/:id/live',
+    ({ params: { id } }) => liveNowIn(db, id),
+    ({ me, params: { id }, request }, socket) => {
+      const session = sessionOf(request);
+      const limiterKey = context.newId();
+      let answers = true;
+      const line: Beating = {
+        get bufferedAmount() {
+          return socket.bufferedAmount;
+        },
+        send: (text) => socket.send(text),
+        close: (code, why) => socket.close(code, why),
+        check: () => {
+          if (!sessionIsOpen(context, session)) return socket.close(LIVE_CLOSED.signedOut);
+          if (!answers) return socket.terminate();
+          answers = false;
+          socket.ping();
+        },
+      };
+      // Between the question and the answer somebody may have been removed.
+      const role = roleIn(db, id, me.id);
+      if (role === undefined) return socket.close(LIVE_CLOSED.notMember);
+      const guest: Guest = { id: me.id, name: me.name, role };
+      const { room, leave } = live.join(id, guest, line);
+      const forget = streams.add({ personId: me.id, session, end: () => socket.close(LIVE_CLOSED.signedOut) });
+      const hear = (text: string): void => {
+        try {
+          room.hear(guest, line, readLiveMessage(text));
+        } catch (error) {
+          if (!(error instanceof ValidationError)) throw error;
+          line.send(JSON.stringify({ type: 'refused', words: error.message } satisfies LiveTold));
+        }
+      };
+      const limiter = role === 'student' ? OF_STUDENT : OF_TEACHER;
+      socket.on('message', (data: Buffer) => {
+        limiter.consume(limiterKey).then(
+          () => hear(data.toString()),
+          ({ consumedPoints }: RateLimiterRes) => {
+            if (consumedPoints > TOO_MANY * limiter.points) socket.close(LIVE_CLOSED.tooFast);
+          },
+        );
+      });
+      socket.on('pong', () => {
+        answers = true;
+      });
+      socket.on('close', (code: number) => {
+        forget();
+        leave(code);
+      });
+    },
+  );
+}
