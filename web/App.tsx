@@ -7,6 +7,7 @@ import { useLive } from './data/use-live';
 import { useOutbox } from './data/use-outbox';
 import { fetchPage, PAGES } from './pages';
 import { Navigation } from './Navigation';
+import { lazily } from './ui/lazily';
 import { Boundary } from './ui/Boundary';
 import { State } from './ui/State';
 import { TintContext } from './ui/TagNames';
@@ -17,6 +18,7 @@ const NO_TINTS = {};
 const AccountPage = lazy(() => import('./account/AccountPage'));
 
 const Commands = lazy(() => import('./commands/Commands'));
+const LiveBar = lazily(() => import('./live/LiveBar'));
 
 /** The frame of every page: the places above, or the door where nobody is signed in. */
 export function App() {
@@ -57,7 +59,12 @@ export function App() {
       <TintContext.Provider value={tints ?? NO_TINTS}>
         <div className="grid h-full grid-rows-[auto_1fr] [[data-focus]_&]:grid-rows-[1fr]">
           <SkipLink to={PAGE_HEADING}>Skip to the page</SkipLink>
-          <Navigation connected={connected} waits={waits} />
+          <div className="steps-back">
+            <Navigation connected={connected} waits={waits} />
+            <Suspense>
+              <LiveBar />
+            </Suspense>
+          </div>
           <Boundary at={here.pathname}>
             <Suspense fallback={waiting}>
               <Routes>

@@ -19,7 +19,7 @@ const PAGES = [
 export function Navigation({ connected, waits }: { connected: boolean; waits: boolean }) {
   const unseen = useDesk().data?.unseen ?? 0;
   return (
-    <header className="steps-back flex items-baseline gap-[22px] border-b border-strong px-6 pb-[9px] pt-[11px] max-[900px]:gap-4 max-[900px]:px-3 max-[600px]:gap-3">
+    <header className="flex items-baseline gap-[22px] border-b border-strong px-6 pb-[9px] pt-[11px] max-[900px]:gap-4 max-[900px]:px-3 max-[600px]:gap-3">
       <span className="mr-2.5 font-read text-[21px] font-semibold italic text-tide max-[600px]:hidden">Avrelle</span>
       <nav aria-label="Main" className="flex items-baseline gap-[22px] max-[900px]:gap-4">
         {PAGES.map(([to, name]) => (

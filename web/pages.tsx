@@ -27,6 +27,7 @@ export const PAGES = [
   page('/classes/:id/walkthroughs', () => import('./walkthrough/WalkthroughsPage')),
   page('/classes/:id/walkthroughs/:walkthroughId', () => import('./walkthrough/WalkthroughPage')),
   page('/classes/:id/walkthroughs/:walkthroughId/walk', () => import('./walkthrough/WalkPage')),
+  page('/classes/:id/live', () => import('./live/LivePage')),
   page('/classes/:id/joining', () => import('./classes/joining/JoiningPage')),
   page('/classes/:id/groups', () => import('./classes/groups/GroupsPage')),
   page('/join/:token', () => import('./classes/joining/JoinPage')),

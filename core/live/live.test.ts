@@ -1,7 +1,17 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Live, LiveTold, ShowingMessage } from '../wire/live';
-import { begun, changed, heard, MOST_STROKES, NOTHING_SHOWN, samePlace, withStroke, type Numbered } from './live';
+import {
+  begun,
+  changed,
+  heard,
+  MOST_STROKES,
+  NOTHING_SHOWN,
+  samePlace,
+  toSayAgain,
+  withStroke,
+  type Numbered,
+} from './live';
 import { readLiveMessage } from './read-message';
 
 const SOURCE = '01940000-0000-7000-8000-000000000001';
@@ -130,4 +140,25 @@ test('a message is read with what may be left out of it', () => {
     type: 'pointer',
     at: ink(0.25),
   });
+});
+
+test('what was done without a connection is said again, and a server that started anew learns of the ink', () => {
+  const nothing = { ...NOTHING_SHOWN, n: 0, live: first as Live | null };
+  const doing = (from: typeof nothing, said: readonly ShowingMessage[]) =>
+    said.reduce((shown, one) => heard(shown, told(one, shown.n + 1, changed(shown.live!, one)))!, from);
+  fc.assert(
+    fc.property(fc.array(message), fc.array(message), (together, alone) => {
+      const theirs = doing(nothing, together);
+      const mine = doing(theirs, alone);
+      for (const server of [theirs, nothing]) {
+        const after = doing(server, toSayAgain(mine, server, 'p'));
+        expect(after.live).toEqual(mine.live);
+        expect(new Map(after.ink.map((one) => [one.id, one.ink]))).toEqual(
+          new Map(mine.ink.map((one) => [one.id, one.ink])),
+        );
+        expect(toSayAgain(mine, after, 'p')).toEqual([]);
+      }
+    }),
+  );
+  expect(toSayAgain({ ...nothing, live: { ...first, blank: true } }, nothing, 'somebody else')).toEqual([]);
 });

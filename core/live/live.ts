@@ -1,3 +1,4 @@
+import type { PersonId } from '../wire/ids';
 import type { Live, LiveInk, LiveStart, LiveTold, ShowingMessage, Stroke } from '../wire/live';
 
 /** So many strokes are on a page at once; the oldest gives way. */
@@ -41,9 +42,9 @@ export const samePlace = (a: Live['place'], b: Live['place']): boolean =>
   a.range?.end === b.range?.end;
 
 /** A stroke under the same id takes the place of the one before. */
-export function withStroke(ink: readonly Stroke[], stroke: Stroke): readonly Stroke[] {
-  const at = ink.findIndex(({ id }) => id === stroke.id);
-  return at < 0 ? [...ink, stroke].slice(-MOST_STROKES) : ink.with(at, stroke);
+export function withStroke(all: readonly Stroke[], { id, ink }: Stroke): readonly Stroke[] {
+  const at = all.findIndex((one) => one.id === id);
+  return at < 0 ? [...all, { id, ink }].slice(-MOST_STROKES) : all.with(at, { id, ink });
 }
 
 /** What one screen knows of what is shown. */
@@ -82,4 +83,33 @@ function after(shown: Shown, told: Next): Shown {
     case 'wipe':
       return { ...shown, ink: [] };
   }
+}
+
+/**
+ * What who shows says again once the connection is back: what they did meanwhile, and what a server that started anew
+ * does not know. Nothing where somebody else shows by now.
+ */
+export function toSayAgain(mine: Shown, theirs: Shown, me: PersonId): readonly ShowingMessage[] {
+  const { live } = mine;
+  if (!live || theirs.live?.by.id !== me || theirs.live.startedAt !== live.startedAt) return [];
+  const moved = !samePlace(live.place, theirs.live.place) || live.step?.at !== theirs.live.step?.at;
+  const place: ShowingMessage = { type: 'place', place: live.place, step: live.step };
+  const there = moved ? changed(theirs.live, place) : theirs.live;
+  const left = moved ? [] : theirs.ink;
+  const isWiped = left.some(({ id }) => mine.ink.every((one) => one.id !== id));
+  const known = new Map(isWiped ? [] : left.map(({ id, ink }) => [id, JSON.stringify(ink)]));
+  const said: readonly (readonly [boolean, ShowingMessage])[] = [
+    [moved, place],
+    [live.top !== there.top, { type: 'top', at: live.top }],
+    [live.blank !== there.blank, { type: 'blank', on: live.blank }],
+    [live.answers !== there.answers, { type: 'answers', on: live.answers }],
+    [live.questionId !== there.questionId, { type: 'ask', annotationId: live.questionId }],
+    [isWiped, { type: 'wipe' }],
+  ];
+  return [
+    ...said.flatMap(([differs, message]) => (differs ? [message] : [])),
+    ...mine.ink
+      .filter(({ id, ink }) => known.get(id) !== JSON.stringify(ink))
+      .map(({ id, ink }): ShowingMessage => ({ type: 'ink', id, ink })),
+  ];
 }

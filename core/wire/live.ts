@@ -1,5 +1,5 @@
 /** A page that a teacher shows to a class live, and the messages of it: each one JSON text on a WebSocket. */
-import { boolean, mixed, number, object, string, type InferType } from 'yup';
+import { boolean, mixed, number, object, type InferType } from 'yup';
 import { isDrawnSpot } from '../ink/drawing';
 import { idSchema, type AnnotationId, type ClassId, type PersonId, type SourceId, type WalkthroughId } from './ids';
 import { MOST_STEPS } from './walkthrough';

@@ -1,7 +1,8 @@
+import type { WebSocket } from '@fastify/websocket';
 import type { FastifyInstance } from 'fastify';
 import { RateLimiterMemory, type RateLimiterRes } from 'rate-limiter-flexible';
 import { ValidationError } from 'yup';
-import { LIVE_CLOSED, type LiveTold } from '@avrelle/core/wire';
+import { LIVE_CLOSED, type ClassId, type LiveTold } from '@avrelle/core/wire';
 import { readLiveMessage } from '@avrelle/core/live';
 import { roleIn } from '../access/access-queries';
 import { sessionIsOpen, sessionOf } from '../accounts/session';
@@ -19,7 +20,7 @@ const TOO_MANY = 4;
 
 /** What is shown to a class live. */
 export function liveRoutes(app: FastifyInstance, context: Context): void {
-  const { db, live, streams } = context;
+  const { db, live } = context;
   const serve = serving(app, context);
 
   serve('GET /api/live', ({ me }) => liveFor(db, me.id));
@@ -28,57 +29,73 @@ export function liveRoutes(app: FastifyInstance, context: Context): void {
     return liveNowIn(db, id)!;
   });
   serve('DELETE /api/classes/:id/live', ({ params: { id } }) => live.end(id));
-
   serve.socket(
     'GET /api/classes/:id/live',
     ({ params: { id } }) => liveNowIn(db, id),
     ({ me, params: { id }, request }, socket) => {
-      const session = sessionOf(request);
-      const limiterKey = context.newId();
-      let answers = true;
-      const line: Beating = {
-        get bufferedAmount() {
-          return socket.bufferedAmount;
-        },
-        send: (text) => socket.send(text),
-        close: (code, why) => socket.close(code, why),
-        check: () => {
-          if (!sessionIsOpen(context, session)) return socket.close(LIVE_CLOSED.signedOut);
-          if (!answers) return socket.terminate();
-          answers = false;
-          socket.ping();
-        },
-      };
       // Between the question and the answer somebody may have been removed.
       const role = roleIn(db, id, me.id);
       if (role === undefined) return socket.close(LIVE_CLOSED.notMember);
-      const guest: Guest = { id: me.id, name: me.name, role };
-      const { room, leave } = live.join(id, guest, line);
-      const forget = streams.add({ personId: me.id, session, end: () => socket.close(LIVE_CLOSED.signedOut) });
-      const hear = (text: string): void => {
-        try {
-          room.hear(guest, line, readLiveMessage(text));
-        } catch (error) {
-          if (!(error instanceof ValidationError)) throw error;
-          line.send(JSON.stringify({ type: 'refused', words: error.message } satisfies LiveTold));
-        }
-      };
-      const limiter = role === 'student' ? OF_STUDENT : OF_TEACHER;
-      socket.on('message', (data: Buffer) => {
-        limiter.consume(limiterKey).then(
-          () => hear(data.toString()),
-          ({ consumedPoints }: RateLimiterRes) => {
-            if (consumedPoints > TOO_MANY * limiter.points) socket.close(LIVE_CLOSED.tooFast);
-          },
-        );
-      });
-      socket.on('pong', () => {
-        answers = true;
-      });
-      socket.on('close', (code: number) => {
-        forget();
-        leave(code);
-      });
+      hold(context, socket, { classId: id, guest: { id: me.id, name: me.name, role }, session: sessionOf(request) });
     },
   );
+}
+
+interface Held {
+  readonly classId: ClassId;
+  readonly guest: Guest;
+  readonly session: string;
+}
+
+/** Brings somebody into the room of a class for as long as the connection and their session stand. */
+function hold(context: Context, socket: WebSocket, { classId, guest, session }: Held): void {
+  const line = lineOf(socket, () => sessionIsOpen(context, session));
+  const { room, leave } = context.live.join(classId, guest, line);
+  const forget = context.streams.add({
+    personId: guest.id,
+    session,
+    end: () => socket.close(LIVE_CLOSED.signedOut),
+  });
+  const hear = (text: string): void => {
+    try {
+      room.hear(guest, line, readLiveMessage(text));
+    } catch (error) {
+      if (!(error instanceof ValidationError)) throw error;
+      line.send(JSON.stringify({ type: 'refused', words: error.message } satisfies LiveTold));
+    }
+  };
+  const limiter = guest.role === 'student' ? OF_STUDENT : OF_TEACHER;
+  const key = context.newId();
+  socket.on('message', (data: Buffer) => {
+    limiter.consume(key).then(
+      () => hear(data.toString()),
+      ({ consumedPoints }: RateLimiterRes) => {
+        if (consumedPoints > TOO_MANY * limiter.points) socket.close(LIVE_CLOSED.tooFast);
+      },
+    );
+  });
+  socket.on('close', (code: number) => {
+    forget();
+    leave(code);
+  });
+}
+
+function lineOf(socket: WebSocket, isSignedIn: () => boolean): Beating {
+  let answers = true;
+  socket.on('pong', () => {
+    answers = true;
+  });
+  return {
+    get bufferedAmount() {
+      return socket.bufferedAmount;
+    },
+    send: (text) => socket.send(text),
+    close: (code, why) => socket.close(code, why),
+    check: () => {
+      if (!isSignedIn()) return socket.close(LIVE_CLOSED.signedOut);
+      if (!answers) return socket.terminate();
+      answers = false;
+      socket.ping();
+    },
+  };
 }

@@ -146,6 +146,11 @@ function Head({ of: c }: { readonly of: ClassDetail }) {
             Walkthroughs
           </Link>
         )}
+        {teaches && c.archivedAt === null && (
+          <Link className="act" to={`/classes/${c.id}/live`}>
+            Show live
+          </Link>
+        )}
         <ClassMenu of={c} />
         {teaches && c.archivedAt === null && (
           <Link className="act" to={`/classes/${c.id}/set`}>

@@ -28,23 +28,13 @@ export default function AskDialog({ id, words, question, onClose }: Props) {
     messages.tell(question ? 'The question is changed.' : 'The class is asked.');
     onClose();
   });
-  const asked = form.watch('form');
   return (
     <DialogFrame title={question ? 'Change the question' : 'Ask the class'} width={520} onClose={onClose}>
       <form noValidate onSubmit={submit} className="grid gap-4">
         <p dir="auto" className="line-clamp-3 border-l-2 border-strong pl-2.5 text-[15px]">
           {words || 'The note has no words yet: write in it what you ask.'}
         </p>
-        <FormRadios form={form} name="form" legend="Students answer" choices={QUESTION_FORMS} words={FORM_WORDS} />
-        {(asked === 'one' || asked === 'several') && <Choices form={form} />}
-        {asked === 'number' && <RightNumber form={form} />}
-        <FormField
-          form={form}
-          name="model"
-          label="Model answer (may be left empty)"
-          hint="Students see it together with the answers."
-          rows={3}
-        />
+        <AskedFor form={form} />
         <FormRadios
           form={form}
           name="answersShown"
@@ -62,6 +52,25 @@ export default function AskDialog({ id, words, question, onClose }: Props) {
         </div>
       </form>
     </DialogFrame>
+  );
+}
+
+/** How students answer, and what is right of it. */
+export function AskedFor({ form }: { readonly form: UseFormReturn<AskValues> }) {
+  const asked = form.watch('form');
+  return (
+    <>
+      <FormRadios form={form} name="form" legend="Students answer" choices={QUESTION_FORMS} words={FORM_WORDS} />
+      {(asked === 'one' || asked === 'several') && <Choices form={form} />}
+      {asked === 'number' && <RightNumber form={form} />}
+      <FormField
+        form={form}
+        name="model"
+        label="Model answer (may be left empty)"
+        hint="Students see it together with the answers."
+        rows={3}
+      />
+    </>
   );
 }
 

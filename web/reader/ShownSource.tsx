@@ -1,6 +1,7 @@
-import { lazy, useEffect, useMemo } from 'react';
+import { lazy, useEffect, useMemo, type ReactNode } from 'react';
 import { spotName } from '@avrelle/core/anchor';
 import type { AnnotationId, SourceId } from '@avrelle/core/wire';
+import type { StreamRange } from '../page/page-frame';
 import { useAnnotations, useClasses, useSource, useSourceText } from '../data/queries';
 import { State } from '../ui/State';
 import { useDocument } from './document/document-context';
@@ -21,11 +22,15 @@ const PdfPages = lazy(() => import('./document/pdf/PdfPages'));
 interface Props {
   readonly sourceId: SourceId;
   /** The annotation that it is shown for: no other mark stands on it. */
-  readonly at: AnnotationId;
+  readonly at: AnnotationId | null;
+  /** What steps forward where the annotation is not there. */
+  readonly range?: StreamRange | null;
+  /** What lies over the page and says where on it to go; it goes to the annotation itself where there is nothing. */
+  readonly children?: ReactNode;
 }
 
 /** A source as it is shown to others: its page at one mark, without margin and tools. */
-export function ShownSource({ sourceId, at }: Props) {
+export function ShownSource({ sourceId, at, range = null, children }: Props) {
   const source = useSource(sourceId);
   const text = useSourceText(sourceId, source.data?.versionId, undefined);
   const annotations = useAnnotations(sourceId);
@@ -48,13 +53,15 @@ export function ShownSource({ sourceId, at }: Props) {
   return (
     <SessionProvider key={opened.source.versionId} opened={opened}>
       <DocumentProvider>
-        <ToolsProvider at={at}>
+        <ToolsProvider shown={{ at: children ? null : at }}>
           <div className="grid h-full min-h-0 grid-rows-[auto_minmax(0,1fr)]">
             <div>
               <Recording isShown />
               <Moment at={at} />
             </div>
-            <Page at={at} />
+            <Page at={at} range={range}>
+              {children}
+            </Page>
           </div>
         </ToolsProvider>
       </DocumentProvider>
@@ -77,10 +84,10 @@ function Moment({ at }: Pick<Props, 'at'>) {
   );
 }
 
-function Page({ at }: Pick<Props, 'at'>) {
+function Page({ at, range: given, children }: Pick<Props, 'at' | 'children'> & { readonly range: StreamRange | null }) {
   const { source, store, inText } = useSession();
   const { page, layout, height, scroller, asPictures } = useDocument();
-  const range = inText.find(({ root }) => root.id === at)?.range;
+  const range = inText.find(({ root }) => root.id === at)?.range ?? given ?? undefined;
   useEffect(() => {
     page?.painter.shown(range);
   }, [page, layout, range]);
@@ -101,6 +108,7 @@ function Page({ at }: Pick<Props, 'at'>) {
         {asPictures && <PdfPages address={`/files/${source.versionId}`} password={source.facts.password} />}
         <Areas />
         <DrawingLayer />
+        {children}
       </Frame>
     </div>
   );

@@ -6,6 +6,7 @@ import { object, string } from 'yup';
 import type { ClassDetail, Walkthrough } from '@avrelle/core/wire';
 import { useOpenClasses } from '../data/queries';
 import { useWrite } from '../data/use-write';
+import { useShowWalkthrough } from '../live/Choose';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FormAlert, FormChoice, FormOptions, useSchemaForm } from '../ui/Form';
 import { useMessages } from '../ui/Messages';
@@ -19,6 +20,7 @@ interface Props {
 /** What can be done with a walkthrough. */
 export function Actions({ of: c, walkthrough, isEmpty }: Props) {
   const [copying, setCopying] = useState(false);
+  const show = useShowWalkthrough(c.id);
   const here = `/classes/${c.id}/walkthroughs/${walkthrough.id}`;
   const others = (useOpenClasses().data ?? []).filter(({ id, role }) => id !== c.id && role !== 'student');
   if (isEmpty) return null;
@@ -27,6 +29,11 @@ export function Actions({ of: c, walkthrough, isEmpty }: Props) {
       <Link className="press" to={`${here}/walk`}>
         Walk through it
       </Link>
+      {c.archivedAt === null && (
+        <button className="act" onClick={() => show(walkthrough.id)}>
+          Show it to the class
+        </button>
+      )}
       {others.length > 0 && (
         <button className="act" onClick={() => setCopying(true)}>
           Copy to another class…

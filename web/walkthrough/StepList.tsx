@@ -10,7 +10,7 @@ interface Props {
   onGo(at: number): void;
 }
 
-const ROW = 'grid w-full grid-cols-[22px_1fr] gap-x-2 border-b border-l-[4px] border-b-rule py-2.5 pl-2 pr-4 text-left';
+const ROW = 'grid w-full grid-cols-[32px_1fr] gap-x-1 border-b border-l-[4px] border-b-rule py-2.5 pl-2 pr-4 text-left';
 
 /** All steps, the one that is shown among them; what was shown is ticked. */
 export function StepList({ steps, at, onGo }: Props) {
@@ -31,7 +31,10 @@ export function StepList({ steps, at, onGo }: Props) {
             onClick={() => onGo(n)}
             className={`${ROW} ${n === at ? 'border-l-tide bg-sheet' : 'border-l-transparent hover:bg-sheet'}`}
           >
-            <b className={`font-read text-[15px] ${n === at ? 'text-tide' : 'text-soft'}`}>{n + 1}</b>
+            <b className={`font-read text-[15px] ${n === at ? 'text-tide' : 'text-soft'}`}>
+              {n + 1}
+              {n < at && <span aria-label=", shown"> ✓</span>}
+            </b>
             <Step step={step} />
           </button>
         </li>

@@ -9,28 +9,55 @@ const NoteText = lazy(() => import('../note/NoteText'));
 export function ToSay({ step: { words, note } }: { readonly step: WalkthroughStep }) {
   return (
     <div className="grid gap-5">
-      <section>
-        <h2 className="mb-1 text-[16px]">To say</h2>
-        {words.trim() ? (
-          <div className="font-read text-[17px] leading-[26px]">
-            <Suspense fallback={<p className="whitespace-pre-line">{words}</p>}>
-              <NoteText>{words}</NoteText>
-            </Suspense>
-          </div>
-        ) : (
-          <p className="text-[14px] text-soft">Nothing is written for this step.</p>
-        )}
-      </section>
+      <Words>{words}</Words>
       {note && <Thread key={note.id} id={note.id} sourceId={note.source.id} />}
     </div>
   );
 }
 
-function Thread({ id, sourceId }: { readonly id: string; readonly sourceId: string }) {
+/** What to say at a step. */
+export function Words({ children: words }: { readonly children: string }) {
+  return (
+    <section>
+      <h2 className="mb-1 text-[16px]">To say</h2>
+      {words.trim() ? (
+        <div className="font-read text-[17px] leading-[26px]">
+          <Suspense fallback={<p className="whitespace-pre-line">{words}</p>}>
+            <NoteText>{words}</NoteText>
+          </Suspense>
+        </div>
+      ) : (
+        <p className="text-[14px] text-soft">Nothing is written for this step.</p>
+      )}
+    </section>
+  );
+}
+
+/** A note as it was written, with what was answered to it. */
+function useThread(sourceId: string, id: string) {
   const all = useAnnotations(sourceId).data ?? [];
+  return {
+    root: all.find((one) => one.id === id),
+    answers: all.filter(({ rootId, deleted }) => rootId === id && !deleted),
+  };
+}
+
+/** The note and all answers to it; nothing where one does not see it. */
+export function WholeThread({ id, sourceId }: { readonly id: string; readonly sourceId: string }) {
+  const { root, answers } = useThread(sourceId, id);
+  if (!root) return null;
+  return (
+    <section aria-label="The note and its answers">
+      {[root, ...answers].map((one) => (
+        <Said key={one.id} of={one} />
+      ))}
+    </section>
+  );
+}
+
+function Thread({ id, sourceId }: { readonly id: string; readonly sourceId: string }) {
+  const { root, answers } = useThread(sourceId, id);
   const [shown, setShown] = useState(false);
-  const root = all.find((one) => one.id === id);
-  const answers = all.filter(({ rootId, deleted }) => rootId === id && !deleted);
   if (!root) return null;
   return (
     <section aria-label="The note" className="border-t border-rule pt-3">

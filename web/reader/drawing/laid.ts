@@ -69,7 +69,7 @@ function stand(adapter: PageAdapter, { tied }: DrawnSpot, range: StreamRange): S
 const EDGE = 4;
 
 /** What would stand beyond the edge of a narrower page is moved onto it, as far as it fits. */
-function onPage(strokes: Strokes, room: number): Strokes {
+export function onPage(strokes: Strokes, room: number): Strokes {
   const box = boxAround(strokes);
   if (!box) return strokes;
   const over = box.left + box.width - (room - EDGE);

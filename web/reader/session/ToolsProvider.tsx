@@ -23,13 +23,13 @@ import { useProgress } from './use-progress';
 import { useReadingAloud } from './use-reading-aloud';
 
 interface Props {
-  /** It is only shown, at this annotation: keys and selecting change nothing. */
-  readonly at?: AnnotationId;
+  /** It is only shown: keys and selecting change nothing. Where, unless somebody else says. */
+  readonly shown?: { readonly at: AnnotationId | null };
   readonly children: ReactNode;
 }
 
 /** What can be done with the document: by keys, by a press on the page, and for all parts of the reading view. */
-export function ToolsProvider({ at, children }: Props) {
+export function ToolsProvider({ shown, children }: Props) {
   const { page } = useDocument();
   const markOnSelect = useReader((s) => s.markOnSelect);
   const player = useRef<PlayerHandle>(null);
@@ -46,9 +46,9 @@ export function ToolsProvider({ at, children }: Props) {
   const tools = { marking, placing, navigation, aloud, progress, drawing, pictures, choosing, noteActions, player };
   const commands = useCommands(tools);
   const press = useClicks();
-  const isShown = at !== undefined;
+  const isShown = shown !== undefined;
   useMarkOnSelect(page, markOnSelect && !isShown, marking.markAgain);
-  useArrival(at);
+  useArrival(shown?.at);
   useKeyboard(commands, isShown);
   useCommandSource(() => (isShown ? [] : named(commands)));
   return <ToolsContext.Provider value={{ ...tools, ...commands, press }}>{children}</ToolsContext.Provider>;

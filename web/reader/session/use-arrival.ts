@@ -10,10 +10,11 @@ import { useSession } from './reader-context';
 /** How far below the top of what is seen one arrives: so many pixels, at most so much of its height. */
 const BELOW = 240;
 const BELOW_SHARE = 0.35;
+export const belowTop = (height = Infinity): number => Math.min(BELOW, BELOW_SHARE * height);
 /** The same, where one left off. */
 const LEFT_OFF_BELOW = 24;
-/** By then the page stands as it will. */
-const SETTLED = 2;
+/** By then the page stands as it will: after so many layouts. */
+export const SETTLED = 2;
 
 /** Where to go, and what of it is shown when one is there. */
 interface Aim {
@@ -26,17 +27,17 @@ interface Aim {
 
 /**
  * Where the reader arrives: at an annotation (`shown`, `?at=`), at a passage (`?from=&to=`, `?passage=`), or where
- * reading was left off.
+ * reading was left off; nowhere where `shown` is null, and somebody else says where.
  */
-export function useArrival(shown?: AnnotationId): void {
+export function useArrival(shown?: AnnotationId | null): void {
   const { store, source, text } = useSession();
   const { page, layout, height, places, scroll, goTo } = useDocument();
   const [params] = useSearchParams();
   const arrived = useRef('');
   const wanted = shown ?? (params.toString() || 'left-off');
   useEffect(() => {
-    if (!page || layout < SETTLED || arrived.current === wanted) return;
-    const below = Math.min(BELOW, BELOW_SHARE * (scroll()?.height ?? Infinity));
+    if (!page || shown === null || layout < SETTLED || arrived.current === wanted) return;
+    const below = belowTop(scroll()?.height);
     const aim = ((): Aim | undefined => {
       const at = shown ?? params.get('at');
       if (at) {

@@ -8,7 +8,7 @@ import type { Drawing } from '../../drawing/use-drawing';
 const LEAST = 4;
 
 /** What is being drawn: it follows the pointer without React. */
-export function useLiveStroke({ tool, width, colour, toneAt }: Drawing) {
+export function useLiveStroke({ tool, width, colour, toneAt }: Pick<Drawing, 'tool' | 'width' | 'colour' | 'toneAt'>) {
   const path = useRef<SVGPathElement>(null);
   const points = useRef<InkPoint[]>([]);
   const strokesNow = (): Strokes => {

@@ -1,0 +1,121 @@
+import { useEffect, useMemo, useRef, type PointerEvent } from 'react';
+import { v7 } from 'uuid';
+import { simplify, type InkPoint, type Strokes } from '@avrelle/core/ink';
+import { useDocument } from '../../reader/document/document-context';
+import { tieToPage, type Look } from '../../reader/drawing/tie-to-page';
+import { useLiveStroke } from '../../reader/regions/drawing/use-live-stroke';
+import { useSession } from '../../reader/session/reader-context';
+import { toneOn } from '../../page/spot-box';
+import { useLatest } from '../../ui/use-latest';
+import { useRoom } from '../room-context';
+import { throttled } from './throttled';
+
+/** What the hand of who shows holds: nothing, so that words can be selected, or something to show with. */
+export const HELD = ['hand', 'pointer', 'pen', 'broad'] as const;
+export type Held = (typeof HELD)[number];
+
+const POINTER_EVERY = 40;
+const STROKE_EVERY = 80;
+/** How far a simplified stroke may lie beside what the hand drew, in pixels. */
+const TRUE_TO = 0.4;
+const EVEN = 0.5;
+const LOOKS: Readonly<Record<'pointer' | 'pen' | 'broad', Look>> = {
+  pointer: { tool: 'pen', colour: 'madder', width: 1 },
+  pen: { tool: 'pen', colour: 'madder', width: 3 },
+  broad: { tool: 'broad', colour: 'weld', width: 18 },
+};
+
+interface Stroke {
+  readonly id: string;
+  readonly points: InkPoint[];
+}
+
+/** Ties what is drawn here, in pixels, to the words or the picture it lies on. */
+function useTied() {
+  const { source } = useSession();
+  const { page, blocks } = useDocument();
+  return (strokes: Strokes, look: Look) =>
+    page && tieToPage({ adapter: page.adapter, blocks, language: source.language }, strokes, look);
+}
+
+/** Telling the class of the pointer and of strokes, as often as they can follow. */
+function useTelling(isPointer: boolean) {
+  const room = useRoom();
+  const tied = useLatest(useTied());
+  const tell = useMemo(
+    () => ({
+      pointer: throttled<InkPoint | null>(POINTER_EVERY, (at) =>
+        room.say({ type: 'pointer', at: at ? (tied.current([[at]], LOOKS.pointer) ?? null) : null }),
+      ),
+      ink: throttled<Stroke & { readonly look: Look }>(STROKE_EVERY, ({ id, points, look }) => {
+        const ink = tied.current([simplify(points, TRUE_TO)], look);
+        if (ink) room.say({ type: 'ink', id, ink });
+      }),
+    }),
+    [room, tied],
+  );
+  useEffect(() => {
+    if (!isPointer) return;
+    return () => tell.pointer.now(null);
+  }, [isPointer, tell]);
+  return tell;
+}
+
+const pointOf = (event: PointerEvent<HTMLDivElement>): InkPoint => {
+  const box = event.currentTarget.getBoundingClientRect();
+  return [event.clientX - box.left, event.clientY - box.top, event.pointerType === 'pen' ? event.pressure : EVEN];
+};
+
+/** Lies over the page of who shows, and takes their pointer: what it does, the class sees. */
+export function ShowingPad({ held }: { readonly held: Exclude<Held, 'hand'> }) {
+  const { page } = useDocument();
+  const look = LOOKS[held];
+  const stroke = useLiveStroke({
+    tool: held === 'pointer' ? 'pen' : held,
+    width: look.width,
+    colour: look.colour,
+    toneAt: (x, y) => toneOn(page?.adapter.holderAt(x, y)?.on),
+  });
+  const drawing = useRef<Stroke>(undefined);
+  const tell = useTelling(held === 'pointer');
+  const down = (event: PointerEvent<HTMLDivElement>): void => {
+    if (held === 'pointer' || event.button !== 0) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const point = pointOf(event);
+    drawing.current = { id: v7(), points: [point] };
+    stroke.begin(point);
+    stroke.show();
+  };
+  const move = (event: PointerEvent<HTMLDivElement>): void => {
+    const point = pointOf(event);
+    if (held === 'pointer') return tell.pointer(point);
+    if (!drawing.current) return;
+    drawing.current.points.push(point);
+    stroke.add(point);
+    stroke.show();
+    tell.ink({ ...drawing.current, look });
+  };
+  const up = (): void => {
+    if (!drawing.current) return;
+    tell.ink.now({ ...drawing.current, look });
+    drawing.current = undefined;
+    stroke.end();
+  };
+  return (
+    <div
+      role="application"
+      aria-label={held === 'pointer' ? 'What you point at, the class sees' : 'What you draw here, the class sees'}
+      data-showing={held}
+      className={`absolute inset-0 z-20 ${held === 'pointer' ? 'cursor-default touch-pan-y' : 'cursor-crosshair touch-none'}`}
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={up}
+      onPointerLeave={() => held === 'pointer' && tell.pointer(null)}
+    >
+      <svg className="pointer-events-none absolute inset-0 h-full w-full overflow-visible" aria-hidden="true">
+        <path ref={stroke.path} strokeWidth={look.width} strokeLinecap="round" opacity={held === 'broad' ? 0.6 : 1} />
+      </svg>
+    </div>
+  );
+}

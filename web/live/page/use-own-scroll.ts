@@ -1,0 +1,34 @@
+import { useEffect } from 'react';
+import { useDocument } from '../../reader/document/document-context';
+import { useLatest } from '../../ui/use-latest';
+
+/** A scroll so long after a wheel, finger or key is theirs, in milliseconds: it may roll on. */
+const ROLLS_ON = 700;
+const KEYS = new Set(['PageDown', 'PageUp', 'ArrowDown', 'ArrowUp', ' ']);
+
+/** Tells of scrolling by one's own hand, wherever on the page, and of none that the application does. */
+export function useOwnScroll(onScroll: (top: number) => void): void {
+  const { page, scroller } = useDocument();
+  const latest = useLatest(onScroll);
+  useEffect(() => {
+    const around = scroller.current;
+    if (!around || !page) return;
+    let own = -Infinity;
+    const touched = (event: Event): void => {
+      const key = event.type === 'keydown' ? (event as KeyboardEvent).key : undefined;
+      if (key === undefined || KEYS.has(key)) own = performance.now();
+    };
+    const scrolled = (): void => {
+      if (performance.now() - own > ROLLS_ON) return;
+      own = performance.now();
+      latest.current(around.scrollTop);
+    };
+    const leave = new AbortController();
+    const { signal } = leave;
+    for (const target of [around, page.adapter.document])
+      for (const type of ['wheel', 'touchmove', 'keydown', 'pointerdown'])
+        target.addEventListener(type, touched, { signal, passive: true });
+    around.addEventListener('scroll', scrolled, { signal, passive: true });
+    return () => leave.abort();
+  }, [page, scroller, latest]);
+}
