@@ -4,6 +4,7 @@ import { paint } from './browser';
 import { stream } from './core';
 import { atMost, type Bench, type Result } from './measure';
 import { fifty, longPdfs } from './gather';
+import { live } from './live';
 import { locate, oddTexts, places } from './places';
 import { reading } from './reading';
 import { handbooks, keeping } from './keeping';
@@ -41,6 +42,7 @@ const BENCHES: Readonly<Record<string, Bench>> = {
   write,
   find: searching,
   tell,
+  live,
   keep: keeping,
   handbook: handbooks,
   pdf: longPdfs,

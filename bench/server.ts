@@ -39,12 +39,12 @@ const EMPTY_META = {
   lead: null,
 };
 
-function open(file: string): Context {
+export function open(file: string): Context {
   const config = readConfig({ AVRELLE_DATA: file, AVRELLE_WEB: '/nowhere' });
   return openContext({ config, ingester: directIngester(config) });
 }
 
-const folder = (): string => fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-bench-'));
+export const folder = (): string => fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-bench-'));
 
 function person(context: Context, n: number): string {
   const id = v7();
@@ -208,17 +208,13 @@ async function listening(base: string, cookies: readonly string[]) {
   return { waits, agent };
 }
 
-/** From a write to the event on 300 open pages that follow one class. */
-export const tell: Bench = async () => {
-  const dir = folder();
-  const context = open(path.join(dir, 'a.db'));
+/** A class of 300, the first of them its teacher, all of them signed in. */
+export function largeClass(context: Context) {
   const { db } = context;
   const people = Array.from({ length: 300 }, (_, n) => person(context, n));
   const classId = v7();
   insertClass(db, { id: classId, code: 'ABCDEF', personId: people[0]! }, { name: 'All', tint: 'tide' }, now);
-  for (const p of people) joinClass(db, { classId, personId: p, role: 'student' }, now);
-  const id = store(context, people[0]!, 's', prose(5000, seeded(5)));
-  addClassSource(db, { classId, sourceId: id, personId: people[0]! }, now);
+  people.forEach((p, n) => joinClass(db, { classId, personId: p, role: n === 0 ? 'teacher' : 'student' }, now));
   const cookies = people.map((p) => {
     insertSession(db, {
       tokenHash: createHash('sha256').update(p).digest('hex'),
@@ -230,6 +226,17 @@ export const tell: Bench = async () => {
     });
     return `avrelle_session=${p}`;
   });
+  return { people, classId, cookies };
+}
+
+/** From a write to the event on 300 open pages that follow one class. */
+export const tell: Bench = async () => {
+  const dir = folder();
+  const context = open(path.join(dir, 'a.db'));
+  const { db } = context;
+  const { people, classId, cookies } = largeClass(context);
+  const id = store(context, people[0]!, 's', prose(5000, seeded(5)));
+  addClassSource(db, { classId, sourceId: id, personId: people[0]! }, now);
   const app = await buildApp(context);
   const base = await app.listen({ port: 0, host: '127.0.0.1' });
   const { waits, agent } = await listening(base, cookies);

@@ -1,5 +1,6 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { beyond, violations } from './accessible';
+import { drawn } from './ink';
 import { drag, expectSeen, keep, makeClass, newcomer, newcomers, opened, placeOf } from './helpers';
 
 const SENTENCES = ['Accretion is not spread evenly', 'the surface gains almost nothing'] as const;
@@ -82,7 +83,7 @@ const near = async (page: Page, selector: string, words: string): Promise<boolea
 };
 
 test('a teacher shows, one follows on a phone, one looks around and is called back', async ({ browser }) => {
-  const { teacher, ines, tomas, url, begin, close } = await classWithSteps(browser, 'Mud and numbers');
+  const { teacher, ines, tomas, begin, close } = await classWithSteps(browser, 'Mud and numbers');
   await tomas.setViewportSize({ width: 390, height: 844 });
   await begin();
   await test.step('who is elsewhere is told, and goes there', async () => {
@@ -184,16 +185,11 @@ test('a teacher shows, one follows on a phone, one looks around and is called ba
     await teacher.mouse.move(word.to.x, word.to.y + 12, { steps: 10 });
     await teacher.mouse.up();
     await teacher.getByRole('button', { name: 'Keep my ink' }).click();
-    await expectSeen(teacher.getByText('1 drawing kept: the class finds it in the text.'));
-    const source = await teacher.locator('iframe[title^="Text of"]').getAttribute('src');
-    expect(source).toBeTruthy();
-    await expect
-      .poll(() =>
-        ines.evaluate(
-          async () => (await (await fetch('/api/annotations?q=has%3Adrawing')).json()) as { total: number },
-        ),
-      )
-      .toMatchObject({ total: 1 });
+    await expectSeen(teacher.getByText('1 drawing kept: the class finds it in the text.', { exact: true }));
+    for (const page of [teacher, ines, tomas]) {
+      await expect(page.locator('[data-shown-ink]')).toHaveCount(0);
+      await drawn(page, 'pen');
+    }
   });
 
   await test.step('it ends for all', async () => {
@@ -201,7 +197,6 @@ test('a teacher shows, one follows on a phone, one looks around and is called ba
     await expectSeen(ines.getByText('Nothing is shown now.', { exact: false }));
     await ines.goto('/library');
     await expect(ines.getByRole('link', { name: 'Follow' })).toHaveCount(0);
-    expect(url).toContain('/live');
   });
   await close();
 });
@@ -243,7 +238,8 @@ test('a connection that is lost, one that comes late, and one who is removed', a
     await tomas.goto(url);
     await expect.poll(() => shown(tomas)).toBe(SENTENCES[1]);
     cables.ines.join();
-    await expect.poll(() => shown(ines), { timeout: 2_000 }).toBe(SENTENCES[1]);
+    // Within a second as a rule; here six browsers share two cores.
+    await expect.poll(() => shown(ines), { timeout: 4_000 }).toBe(SENTENCES[1]);
     await expect(ines.getByText('Connection lost')).toHaveCount(0);
   });
 

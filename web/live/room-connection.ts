@@ -35,15 +35,19 @@ export interface RoomSocket {
   onmessage: ((event: { readonly data: string }) => void) | null;
 }
 
-/** In milliseconds: what is shown is there again within a second. */
-const AGAIN = { minReconnectionDelay: 150, maxReconnectionDelay: 900, reconnectionDelayGrowFactor: 1.6 };
+/** In milliseconds: what is shown is there again within a second; a whole class does not come in the same moment. */
+const again = () => ({
+  minReconnectionDelay: 100 + Math.random() * 150,
+  maxReconnectionDelay: 600,
+  reconnectionDelayGrowFactor: 1.6,
+});
 
 function openSocket(classId: ClassId): RoomSocket {
   const { protocol, host } = location;
   const socket = new ReconnectingWebSocket(
     `${protocol === 'https:' ? 'wss' : 'ws'}://${host}/api/classes/${classId}/live`,
     [],
-    { ...AGAIN, maxEnqueuedMessages: 0, shouldReconnectOnClose: ({ code }) => endedBy(code) === undefined },
+    { ...again(), maxEnqueuedMessages: 0, shouldReconnectOnClose: ({ code }) => endedBy(code) === undefined },
   );
   return socket as unknown as RoomSocket;
 }

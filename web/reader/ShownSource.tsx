@@ -1,6 +1,6 @@
 import { lazy, useEffect, useMemo, type ReactNode } from 'react';
 import { spotName } from '@avrelle/core/anchor';
-import type { AnnotationId, SourceId } from '@avrelle/core/wire';
+import type { Annotation, AnnotationId, SourceId } from '@avrelle/core/wire';
 import type { StreamRange } from '../page/page-frame';
 import { useAnnotations, useClasses, useSource, useSourceText } from '../data/queries';
 import { State } from '../ui/State';
@@ -23,14 +23,18 @@ interface Props {
   readonly sourceId: SourceId;
   /** The annotation that it is shown for: no other mark stands on it. */
   readonly at: AnnotationId | null;
+  /** Which others stand on it, too; always the same function. */
+  readonly also?: (annotation: Annotation) => boolean;
   /** What steps forward where the annotation is not there. */
   readonly range?: StreamRange | null;
   /** What lies over the page and says where on it to go; it goes to the annotation itself where there is nothing. */
   readonly children?: ReactNode;
 }
 
+const NO_OTHER = (): boolean => false;
+
 /** A source as it is shown to others: its page at one mark, without margin and tools. */
-export function ShownSource({ sourceId, at, range = null, children }: Props) {
+export function ShownSource({ sourceId, at, also = NO_OTHER, range = null, children }: Props) {
   const source = useSource(sourceId);
   const text = useSourceText(sourceId, source.data?.versionId, undefined);
   const annotations = useAnnotations(sourceId);
@@ -42,11 +46,11 @@ export function ShownSource({ sourceId, at, range = null, children }: Props) {
         ? {
             source: source.data,
             text: text.data,
-            annotations: annotations.data.filter(({ id }) => id === at),
+            annotations: annotations.data.filter((one) => one.id === at || also(one)),
             classes: classes.data,
           }
         : undefined,
-    [source.data, text.data, annotations.data, classes.data, at],
+    [source.data, text.data, annotations.data, classes.data, at, also],
   );
   if (!opened)
     return <State of={[source, text, annotations, classes].find((one) => !one.data || one.error) ?? source} />;

@@ -9,6 +9,7 @@ import { Connection } from '../Connection';
 import { Asking } from '../present/Asking';
 import { HEAD } from '../present/Head';
 import { GoAlong } from '../page/GoAlong';
+import { useKeptInk } from '../page/use-kept-ink';
 import { ShownInk } from '../page/ShownInk';
 import { useRoom, useRoomView } from '../room-context';
 import { useStart } from '../use-start';
@@ -32,6 +33,7 @@ const ASIDE = [
 export function Follow({ of: c, live }: Props) {
   const around = useRoomView((view) => view.around);
   const { place, top, blank, answers, questionId } = live;
+  const kept = useKeptInk(live);
   const beside = (answers && place.annotationId !== null) || questionId !== null;
   return (
     <main className="grid h-full min-h-0 grid-rows-[auto_1fr]">
@@ -39,7 +41,13 @@ export function Follow({ of: c, live }: Props) {
       <div className={beside ? BESIDE : 'grid min-h-0'}>
         <div className="relative min-h-0 min-w-0">
           <div className="h-full" inert={blank} style={{ visibility: blank ? 'hidden' : 'visible' }}>
-            <ShownSource key={place.sourceId} sourceId={place.sourceId} at={place.annotationId} range={place.range}>
+            <ShownSource
+              key={place.sourceId}
+              sourceId={place.sourceId}
+              at={place.annotationId}
+              also={kept}
+              range={place.range}
+            >
               {!around && <GoAlong place={place} top={top} always />}
               <LookAround />
               <ShownInk />

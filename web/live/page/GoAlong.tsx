@@ -2,6 +2,7 @@ import { useEffect, useRef } from 'react';
 import type { LivePlace } from '@avrelle/core/wire';
 import { useDocument, type DocumentView } from '../../reader/document/document-context';
 import { about } from '../../reader/document/use-layout';
+import { sendTo } from './use-own-scroll';
 import { belowTop, SETTLED } from '../../reader/session/use-arrival';
 
 interface Props {
@@ -15,15 +16,15 @@ interface Props {
 /** Goes to the words that are shown, at whatever width the page has here. */
 export function GoAlong({ place, top, always }: Props) {
   const view = useDocument();
-  const { page, layout, goTo } = view;
+  const { page, layout, goTo, scroller } = view;
   const gone = useRef('');
   const wanted = JSON.stringify([place, always ? top : null]);
   const to = page && layout >= SETTLED ? aim(view, place, top) : undefined;
   useEffect(() => {
     if (to === undefined || (!always && gone.current === wanted)) return;
     gone.current = wanted;
-    goTo(to);
-  }, [to, goTo, always, wanted]);
+    sendTo(scroller.current, () => goTo(to));
+  }, [to, goTo, scroller, always, wanted]);
   return null;
 }
 

@@ -6,6 +6,16 @@ import { useLatest } from '../../ui/use-latest';
 const ROLLS_ON = 700;
 const KEYS = new Set(['PageDown', 'PageUp', 'ArrowDown', 'ArrowUp', ' ']);
 
+/** Where the application itself has scrolled to, by what scrolls. */
+const sent = new WeakMap<HTMLElement, number>();
+const SAME = 2;
+
+/** Scrolls as the application, not as somebody's own hand. */
+export function sendTo(scroller: HTMLElement | null, go: () => void): void {
+  go();
+  if (scroller) sent.set(scroller, scroller.scrollTop);
+}
+
 /** Tells of scrolling by one's own hand, wherever on the page, and of none that the application does. */
 export function useOwnScroll(onScroll: (top: number) => void): void {
   const { page, scroller } = useDocument();
@@ -19,7 +29,8 @@ export function useOwnScroll(onScroll: (top: number) => void): void {
       if (key === undefined || KEYS.has(key)) own = performance.now();
     };
     const scrolled = (): void => {
-      if (performance.now() - own > ROLLS_ON) return;
+      const isSent = Math.abs(around.scrollTop - (sent.get(around) ?? -Infinity)) < SAME;
+      if (isSent || performance.now() - own > ROLLS_ON) return;
       own = performance.now();
       latest.current(around.scrollTop);
     };

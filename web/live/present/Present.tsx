@@ -6,6 +6,7 @@ import { Words } from '../../walkthrough/ToSay';
 import { useRoom } from '../room-context';
 import { GoAlong } from '../page/GoAlong';
 import { ShowingPad, type Held } from '../page/ShowingPad';
+import { useKeptInk } from '../page/use-kept-ink';
 import { ShownInk } from '../page/ShownInk';
 import { AskNow } from './AskNow';
 import { Asking } from './Asking';
@@ -36,6 +37,7 @@ export function Present({ of: c, live }: Props) {
   const [held, hold] = useState<Held>('pointer');
   const [asking, setAsking] = useState(false);
   const keep = useRef<Keep>(null);
+  const kept = useKeptInk(live);
   const room = useRoom();
   // The page that is shown is another by then, or none: what was being asked about it is left.
   useEffect(() => setAsking(false), [place.sourceId]);
@@ -49,7 +51,13 @@ export function Present({ of: c, live }: Props) {
       <div className={`${COLUMNS} ${steps ? WITH_STEPS : WITHOUT}`}>
         {steps && <StepList steps={steps.all} at={steps.at} onGo={steps.go} />}
         <div className="min-h-0 min-w-0">
-          <ShownSource key={place.sourceId} sourceId={place.sourceId} at={place.annotationId} range={place.range}>
+          <ShownSource
+            key={place.sourceId}
+            sourceId={place.sourceId}
+            at={place.annotationId}
+            also={kept}
+            range={place.range}
+          >
             <GoAlong place={place} top={top} always={false} />
             <TellTop />
             <ShownInk />
