@@ -118,10 +118,40 @@ await shoot('gather', 'ines', '/gather');
 await shoot('questions', 'aldous', async (page) => `${await aClass('Course B')(page)}/questions`, {
   act: (page) => page.getByRole('link', { name: 'Why did the marsh sink' }).click(),
 });
-await shoot('walkthrough', 'aldous', async (page) => {
-  const path = await aClass('Course B')(page);
-  const [first] = await (await page.request.get(`${BASE}/api${path}/walkthroughs`)).json();
-  return `${path}/walkthroughs/${first.id}/walk?step=3`;
+// Shown to a class: two who follow in windows of their own, one of them looks around.
+const lookers = [];
+for (const [who, hand] of [
+  ['ines', false],
+  ['tomas', false],
+  ['luz', true],
+]) {
+  const context = await browser.newContext();
+  await context.request.post(`${BASE}/api/session`, {
+    headers: { origin: BASE, 'x-forwarded-for': `10.1.1.${(visits += 1)}` },
+    data: { email: `${who}@college.saltmere.test`, password: 'tide at seven' },
+  });
+  lookers.push({ page: await context.newPage(), hand });
+}
+await shoot('live', 'aldous', async (page) => `${await aClass('Course B')(page)}/live`, {
+  act: async (page) => {
+    await page.getByRole('button', { name: 'Show From numbers to a decision' }).click();
+    await page.getByText('step 1 of 7').waitFor();
+    for (const { page: other, hand } of lookers) {
+      await other.goto(page.url());
+      if (hand) await other.getByRole('button', { name: 'Raise your hand' }).click();
+      else await other.getByText('You follow').waitFor();
+    }
+    await lookers[1].page.getByRole('button', { name: 'Look around' }).click();
+    for (const step of [2, 3]) await page.getByRole('button', { name: `Step ${step} ›` }).click();
+    await page.waitForTimeout(1_200);
+    await page.getByRole('button', { name: 'Pen', exact: true }).click();
+    await page.mouse.move(700, 330);
+    await page.mouse.down();
+    for (let n = 0; n <= 36; n++) await page.mouse.move(600 + 100 * Math.cos(n / 5.6), 330 + 24 * Math.sin(n / 5.6));
+    await page.mouse.up();
+    await page.getByRole('button', { name: 'Pointer' }).click();
+    await page.mouse.move(690, 420, { steps: 3 });
+  },
 });
 
 await browser.close();

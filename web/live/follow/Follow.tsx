@@ -71,7 +71,7 @@ export function Follow({ of: c, live }: Props) {
 function Blank({ children }: { readonly children: ReactNode }) {
   return (
     <div role="status" className="absolute inset-0 grid place-items-center bg-paper p-8">
-      <p className="max-w-[30ch] text-center font-read text-[22px] leading-[32px]">{children}</p>
+      <p className="max-w-[30ch] text-center [text-wrap:balance] font-read text-[22px] leading-[32px]">{children}</p>
     </div>
   );
 }
