@@ -35,6 +35,20 @@ export async function violations(page: Page | Frame, rules: Rules, within = 'htm
   );
 }
 
+/** By day all that axe finds, and by night, which differs in colours alone, what it finds of those. */
+export async function inBothThemes(page: Page, within?: string): Promise<string[]> {
+  const wear = (theme: string): Promise<void> =>
+    page.evaluate((t) => {
+      document.documentElement.dataset.theme = t;
+    }, theme);
+  await wear('day');
+  const byDay = await violations(page, 'all', within);
+  await wear('night');
+  const byNight = await violations(page, 'colours', within);
+  await wear('day');
+  return [...byDay, ...byNight.map((v) => `by night ${v}`)];
+}
+
 const switched = (off: readonly string[]) => ({
   'target-size': { enabled: true },
   ...Object.fromEntries(off.map((id) => [id, { enabled: false }])),
