@@ -39,6 +39,7 @@ for (const [name, passed] of Object.entries({ lint: rules, ...others })) add(nam
 for (const [program, name] of [
   ['pdftotext', 'poppler-utils'],
   ['epubcheck', 'epubcheck'],
+  ['nltk', 'python3-nltk'],
   ['firefox-esr', 'firefox-esr'],
   ['WebKitWebDriver', 'webkit2gtk-driver'],
   ['Xvfb', 'xvfb'],

@@ -23,6 +23,11 @@ export const exportStudents = endpoint('GET', '/api/classes/:id/assignments/:sou
   may: asAssistant('look at how its students read'),
   gives: ['text/csv'],
 });
+/** Each sentence that somebody marked, by how many and as what. */
+export const exportPassages = endpoint('GET', '/api/classes/:id/assignments/:sourceId/passages.csv', {
+  may: asAssistant('look at how its students read'),
+  gives: ['text/csv'],
+});
 /** Sets a reading, or changes what is set; the class reads the source from then on. */
 export const putAssignment = endpoint('PUT', '/api/classes/:id/assignments/:sourceId', {
   may: asAssistant('set a reading'),

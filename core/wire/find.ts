@@ -104,10 +104,10 @@ export interface DeskNotice {
   readonly rootId: AnnotationId;
   readonly quote: string;
   /**
-   * Whether it answers me, means me by name, was held and has been released, is mine and was hidden, or, where I teach,
+   * Whether it answers me, means me by name, leads to what I wrote, was held and has been released, is mine and was hidden, or, where I teach,
    * is reported and not settled.
    */
-  readonly why: 'answer' | 'mention' | 'released' | 'hidden' | 'reported';
+  readonly why: 'answer' | 'mention' | 'link' | 'released' | 'hidden' | 'reported';
   /** How many it is about. */
   readonly notes: number;
   /** In whose discussion it is settled. */

@@ -101,6 +101,11 @@ test('what is asked for is told to each as their own, and to the teacher as how 
     ['Ines', '2', '', '1'],
     ['Tomas', '2', 'one claim', '1'],
   ]);
+  const passages = await teacher.send('GET', `/api/classes/${id}/assignments/${sourceId}/passages.csv`);
+  const [passage, ...more] = Papa.parse<Record<string, string>>(passages.text, { header: true }).data;
+  expect(more).toEqual([]);
+  expect(passage).toMatchObject({ sentence: '1', students: '2', 'by a teacher as': expect.stringMatching(/\w/) });
+  expect(passage!.words).toMatch(/\w/);
 });
 
 test('only who teaches sets a reading; what is set meanwhile is not written over; the same again changes nothing', async () => {

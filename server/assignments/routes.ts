@@ -1,12 +1,13 @@
 import type { FastifyInstance } from 'fastify';
+import type { AssignmentDetail, Me } from '@avrelle/core/wire';
 import { roleIn } from '../access/access-queries';
 import type { Context } from '../context';
 import { AppError } from '../errors';
 import { sendCsv } from '../export/csv';
 import { serving } from '../serve';
-import { studentsTable } from './students-table';
 import { assignmentDetail, assignmentsOf, weekOf } from './assignments';
 import { assignmentOf, putAssignment } from './put';
+import { passagesTable, studentsTable } from './reading-tables';
 import { deleteAssignment, setExtension, setShown, takeExtension } from './queries';
 
 /** Readings that are set for a class. */
@@ -21,17 +22,18 @@ export function assignmentRoutes(app: FastifyInstance, context: Context): void {
     week: weekOf(db, me.id, id, now()),
   }));
 
-  serve('GET /api/classes/:id/assignments/:sourceId', ({ me, params: { id, sourceId } }) => {
-    const found = assignmentDetail(db, me.id, { classId: id, sourceId });
+  const detailOf = (me: Me, place: { readonly id: string; readonly sourceId: string }): AssignmentDetail => {
+    const found = assignmentDetail(db, me.id, { classId: place.id, sourceId: place.sourceId });
     if (!found) throw new AppError('not_found', { what: 'reading' });
     return found;
-  });
-
-  serve.file('GET /api/classes/:id/assignments/:sourceId/students.csv', ({ me, params: { id, sourceId }, reply }) => {
-    const found = assignmentDetail(db, me.id, { classId: id, sourceId });
-    if (!found) throw new AppError('not_found', { what: 'reading' });
-    return sendCsv(reply, 'students.csv', studentsTable(db, me.id, found));
-  });
+  };
+  serve('GET /api/classes/:id/assignments/:sourceId', ({ me, params }) => detailOf(me, params));
+  serve.file('GET /api/classes/:id/assignments/:sourceId/students.csv', ({ me, params, reply }) =>
+    sendCsv(reply, 'students.csv', studentsTable(db, me.id, detailOf(me, params))),
+  );
+  serve.file('GET /api/classes/:id/assignments/:sourceId/passages.csv', ({ me, params, reply }) =>
+    sendCsv(reply, 'passages.csv', passagesTable(db, me.id, detailOf(me, params))),
+  );
 
   serve('PUT /api/classes/:id/assignments/:sourceId', ({ me, params: { id, sourceId }, body }) =>
     putAssignment(context, me, { classId: id, sourceId }, body),

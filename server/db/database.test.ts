@@ -11,6 +11,7 @@ import { REPORTS } from '../discussion/report-queries';
 import { SEE_ALL, STARS, threadsQuery } from '../discussion/queries';
 import { ASKING_ME, MINE, REQUESTS } from '../joining/queries';
 import { LEFT as LIVE_LEFT, LIVE_FOR } from '../live/queries';
+import { PEOPLE_MEANT } from '../notes/queries';
 import { OF_CLASS, STARRED, STEP_NOTES } from '../walkthroughs/queries';
 import { IN_CLASS, LEFT, ON_SOURCE, ONE_QUESTION } from '../questions/queries';
 import { DUE, HELD, STUDENTS_SEEING } from '../held/queries';
@@ -253,6 +254,7 @@ test.each(
     STEP_NOTES,
     STARRED,
     WALKTHROUGHS: OF_CLASS,
+    PEOPLE_MEANT,
     LIVE_FOR,
     LIVE_LEFT,
     REPORTS,

@@ -13,13 +13,17 @@ export const NOTICES = `
     r.id AS root_id, r.quote,
     CASE WHEN a.author_id = @me THEN 'hidden' WHEN EXISTS (
       SELECT 1 FROM annotation_link l WHERE l.annotation_id = a.id AND l.type = 'person' AND l.target = @me)
-    THEN 'mention' ELSE 'answer' END AS why,
+    THEN 'mention' WHEN @me NOT IN (r.author_id, coalesce(up.author_id, '')) AND EXISTS (
+      SELECT 1 FROM annotation_link l JOIN annotation mine ON mine.id = l.target
+      WHERE l.annotation_id = a.id AND l.type = 'annotation' AND mine.author_id = @me)
+    THEN 'link' ELSE 'answer' END AS why,
     coalesce(ac.hidden_reason, a.note) AS reply, n.created_at AS at, n.seen_at IS NOT NULL AS seen,
     1 AS notes, 0 AS first,
     NULL AS class_id
   FROM notification n
   JOIN annotation a ON a.id = n.annotation_id
   JOIN annotation r ON r.id = coalesce(a.root_id, a.id)
+  LEFT JOIN annotation up ON up.id = a.parent_id
   JOIN person p ON p.id = a.author_id
   JOIN source s ON s.id = a.source_id
   LEFT JOIN annotation_class ac ON ac.annotation_id = a.id AND a.author_id = @me AND ac.hidden_reason IS NOT NULL

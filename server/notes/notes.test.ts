@@ -72,6 +72,22 @@ test('whoever is meant is told once, and only of what they may see', async () =>
   expect(await mentions(mate)).toBe(1);
 });
 
+test('whose note is linked to is told once, where they see the link; an answer stays an answer', async () => {
+  const why = async (who: Client, id: string): Promise<string[]> =>
+    (await who.send<Desk>('GET', '/api/desk')).body.notices.filter((n) => n.annotationId === id).map((n) => n.why);
+  const target = await write(mate, 'The pegs sank.');
+  const to = linkAddress({ type: 'annotation', id: target });
+  const open = await write(author, `See [this](${to}).`);
+  const secret = await write(author, `See [this](${to}), too.`, false);
+  expect([await why(mate, open), await why(mate, secret), await why(author, open)]).toEqual([['link'], [], []]);
+  const { body } = await author.send<Annotation>('GET', `/api/annotations/${open}`);
+  await author.send('PATCH', `/api/annotations/${open}`, { version: body.version, note: `${body.note} Again.` });
+  expect(await why(mate, open)).toEqual(['link']);
+  const answer = v7();
+  await author.send('PUT', `/api/replies/${answer}`, { parentId: target, note: `As [here](${to}).` });
+  expect(await why(mate, answer)).toEqual(['answer']);
+});
+
 test('what links to an annotation or source is told to those who see the link, and changes with the note', async () => {
   const target = await write(mate, 'Here it is.');
   const to = linkAddress({ type: 'annotation', id: target });

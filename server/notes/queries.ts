@@ -5,7 +5,11 @@ import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../legend/queri
 
 const CLEAR = 'DELETE FROM annotation_link WHERE annotation_id = ?';
 const ADD = 'INSERT INTO annotation_link (annotation_id, type, target) VALUES (?, ?, ?)';
-const PEOPLE_MEANT = "SELECT target FROM annotation_link WHERE annotation_id = ? AND type = 'person'";
+/** Who is meant by name, and whose annotation it leads to. */
+export const PEOPLE_MEANT = `
+  SELECT target FROM annotation_link WHERE annotation_id = @id AND type = 'person'
+  UNION SELECT a.author_id FROM annotation_link l JOIN annotation a ON a.id = l.target
+  WHERE l.annotation_id = @id AND l.type = 'annotation' AND a.deleted_at IS NULL`;
 export const LINKED_TO = `
   SELECT a.id, a.source_id AS sourceId, s.title, p.name AS author, ${KIND_COLUMNS}, a.note, a.root_id AS rootId
   FROM annotation_link l JOIN annotation a ON a.id = l.annotation_id JOIN source s ON s.id = a.source_id JOIN person p ON p.id = a.author_id ${KIND_JOIN}
@@ -27,7 +31,7 @@ export function setLinks(db: Db, annotationId: AnnotationId, links: readonly Not
 }
 
 export const peopleMeant = (db: Db, annotationId: AnnotationId): string[] =>
-  db.all<{ target: string }>(PEOPLE_MEANT, annotationId).map((r) => r.target);
+  db.all<{ target: string }>(PEOPLE_MEANT, { id: annotationId }).map((r) => r.target);
 
 /** The annotations this person sees whose notes lead to something. */
 export function linkedTo(db: Db, me: PersonId, { type, id }: NoteLink): Linked[] {

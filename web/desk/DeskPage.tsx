@@ -208,6 +208,7 @@ const addressOf = ({ classId, sourceId, rootId }: DeskNotice): string =>
 /** What somebody did. */
 const WHY = {
   mention: 'mentioned you',
+  link: 'linked to a note of yours',
   answer: 'answered',
   hidden: 'hid what you wrote',
   reported: 'reported a note',

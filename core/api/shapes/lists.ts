@@ -66,7 +66,7 @@ const notice = shape<DeskNotice>()(
     rootId: id(),
     quote: text(),
     why: string()
-      .oneOf(['answer', 'mention', 'released', 'hidden', 'reported'] as const)
+      .oneOf(['answer', 'mention', 'link', 'released', 'hidden', 'reported'] as const)
       .required(),
     notes: amount(),
     classId: string(),

@@ -17,7 +17,16 @@ export function Passages(props: Props) {
   const silent = set.isOpen ? set.students.filter(({ marks, answers }) => marks + answers === 0) : [];
   return (
     <>
-      <h2 className="text-[17px]">Passages that drew the class</h2>
+      <h2 className="flex flex-wrap items-baseline justify-between gap-x-3 text-[17px]">
+        Passages that drew the class
+        <a
+          className="act font-ui text-[13px]"
+          href={`/api/classes/${set.class.id}/assignments/${set.source.id}/passages.csv`}
+          download
+        >
+          All as a table (CSV)
+        </a>
+      </h2>
       <p className="mt-0.5 text-[13px] text-soft">{agreementWords(reading)}</p>
       <List {...props} passages={reading.drew} none="No sentence was marked by more than one student yet." />
       {reading.split.length > 0 && (

@@ -1,10 +1,12 @@
 import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
+import type { NamedGroup } from '@avrelle/core/audience';
 import type { AssignmentDetail } from '@avrelle/core/wire';
 import { useAnnotations, useAssignment, useClass, useSource, useSourceText } from '../../data/queries';
 import { PageHeading } from '../../ui/PageHeading';
 import { State } from '../../ui/State';
 import { Tint } from '../../ui/Tint';
+import { useAddressParams } from '../../ui/use-address-params';
 import { dueAt } from '../../ui/when';
 import { Show } from '../Show';
 import { aboutSet } from '../words';
@@ -55,13 +57,24 @@ export default function ReadingPage() {
   );
 }
 
+const NO_GROUPS: readonly NamedGroup[] = [];
+
 /** The picture of it, what stands out, and each student in numbers. */
-function How({ set }: { readonly set: AssignmentDetail }) {
-  const { source, students } = set;
+function How({ set: whole }: { readonly set: AssignmentDetail }) {
+  const { source } = whole;
+  const of = useClass(whole.class.id).data;
+  const members = of?.members;
+  const [params, change] = useAddressParams();
+  const groups = of?.groups ?? NO_GROUPS;
+  const group = groups.find(({ id }) => id === params.get('group'));
+  const set = useMemo(() => {
+    const within = new Set(members?.filter((m) => m.groupId === group?.id).map((m) => m.id));
+    return group ? { ...whole, students: whole.students.filter(({ id }) => within.has(id)) } : whole;
+  }, [whole, members, group]);
+  const { students } = set;
   const detail = useSource(source.id);
   const text = useSourceText(source.id, detail.data?.versionId, undefined);
   const annotations = useAnnotations(source.id);
-  const members = useClass(set.class.id).data?.members;
   const reading = useMemo(() => {
     if (!text.data || !annotations.data || !members) return undefined;
     const teachers = members.filter((m) => m.role !== 'student').map((m) => m.id);
@@ -71,6 +84,23 @@ function How({ set }: { readonly set: AssignmentDetail }) {
   return (
     <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block">
       <div className="min-h-0 overflow-y-auto bg-sheet px-[30px] py-5 max-[900px]:px-4">
+        {groups.length > 0 && (
+          <label className="mb-4 flex w-fit items-baseline gap-2 text-[14px] text-soft">
+            Who
+            <select
+              className="field text-[14px]"
+              value={group?.id ?? ''}
+              onChange={(event) => change({ group: event.target.value })}
+            >
+              <option value="">all students</option>
+              {groups.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         {reading && students.length > 0 && (
           <section aria-label="How the class read it" className="mb-8">
             <h2 className="text-[17px]">How the class read it</h2>

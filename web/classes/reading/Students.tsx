@@ -30,7 +30,7 @@ export function Students({ set, reading }: Props) {
         )}
       </h2>
       {set.students.length === 0 ? (
-        <p className="text-soft">Nobody has joined yet. The code to join with is on the page of the class.</p>
+        <p className="text-soft">No student is here yet. The code to join with is on the page of the class.</p>
       ) : (
         <div className="relative overflow-x-auto">
           <DataTable
