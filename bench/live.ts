@@ -12,8 +12,8 @@ const SECONDS = 6;
 const SOURCE = '01940000-0000-7000-8000-000000000001';
 
 /**
- * The screens of a class in a thread of their own, so that the server's own is measured alone. Tells when all follow, then
- * how long each message took from who shows to each of them.
+ * The screens of a class in a thread of their own, so that the server's own is measured alone. Tells when all follow,
+ * then how long each message took from who shows to each of them.
  */
 const SCREENS = `
   const { parentPort, workerData } = require('node:worker_threads');
@@ -27,7 +27,8 @@ const SCREENS = `
       else hear(told);
     });
   });
-  const pointer = (n) => ({ range: { start: n, end: n + 5 }, spot: { type: 'drawn', tool: 'pen', colour: 'ink', width: 0.1,
+  const pointer = (n) => ({ range: { start: n, end: n + 5 }, spot: {
+    type: 'drawn', tool: 'pen', colour: 'ink', width: 0.1,
     tied: { to: 'words', words: [[0, 5]], strokes: [[[0, 0.2, 0.5, 0.5]]] } } });
   (async () => {
     const sent = [];

@@ -230,7 +230,7 @@ test('a connection that is lost, one that comes late, and one who is removed', a
   await ines.goto(url);
   await expect.poll(() => shown(ines)).toBe(SENTENCES[0]);
 
-  await test.step('who follows lost it: the teacher sees that, and it comes back at what is shown by then', async () => {
+  await test.step('who follows lost it: the teacher sees that; it comes back at what is shown by then', async () => {
     cables.ines.cut();
     await expectSeen(ines.getByText('Connection lost, trying again…'));
     await expectSeen(follows(teacher, 'Ines').getByText('connection lost', { exact: false }));

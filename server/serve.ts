@@ -35,7 +35,7 @@ export interface Serve {
   <N extends keyof Api>(name: N, handle: Handler<Api[N], AnswerOf<Api[N]>>): void;
   /** An answer that is not JSON, as Fastify sends it. */
   file<N extends keyof Api>(name: N, handle: Handler<Api[N], unknown>): void;
-  /** Answers, or, asked for as a WebSocket, goes on by `hold`: with whom, and from where, is checked before that opens. */
+  /** Answers, or, as a WebSocket, goes on by `hold`: with whom, and from where, is checked before it opens. */
   socket<N extends keyof Api>(
     name: N,
     handle: Handler<Api[N], AnswerOf<Api[N]>>,
@@ -83,7 +83,7 @@ export function serving(app: FastifyInstance, context: Context): Serve {
 
 const namesIn = ({ path }: Endpoint): readonly string[] => [...path.matchAll(/:(\w+)/g)].map(([, name]) => name!);
 
-/** A browser names the page a change comes from; programs that are no browser do not and carry no cookie of a person. */
+/** A browser names the page a change comes from; programs that are none do not, and carry no cookie of a person. */
 export function checkOrigin(origin: string | undefined, host: string): void {
   if (origin === undefined) return;
   if (!URL.canParse(origin) || new URL(origin).host !== host) throw new AppError('foreign_origin', { origin });

@@ -18,7 +18,8 @@ const NO_TINTS = {};
 const AccountPage = lazy(() => import('./account/AccountPage'));
 
 const Commands = lazy(() => import('./commands/Commands'));
-const LiveBar = lazily(() => import('./live/LiveBar'));
+/** Whatever becomes of it, the page stands. */
+const LiveBar = lazily(() => import('./live/LiveBar').catch(() => ({ default: () => null })));
 
 /** The frame of every page: the places above, or the door where nobody is signed in. */
 export function App() {

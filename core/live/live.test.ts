@@ -36,7 +36,7 @@ const ink = (x: number) => ({
   },
 });
 
-test('another place begins anew: at its words, with answers hidden and nothing asked; covered screens stay covered', () => {
+test('another place begins anew, with answers hidden and nothing asked; covered screens stay covered', () => {
   const before: Live = { ...first, top: 90, answers: true, questionId: NOTE, blank: true };
   const after = changed(before, { type: 'place', place: place(NOTE, 40), step: { at: 1, of: 7 } });
   expect(after).toMatchObject({ top: null, answers: false, questionId: null, blank: true, step: { at: 1, of: 7 } });

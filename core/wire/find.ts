@@ -104,8 +104,8 @@ export interface DeskNotice {
   readonly rootId: AnnotationId;
   readonly quote: string;
   /**
-   * Whether it answers me, means me by name, leads to what I wrote, was held and has been released, is mine and was hidden, or, where I teach,
-   * is reported and not settled.
+   * Whether it answers me, means me by name, leads to what I wrote, was held and has been released,
+   * is mine and was hidden, or, where I teach, is reported and not settled.
    */
   readonly why: 'answer' | 'mention' | 'link' | 'released' | 'hidden' | 'reported';
   /** How many it is about. */

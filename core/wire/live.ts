@@ -160,7 +160,7 @@ export const BEAT_EVERY = 5_000;
 export const BEAT_MISSED = 12_000;
 
 /** Why a connection was ended: RFC 6455, 7.4.2, private use. */
-export const LIVE_CLOSED = { signedOut: 4401, notMember: 4403, tooFast: 4429 } as const;
+export const LIVE_CLOSED = { signedOut: 4401, notMember: 4403, tooFast: 4429, tooMany: 4430 } as const;
 
 /** Where something is shown, as a member is told of it. */
 export interface LiveNow {

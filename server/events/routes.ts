@@ -5,13 +5,12 @@ import { AppError } from '../errors';
 import { serving } from '../serve';
 import { told, type Told } from './messages';
 import type { EventRow } from './queries';
+import { MOST_STREAMS } from './streams';
 
 const MOST_MISSED = 500;
 const HEARTBEAT = 25_000;
 /** Bytes that wait for one reader; who is that far behind is let go, and catches up when it comes back. */
 const MOST_WAITING = 1024 * 1024;
-/** Streams of one person at once: a stream serves all tabs of a browser. */
-const MOST_STREAMS = 24;
 
 /**
  * `GET /api/events`: server-sent events for the signed-in person, taken up after `Last-Event-ID`, at first after

@@ -6,7 +6,10 @@ export interface OpenStream {
   end(): void;
 }
 
-/** The event streams that are open now. */
+/** Of one person at once: a stream serves all tabs of a browser. */
+export const MOST_STREAMS = 24;
+
+/** The streams and rooms that are listened to now. */
 export class Streams {
   private readonly open = new Set<OpenStream>();
 

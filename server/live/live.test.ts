@@ -184,7 +184,7 @@ test('what a student says of what is shown changes nothing, nor what another tea
   ).toBe(false);
 });
 
-test('who is removed, suspended or signed out in the middle hears nothing more; who is made a student shows no more', async () => {
+test('who is removed or signed out in the middle hears nothing more; who is made a student shows no more', async () => {
   const others = await Promise.all(['Jory', 'Kit', 'Luz'].map((name) => server.person(name)));
   const { code } = (await teacher.send<ClassDetail>('GET', `/api/classes/${room.id}`)).body;
   for (const one of others) await one.send('POST', '/api/classes/join', { code });
@@ -214,7 +214,7 @@ test('session, origin and membership are asked before the connection opens', asy
   expect(await status(ines)).toBe('nothing');
 });
 
-test('members are told where something is shown, and that it ended; a class that is archived sees nothing', async () => {
+test('members are told where something is shown, and that it ended; an archived class sees nothing', async () => {
   const listed = async (of: Client) => (await of.send<LiveNow[]>('GET', '/api/live')).body.map((one) => one.class.name);
   await begin(teacher);
   expect([await listed(ines), await listed(teacher), await listed(stranger)]).toEqual([
@@ -261,6 +261,16 @@ test('a window that is closed is gone; a connection that breaks is lost, and com
   await shows.hears('people', ({ people }) => people.length === 1 && people[0]!.lostAt === now);
   const again = await (await screen(tomas)).hears('state');
   expect(again.me).toEqual({ around: true, hand: false });
+});
+
+test('one person has so many windows, and no more', async () => {
+  await begin(teacher);
+  const leave = Array.from({ length: 24 }, () =>
+    server.context.streams.add({ personId: tomas.me.id, session: 'x', end: () => undefined }),
+  );
+  expect(await (await screen(tomas)).closed()).toBe(4430);
+  for (const go of leave) go();
+  await (await screen(tomas)).hears('state');
 });
 
 test('who sends without end is cut off', async () => {

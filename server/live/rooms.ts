@@ -136,11 +136,13 @@ export class Rooms {
 
   /** After a change of who is in a class, or of the class itself. */
   private recheck(classId: ClassId): void {
+    const room = this.rooms.get(classId);
+    const live = room ? room.live : liveIn(this.db, classId);
+    if (!room && !live) return;
     const roles = new Map(membershipsOf(this.db, [classId]).map(({ personId, role }) => [personId, role]));
-    const live = this.rooms.get(classId)?.live ?? liveIn(this.db, classId);
     const mayShow = live && (roles.get(live.by.id) ?? 'student') !== 'student';
     if (live && (!mayShow || archivedClass(this.db, classId) !== undefined)) this.end(classId);
-    this.rooms.get(classId)?.recheck(roles, LIVE_CLOSED.notMember);
+    room?.recheck(roles, LIVE_CLOSED.notMember);
     this.tidy(classId);
   }
 

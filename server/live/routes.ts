@@ -7,6 +7,7 @@ import { readLiveMessage } from '@avrelle/core/live';
 import { roleIn } from '../access/access-queries';
 import { sessionIsOpen, sessionOf } from '../accounts/session';
 import type { Context } from '../context';
+import { MOST_STREAMS } from '../events/streams';
 import { serving } from '../serve';
 import { liveFor, liveNowIn } from './queries';
 import type { Guest } from './room';
@@ -20,7 +21,7 @@ const TOO_MANY = 4;
 
 /** What is shown to a class live. */
 export function liveRoutes(app: FastifyInstance, context: Context): void {
-  const { db, live } = context;
+  const { db, live, streams } = context;
   const serve = serving(app, context);
 
   serve('GET /api/live', ({ me }) => liveFor(db, me.id));
@@ -36,6 +37,7 @@ export function liveRoutes(app: FastifyInstance, context: Context): void {
       // Between the question and the answer somebody may have been removed.
       const role = roleIn(db, id, me.id);
       if (role === undefined) return socket.close(LIVE_CLOSED.notMember);
+      if (streams.of(me.id) >= MOST_STREAMS) return socket.close(LIVE_CLOSED.tooMany);
       hold(context, socket, { classId: id, guest: { id: me.id, name: me.name, role }, session: sessionOf(request) });
     },
   );

@@ -8,6 +8,11 @@ const LEFT = 'avrelle.not-now';
 const nameOf = ({ class: c, startedAt, by }: LiveNow): string => `${c.id} ${startedAt} ${by.id}`;
 const read = (): readonly string[] => JSON.parse(sessionStorage.getItem(LEFT) ?? '[]') as string[];
 
+const BAR = [
+  'flex flex-wrap items-baseline gap-x-5 border-b border-rule bg-wash px-6 py-1.5 text-[14px]',
+  'max-[900px]:px-3 pointer-coarse:items-center',
+].join(' ');
+
 /** Below the places: that something is shown to one of my classes now. */
 export default function LiveBar() {
   const me = useMe();
@@ -25,10 +30,7 @@ export default function LiveBar() {
       {told.map((one) => {
         const isMine = one.by.id === me.id;
         return (
-          <p
-            key={one.class.id}
-            className="flex flex-wrap items-baseline gap-x-5 border-b border-rule bg-wash px-6 py-1.5 text-[14px] max-[900px]:px-3 pointer-coarse:items-center"
-          >
+          <p key={one.class.id} className={BAR}>
             <span>
               <b className="font-semibold">{isMine ? 'You show' : `${one.by.name} shows`}</b> something to{' '}
               {one.class.name} now.

@@ -46,6 +46,7 @@ const ENDED: Readonly<Record<NonNullable<RoomView['ended']>, string>> = {
   signedOut: 'You are signed out. Sign in again to follow.',
   notMember: 'You are not in this class any more.',
   tooFast: 'Too much came from this page at once. Reload it to go on.',
+  tooMany: 'Avrelle is open in too many windows of yours. Close some, and reload this page.',
 };
 
 function NothingShown({ of: c }: { readonly of: ClassDetail }) {

@@ -33,7 +33,12 @@ export function StepList({ steps, at, onGo }: Props) {
           >
             <b className={`font-read text-[15px] ${n === at ? 'text-tide' : 'text-soft'}`}>
               {n + 1}
-              {n < at && <span aria-label=", shown"> ✓</span>}
+              {n < at && (
+                <>
+                  <span aria-hidden="true"> ✓</span>
+                  <span className="sr-only">, shown</span>
+                </>
+              )}
             </b>
             <Step step={step} />
           </button>

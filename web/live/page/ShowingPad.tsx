@@ -14,6 +14,8 @@ import { throttled } from './throttled';
 export const HELD = ['hand', 'pointer', 'pen', 'broad'] as const;
 export type Held = (typeof HELD)[number];
 
+const POINTS = 'cursor-default touch-pan-y';
+const DRAWS = 'cursor-crosshair touch-none';
 const POINTER_EVERY = 40;
 const STROKE_EVERY = 80;
 /** How far a simplified stroke may lie beside what the hand drew, in pixels. */
@@ -106,7 +108,7 @@ export function ShowingPad({ held }: { readonly held: Exclude<Held, 'hand'> }) {
       role="application"
       aria-label={held === 'pointer' ? 'What you point at, the class sees' : 'What you draw here, the class sees'}
       data-showing={held}
-      className={`absolute inset-0 z-20 ${held === 'pointer' ? 'cursor-default touch-pan-y' : 'cursor-crosshair touch-none'}`}
+      className={`absolute inset-0 z-20 ${held === 'pointer' ? POINTS : DRAWS}`}
       onPointerDown={down}
       onPointerMove={move}
       onPointerUp={up}

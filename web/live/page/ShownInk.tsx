@@ -5,22 +5,30 @@ import { cssColour } from '../../reader/drawing/tools';
 import type { OpenPage } from '../../reader/document/use-page';
 import { inkOn, toneOn } from '../../page/spot-box';
 import type { LiveInk, Stroke } from '@avrelle/core/wire';
+import { count } from '../../ui/when';
 import { useRoomView } from '../room-context';
 
 const LAYER = 'pointer-events-none absolute inset-0 h-full w-full overflow-visible';
 
+const DOT = [
+  'pointer-events-none absolute left-0 top-0 z-[17] -ml-[15px] -mt-[15px] grid h-[30px] w-[30px] place-items-center',
+  'rounded-full bg-[color-mix(in_srgb,var(--brick)_18%,transparent)]',
+].join(' ');
+
 /** What who shows draws, and where their pointer is: at the same words here. */
 export function ShownInk() {
-  const { page, layout } = useDocument();
+  const { page } = useDocument();
   const ink = useRoomView(({ shown }) => shown.ink);
   if (!page) return null;
   return (
     <>
-      <svg key={layout} className={`${LAYER} z-[16]`} role="img" aria-label={`${ink.length} strokes drawn now`}>
-        {ink.map((stroke) => (
-          <Drawn key={stroke.id} page={page} stroke={stroke} />
-        ))}
-      </svg>
+      {ink.length > 0 && (
+        <svg className={`${LAYER} z-[16]`} role="img" aria-label={`${count(ink.length, 'stroke')} drawn now`}>
+          {ink.map((stroke) => (
+            <Drawn key={stroke.id} page={page} stroke={stroke} />
+          ))}
+        </svg>
+      )}
       <Pointer page={page} />
     </>
   );
@@ -49,12 +57,7 @@ function Pointer({ page }: { readonly page: OpenPage }) {
   const [x, y] = (pointer && layOut(page, pointer)?.strokes[0]?.[0]) ?? [];
   if (x === undefined || y === undefined) return null;
   return (
-    <span
-      data-shown-pointer=""
-      aria-hidden="true"
-      className="pointer-events-none absolute left-0 top-0 z-[17] -ml-[15px] -mt-[15px] grid h-[30px] w-[30px] place-items-center rounded-full bg-[color-mix(in_srgb,var(--brick)_18%,transparent)]"
-      style={{ transform: `translate(${x}px, ${y}px)` }}
-    >
+    <span data-shown-pointer="" aria-hidden="true" className={DOT} style={{ transform: `translate(${x}px, ${y}px)` }}>
       <span className="h-2.5 w-2.5 rounded-full bg-brick" />
     </span>
   );

@@ -1,6 +1,6 @@
 import type { PlacedBlock } from '../../reader/document/use-layout';
 
-/** The character that stands about so far down a page: as far into its block as that is down it. Undefined on an empty page. */
+/** The character that stands about so far down a page, as far into its block as that is down it; none on an empty page. */
 export function characterAt(blocks: readonly PlacedBlock[], top: number): number | undefined {
   const found = blocks.find(({ bottom }) => bottom > top) ?? blocks.at(-1);
   if (!found) return undefined;

@@ -1,3 +1,4 @@
+import { useRef } from 'react';
 import { Dialog } from 'radix-ui';
 import type { UseFormReturn } from 'react-hook-form';
 import { v7 } from 'uuid';
@@ -27,11 +28,14 @@ const schema = askSchema.shape({ words: string().trim().required('Write what you
 export function AskNow({ classId, place, onAsk, onClose }: Props) {
   const { source, writer, legend } = useSession();
   const range = useRange(place);
+  const made = useRef<{ readonly id: AnnotationId; readonly words: string }>(undefined);
   const note = useWrite('PUT /api/annotations/:id');
   const put = useWrite('PUT /api/annotations/:id/question', 'questions');
   const begin = { ...valuesOf(undefined), answersShown: 'by_hand' as const, words: '' };
   const { form, submit, busy } = useSchemaForm(schema, begin, async ({ words, ...values }) => {
-    const id = v7();
+    // Sent again because it was refused, the same note asks.
+    const id = made.current?.words === words ? made.current.id : v7();
+    made.current = { id, words };
     const kind = (legend.find('question') ?? PLAIN_NOTE).code;
     const { versionId, anchor } = writer.passage(range);
     const body = { sourceId: source.id, versionId, anchor, kind, note: words, tags: [], classIds: [classId] };

@@ -4,6 +4,7 @@ import { useKeyCommands } from '../../commands/use-key-commands';
 import { useQuestionsOn } from '../../data/question-queries';
 import { HELD, type Held } from '../page/ShowingPad';
 import { useRoom, useRoomView } from '../room-context';
+import { ONE_LINE } from './Head';
 import type { Keep } from './InkKeeper';
 import type { Steps } from './use-steps';
 
@@ -51,7 +52,7 @@ export function Foot({ live, steps, held, onHold, onAsk, keep }: Props) {
     command('Blank the screens, or not', 'B', ['b'], () => room.say({ type: 'blank', on: !blank })),
   ]);
   return (
-    <footer className={FOOT}>
+    <footer className={`${FOOT} ${ONE_LINE}`}>
       {steps && <StepButtons of={steps} />}
       <span role="group" aria-label="What you hold" className="flex flex-wrap items-baseline gap-x-5">
         {HELD.map((one) => (

@@ -20,6 +20,12 @@ export const HEAD = [
   'max-[900px]:px-4 pointer-coarse:items-center',
 ].join(' ');
 
+/** On a phone the page needs the room: what stands around it is one line each, and is moved sideways. */
+export const ONE_LINE = [
+  'max-[600px]:flex-nowrap max-[600px]:overflow-x-auto max-[600px]:whitespace-nowrap',
+  'max-[600px]:[&>*]:shrink-0 max-[600px]:[&>*]:flex-nowrap',
+].join(' ');
+
 /** To whom what is shown, since when, and how many follow. */
 export function Head({ of: c, live, name }: Props) {
   const room = useRoom();
@@ -27,7 +33,7 @@ export function Head({ of: c, live, name }: Props) {
   const [choosing, setChoosing] = useState(false);
   const { step, blank } = live;
   return (
-    <header className={HEAD}>
+    <header className={`${HEAD} ${ONE_LINE}`}>
       <PageHeading window={`Showing to ${c.name}`} className="font-ui text-[15px] text-tide">
         Showing to {c.name}
       </PageHeading>

@@ -26,7 +26,7 @@ const COLUMNS = 'grid min-h-0 max-[900px]:grid-cols-1 max-[900px]:grid-rows-[min
 const WITH_STEPS = 'grid-cols-[250px_minmax(0,1fr)_316px] max-[1100px]:grid-cols-[minmax(0,1fr)_280px]';
 const WITHOUT = 'grid-cols-[minmax(0,1fr)_316px] max-[1100px]:grid-cols-[minmax(0,1fr)_280px]';
 const ASIDE = [
-  'grid min-h-0 content-start gap-5 overflow-y-auto border-l border-rule px-6 py-5 max-[900px]:max-h-[34vh]',
+  'grid min-h-0 content-start gap-5 overflow-y-auto border-l border-rule px-6 py-5 max-[900px]:max-h-[30vh]',
   'max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4 max-[900px]:py-3',
 ].join(' ');
 
