@@ -271,6 +271,7 @@ test('a connection that is lost, one that comes late, and one who is removed', a
     await helper.page.goto(url);
     await helper.page.getByRole('button', { name: 'Take over' }).click();
     await expectSeen(ines.getByText('Sten Test shows'));
+    await expectSeen(helper.page.getByRole('button', { name: 'Step 2 ›' }));
     await helper.page.keyboard.press('ArrowRight');
     await expect.poll(() => shown(ines)).toBe(SENTENCES[1]);
     await helper.close();

@@ -6,6 +6,7 @@ import { useWalkthroughs, walkthroughQuery } from '../data/walkthrough-queries';
 import { State } from '../ui/State';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
+import { annotationsQuery } from '../data/source-queries';
 import { wordsOf } from '../data/api';
 import { placeOf, useStart } from './use-start';
 
@@ -67,15 +68,15 @@ export function useShowWalkthrough(classId: ClassDetail['id']): (id: Walkthrough
   const client = useQueryClient();
   const messages = useMessages();
   const { start } = useStart(classId);
-  return (walkthroughId) =>
-    void client.fetchQuery(walkthroughQuery(classId, walkthroughId)).then(
-      ({ steps }) => {
-        const notes = steps.flatMap(({ note }) => note ?? []);
-        if (!notes[0]) return messages.warn('None of its notes is there any more.');
-        start({ place: placeOf(notes[0]), walkthroughId, step: { at: 0, of: notes.length } });
-      },
-      (error: unknown) => messages.warn(wordsOf(error)),
-    );
+  const show = async (walkthroughId: WalkthroughId): Promise<void> => {
+    const { steps } = await client.fetchQuery(walkthroughQuery(classId, walkthroughId));
+    const notes = steps.flatMap(({ note }) => note ?? []);
+    const [first] = notes;
+    if (!first) return messages.warn('None of its notes is there any more.');
+    await client.prefetchQuery(annotationsQuery(first.source.id));
+    start({ place: placeOf(client, first), walkthroughId, step: { at: 0, of: notes.length } });
+  };
+  return (walkthroughId) => void show(walkthroughId).catch((error: unknown) => messages.warn(wordsOf(error)));
 }
 
 function Part({ title, children }: { readonly title: string; readonly children: ReactNode }) {

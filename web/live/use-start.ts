@@ -1,13 +1,16 @@
+import type { QueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import type { ClassId, LivePlace, StepNote } from '@avrelle/core/wire';
+import { annotationsQuery } from '../data/source-queries';
 import { useWrite } from '../data/use-write';
 
-/** What a step shows: its note, and where that stands as far as it is known here. */
-export const placeOf = (note: StepNote, range: LivePlace['range'] = null): LivePlace => ({
-  sourceId: note.source.id,
-  annotationId: note.id,
-  range,
-});
+/** What a step shows: its note, and, for those who do not see that, where it stands, as far as that is known here. */
+export function placeOf(client: QueryClient, { id, source }: StepNote): LivePlace {
+  const known = client.getQueryData(annotationsQuery(source.id).queryKey);
+  const { start, end } = known?.find((one) => one.id === id)?.place ?? { start: null, end: null };
+  const range = start === null || end === null ? null : { start, end };
+  return { sourceId: source.id, annotationId: id, range };
+}
 
 interface Start {
   readonly place: LivePlace;

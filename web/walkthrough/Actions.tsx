@@ -31,7 +31,7 @@ export function Actions({ of: c, walkthrough, isEmpty }: Props) {
       </Link>
       {c.archivedAt === null && (
         <button className="act" onClick={() => show(walkthrough.id)}>
-          Show it to the class
+          Show it live
         </button>
       )}
       {others.length > 0 && (

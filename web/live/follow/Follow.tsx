@@ -6,8 +6,8 @@ import { ShownSource } from '../../reader/ShownSource';
 import { PageHeading } from '../../ui/PageHeading';
 import { WholeThread } from '../../walkthrough/ToSay';
 import { Connection } from '../Connection';
-import { Asking } from '../present/Asking';
-import { HEAD } from '../present/Head';
+import { Asking } from '../Asking';
+import { Bar } from '../Bar';
 import { GoAlong } from '../page/GoAlong';
 import { useKeptInk } from '../page/use-kept-ink';
 import { ShownInk } from '../page/ShownInk';
@@ -88,11 +88,11 @@ function Head({ of: c, live: { by, step } }: Props) {
     { name: 'Raise your hand, or lower it', keys: 'R', bindings: ['r'], run: raise },
   ]);
   return (
-    <header className={HEAD}>
+    <Bar>
       <PageHeading window={`${by.name} shows, ${c.name}`} className="font-ui text-[15px] text-tide">
         {by.name} shows
       </PageHeading>
-      <span className="max-[600px]:hidden">
+      <span aria-live="polite" className="max-[600px]:sr-only">
         {c.name}
         {step && ` · step ${step.at + 1} of ${step.of}`}
       </span>
@@ -112,7 +112,7 @@ function Head({ of: c, live: { by, step } }: Props) {
           Leave
         </Link>
       </span>
-    </header>
+    </Bar>
   );
 }
 

@@ -4,7 +4,7 @@ import { useKeyCommands } from '../../commands/use-key-commands';
 import { useQuestionsOn } from '../../data/question-queries';
 import { HELD, type Held } from '../page/ShowingPad';
 import { useRoom, useRoomView } from '../room-context';
-import { ONE_LINE } from './Head';
+import { ONE_LINE } from '../Bar';
 import type { Keep } from './InkKeeper';
 import type { Steps } from './use-steps';
 

@@ -4,6 +4,7 @@ import type { ClassDetail, Follower, Live } from '@avrelle/core/wire';
 import { useWrite } from '../../data/use-write';
 import { DialogFrame } from '../../ui/DialogFrame';
 import { PageHeading } from '../../ui/PageHeading';
+import { Bar } from '../Bar';
 import { Choose } from '../Choose';
 import { Connection } from '../Connection';
 import { useRoom, useRoomView } from '../room-context';
@@ -15,17 +16,6 @@ interface Props {
   readonly name: string | undefined;
 }
 
-export const HEAD = [
-  'flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-rule bg-wash px-6 py-2 text-[14px]',
-  'max-[900px]:px-4 pointer-coarse:items-center',
-].join(' ');
-
-/** On a phone the page needs the room: what stands around it is one line each, and is moved sideways. */
-export const ONE_LINE = [
-  'max-[600px]:flex-nowrap max-[600px]:overflow-x-auto max-[600px]:whitespace-nowrap',
-  'max-[600px]:[&>*]:shrink-0 max-[600px]:[&>*]:flex-nowrap',
-].join(' ');
-
 /** To whom what is shown, since when, and how many follow. */
 export function Head({ of: c, live, name }: Props) {
   const room = useRoom();
@@ -33,7 +23,7 @@ export function Head({ of: c, live, name }: Props) {
   const [choosing, setChoosing] = useState(false);
   const { step, blank } = live;
   return (
-    <header className={`${HEAD} ${ONE_LINE}`}>
+    <Bar isOneLine>
       <PageHeading window={`Showing to ${c.name}`} className="font-ui text-[15px] text-tide">
         Showing to {c.name}
       </PageHeading>
@@ -64,7 +54,7 @@ export function Head({ of: c, live, name }: Props) {
           <Choose of={c} onChosen={() => setChoosing(false)} />
         </DialogFrame>
       )}
-    </header>
+    </Bar>
   );
 }
 

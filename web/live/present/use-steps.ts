@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import type { ClassId, Live, LivePlace, StepNote, WalkthroughStep } from '@avrelle/core/wire';
+import type { ClassId, Live, WalkthroughStep } from '@avrelle/core/wire';
 import { annotationsQuery } from '../../data/source-queries';
 import { useWalkthrough } from '../../data/walkthrough-queries';
 import { useRoom } from '../room-context';
@@ -29,11 +29,6 @@ export function useSteps(classId: ClassId, { walkthroughId, place }: Live): Step
     for (const id of JSON.parse(sources) as string[]) void client.prefetchQuery(annotationsQuery(id));
   }, [client, sources]);
   if (!data) return undefined;
-  const rangeOf = (note: StepNote): LivePlace['range'] => {
-    const known = client.getQueryData(annotationsQuery(note.source.id).queryKey);
-    const { start, end } = known?.find(({ id }) => id === note.id)?.place ?? { start: null, end: null };
-    return start === null || end === null ? null : { start, end };
-  };
   const indexOf = (id: string | null | undefined): number => all.findIndex((step) => step.annotationId === id);
   const at = indexOf(place.annotationId);
   return {
@@ -45,7 +40,7 @@ export function useSteps(classId: ClassId, { walkthroughId, place }: Live): Step
       const note = all[Math.min(all.length - 1, Math.max(0, to))]?.note;
       if (!note) return;
       const step = { at: indexOf(note.id), of: all.length };
-      room.say({ type: 'place', place: placeOf(note, rangeOf(note)), step });
+      room.say({ type: 'place', place: placeOf(client, note), step });
     },
   };
 }

@@ -1,8 +1,8 @@
 import type { ClassDetail, Live } from '@avrelle/core/wire';
-import { useMe } from '../../account/me';
-import { useQuestionsOn } from '../../data/question-queries';
-import { slotOf } from '../../data/unfinished';
-import QuestionBox from '../../questions/QuestionBox';
+import { useMe } from '../account/me';
+import { useQuestionsOn } from '../data/question-queries';
+import { slotOf } from '../data/unfinished';
+import QuestionBox from '../questions/QuestionBox';
 
 interface Props {
   readonly of: ClassDetail;
