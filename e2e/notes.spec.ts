@@ -35,6 +35,7 @@ test('a note holds emphasis, a formula, a picture, a tag, and links that both en
   await expect(note).toContainText('#accretion');
   await page.reload();
   await opened(page);
+  await expect(page.getByRole('article', { name: /Note, Writer/ })).toHaveCount(2);
   await clickWords(page, 'Nothing, for a while.');
   const address = page.url();
   await note.getByRole('link', { name: 'Framed, of all things.' }).click();

@@ -133,7 +133,7 @@ function Head({ of: c }: { readonly of: ClassDetail }) {
       <p className="text-[14px] text-soft">
         {count(c.people, 'person', 'people')} · {count(c.sources, 'reading')} · {count(c.annotations, 'shared mark')}
       </p>
-      <div className="ml-auto flex flex-wrap items-baseline gap-x-6 text-[14px] text-soft">
+      <div className="ml-auto flex flex-wrap items-baseline gap-x-6 gap-y-2 text-[14px] text-soft">
         {teaches && <JoinHere of={c} />}
         <Link className="act" to={`/classes/${c.id}/discussion`}>
           Discussion

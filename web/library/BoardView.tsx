@@ -86,6 +86,12 @@ const screenReaderInstructions = {
     'Press Space to pick it up, the left and right arrow keys to choose a column, Space to put it down, Escape to leave it.',
 };
 
+/** Moved sideways where it is narrow, by keys as well, also while nothing stands in it. */
+const BOARD = [
+  'grid min-h-full grid-cols-4 divide-x divide-rule',
+  'max-[900px]:grid-cols-[repeat(4,260px)] max-[900px]:overflow-x-auto',
+].join(' ');
+
 /** A column for each state of reading; what is dragged to another, by pointer or by keys, changes its state. */
 export default function BoardView({ q, sort, chosen, changing, actions }: Props) {
   const [held, setHeld] = useState<FoundSource>();
@@ -116,7 +122,7 @@ export default function BoardView({ q, sort, chosen, changing, actions }: Props)
       onDragCancel={() => setHeld(undefined)}
       onDragEnd={onDragEnd}
     >
-      <div className="grid min-h-full grid-cols-4 divide-x divide-rule max-[900px]:grid-cols-[repeat(4,260px)] max-[900px]:overflow-x-auto">
+      <div role="group" aria-label="Board" tabIndex={0} className={BOARD}>
         {READING_STATES.map((state) => (
           <Column
             key={state}

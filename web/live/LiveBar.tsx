@@ -26,7 +26,7 @@ export default function LiveBar() {
     setLeft(all);
   };
   return (
-    <div role="status" aria-label="Shown now">
+    <div role="status" aria-label="Live">
       {told.map((one) => {
         const isMine = one.by.id === me.id;
         return (
