@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import type { ClassRow, SourcePage } from '@avrelle/core/wire';
+import type { ClassDetail, ClassRow, SourcePage } from '@avrelle/core/wire';
 import { arrive, beyond, cutOff, ofApi, PHONE, SPACING, tooSmall, violations } from './accessible';
 import { drag, expectSeen, keep, newcomer, opened, painted, visit } from './helpers';
 
@@ -167,6 +167,7 @@ test('where a reading is set and read, axe finds nothing, and on a phone nothing
     `${path}/readings/${source}`,
     `${path}/held`,
     `${path}/discussion`,
+    `${path}/live`,
   ]) {
     await arrive(page, at);
     for (const what of [...(await violations(page, 'all')), ...(await tooSmall(page))]) found.push(`${at} ${what}`);
@@ -177,5 +178,20 @@ test('where a reading is set and read, axe finds nothing, and on a phone nothing
     found.push(...(await violations(page, 'colours')).map((what) => `${at} by night ${what}`));
   }
   expect(found).toEqual([]);
+
+  // How one group read it, which a reload keeps.
+  await arrive(page, `${path}/readings/${source}`);
+  const readers = page.getByRole('table', { name: 'Students' }).getByRole('row');
+  const all = await readers.count();
+  const { members, groups } = await ofApi<ClassDetail>(page, `/api${path}`);
+  const [group] = groups;
+  const within = members.filter((m) => m.groupId === group!.id).map((m) => m.name);
+  expect(within.length).toBeGreaterThan(0);
+  expect(within.length).toBeLessThan(all - 1);
+  await page.getByRole('combobox', { name: /^Who/ }).selectOption(group!.name);
+  await expect(readers).toHaveCount(within.length + 1);
+  await page.reload();
+  await expect(readers).toHaveCount(within.length + 1);
+  for (const name of within) await expect(readers.filter({ hasText: name })).toHaveCount(1);
   await close();
 });

@@ -250,3 +250,18 @@ function whatHidesIt(element: Element): string {
   if (!over) return `nothing is drawn at ${place}`;
   return element.contains(over) || over.contains(element) ? 'seen' : lies(over);
 }
+
+/** The words of a page that is shown that step forward; where they are not in the window, that. */
+export const shownWords = (page: Page): Promise<string> =>
+  page.evaluate(() => {
+    const frame = document.querySelector<HTMLIFrameElement>('iframe[title^="Text of"]');
+    const inner = frame?.contentWindow as (Window & { CSS: typeof CSS }) | undefined;
+    const [found] = inner?.CSS.highlights.get('avrelle-shown') ?? [];
+    if (!found) return '';
+    const words = found.startContainer.ownerDocument!.createRange();
+    words.setStart(found.startContainer, found.startOffset);
+    words.setEnd(found.endContainer, found.endOffset);
+    const y = frame!.getBoundingClientRect().top + words.getBoundingClientRect().top;
+    const { top, bottom } = document.querySelector('[data-shown-page]')!.getBoundingClientRect();
+    return y >= top && y < bottom ? words.toString() : 'out of sight';
+  });

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { beyond, violations } from './accessible';
-import { drag, expectSeen, newcomer, opened, visit } from './helpers';
+import { drag, expectSeen, newcomer, opened, shownWords, visit } from './helpers';
 
 const NAME = 'From numbers to a decision';
 const order = (page: Page) => page.getByRole('list', { name: 'Steps' }).getByRole('listitem');
@@ -82,21 +82,7 @@ test('walked through by keys alone: page, PDF and recording, also where the focu
   await page.getByRole('link', { name: 'Walkthroughs' }).click();
   await page.getByRole('listitem').filter({ hasText: NAME }).getByRole('link', { name: 'Walk through it' }).click();
   const text = await opened(page);
-  const shown = (): Promise<string> =>
-    page.evaluate(() => {
-      const inner = document.querySelector<HTMLIFrameElement>('iframe[title^="Text of"]')?.contentWindow as
-        (Window & { CSS: typeof CSS }) | undefined;
-      const [found] = inner?.CSS.highlights.get('avrelle-shown') ?? [];
-      if (!found) return '';
-      const words = found.startContainer.ownerDocument!.createRange();
-      words.setStart(found.startContainer, found.startOffset);
-      words.setEnd(found.endContainer, found.endOffset);
-      const { top } = words.getBoundingClientRect();
-      const frame = document.querySelector('iframe[title^="Text of"]')!.getBoundingClientRect();
-      const window = document.querySelector('[data-shown-page]')!.getBoundingClientRect();
-      const y = frame.top + top;
-      return y >= window.top && y < window.bottom ? words.toString() : 'out of sight';
-    });
+  const shown = () => shownWords(page);
   await expect.poll(shown).toBe('A salt marsh keeps its height above the tide only by catching mud');
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');

@@ -24,6 +24,7 @@ const place = (annotationId: string | null = null, start = 0) => ({
 const first: Live = begun(
   { classId: 'c', by: { id: 'p', name: 'Aldous' }, startedAt: '2026-12-01T09:00:00.000Z' },
   { walkthroughId: null, place: place(), step: null, takeOver: false },
+  null,
 );
 const ink = (x: number) => ({
   range: { start: 0, end: 5 },
@@ -42,6 +43,21 @@ test('another place begins anew, with answers hidden and nothing asked; covered 
   expect(after).toMatchObject({ top: null, answers: false, questionId: null, blank: true, step: { at: 1, of: 7 } });
   expect(samePlace(after.place, place(NOTE, 40))).toBe(true);
   expect(samePlace(after.place, place(NOTE, 41))).toBe(false);
+});
+
+test('who takes over, or shows something else, goes on where it was; screens stay covered', () => {
+  const before: Live = { ...first, top: 90, blank: true, answers: true, questionId: NOTE };
+  const by = { id: 'q', name: 'Sten' };
+  const of = { classId: 'c', by, startedAt: first.startedAt };
+  const start = { walkthroughId: null, place: place(), step: null, takeOver: true };
+  expect(begun(of, start, before)).toEqual({ ...before, by });
+  expect(begun(of, { ...start, place: place(NOTE) }, before)).toMatchObject({
+    by,
+    top: null,
+    blank: true,
+    answers: false,
+    questionId: null,
+  });
 });
 
 test('a stroke that goes on takes the place of what it was; the oldest gives way', () => {

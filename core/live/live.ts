@@ -6,16 +6,13 @@ export const MOST_STROKES = 200;
 
 type Begun = Pick<Live, 'classId' | 'by' | 'startedAt'>;
 
-export const begun = (of: Begun, { walkthroughId, place, step }: LiveStart): Live => ({
-  ...of,
-  walkthroughId,
-  place,
-  step,
-  top: null,
-  blank: false,
-  answers: false,
-  questionId: null,
-});
+/** What is shown from its beginning, or, where something was shown before, from there: who takes over changes nothing else. */
+export function begun(of: Begun, { walkthroughId, place, step }: LiveStart, before: Live | null): Live {
+  if (!before)
+    return { ...of, ...{ walkthroughId, place, step }, top: null, blank: false, answers: false, questionId: null };
+  const goesOn = { ...before, by: of.by, walkthroughId };
+  return samePlace(before.place, place) ? { ...goesOn, step } : changed(goesOn, { type: 'place', place, step });
+}
 
 /** What is shown after what who shows said. The same value where that is nothing that stays. */
 export function changed(live: Live, message: ShowingMessage): Live {

@@ -87,7 +87,7 @@ type Said<Type extends keyof Messages> = { [T in Type]: { readonly type: T } & I
 export type ShowingMessage = Said<keyof typeof SHOWING>;
 export type FollowingMessage = Said<keyof typeof FOLLOWING>;
 export type LiveMessage = ShowingMessage | FollowingMessage;
-export const isShowing = ({ type }: LiveMessage): boolean => type in SHOWING;
+export const isShowing = ({ type }: LiveMessage): boolean => Object.hasOwn(SHOWING, type);
 
 export type LivePlace = InferType<ReturnType<typeof place>>;
 export type LiveInk = NonNullable<InferType<ReturnType<typeof ink>>>;

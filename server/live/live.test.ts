@@ -1,5 +1,5 @@
 import type { AddressInfo } from 'node:net';
-import { afterAll, afterEach, beforeAll, expect, test } from '@jest/globals';
+import { afterAll, afterEach, beforeAll, expect, jest, test } from '@jest/globals';
 import { v7 } from 'uuid';
 import { WebSocket } from 'ws';
 import type { ClassDetail, Live, LiveNow, LiveTold } from '@avrelle/core/wire';
@@ -261,6 +261,28 @@ test('a window that is closed is gone; a connection that breaks is lost, and com
   await shows.hears('people', ({ people }) => people.length === 1 && people[0]!.lostAt === now);
   const again = await (await screen(tomas)).hears('state');
   expect(again.me).toEqual({ around: true, hand: false });
+});
+
+test('what cannot be stored has not happened: who said it is let go, and the server stands', async () => {
+  await begin(teacher);
+  const [shows, follows] = [await screen(teacher), await screen(ines)];
+  const { db: stored } = server.context;
+  const run = jest.spyOn(stored, 'run').mockImplementation(() => {
+    throw Object.assign(new Error('database is locked'), { code: 'SQLITE_BUSY' });
+  });
+  const said = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  shows.say({ type: 'blank', on: true });
+  expect(await shows.closed()).toBe(1011);
+  run.mockRestore();
+  const again = await screen(teacher);
+  expect((await again.hears('state')).live!.blank).toBe(false);
+  again.say({ type: 'blank', on: true });
+  await follows.hears(
+    'live',
+    sees(({ blank }) => blank),
+  );
+  expect(said).toHaveBeenCalledWith('live:', expect.objectContaining({ code: 'SQLITE_BUSY' }));
+  said.mockRestore();
 });
 
 test('one person has so many windows, and no more', async () => {

@@ -15,12 +15,14 @@ const lineOf = () => {
     bufferedAmount: 0,
     send: (text: string) => void told.push(JSON.parse(text) as LiveTold),
     close: () => {},
+    check: () => {},
   };
 };
 const roomOf = () => {
   const live = begun(
     { classId: 'c', by: teacher, startedAt: '2026-12-01T09:00:00.000Z' },
     { walkthroughId: null, place: place(0), step: null, takeOver: false },
+    null,
   );
   return new Room(live, { now: () => '2026-12-01T09:00:00.000Z', keep: () => {}, peopleChanged: () => {} });
 };

@@ -19,7 +19,9 @@ export interface Line {
   /** Bytes that wait to be sent. */
   readonly bufferedAmount: number;
   send(text: string): void;
-  close(code: number, why?: string): void;
+  close(code: number): void;
+  /** Asks for a sign of life; ends what gave none since the last time. */
+  check(): void;
 }
 
 export interface Guest {
@@ -196,10 +198,12 @@ export class Room {
 
   private change(message: ShowingMessage): void {
     const before = this.shown!;
-    this.shown = changed(before, message);
+    const live = changed(before, message);
+    // What cannot be kept has not happened.
+    if (message.type !== 'top') this.house.keep(live);
+    this.shown = live;
     if (message.type === 'top') return this.pass({ type: 'top', at: message.at });
-    if (!samePlace(before.place, this.shown.place)) this.clear();
-    this.house.keep(this.shown);
+    if (!samePlace(before.place, live.place)) this.clear();
     this.tellLive();
   }
 

@@ -25,12 +25,6 @@ const LEFT_FOR = 30 * 60_000;
 /** RFC 6455, 7.4.1: the server starts anew. */
 const RESTART = 1012;
 
-/** How a connection is known to be alive. */
-export interface Beating extends Line {
-  /** Asks for an answer; ends what gave none since the last time. */
-  check(): void;
-}
-
 /** The rooms of all classes in which something is shown, or will be. */
 export class Rooms {
   private readonly rooms = new Map<ClassId, Room>();
@@ -43,14 +37,14 @@ export class Rooms {
     private readonly events: EventLog,
   ) {
     const beat = setInterval(() => this.beat(), BEAT_EVERY).unref();
-    const look = setInterval(() => this.endLeft(), LOOK_EVERY).unref();
+    const look = setInterval(() => logged(() => this.endLeft()), LOOK_EVERY).unref();
     this.stops = [
       () => clearInterval(beat),
       () => clearInterval(look),
       events.subscribe({
         hear: (rows) => {
           const changed = rows.flatMap(({ type, classId }) => (type === 'classes' && classId ? [classId] : []));
-          for (const classId of new Set(changed)) this.recheck(classId);
+          for (const classId of new Set(changed)) logged(() => this.recheck(classId));
         },
         restart: () => this.empty(),
       }),
@@ -66,7 +60,8 @@ export class Rooms {
       if (before && before.by.id !== me.id && !start.takeOver)
         throw new AppError('live_already', { name: before.by.name });
       const startedAt = before?.startedAt ?? now();
-      const begins = begun({ classId, by: { id: me.id, name: me.name }, startedAt }, start);
+      const by = { id: me.id, name: me.name };
+      const begins = begun({ classId, by, startedAt }, start, this.rooms.get(classId)?.live ?? before);
       putLive(db, begins, now());
       events.append({ type: 'live', classId });
       return begins;
@@ -85,15 +80,15 @@ export class Rooms {
   }
 
   /** Gives how to leave. */
-  join(classId: ClassId, guest: Guest, line: Beating): { room: Room; leave(code: number): void } {
+  join(classId: ClassId, guest: Guest, line: Line): { room: Room; leave(code: number): void } {
     const room = this.rooms.get(classId) ?? this.open(classId);
     room.join(guest, line);
     this.heardOf(classId, room, guest);
     return {
       room,
       leave: (code) => {
-        this.heardOf(classId, room, guest);
         room.leave(guest, line, code);
+        logged(() => this.heardOf(classId, room, guest));
         this.tidy(classId);
       },
     };
@@ -140,16 +135,17 @@ export class Rooms {
     const live = room ? room.live : liveIn(this.db, classId);
     if (!room && !live) return;
     const roles = new Map(membershipsOf(this.db, [classId]).map(({ personId, role }) => [personId, role]));
+    // Whoever left is sent away first: nothing that could fail comes before that.
+    room?.recheck(roles, LIVE_CLOSED.notMember);
     const mayShow = live && (roles.get(live.by.id) ?? 'student') !== 'student';
     if (live && (!mayShow || archivedClass(this.db, classId) !== undefined)) this.end(classId);
-    room?.recheck(roles, LIVE_CLOSED.notMember);
     this.tidy(classId);
   }
 
   private beat(): void {
     const text = JSON.stringify({ type: 'beat' } satisfies LiveTold);
     for (const room of this.rooms.values())
-      for (const line of room.lines as readonly Beating[]) {
+      for (const line of room.lines) {
         line.check();
         line.send(text);
       }
@@ -166,5 +162,14 @@ export class Rooms {
     const lines = [...this.rooms.values()].flatMap((room) => room.lines);
     this.rooms.clear();
     for (const line of lines) line.close(RESTART);
+  }
+}
+
+/** What nobody waits for may fail without ending the server: it says so, and is done again the next time. */
+function logged(work: () => void): void {
+  try {
+    work();
+  } catch (error) {
+    console.error('live:', error);
   }
 }

@@ -10,14 +10,16 @@ import type { Context } from '../context';
 import { MOST_STREAMS } from '../events/streams';
 import { serving } from '../serve';
 import { liveFor, liveNowIn } from './queries';
-import type { Guest } from './room';
-import type { Beating } from './rooms';
+import type { Guest, Line } from './room';
 
 /** Messages of one connection in a second: a pointer that moves, and ink; or somebody who reads. */
 const OF_TEACHER = new RateLimiterMemory({ points: 120, duration: 1 });
 const OF_STUDENT = new RateLimiterMemory({ points: 15, duration: 1 });
 /** Who sends so many times as many is no page of ours. */
 const TOO_MANY = 4;
+
+/** RFC 6455, 7.4.1: something unexpected. */
+const BROKEN = 1011;
 
 /** What is shown to a class live. */
 export function liveRoutes(app: FastifyInstance, context: Context): void {
@@ -62,8 +64,11 @@ function hold(context: Context, socket: WebSocket, { classId, guest, session }: 
     try {
       room.hear(guest, line, readLiveMessage(text));
     } catch (error) {
-      if (!(error instanceof ValidationError)) throw error;
-      line.send(JSON.stringify({ type: 'refused', words: error.message } satisfies LiveTold));
+      if (error instanceof ValidationError)
+        return line.send(JSON.stringify({ type: 'refused', words: error.message } satisfies LiveTold));
+      // Nothing of it has happened: who said it comes again, and says it again.
+      console.error('live:', error);
+      line.close(BROKEN);
     }
   };
   const limiter = guest.role === 'student' ? OF_STUDENT : OF_TEACHER;
@@ -82,7 +87,7 @@ function hold(context: Context, socket: WebSocket, { classId, guest, session }: 
   });
 }
 
-function lineOf(socket: WebSocket, isSignedIn: () => boolean): Beating {
+function lineOf(socket: WebSocket, isSignedIn: () => boolean): Line {
   let answers = true;
   socket.on('pong', () => {
     answers = true;
@@ -92,7 +97,7 @@ function lineOf(socket: WebSocket, isSignedIn: () => boolean): Beating {
       return socket.bufferedAmount;
     },
     send: (text) => socket.send(text),
-    close: (code, why) => socket.close(code, why),
+    close: (code) => socket.close(code),
     check: () => {
       if (!isSignedIn()) return socket.close(LIVE_CLOSED.signedOut);
       if (!answers) return socket.terminate();

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
-import { Dialog } from 'radix-ui';
 import type { FieldValues, Path } from 'react-hook-form';
+import { DialogFoot } from '../ui/DialogFoot';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FormAlert, FormField, type useSchemaForm } from '../ui/Form';
 
@@ -23,12 +23,7 @@ export function Ask<Values extends FieldValues>(props: Props<Values>) {
         <p className="text-[14px] text-soft">{children}</p>
         <FormField form={form} name={name} label={label} autoFocus />
         <FormAlert form={form} />
-        <div className="flex items-baseline gap-5">
-          <button className="press" disabled={busy}>
-            {action}
-          </button>
-          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
-        </div>
+        <DialogFoot action={action} busy={busy} />
       </form>
     </DialogFrame>
   );

@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import { Dialog } from 'radix-ui';
 import { useNavigate } from 'react-router';
 import { v7 } from 'uuid';
 import { nextClassSchema, YEAR_IN_WEEKS, type ClassDetail, type NextClass as Next } from '@avrelle/core/wire';
 import { useWrite } from '../data/use-write';
+import { DialogFoot } from '../ui/DialogFoot';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FormAlert, FormChoice, FormField, useSchemaForm } from '../ui/Form';
 import { ownZone } from '../ui/local-time';
@@ -35,12 +35,7 @@ export function NextClass({ of: c, onClose }: { readonly of: ClassDetail; onClos
           <option value={YEAR_IN_WEEKS}>A year later, on the same day of the week</option>
         </FormChoice>
         <FormAlert form={form} />
-        <div className="flex flex-wrap items-baseline gap-5">
-          <button className="press" disabled={busy}>
-            Begin it
-          </button>
-          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
-        </div>
+        <DialogFoot action="Begin it" busy={busy} />
       </form>
     </DialogFrame>
   );

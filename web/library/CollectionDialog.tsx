@@ -1,11 +1,11 @@
 import { useState } from 'react';
-import { Dialog } from 'radix-ui';
 import { v7 } from 'uuid';
 import { collectionPutSchema, type CollectionRow } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { useOpenClasses, useOutline } from '../data/queries';
 import { useWrite } from '../data/use-write';
 import { Alert } from '../ui/Alert';
+import { DialogFoot } from '../ui/DialogFoot';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FormAlert, FormChoice, FormField, FormOptions, useSchemaForm } from '../ui/Form';
 import { useMessages } from '../ui/Messages';
@@ -47,11 +47,7 @@ export default function CollectionDialog({ collection, onClose, onMade = onClose
           </FormChoice>
         )}
         <FormAlert form={form} />
-        <div className="flex flex-wrap gap-5">
-          <button className="press" disabled={busy}>
-            Save
-          </button>
-          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
+        <DialogFoot action="Save" busy={busy}>
           {collection && onRemoved && (
             <Removal
               collection={collection}
@@ -59,7 +55,7 @@ export default function CollectionDialog({ collection, onClose, onMade = onClose
               onRemoved={onRemoved}
             />
           )}
-        </div>
+        </DialogFoot>
       </form>
     </DialogFrame>
   );

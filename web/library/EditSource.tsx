@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { Dialog } from 'radix-ui';
 import { useQueryClient } from '@tanstack/react-query';
 import type { UseFormReturn } from 'react-hook-form';
 import { string, type ObjectSchema } from 'yup';
@@ -9,6 +8,7 @@ import { ProblemError } from '../data/api';
 import { call } from '../data/call';
 import { renew, useEase } from '../data/queries';
 import { tagsIn } from '../gather/tags-in';
+import { DialogFoot } from '../ui/DialogFoot';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FormAlert, FormField, useSchemaForm } from '../ui/Form';
 import { useCopy } from '../ui/use-copy';
@@ -90,11 +90,8 @@ export default function EditSource({ source, onClose }: Props) {
         <div className="col-span-3">
           <FormAlert form={form} />
         </div>
-        <div className="col-span-3 flex gap-5">
-          <button className="press" disabled={busy}>
-            Save
-          </button>
-          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
+        <div className="col-span-3">
+          <DialogFoot action="Save" busy={busy} />
         </div>
       </form>
     </DialogFrame>

@@ -1,11 +1,11 @@
 import { useState } from 'react';
-import { Dialog } from 'radix-ui';
 import { v7 } from 'uuid';
 import { savedSearchSchema, type SavedSearch } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
 import { useOpenClasses } from '../data/queries';
 import { useWrite } from '../data/use-write';
 import { Alert } from '../ui/Alert';
+import { DialogFoot } from '../ui/DialogFoot';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FormAlert, FormChoice, FormField, FormOptions, useSchemaForm } from '../ui/Form';
 import { useMessages } from '../ui/Messages';
@@ -52,17 +52,13 @@ export default function KeepSearch({ search, q, onClose }: Props) {
         </FormChoice>
         <FormAlert form={form} />
         <Alert>{wrong}</Alert>
-        <div className="flex gap-5">
-          <button className="press" disabled={busy}>
-            Save
-          </button>
-          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
+        <DialogFoot action="Save" busy={busy}>
           {search && (
             <button type="button" className="ml-auto text-brick" onClick={remove}>
               Delete
             </button>
           )}
-        </div>
+        </DialogFoot>
       </form>
     </DialogFrame>
   );

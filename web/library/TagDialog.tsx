@@ -1,5 +1,4 @@
 import { useEffect, useState, type FormEvent } from 'react';
-import { Dialog } from 'radix-ui';
 import { Link } from 'react-router';
 import { TINTS, type TagPreview } from '@avrelle/core/wire';
 import { ProblemError, wordsOf } from '../data/api';
@@ -7,6 +6,7 @@ import { call } from '../data/call';
 import { useTints } from '../data/queries';
 import { useWrite } from '../data/use-write';
 import { Alert } from '../ui/Alert';
+import { DialogFoot } from '../ui/DialogFoot';
 import { DialogFrame } from '../ui/DialogFrame';
 import { useMessages } from '../ui/Messages';
 import { Tint } from '../ui/Tint';
@@ -56,9 +56,7 @@ export default function TagDialog({ tag, onClose }: { tag: string; onClose: Clos
         {asked ? (
           <Sure asked={asked} onYes={() => void change(asked.to, true)} onNo={() => setAsked(undefined)} />
         ) : (
-          <div className="flex flex-wrap gap-x-5 gap-y-2">
-            <button className="press">Save</button>
-            <Dialog.Close className="text-soft">Cancel</Dialog.Close>
+          <DialogFoot action="Save">
             <button
               type="button"
               className="ml-auto text-brick"
@@ -66,7 +64,7 @@ export default function TagDialog({ tag, onClose }: { tag: string; onClose: Clos
             >
               Delete this tag everywhere…
             </button>
-          </div>
+          </DialogFoot>
         )}
       </form>
     </DialogFrame>

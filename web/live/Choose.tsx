@@ -103,7 +103,7 @@ function Row({ title, facts, disabled, children: show }: RowProps) {
       </span>
       <span className="min-w-0 truncate text-[13.5px] text-soft max-[600px]:hidden">{facts}</span>
       <button className="act ml-auto shrink-0" aria-label={`Show ${title}`} disabled={disabled} onClick={show}>
-        Show it
+        Show
       </button>
     </li>
   );

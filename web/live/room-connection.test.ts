@@ -7,6 +7,7 @@ const place = (start: number) => ({ sourceId: 's', annotationId: null, range: { 
 const live: Live = begun(
   { classId: 'c', by: { id: 'me', name: 'Aldous' }, startedAt: '2026-12-01T09:00:00.000Z' },
   { walkthroughId: null, place: place(0), step: null, takeOver: false },
+  null,
 );
 const state = (more: object = {}): LiveTold => ({
   ...{ type: 'state', n: 0, live, ink: [], pointer: null, me: null, teaches: true },
@@ -71,12 +72,25 @@ test('who follows asks for everything after a gap, and comes back as the server 
   const others = { ...live, by: { id: 'teacher', name: 'Aldous' } };
   open(state({ live: others, teaches: false }));
   room.say({ type: 'around', on: true, at: 3 });
-  told({ type: 'top', n: 5, at: 9 });
-  expect(said.at(-1)).toEqual({ type: 'whole' });
+  said = [];
+  for (const n of [5, 6, 7]) told({ type: 'top', n, at: 9 });
+  expect(said).toEqual([{ type: 'whole' }]);
   told(state({ n: 5, live: { ...others, top: 9 }, me: { around: true, hand: false } }));
   expect([view().around, view().shown.live!.top]).toEqual([true, 9]);
   told(state({ n: 5, live: others, me: { around: false, hand: false } }));
   expect(view().around).toBe(false);
+});
+
+test('what the server refuses has not happened here either', () => {
+  open();
+  room.say({ type: 'blank', on: true });
+  told({ type: 'refused', words: 'That is no message of a page that is shown.' });
+  expect(said.at(-1)).toEqual({ type: 'whole' });
+  told(state({ me: { around: false, hand: false } }));
+  expect(view().shown.live!.blank).toBe(false);
+  // And what others do is heard again.
+  told({ type: 'live', n: 1, live: { ...live, answers: true } });
+  expect(view().shown.live!.answers).toBe(true);
 });
 
 test('a server that started anew is told who looks around and who has a hand up', () => {

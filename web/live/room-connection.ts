@@ -1,5 +1,5 @@
 import ReconnectingWebSocket from 'partysocket/ws';
-import { createStore, type StoreApi } from 'zustand/vanilla';
+import { createStore, type StoreApi } from 'zustand';
 import {
   BEAT_MISSED,
   LIVE_CLOSED,
@@ -74,6 +74,8 @@ export class RoomConnection {
   private silence: ReturnType<typeof setTimeout> | undefined;
   /** How many changes of mine the server has not told of yet. */
   private unheard = 0;
+  /** Everything was asked for, and has not come yet. */
+  private asked = false;
 
   constructor(
     classId: ClassId,
@@ -85,6 +87,7 @@ export class RoomConnection {
     this.socket.onclose = ({ code }) => {
       clearTimeout(this.silence);
       this.unheard = 0;
+      this.asked = false;
       this.store.setState({ connected: false, ended: endedBy(code) });
     };
     this.socket.onmessage = ({ data }) => {
@@ -136,8 +139,9 @@ export class RoomConnection {
       case 'state':
         return this.begin(told);
       case 'beat':
-      case 'refused':
         return;
+      case 'refused':
+        return this.askForAll();
       case 'live':
         this.unheard = Math.max(0, this.unheard - 1);
         return this.next(told);
@@ -149,11 +153,18 @@ export class RoomConnection {
   private next(told: Numbered): void {
     const { shown } = this.store.getState();
     const after = heard(shown, told);
-    if (!after) this.socket.send(JSON.stringify({ type: 'whole' } satisfies LiveMessage));
+    if (!after) this.askForAll();
     // What I did since is not undone by what the server says of what I did before.
     else if (told.type === 'live' && this.unheard > 0 && told.live?.by.id === this.me)
       this.see({ ...shown, n: after.n });
     else this.see(after);
+  }
+
+  /** Once, however much comes meanwhile: who is far behind is not sent it again and again. */
+  private askForAll(): void {
+    if (this.asked) return;
+    this.asked = true;
+    this.socket.send(JSON.stringify({ type: 'whole' } satisfies LiveMessage));
   }
 
   /** Everything, as the server knows it: at the beginning, after a connection was lost, when one is called back. */
@@ -163,6 +174,7 @@ export class RoomConnection {
     const again = before.isHere && !before.connected ? toSayAgain(before.shown, theirs, this.me) : [];
     const me = told.me ?? (told.live ? { around: before.around, hand: before.hand } : { around: false, hand: false });
     this.unheard = 0;
+    this.asked = false;
     this.store.setState({ connected: true, isHere: true, shown: theirs, teaches: told.teaches, ...me });
     for (const message of again) this.say(message);
     if (told.me === null && me.around) this.say({ type: 'around', on: true, at: null });

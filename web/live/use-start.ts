@@ -1,6 +1,6 @@
 import type { QueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import type { ClassId, LivePlace, StepNote } from '@avrelle/core/wire';
+import type { ClassId, Live, LivePlace, StepNote, WalkthroughId } from '@avrelle/core/wire';
 import { annotationsQuery } from '../data/source-queries';
 import { useWrite } from '../data/use-write';
 
@@ -14,8 +14,8 @@ export function placeOf(client: QueryClient, { id, source }: StepNote): LivePlac
 
 interface Start {
   readonly place: LivePlace;
-  readonly walkthroughId?: string;
-  readonly step?: { readonly at: number; readonly of: number };
+  readonly walkthroughId?: WalkthroughId | null;
+  readonly step?: Live['step'];
   readonly takeOver?: boolean;
 }
 
@@ -25,7 +25,7 @@ export function useStart(classId: ClassId): { start(what: Start): void; isPendin
   const navigate = useNavigate();
   return {
     isPending: put.isPending,
-    start: ({ place, walkthroughId = null as never, step = null as never, takeOver = false }) =>
+    start: ({ place, walkthroughId = null, step = null, takeOver = false }) =>
       put.run(
         { params: { id: classId }, body: { place, walkthroughId, step, takeOver } },
         () => void navigate(`/classes/${classId}/live`),

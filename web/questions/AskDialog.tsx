@@ -1,9 +1,9 @@
-import { Dialog } from 'radix-ui';
 import { useFieldArray, type UseFormReturn } from 'react-hook-form';
 import { ANSWERS_SHOWN, QUESTION_FORMS } from '@avrelle/core/class';
 import { MOST_CHOICES, type AnnotationId, type Question } from '@avrelle/core/wire';
 import { useWrite } from '../data/use-write';
 import { Alert } from '../ui/Alert';
+import { DialogFoot } from '../ui/DialogFoot';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FormAlert, FormField, FormRadios, useSchemaForm } from '../ui/Form';
 import { useMessages } from '../ui/Messages';
@@ -43,13 +43,9 @@ export default function AskDialog({ id, words, question, onClose }: Props) {
           words={SHOWN_WORDS}
         />
         <FormAlert form={form} />
-        <div className="flex flex-wrap items-baseline gap-5">
-          <button className="press" disabled={busy}>
-            {question ? 'Save changes' : 'Ask'}
-          </button>
-          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
+        <DialogFoot action={question ? 'Save changes' : 'Ask'} busy={busy}>
           {question && <Withdraw question={question} onDone={onClose} />}
-        </div>
+        </DialogFoot>
       </form>
     </DialogFrame>
   );

@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { Dialog } from 'radix-ui';
 import { Link, useNavigate } from 'react-router';
 import { v7 } from 'uuid';
 import { object, string } from 'yup';
@@ -7,6 +6,7 @@ import type { ClassDetail, Walkthrough } from '@avrelle/core/wire';
 import { useOpenClasses } from '../data/queries';
 import { useWrite } from '../data/use-write';
 import { useShowWalkthrough } from '../live/Choose';
+import { DialogFoot } from '../ui/DialogFoot';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FormAlert, FormChoice, FormOptions, useSchemaForm } from '../ui/Form';
 import { useMessages } from '../ui/Messages';
@@ -77,12 +77,7 @@ function Copy({ of: c, walkthrough, others, onClose }: CopyProps) {
           Its steps and what you say go along. You see there which of the notes that class does not see yet.
         </p>
         <FormAlert form={form} />
-        <div className="flex items-baseline gap-5">
-          <button className="press" disabled={busy}>
-            Copy
-          </button>
-          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
-        </div>
+        <DialogFoot action="Copy" busy={busy} />
       </form>
     </DialogFrame>
   );

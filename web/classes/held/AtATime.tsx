@@ -1,5 +1,5 @@
-import { Dialog } from 'radix-ui';
 import { object, string } from 'yup';
+import { DialogFoot } from '../../ui/DialogFoot';
 import { DialogFrame } from '../../ui/DialogFrame';
 import { FormAlert, FormField, useSchemaForm } from '../../ui/Form';
 import { instantOf } from '../../ui/local-time';
@@ -31,12 +31,7 @@ export function AtATime({ onChoose, onClose }: Props) {
       <form noValidate onSubmit={submit} className="grid gap-3">
         <FormField form={form} name="at" label="Students see it from" type="datetime-local" autoFocus />
         <FormAlert form={form} />
-        <div className="flex items-baseline gap-5">
-          <button className="press" disabled={busy}>
-            Save
-          </button>
-          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
-        </div>
+        <DialogFoot action="Save" busy={busy} />
       </form>
     </DialogFrame>
   );

@@ -1,7 +1,7 @@
-import { Dialog } from 'radix-ui';
 import { object, string } from 'yup';
 import type { AssignmentDetail, StudentProgress } from '@avrelle/core/wire';
 import { useWrite } from '../../data/use-write';
+import { DialogFoot } from '../../ui/DialogFoot';
 import { DialogFrame } from '../../ui/DialogFrame';
 import { FormAlert, FormField, useSchemaForm } from '../../ui/Form';
 import { instantOf, typedOf } from '../../ui/local-time';
@@ -35,11 +35,7 @@ export function MoreTime({ set, student, onClose }: Props) {
         <p className="text-[14px] text-soft">For the class it is due {dueAt(set.dueAt!)}.</p>
         <FormField form={form} name="dueAt" label="Due for them" type="datetime-local" autoFocus />
         <FormAlert form={form} />
-        <div className="flex flex-wrap items-baseline gap-5">
-          <button className="press" disabled={busy}>
-            Save
-          </button>
-          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
+        <DialogFoot action="Save" busy={busy}>
           {student.extendedTo && (
             <button
               type="button"
@@ -49,7 +45,7 @@ export function MoreTime({ set, student, onClose }: Props) {
               Due with the class again
             </button>
           )}
-        </div>
+        </DialogFoot>
       </form>
     </DialogFrame>
   );

@@ -4,6 +4,7 @@ import type { AssignmentDetail, SourceText, StudentProgress } from '@avrelle/cor
 import { Sign } from '../../ui/Sign';
 import { count, shortName } from '../../ui/when';
 import type { ClassReading } from './class-reading';
+import { TableLink } from './TableLink';
 
 interface Props {
   readonly set: AssignmentDetail;
@@ -19,13 +20,7 @@ export function Passages(props: Props) {
     <>
       <h2 className="flex flex-wrap items-baseline justify-between gap-x-3 text-[17px]">
         Passages that drew the class
-        <a
-          className="act font-ui text-[13px]"
-          href={`/api/classes/${set.class.id}/assignments/${set.source.id}/passages.csv`}
-          download
-        >
-          All as a table (CSV)
-        </a>
+        <TableLink set={set} of="passages" />
       </h2>
       <p className="mt-0.5 text-[13px] text-soft">{agreementWords(reading)}</p>
       <List {...props} passages={reading.drew} none="No sentence was marked by more than one student yet." />

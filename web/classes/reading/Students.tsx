@@ -5,6 +5,7 @@ import { dueAt } from '../../ui/when';
 import type { ClassReading } from './class-reading';
 import { leftWords } from '../words';
 import { MoreTime } from './MoreTime';
+import { TableLink } from './TableLink';
 
 interface Props {
   readonly set: AssignmentDetail;
@@ -19,15 +20,7 @@ export function Students({ set, reading }: Props) {
     <section aria-label="Students">
       <h2 className="mb-1 flex items-baseline justify-between text-[17px]">
         Students
-        {set.students.length > 0 && (
-          <a
-            className="act font-ui text-[13px]"
-            href={`/api/classes/${set.class.id}/assignments/${set.source.id}/students.csv`}
-            download
-          >
-            Download as a table (CSV)
-          </a>
-        )}
+        {set.students.length > 0 && <TableLink set={set} of="students" />}
       </h2>
       {set.students.length === 0 ? (
         <p className="text-soft">No student is here yet. The code to join with is on the page of the class.</p>

@@ -2,15 +2,15 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { ClassDetail, Live } from '@avrelle/core/wire';
 import { useKeyCommands } from '../../commands/use-key-commands';
-import { ShownSource } from '../../reader/ShownSource';
+import { ProblemError } from '../../data/api';
+import { useSource } from '../../data/queries';
 import { PageHeading } from '../../ui/PageHeading';
 import { WholeThread } from '../../walkthrough/ToSay';
 import { Connection } from '../Connection';
 import { Asking } from '../Asking';
 import { Bar } from '../Bar';
 import { GoAlong } from '../page/GoAlong';
-import { useKeptInk } from '../page/use-kept-ink';
-import { ShownInk } from '../page/ShownInk';
+import { ShownPage } from '../page/ShownPage';
 import { useRoom, useRoomView } from '../room-context';
 import { useStart } from '../use-start';
 import { LookAround } from './LookAround';
@@ -33,7 +33,8 @@ const ASIDE = [
 export function Follow({ of: c, live }: Props) {
   const around = useRoomView((view) => view.around);
   const { place, top, blank, answers, questionId } = live;
-  const kept = useKeptInk(live);
+  const { error } = useSource(place.sourceId);
+  const isClosed = error instanceof ProblemError && error.problem.code === 'not_found';
   const beside = (answers && place.annotationId !== null) || questionId !== null;
   return (
     <main className="grid h-full min-h-0 grid-rows-[auto_1fr]">
@@ -41,17 +42,14 @@ export function Follow({ of: c, live }: Props) {
       <div className={beside ? BESIDE : 'grid min-h-0'}>
         <div className="relative min-h-0 min-w-0">
           <div className="h-full" inert={blank} style={{ visibility: blank ? 'hidden' : 'visible' }}>
-            <ShownSource
-              key={place.sourceId}
-              sourceId={place.sourceId}
-              at={place.annotationId}
-              also={kept}
-              range={place.range}
-            >
-              {!around && <GoAlong place={place} top={top} always />}
-              <LookAround />
-              <ShownInk />
-            </ShownSource>
+            {isClosed ? (
+              <p className="p-8 text-soft">You cannot open this text yet: follow it on the board.</p>
+            ) : (
+              <ShownPage live={live}>
+                {!around && <GoAlong place={place} top={top} always />}
+                <LookAround />
+              </ShownPage>
+            )}
           </div>
           {blank && <Blank>{live.by.name} has covered the page: look up.</Blank>}
         </div>
@@ -124,17 +122,7 @@ function TakeOver({ of: c }: { readonly of: ClassDetail }) {
   if (!teaches || !live) return null;
   const { place, walkthroughId, step } = live;
   return (
-    <button
-      className="act"
-      onClick={() =>
-        start({
-          place,
-          takeOver: true,
-          ...(walkthroughId ? { walkthroughId } : {}),
-          ...(step ? { step } : {}),
-        })
-      }
-    >
+    <button className="act" onClick={() => start({ place, walkthroughId, step, takeOver: true })}>
       Take over
     </button>
   );

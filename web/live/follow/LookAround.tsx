@@ -1,29 +1,18 @@
-import { useEffect, useMemo } from 'react';
-import { useDocument } from '../../reader/document/document-context';
-import { useLatest } from '../../ui/use-latest';
+import { useEffect } from 'react';
 import { blockAt } from '../page/place-of-top';
-import { throttled } from '../page/throttled';
-import { useOwnScroll } from '../page/use-own-scroll';
-import { useRoom } from '../room-context';
+import { useScrollTold } from '../page/use-own-scroll';
+import { useRoom, useRoomView } from '../room-context';
 
 const EVERY = 1_000;
 
 /** Who scrolls by themselves looks around, and stays there until they come back or are called. */
 export function LookAround() {
   const room = useRoom();
-  const { blocks } = useDocument();
-  const latest = useLatest(blocks);
-  const tell = useMemo(
-    () =>
-      throttled<number>(EVERY, (top) => {
-        if (room.store.getState().around) room.say({ type: 'around', on: true, at: blockAt(latest.current, top) });
-      }),
-    [room, latest],
-  );
-  useEffect(() => tell.stop, [tell]);
-  useOwnScroll((top) => {
-    if (!room.store.getState().around) room.say({ type: 'around', on: true, at: blockAt(latest.current, top) });
-    tell(top);
-  });
+  const around = useRoomView((view) => view.around);
+  const stop = useScrollTold(EVERY, (top, blocks) => room.say({ type: 'around', on: true, at: blockAt(blocks, top) }));
+  // Nobody is sent away again by what was still to be told.
+  useEffect(() => {
+    if (!around) stop();
+  }, [around, stop]);
   return null;
 }

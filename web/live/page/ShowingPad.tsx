@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useRef, type PointerEvent } from 'react';
+import { throttle } from 'es-toolkit';
 import { v7 } from 'uuid';
 import { simplify, type InkPoint, type Strokes } from '@avrelle/core/ink';
 import { useDocument } from '../../reader/document/document-context';
@@ -8,7 +9,6 @@ import { useSession } from '../../reader/session/reader-context';
 import { toneOn } from '../../page/spot-box';
 import { useLatest } from '../../ui/use-latest';
 import { useRoom } from '../room-context';
-import { throttled } from './throttled';
 
 /** What the hand of who shows holds: nothing, so that words can be selected, or something to show with. */
 export const HELD = ['hand', 'pointer', 'pen', 'broad'] as const;
@@ -21,6 +21,8 @@ const STROKE_EVERY = 80;
 /** How far a simplified stroke may lie beside what the hand drew, in pixels. */
 const TRUE_TO = 0.4;
 const EVEN = 0.5;
+/** A stroke is sent whole as it grows, to every screen: a long one is several. */
+const MOST_POINTS = 300;
 const LOOKS: Readonly<Record<'pointer' | 'pen' | 'broad', Look>> = {
   pointer: { tool: 'pen', colour: 'madder', width: 1 },
   pen: { tool: 'pen', colour: 'madder', width: 3 },
@@ -41,25 +43,25 @@ function useTied() {
 }
 
 /** Telling the class of the pointer and of strokes, as often as they can follow. */
-function useTelling(isPointer: boolean) {
+function useTelling(look: Look) {
   const room = useRoom();
-  const tied = useLatest(useTied());
-  const tell = useMemo(
-    () => ({
-      pointer: throttled<InkPoint | null>(POINTER_EVERY, (at) =>
-        room.say({ type: 'pointer', at: at ? (tied.current([[at]], LOOKS.pointer) ?? null) : null }),
-      ),
-      ink: throttled<Stroke & { readonly look: Look }>(STROKE_EVERY, ({ id, points, look }) => {
-        const ink = tied.current([simplify(points, TRUE_TO)], look);
-        if (ink) room.say({ type: 'ink', id, ink });
-      }),
-    }),
-    [room, tied],
+  const latest = useLatest({ tied: useTied(), look });
+  const tell = useMemo(() => {
+    const point = (at: InkPoint | null): void =>
+      room.say({ type: 'pointer', at: at ? (latest.current.tied([[at]], latest.current.look) ?? null) : null });
+    const ink = ({ id, points }: Stroke): void => {
+      const drawn = latest.current.tied([simplify(points, TRUE_TO)], latest.current.look);
+      if (drawn) room.say({ type: 'ink', id, ink: drawn });
+    };
+    return { point, ink, pointOften: throttle(point, POINTER_EVERY), inkOften: throttle(ink, STROKE_EVERY) };
+  }, [room, latest]);
+  useEffect(
+    () => () => {
+      tell.pointOften.cancel();
+      tell.inkOften.cancel();
+    },
+    [tell],
   );
-  useEffect(() => {
-    if (!isPointer) return;
-    return () => tell.pointer.now(null);
-  }, [isPointer, tell]);
   return tell;
 }
 
@@ -79,29 +81,36 @@ export function ShowingPad({ held }: { readonly held: Exclude<Held, 'hand'> }) {
     toneAt: (x, y) => toneOn(page?.adapter.holderAt(x, y)?.on),
   });
   const drawing = useRef<Stroke>(undefined);
-  const tell = useTelling(held === 'pointer');
+  const tell = useTelling(look);
+  const { point } = tell;
+  useEffect(() => (held === 'pointer' ? () => point(null) : undefined), [held, point]);
+  const end = (): void => {
+    if (!drawing.current) return;
+    tell.inkOften.cancel();
+    tell.ink(drawing.current);
+    drawing.current = undefined;
+    stroke.end();
+  };
+  const begin = (at: InkPoint): void => {
+    drawing.current = { id: v7(), points: [at] };
+    stroke.begin(at);
+    stroke.show();
+  };
   const down = (event: PointerEvent<HTMLDivElement>): void => {
     if (held === 'pointer' || event.button !== 0) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    const point = pointOf(event);
-    drawing.current = { id: v7(), points: [point] };
-    stroke.begin(point);
-    stroke.show();
+    begin(pointOf(event));
   };
   const move = (event: PointerEvent<HTMLDivElement>): void => {
-    const point = pointOf(event);
-    if (held === 'pointer') return tell.pointer(point);
+    const at = pointOf(event);
+    if (held === 'pointer') return tell.pointOften(at);
     if (!drawing.current) return;
-    drawing.current.points.push(point);
-    stroke.add(point);
+    drawing.current.points.push(at);
+    stroke.add(at);
     stroke.show();
-    tell.ink({ ...drawing.current, look });
-  };
-  const up = (): void => {
-    if (!drawing.current) return;
-    tell.ink.now({ ...drawing.current, look });
-    drawing.current = undefined;
-    stroke.end();
+    if (drawing.current.points.length < MOST_POINTS) return tell.inkOften(drawing.current);
+    end();
+    begin(at);
   };
   return (
     <div
@@ -111,9 +120,9 @@ export function ShowingPad({ held }: { readonly held: Exclude<Held, 'hand'> }) {
       className={`absolute inset-0 z-20 ${held === 'pointer' ? POINTS : DRAWS}`}
       onPointerDown={down}
       onPointerMove={move}
-      onPointerUp={up}
-      onPointerCancel={up}
-      onPointerLeave={() => held === 'pointer' && tell.pointer(null)}
+      onPointerUp={end}
+      onPointerCancel={end}
+      onPointerLeave={() => held === 'pointer' && tell.pointOften(null)}
     >
       <svg className="pointer-events-none absolute inset-0 h-full w-full overflow-visible" aria-hidden="true">
         <path ref={stroke.path} strokeWidth={look.width} strokeLinecap="round" opacity={held === 'broad' ? 0.6 : 1} />

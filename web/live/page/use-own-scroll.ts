@@ -1,5 +1,7 @@
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
+import { throttle } from 'es-toolkit';
 import { useDocument } from '../../reader/document/document-context';
+import type { PlacedBlock } from '../../reader/document/use-layout';
 import { useLatest } from '../../ui/use-latest';
 
 /** A scroll so long after a wheel, finger or key is theirs, in milliseconds: it may roll on. */
@@ -17,7 +19,7 @@ export function sendTo(scroller: HTMLElement | null, go: () => void): void {
 }
 
 /** Tells of scrolling by one's own hand, wherever on the page, and of none that the application does. */
-export function useOwnScroll(onScroll: (top: number) => void): void {
+function useOwnScroll(onScroll: (top: number) => void): void {
   const { page, scroller } = useDocument();
   const latest = useLatest(onScroll);
   useEffect(() => {
@@ -42,4 +44,17 @@ export function useOwnScroll(onScroll: (top: number) => void): void {
     around.addEventListener('scroll', scrolled, { signal, passive: true });
     return () => leave.abort();
   }, [page, scroller, latest]);
+}
+
+/** The same, at most once in so many milliseconds, the last always; `stop` takes back what waits. */
+export function useScrollTold(every: number, say: (top: number, blocks: readonly PlacedBlock[]) => void): () => void {
+  const { blocks } = useDocument();
+  const latest = useLatest({ blocks, say });
+  const tell = useMemo(
+    () => throttle((top: number): void => latest.current.say(top, latest.current.blocks), every),
+    [latest, every],
+  );
+  useEffect(() => tell.cancel, [tell]);
+  useOwnScroll(tell);
+  return tell.cancel;
 }

@@ -1,5 +1,4 @@
 import { useRef } from 'react';
-import { Dialog } from 'radix-ui';
 import type { UseFormReturn } from 'react-hook-form';
 import { v7 } from 'uuid';
 import { string } from 'yup';
@@ -10,6 +9,7 @@ import { AskedFor } from '../../questions/AskDialog';
 import { askSchema, putOf, valuesOf, type AskValues } from '../../questions/ask-form';
 import { useDocument } from '../../reader/document/document-context';
 import { useSession } from '../../reader/session/reader-context';
+import { DialogFoot } from '../../ui/DialogFoot';
 import { DialogFrame } from '../../ui/DialogFrame';
 import { FormAlert, FormField, useSchemaForm } from '../../ui/Form';
 import { characterAt } from '../page/place-of-top';
@@ -39,7 +39,7 @@ export function AskNow({ classId, place, onAsk, onClose }: Props) {
     const kind = (legend.find('question') ?? PLAIN_NOTE).code;
     const { versionId, anchor } = writer.passage(range);
     const body = { sourceId: source.id, versionId, anchor, kind, note: words, tags: [], classIds: [classId] };
-    await note.send({ params: { id }, body: body as never });
+    await note.send({ params: { id }, body });
     await put.send({ params: { id }, body: putOf(values, undefined) });
     onAsk(id);
   });
@@ -49,12 +49,7 @@ export function AskNow({ classId, place, onAsk, onClose }: Props) {
         <FormField form={form} name="words" label="What do you ask?" rows={2} autoFocus />
         <AskedFor form={form as unknown as UseFormReturn<AskValues>} />
         <FormAlert form={form} />
-        <div className="flex items-baseline gap-5">
-          <button className="press" disabled={busy}>
-            Ask now
-          </button>
-          <Dialog.Close className="text-soft">Cancel</Dialog.Close>
-        </div>
+        <DialogFoot action="Ask now" busy={busy} />
       </form>
     </DialogFrame>
   );

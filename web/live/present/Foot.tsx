@@ -28,9 +28,10 @@ const FOOT = [
 export function Foot({ live, steps, held, onHold, onAsk, keep }: Props) {
   const room = useRoom();
   const hasInk = useRoomView(({ shown }) => shown.ink.length > 0);
-  const { place, answers, questionId, blank } = live;
-  // A step that asks already is asked; else one writes what to ask.
-  const asks = useQuestionsOn(place.sourceId).data?.some(({ id }) => id === place.annotationId) ?? false;
+  const { classId, place, answers, questionId, blank } = live;
+  // A step that asks this class already is asked; else one writes what to ask.
+  const question = useQuestionsOn(place.sourceId).data?.find(({ id }) => id === place.annotationId);
+  const asks = question?.classes.some(({ id }) => id === classId) ?? false;
   const collect = (): void => {
     if (questionId !== null) room.say({ type: 'ask', annotationId: null });
     else if (asks) room.say({ type: 'ask', annotationId: place.annotationId });
@@ -46,7 +47,7 @@ export function Foot({ live, steps, held, onHold, onAsk, keep }: Props) {
     command('Step before', '←', ['ArrowLeft', 'PageUp'], () => steps?.go(steps.at - 1)),
     command('Pointer', 'P', ['p'], () => onHold('pointer')),
     command('Pen', 'D', ['d'], () => onHold('pen')),
-    command('Hand: select words', 'H', ['h'], () => onHold('hand')),
+    command('Put the pointer away', 'H', ['h'], () => onHold('hand')),
     command('Wipe what was drawn', 'W', ['w'], wipe),
     command('Show or hide answers', 'A', ['a'], showAnswers),
     command('Blank the screens, or not', 'B', ['b'], () => room.say({ type: 'blank', on: !blank })),

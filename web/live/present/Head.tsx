@@ -1,5 +1,4 @@
-import { useEffect, useState } from 'react';
-import { clockTime } from '@avrelle/core/text';
+import { useState } from 'react';
 import type { ClassDetail, Follower, Live } from '@avrelle/core/wire';
 import { useWrite } from '../../data/use-write';
 import { DialogFrame } from '../../ui/DialogFrame';
@@ -7,6 +6,7 @@ import { PageHeading } from '../../ui/PageHeading';
 import { Bar } from '../Bar';
 import { Choose } from '../Choose';
 import { Connection } from '../Connection';
+import { Elapsed } from '../Elapsed';
 import { useRoom, useRoomView } from '../room-context';
 
 interface Props {
@@ -30,7 +30,7 @@ export function Head({ of: c, live, name }: Props) {
       <span>
         {name && `“${name}” · `}
         {step && `step ${step.at + 1} of ${step.of} · `}
-        <Since time={live.startedAt} />
+        <Elapsed since={live.startedAt} />
       </span>
       <Connection />
       <span className="ml-auto flex flex-wrap items-baseline gap-x-5 gap-y-1 pointer-coarse:items-center">
@@ -58,21 +58,7 @@ export function Head({ of: c, live, name }: Props) {
   );
 }
 
-/** How long it is shown. */
-function Since({ time }: { readonly time: string }) {
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 1_000);
-    return () => clearInterval(timer);
-  }, []);
-  return (
-    <span role="timer" className="tabular-nums">
-      {clockTime(Math.max(0, Math.floor((now - Date.parse(time)) / 1_000)))}
-    </span>
-  );
-}
-
-export const follows = ({ around, lostAt }: Follower): boolean => !around && lostAt === null;
+const follows = ({ around, lostAt }: Follower): boolean => !around && lostAt === null;
 
 function Count() {
   const people = useRoomView((view) => view.people);

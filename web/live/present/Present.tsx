@@ -1,13 +1,11 @@
 import { useEffect, useRef, useState } from 'react';
 import type { ClassDetail, Live } from '@avrelle/core/wire';
-import { ShownSource } from '../../reader/ShownSource';
 import { StepList } from '../../walkthrough/StepList';
 import { Words } from '../../walkthrough/ToSay';
 import { useRoom } from '../room-context';
 import { GoAlong } from '../page/GoAlong';
 import { ShowingPad, type Held } from '../page/ShowingPad';
-import { useKeptInk } from '../page/use-kept-ink';
-import { ShownInk } from '../page/ShownInk';
+import { ShownPage } from '../page/ShownPage';
 import { Asking } from '../Asking';
 import { AskNow } from './AskNow';
 import { Foot } from './Foot';
@@ -37,7 +35,6 @@ export function Present({ of: c, live }: Props) {
   const [held, hold] = useState<Held>('pointer');
   const [asking, setAsking] = useState(false);
   const keep = useRef<Keep>(null);
-  const kept = useKeptInk(live);
   const room = useRoom();
   // The page that is shown is another by then, or none: what was being asked about it is left.
   useEffect(() => setAsking(false), [place.sourceId]);
@@ -51,20 +48,13 @@ export function Present({ of: c, live }: Props) {
       <div className={`${COLUMNS} ${steps ? WITH_STEPS : WITHOUT}`}>
         {steps && <StepList steps={steps.all} at={steps.at} onGo={steps.go} />}
         <div className="min-h-0 min-w-0">
-          <ShownSource
-            key={place.sourceId}
-            sourceId={place.sourceId}
-            at={place.annotationId}
-            also={kept}
-            range={place.range}
-          >
+          <ShownPage live={live}>
             <GoAlong place={place} top={top} always={false} />
-            <TellTop />
-            <ShownInk />
+            <TellTop place={place} />
             {held !== 'hand' && <ShowingPad held={held} />}
             <InkKeeper ref={keep} classId={c.id} />
             {asking && <AskNow classId={c.id} place={place} onAsk={ask} onClose={() => setAsking(false)} />}
-          </ShownSource>
+          </ShownPage>
         </div>
         <aside aria-label="To say, and their screens" className={ASIDE}>
           {steps?.step && <Words key={steps.step.annotationId}>{steps.step.words}</Words>}

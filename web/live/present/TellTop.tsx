@@ -1,27 +1,20 @@
-import { useEffect, useMemo } from 'react';
-import { useDocument } from '../../reader/document/document-context';
-import { useLatest } from '../../ui/use-latest';
+import { useEffect } from 'react';
+import type { LivePlace } from '@avrelle/core/wire';
 import { characterAt } from '../page/place-of-top';
-import { throttled } from '../page/throttled';
-import { useOwnScroll } from '../page/use-own-scroll';
+import { useScrollTold } from '../page/use-own-scroll';
 import { useRoom } from '../room-context';
 
 const EVERY = 120;
 
 /** Where who shows scrolls to, the screens of the class go: to the same words. */
-export function TellTop() {
+export function TellTop({ place }: { readonly place: LivePlace }) {
   const room = useRoom();
-  const { blocks } = useDocument();
-  const latest = useLatest(blocks);
-  const tell = useMemo(
-    () =>
-      throttled<number>(EVERY, (top) => {
-        const at = characterAt(latest.current, top);
-        if (at !== undefined) room.say({ type: 'top', at });
-      }),
-    [room, latest],
-  );
-  useEffect(() => tell.stop, [tell]);
-  useOwnScroll(tell);
+  const stop = useScrollTold(EVERY, (top, blocks) => {
+    const at = characterAt(blocks, top);
+    if (at !== undefined) room.say({ type: 'top', at });
+  });
+  // What was still to be told of the place before means nothing at this one.
+  const at = JSON.stringify(place);
+  useEffect(stop, [stop, at]);
   return null;
 }

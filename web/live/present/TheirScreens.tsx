@@ -1,7 +1,6 @@
-import { useEffect, useState } from 'react';
-import { clockTime } from '@avrelle/core/text';
 import type { ClassDetail, Follower } from '@avrelle/core/wire';
 import { shortName } from '../../ui/when';
+import { Elapsed } from '../Elapsed';
 import { useRoom, useRoomView } from '../room-context';
 
 /** Who follows, who looks around and where, whose connection is lost, and who is not there. */
@@ -44,7 +43,13 @@ function Screen({ of }: { readonly of: Follower }) {
       <p className="flex flex-wrap items-baseline gap-x-2">
         <span>{shortName(name)}</span>
         <span className={`ml-auto text-right text-[13px] ${around ? 'text-brick' : 'text-soft'}`}>
-          {lostAt === null ? followWords(around, at) : <Lost since={lostAt} />}
+          {lostAt === null ? (
+            followWords(around, at)
+          ) : (
+            <>
+              connection lost, <Elapsed since={lostAt} />
+            </>
+          )}
           {hand && <b className="font-semibold text-brick">, has a question</b>}
         </span>
       </p>
@@ -53,7 +58,7 @@ function Screen({ of }: { readonly of: Follower }) {
           {around && (
             <button
               className="act"
-              aria-label={`Call ${name} back`}
+              aria-label={`Call back ${name}`}
               onClick={() => room.say({ type: 'recall', personId: id })}
             >
               Call back
@@ -62,7 +67,7 @@ function Screen({ of }: { readonly of: Follower }) {
           {hand && (
             <button
               className="act"
-              aria-label={`I saw the hand of ${name}`}
+              aria-label={`Seen: the hand of ${name}`}
               onClick={() => room.say({ type: 'lower', personId: id })}
             >
               Seen
@@ -77,13 +82,4 @@ function Screen({ of }: { readonly of: Follower }) {
 function followWords(around: boolean, at: number | null): string {
   if (!around) return 'follows';
   return at === null ? 'looks around' : `looks around, at paragraph ${at + 1}`;
-}
-
-function Lost({ since }: { readonly since: string }) {
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 1_000);
-    return () => clearInterval(timer);
-  }, []);
-  return <>connection lost, {clockTime(Math.max(0, Math.floor((now - Date.parse(since)) / 1_000)))}</>;
 }
