@@ -9,7 +9,9 @@ const EVERY = 1_000;
 export function LookAround() {
   const room = useRoom();
   const around = useRoomView((view) => view.around);
-  const stop = useScrollTold(EVERY, (top, blocks) => room.say({ type: 'around', on: true, at: blockAt(blocks, top) }));
+  const stop = useScrollTold(EVERY, (top, { blocks }) =>
+    room.say({ type: 'around', on: true, at: blockAt(blocks, top) }),
+  );
   // Nobody is sent away again by what was still to be told.
   useEffect(() => {
     if (!around) stop();

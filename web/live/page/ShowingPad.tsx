@@ -39,7 +39,8 @@ function useTied() {
   const { source } = useSession();
   const { page, blocks } = useDocument();
   return (strokes: Strokes, look: Look) =>
-    page && tieToPage({ adapter: page.adapter, blocks, language: source.language }, strokes, look);
+    page &&
+    tieToPage({ adapter: page.adapter, blocks, language: source.language, wordsOverPages: true }, strokes, look);
 }
 
 /** Telling the class of the pointer and of strokes, as often as they can follow. */

@@ -4,6 +4,7 @@ import { onPage } from '../../reader/drawing/laid';
 import { cssColour } from '../../reader/drawing/tools';
 import type { OpenPage } from '../../reader/document/use-page';
 import { inkOn, toneOn } from '../../page/spot-box';
+import type { LaidOut } from '@avrelle/core/ink';
 import type { LiveInk, Stroke } from '@avrelle/core/wire';
 import { count } from '../../ui/when';
 import { useRoomView } from '../room-context';
@@ -38,19 +39,22 @@ function Drawn({ page, stroke: { ink } }: { readonly page: OpenPage; readonly st
   const laid = layOut(page, ink);
   if (!laid) return null;
   const { tool, colour, width, tied } = ink.spot;
-  const strokes = onPage(laid.strokes, page.adapter.shownAt(page.adapter.window.innerWidth, 0).x);
   return (
     <path
       data-theme={toneOn(tied.to === 'picture' ? tied.on : undefined)}
       data-shown-ink=""
-      d={inkPath(tool, strokes, width * laid.unit).d}
+      d={inkPath(tool, laid.strokes, width * laid.unit).d}
       fill={cssColour(colour, tool)}
       opacity={tool === 'broad' ? 0.55 : 1}
     />
   );
 }
 
-const layOut = ({ adapter }: OpenPage, { spot, range }: LiveInk) => inkOn(adapter, spot.tied, range);
+/** Where it stands here; what would stand beyond the edge of a narrow page is moved onto it. */
+function layOut({ adapter }: OpenPage, { spot, range }: LiveInk): LaidOut | undefined {
+  const laid = inkOn(adapter, spot.tied, range);
+  return laid && { ...laid, strokes: onPage(laid.strokes, adapter.shownAt(adapter.window.innerWidth, 0).x) };
+}
 
 function Pointer({ page }: { readonly page: OpenPage }) {
   const pointer = useRoomView(({ shown }) => shown.pointer);

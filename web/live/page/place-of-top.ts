@@ -1,12 +1,15 @@
+import { characterDown } from '../../page/character-down';
+import type { PageAdapter } from '../../page/page-frame';
 import type { PlacedBlock } from '../../reader/document/use-layout';
 
-/** The character that stands about so far down a page, as far into its block as that is down it; none on an empty page. */
-export function characterAt(blocks: readonly PlacedBlock[], top: number): number | undefined {
+/** The character that stands so far down a page; none on an empty page. */
+export function characterAt(
+  boxes: PageAdapter['boxes'],
+  blocks: readonly PlacedBlock[],
+  top: number,
+): number | undefined {
   const found = blocks.find(({ bottom }) => bottom > top) ?? blocks.at(-1);
-  if (!found) return undefined;
-  const { block } = found;
-  const share = Math.min(1, Math.max(0, (top - found.top) / Math.max(1, found.bottom - found.top)));
-  return Math.min(block.end - 1, block.start + Math.floor(share * (block.end - block.start)));
+  return found && (found.top >= top ? found.block.start : characterDown(boxes, found.block, top));
 }
 
 /** The block that is read where the window begins so far down, counted from 0. */

@@ -1,7 +1,6 @@
 import { useEffect, useMemo } from 'react';
 import { throttle } from 'es-toolkit';
-import { useDocument } from '../../reader/document/document-context';
-import type { PlacedBlock } from '../../reader/document/use-layout';
+import { useDocument, type DocumentView } from '../../reader/document/document-context';
 import { useLatest } from '../../ui/use-latest';
 
 /** A scroll so long after a wheel, finger or key is theirs, in milliseconds: it may roll on. */
@@ -47,11 +46,10 @@ function useOwnScroll(onScroll: (top: number) => void): void {
 }
 
 /** The same, at most once in so many milliseconds, the last always; `stop` takes back what waits. */
-export function useScrollTold(every: number, say: (top: number, blocks: readonly PlacedBlock[]) => void): () => void {
-  const { blocks } = useDocument();
-  const latest = useLatest({ blocks, say });
+export function useScrollTold(every: number, say: (top: number, on: DocumentView) => void): () => void {
+  const latest = useLatest({ on: useDocument(), say });
   const tell = useMemo(
-    () => throttle((top: number): void => latest.current.say(top, latest.current.blocks), every),
+    () => throttle((top: number): void => latest.current.say(top, latest.current.on), every),
     [latest, every],
   );
   useEffect(() => tell.cancel, [tell]);

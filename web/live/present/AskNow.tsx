@@ -12,7 +12,7 @@ import { useSession } from '../../reader/session/reader-context';
 import { DialogFoot } from '../../ui/DialogFoot';
 import { DialogFrame } from '../../ui/DialogFrame';
 import { FormAlert, FormField, useSchemaForm } from '../../ui/Form';
-import { characterAt } from '../page/place-of-top';
+import { blockAt } from '../page/place-of-top';
 
 interface Props {
   readonly classId: ClassId;
@@ -62,6 +62,6 @@ function useRange({ annotationId, range }: LivePlace) {
   const known = annotations.find(({ id }) => id === annotationId)?.place;
   if (known?.start != null && known.end != null) return { start: known.start, end: known.end };
   if (range) return range;
-  const at = characterAt(blocks, scroll()?.top ?? 0) ?? 0;
-  return blocks.find(({ block }) => block.end > at)?.block ?? { start: 0, end: 1 };
+  const at = blockAt(blocks, scroll()?.top ?? 0);
+  return blocks.at(at ?? -1)?.block ?? { start: 0, end: 1 };
 }

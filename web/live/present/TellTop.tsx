@@ -9,8 +9,8 @@ const EVERY = 120;
 /** Where who shows scrolls to, the screens of the class go: to the same words. */
 export function TellTop({ place }: { readonly place: LivePlace }) {
   const room = useRoom();
-  const stop = useScrollTold(EVERY, (top, blocks) => {
-    const at = characterAt(blocks, top);
+  const stop = useScrollTold(EVERY, (top, { page, blocks }) => {
+    const at = page && characterAt(page.adapter.boxes, blocks, top);
     if (at !== undefined) room.say({ type: 'top', at });
   });
   // What was still to be told of the place before means nothing at this one.

@@ -17,10 +17,10 @@ const LEFT = 40;
 const PICTURE: Box = { left: 100, top: 400, width: 200, height: 100 };
 
 /** A page of letters of one width, so many to a line; below them one picture. */
-function pageOf(letters: number, room = 800): PageAdapter & { asked: number } {
+function pageOf(letters: number, room = 800, text = TEXT): PageAdapter & { asked: number } {
   const page = {
     asked: 0,
-    stream: { text: TEXT, outline: [{ start: 0, end: TEXT.length, role: 'paragraph', path: '0' }] },
+    stream: { text, outline: [{ start: 0, end: text.length, role: 'paragraph', path: '0' }] },
     window: { innerWidth: room },
     shownAt: (x: number, y: number) => ({ x, y }),
     boxes: ({ start, end }: StreamRange): Box[] => {
@@ -52,7 +52,7 @@ function pageOf(letters: number, room = 800): PageAdapter & { asked: number } {
   return page as unknown as PageAdapter & { asked: number };
 }
 const blocksOf = (page: PageAdapter): Extent[] => {
-  const all = page.boxes({ start: 0, end: TEXT.length });
+  const all = page.boxes({ start: 0, end: page.stream.text.length });
   return [{ block: page.stream.outline[0]!, top: all[0]!.top, bottom: all.at(-1)!.top + HEIGHT }];
 };
 const at = (words: string): StreamRange => {
@@ -102,8 +102,29 @@ describe('what is drawn on a page', () => {
     expect(spot.tied).toMatchObject({ to: 'picture', on: { picture: 'a'.repeat(64) } });
     expect([spot.width, spot.tied.strokes[0]![0]]).toEqual([10, [0.25, 0.5, 0.5]]);
   });
+  test('on a page of a PDF is tied to that; for other windows to the words, where there are some', () => {
+    const on = { page: 3 };
+    const holder = {
+      on,
+      box: { left: 0, top: 0, width: 900, height: 1_200 },
+      element: { parentElement: null, closest: () => null },
+    };
+    const pdf = { ...wide, holderAt: () => holder, document: {} } as unknown as PageAdapter;
+    const tied = (y: number, wordsOverPages: boolean) =>
+      tieToPage({ adapter: pdf, blocks: blocksOf(wide), language: 'en', wordsOverPages }, [[[300, y, 0.5]]], LOOK)?.spot
+        .tied.to;
+    expect([tied(20, true), tied(20, false), tied(900, true)]).toEqual(['words', 'picture', 'picture']);
+  });
   test('has nothing to keep to where there are no words', () =>
     expect(tieToPage({ adapter: wide, blocks: [], language: 'en' }, [[[5, 5, 0.5]]], LOOK)).toBeUndefined());
+  test('in a block as long as a file asks for the words near it alone', () => {
+    const file = pageOf(90, 800, `${TEXT} `.repeat(3_000));
+    const [box] = file.boxes({ start: 90_000, end: 90_001 });
+    const blocks = blocksOf(file);
+    file.asked = 0;
+    const made = tieToPage({ adapter: file, blocks, language: 'en' }, [[[box!.left, box!.top + 22, 0.5]]], LOOK)!;
+    expect([Math.abs(made.range.start - 90_000) < 10, file.asked < 300]).toEqual([true, true]);
+  });
   test('far from all words keeps to the nearest', () =>
     expect(
       tie(wide, [

@@ -14,7 +14,7 @@ import {
 import { blockOf } from '../../page/block-of';
 import type { Extent, PageAdapter, StreamRange } from '../../page/page-frame';
 import { inkOn } from '../../page/spot-box';
-import { wordsNear } from './words-near';
+import { isNear, wordsNear } from './words-near';
 
 /** How something is drawn; the width in pixels. */
 export interface Look {
@@ -34,6 +34,8 @@ export interface Onto {
   readonly adapter: PageAdapter;
   readonly blocks: readonly Extent[];
   readonly language: string;
+  /** True where it is for other windows, too: a narrow one shows the words of a PDF, not its pages. */
+  readonly wordsOverPages?: boolean;
 }
 
 /** What was drawn before its strokes were moved. */
@@ -53,7 +55,7 @@ export function tieToPage(
   { tool, colour, width }: Look,
   former?: Former,
 ): TiedSpot | undefined {
-  const made = toPicture(onto.adapter, strokes) ?? toWords(onto, strokes, former);
+  const made = toPicture(onto, strokes) ?? toWords(onto, strokes, former);
   if (!made) return undefined;
   const { range, unit, tied } = made;
   const inUnits = Math.max(0.001, Math.round((width / unit) * 1_000) / 1_000);
@@ -70,9 +72,10 @@ interface Made {
   readonly unit: number;
 }
 
-function toPicture(adapter: PageAdapter, strokes: Strokes): Made | undefined {
+function toPicture({ adapter, blocks, wordsOverPages }: Onto, strokes: Strokes): Made | undefined {
   const first = strokes[0]?.[0];
   const holder = first && adapter.holderAt(first[0], first[1]);
+  if (wordsOverPages && holder && 'page' in holder.on && isNear(blocks, boxAround(strokes)!)) return undefined;
   const block = holder && blockOf(adapter, holder.element);
   if (!holder || !block) return undefined;
   return { tied: tieToPicture(strokes, holder.on, holder.box), range: block, unit: holder.box.width / 1_000 };
