@@ -204,6 +204,8 @@ class Seeder {
           const { id, length } = this.kept.get(source)!.source;
           await this.send(key, 'PUT', `/api/sources/${id}/shelf`, { spans: [[0, Math.floor(length * share)]] });
         }
+    // Of what is set, Ines knows.
+    await this.send('ines', 'POST', '/api/desk/seen', {});
   }
 
   async questions(): Promise<void> {

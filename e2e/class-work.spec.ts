@@ -54,6 +54,10 @@ test('a reading is set, done and shown: each sees the others after their own, th
     await t.getByLabel('Opens (at once, if left empty)').fill(inDays(3));
     await t.getByRole('button', { name: 'Set it for Tide Watch' }).click();
     await expectSeen(t.getByText('It is due before it opens.'));
+    // A tab that is closed takes nothing with it.
+    await t.reload();
+    await expectSeen(t.getByText('What you had written here, and not saved, is back.'));
+    await expect(t.getByLabel('Instructions')).toHaveValue('Mark **two claims**.');
     await t.getByLabel('Opens (at once, if left empty)').fill('');
     await t.getByLabel('after their own').check();
     await t.getByRole('button', { name: 'Set it for Tide Watch' }).click();

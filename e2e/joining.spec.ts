@@ -71,6 +71,10 @@ test('others come into a class by a link, by asking and from a list; it is archi
     await expectSeen(t.getByText('Asta Test is in Salt Walk now.', { exact: true }));
     await expectSeen(a.getByRole('link', { name: 'Salt Walk' }));
     await expect(a.getByRole('region', { name: 'Asked to join' })).toBeHidden();
+    await a.getByRole('link', { name: /^Desk/ }).click();
+    await a.getByRole('region', { name: 'New for you' }).getByRole('link', { name: 'let you in' }).click();
+    await expectSeen(a.getByRole('heading', { name: 'Salt Walk' }));
+    await a.getByRole('link', { name: 'Classes' }).click();
   });
 
   await test.step('a list is looked at; who is left in it is added, or has a link of their own', async () => {

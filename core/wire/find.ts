@@ -94,24 +94,40 @@ export interface AnnotationPage {
   readonly meant?: string;
 }
 
+/**
+ * What is new for me: it answers me, means me by name, leads to what I wrote, was held and has been released, is mine
+ * and was hidden, or, where I teach, is reported and not settled; I was let in to a class, a reading is set there or
+ * changed, or the answers to a question are shown.
+ */
+export const NOTICED = [
+  'answer',
+  'mention',
+  'link',
+  'released',
+  'hidden',
+  'reported',
+  'let_in',
+  'set',
+  'changed',
+  'shown',
+] as const;
+
 export interface DeskNotice {
   readonly id: string;
   /** Whoever did it; the class where its time had come. */
   readonly actor: string;
-  readonly sourceId: SourceId;
+  /** None where it is about a class alone. */
+  readonly sourceId: SourceId | null;
   readonly sourceTitle: string;
-  readonly annotationId: AnnotationId;
-  readonly rootId: AnnotationId;
+  /** None where it is about no note. */
+  readonly annotationId: AnnotationId | null;
+  readonly rootId: AnnotationId | null;
   readonly quote: string;
-  /**
-   * Whether it answers me, means me by name, leads to what I wrote, was held and has been released,
-   * is mine and was hidden, or, where I teach, is reported and not settled.
-   */
-  readonly why: 'answer' | 'mention' | 'link' | 'released' | 'hidden' | 'reported';
+  readonly why: (typeof NOTICED)[number];
   /** How many it is about. */
   readonly notes: number;
-  /** In whose discussion it is settled. */
-  readonly classId?: ClassId;
+  /** Where it happened; of what is reported, in whose discussion it is settled. */
+  readonly class?: ClassLabel;
   /** Its short form; of what was hidden or reported, why. */
   readonly reply: string;
   readonly at: string;

@@ -223,7 +223,7 @@ export type {
   TopicNews,
   DeletedSource,
 } from './library';
-export { SOURCE_SORTS, ANNOTATION_SORTS, ANNOTATION_GROUPINGS } from './find';
+export { SOURCE_SORTS, ANNOTATION_SORTS, ANNOTATION_GROUPINGS, NOTICED } from './find';
 export type {
   SourceSort,
   AnnotationGrouping,

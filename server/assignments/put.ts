@@ -3,6 +3,7 @@ import type { Assignment, AssignmentPut, Me } from '@avrelle/core/wire';
 import { mustNotBeArchived } from '../classes/archived';
 import { addSourceTo } from '../classes/readings';
 import type { Context } from '../context';
+import { tellClass } from '../desk/tell-class';
 import { AppError } from '../errors';
 import { groupsFor } from '../groups/queries';
 import { kindsOf } from '../legend/queries';
@@ -35,6 +36,7 @@ export function putAssignment(context: Context, me: Me, place: Place, put: Assig
         throw new AppError('stale', { yours: put.version ?? 'none', current: before.version }, { current });
       updateAssignment(db, place, put, standing);
     }
+    tellClass(context, place, me.id);
     events.append({ type: 'classes', ...place });
     if (put.othersSeen === 'after_own') noteOwnOfAll(context, place, put.marks);
     return assignmentOf(context, me, place);

@@ -7,6 +7,7 @@ import { Worker } from 'node:worker_threads';
 import { ARRIVALS } from '../feeds/queries';
 import { LISTED, OF_BATCH, SINGLE } from '../jobs/queries';
 import { MARKED_ON, NOTICES } from '../desk/queries';
+import { STUDENTS } from '../desk/told-queries';
 import { REPORTS } from '../discussion/report-queries';
 import { SEE_ALL, STARS, threadsQuery } from '../discussion/queries';
 import { ASKING_ME, MINE, REQUESTS } from '../joining/queries';
@@ -225,6 +226,7 @@ test.each(
     ONE,
     MARKED,
     NOTICES,
+    STUDENTS,
     ASKING_ME,
     MINE,
     REQUESTS,

@@ -165,7 +165,7 @@ test('what is reported stands on the Desk of who teaches until it is settled; no
   await report('It shouts.');
   await report('It shouts at me.');
   const told = async (who: Client) =>
-    (await who.send<Desk>('GET', '/api/desk')).body.notices.filter((n) => n.why === 'reported' && n.classId === id);
+    (await who.send<Desk>('GET', '/api/desk')).body.notices.filter((n) => n.why === 'reported' && n.class?.id === id);
   expect(await told(teacher)).toMatchObject([{ actor: 'Tomas', reply: 'It shouts at me.', rootId: first }]);
   expect([await told(ines), await told(tomas), await words(ines, 'only=reported')]).toEqual([[], [], []]);
   expect(await words(teacher, 'only=reported')).toEqual(['Too loud.']);

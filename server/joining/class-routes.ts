@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import type { FastifyInstance } from 'fastify';
 import { mustNotBeArchived } from '../classes/archived';
 import type { Context } from '../context';
+import { tellClass } from '../desk/tell-class';
 import { AppError } from '../errors';
 import { serving } from '../serve';
 import { takeIn } from './join';
@@ -41,12 +42,13 @@ export function classRoutesOf(app: FastifyInstance, context: Context): void {
     }),
   );
 
-  serve('PUT /api/classes/:id/requests/:requestId', ({ params: { id, requestId }, body: { letIn } }) =>
+  serve('PUT /api/classes/:id/requests/:requestId', ({ me, params: { id, requestId }, body: { letIn } }) =>
     db.transaction(() => {
       const personId = askerIn(db, id, requestId);
       if (personId === undefined) throw new AppError('not_found', { what: 'request' });
       if (letIn) {
         mustNotBeArchived(db, id);
+        tellClass(context, { classId: id }, me.id, [personId]);
         return void takeIn(context, { classId: id, personId });
       }
       refuse(db, requestId, now());

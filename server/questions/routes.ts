@@ -1,6 +1,7 @@
 import type { FastifyInstance } from 'fastify';
 import type { AnnotationId, ClassId, PersonId } from '@avrelle/core/wire';
 import type { Context } from '../context';
+import { tellClass } from '../desk/tell-class';
 import { AppError } from '../errors';
 import { sendCsv } from '../export/csv';
 import { serving } from '../serve';
@@ -34,8 +35,10 @@ export function questionRoutes(app: FastifyInstance, context: Context): void {
     ({ me, params: { id: classId, annotationId }, body: { shown } }) =>
       db.transaction(() => {
         askedOf(me.id, classId, annotationId);
-        if (setAnswersShown(db, { id: annotationId, classId }, shown ? now() : null))
+        if (setAnswersShown(db, { id: annotationId, classId }, shown ? now() : null)) {
+          if (shown) tellClass(context, { classId, questionId: annotationId }, me.id);
           events.append({ type: 'questions', classId });
+        }
         return questionOf(context, me, annotationId);
       }),
   );

@@ -202,8 +202,11 @@ function Shelf({
 }
 
 /** In its text; what has to be settled, in the discussion of its class. */
-const addressOf = ({ classId, sourceId, rootId }: DeskNotice): string =>
-  classId ? `/classes/${classId}/discussion?only=reported&at=${rootId}` : `/source/${sourceId}?at=${rootId}`;
+function addressOf({ why, class: c, sourceId, rootId }: DeskNotice): string {
+  if (c && why === 'reported') return `/classes/${c.id}/discussion?only=reported&at=${rootId}`;
+  if (c && sourceId === null) return `/classes/${c.id}`;
+  return rootId === null ? `/source/${sourceId}` : `/source/${sourceId}?at=${rootId}`;
+}
 
 /** What somebody did. */
 const WHY = {
@@ -212,6 +215,10 @@ const WHY = {
   answer: 'answered',
   hidden: 'hid what you wrote',
   reported: 'reported a note',
+  let_in: 'let you in',
+  set: 'set a reading',
+  changed: 'changed what is set',
+  shown: 'showed the answers',
 } as const;
 
 function Answers({ desk: { notices, unseen, asking }, name }: { desk: Desk; name: string }) {
@@ -257,11 +264,17 @@ function Answers({ desk: { notices, unseen, asking }, name }: { desk: Desk; name
                 <span className="ml-auto text-faint">{when(n.at)}</span>
               </p>
               <p dir="auto" className="line-clamp-4 whitespace-pre-line text-[14.5px] leading-5">
-                {n.why === 'released' ? n.sourceTitle : n.reply}
+                {n.reply || n.sourceTitle}
               </p>
-              <p dir="auto" className="mt-0.5 truncate font-read text-[13.5px] italic text-soft">
-                {n.quote || n.sourceTitle}
-              </p>
+              {n.class && n.why !== 'reported' ? (
+                <p className="mt-0.5 text-[13px]">
+                  <Tint tint={n.class.tint}>{n.class.name}</Tint>
+                </p>
+              ) : (
+                <p dir="auto" className="mt-0.5 truncate font-read text-[13.5px] italic text-soft">
+                  {n.quote || n.sourceTitle}
+                </p>
+              )}
             </Link>
           </li>
         ))}

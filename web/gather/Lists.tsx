@@ -5,12 +5,15 @@ import { Link } from 'react-router';
 import { addressesIn } from '@avrelle/core/gather';
 import type { Batch, Job, JobState } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
+import { useMe } from '../account/me';
 import { wordsOf } from '../data/api';
 import { begunAgain, mergedBatch } from '../data/jobs';
 import { keys, renew, useLists } from '../data/queries';
 import { useWrite } from '../data/use-write';
 import { Alert } from '../ui/Alert';
 import { FileButton } from '../ui/FileButton';
+import { useKeeping } from '../ui/Form';
+import { useKept } from '../ui/kept';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
 
@@ -19,7 +22,9 @@ export function Lists() {
   const client = useQueryClient();
   const add = useWrite('POST /api/lists');
   const lists = useLists().data ?? [];
-  const { register, reset, handleSubmit, watch } = useForm({ defaultValues: { text: '' } });
+  const form = useForm({ defaultValues: { text: '' } });
+  const { register, reset, handleSubmit, watch } = form;
+  useKeeping(form, useKept<{ text: string }>(useMe().id, 'list'));
   const [wrong, setWrong] = useState('');
   const found = addressesIn(watch('text')).length;
   const start = (given: string, name: string): void => {

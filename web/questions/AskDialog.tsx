@@ -1,11 +1,14 @@
 import { useFieldArray, type UseFormReturn } from 'react-hook-form';
 import { ANSWERS_SHOWN, QUESTION_FORMS } from '@avrelle/core/class';
 import { MOST_CHOICES, type AnnotationId, type Question } from '@avrelle/core/wire';
+import { useMe } from '../account/me';
 import { useWrite } from '../data/use-write';
 import { Alert } from '../ui/Alert';
 import { DialogFoot } from '../ui/DialogFoot';
 import { DialogFrame } from '../ui/DialogFrame';
 import { FormAlert, FormField, FormRadios, useSchemaForm } from '../ui/Form';
+import { useKept } from '../ui/kept';
+import { KeptBack } from '../ui/KeptBack';
 import { useMessages } from '../ui/Messages';
 import { askSchema, EMPTY_CHOICE, putOf, valuesOf, type AskValues } from './ask-form';
 import { FORM_WORDS, SHOWN_WORDS } from './words';
@@ -23,14 +26,18 @@ interface Props {
 export default function AskDialog({ id, words, question, onClose }: Props) {
   const put = useWrite('PUT /api/annotations/:id/question', 'questions');
   const messages = useMessages();
-  const { form, submit, busy } = useSchemaForm(askSchema, valuesOf(question), async (values) => {
-    await put.send({ params: { id }, body: putOf(values, question?.version) });
+  const kept = useKept<AskValues>(useMe().id, `ask/${id}`, question?.version ?? null);
+  const send = async (values: AskValues): Promise<void> => {
+    await put.send({ params: { id }, body: putOf(values, kept.upon ?? undefined) });
+    kept.drop();
     messages.tell(question ? 'The question is changed.' : 'The class is asked.');
     onClose();
-  });
+  };
+  const { form, submit, busy } = useSchemaForm(askSchema, valuesOf(question), send, kept);
   return (
     <DialogFrame title={question ? 'Change the question' : 'Ask the class'} width={520} onClose={onClose}>
       <form noValidate onSubmit={submit} className="grid gap-4">
+        <KeptBack form={form} kept={kept} />
         <p dir="auto" className="line-clamp-3 border-l-2 border-strong pl-2.5 text-[15px]">
           {words || 'The note has no words yet: write in it what you ask.'}
         </p>

@@ -1,20 +1,26 @@
-import type { ReactNode } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm, type DefaultValues, type FieldValues, type Path, type UseFormReturn } from 'react-hook-form';
 import type { ObjectSchema } from 'yup';
 import { ProblemError, wordsOf } from '../data/api';
 import { Alert } from './Alert';
+import type { Kept } from './kept';
 
-/** A form that is checked by the schema the server checks by; what the server refuses stands beside the field it is about. */
+/**
+ * A form that is checked by the schema the server checks by; what the server refuses stands beside the field it is
+ * about. What is kept of it comes back; who sends it drops it.
+ */
 export function useSchemaForm<Values extends FieldValues>(
   schema: ObjectSchema<Values>,
   defaults: DefaultValues<Values>,
   send: (values: Values) => Promise<unknown>,
+  kept?: Kept<Values>,
 ): { readonly form: UseFormReturn<Values>; readonly submit: (event: React.FormEvent) => void; readonly busy: boolean } {
   const form = useForm<Values>({
     resolver: yupResolver(schema as never) as never,
     defaultValues: defaults,
   });
+  useKeeping(form, kept);
   const { isSubmitting } = form.formState;
   const submit = form.handleSubmit(async (values) => {
     try {
@@ -26,6 +32,21 @@ export function useSchemaForm<Values extends FieldValues>(
     }
   });
   return { form, submit: (event) => void submit(event), busy: isSubmitting };
+}
+
+/** Puts back what was typed before, and keeps what is typed, as long as it differs from what the form began with. */
+export function useKeeping<Values extends FieldValues>(
+  form: UseFormReturn<Values>,
+  kept: Kept<Values> | undefined,
+): void {
+  useEffect(() => {
+    if (!kept) return;
+    if (kept.begun) form.reset(kept.begun, { keepDefaultValues: true });
+    return form.subscribe({
+      formState: { values: true, isDirty: true },
+      callback: ({ values, isDirty }) => (isDirty ? kept.write(values) : kept.drop()),
+    });
+  }, [form, kept]);
 }
 
 interface FieldProps<Values extends FieldValues> {

@@ -1,9 +1,12 @@
 import { useEffect, useState } from 'react';
 import { useFieldArray, type UseFormReturn } from 'react-hook-form';
 import { MOST_GROUPS, type ClassDetail } from '@avrelle/core/wire';
+import { useMe } from '../../account/me';
 import { useWrite } from '../../data/use-write';
 import { Alert } from '../../ui/Alert';
 import { FormAlert, useSchemaForm } from '../../ui/Form';
+import { useKept } from '../../ui/kept';
+import { KeptBack } from '../../ui/KeptBack';
 import { useMessages } from '../../ui/Messages';
 import { count } from '../../ui/when';
 import { atRandom, groupsSchema, newGroup, putOf, valuesOf, type GroupsValues } from './groups-form';
@@ -14,18 +17,24 @@ type Form = UseFormReturn<GroupsValues>;
 export function GroupsForm({ of: c }: { readonly of: ClassDetail }) {
   const put = useWrite('PUT /api/classes/:id/groups', 'classes');
   const messages = useMessages();
-  const [begun, setBegun] = useState(c.groupsVersion);
-  const { form, submit, busy } = useSchemaForm<GroupsValues>(groupsSchema, valuesOf(c), async (values) => {
-    const { version } = await put.send({ params: { id: c.id }, body: putOf(values, begun) });
+  const kept = useKept<GroupsValues>(useMe().id, `groups/${c.id}`, c.groupsVersion);
+  const [begun, setBegun] = useState(kept.upon ?? c.groupsVersion);
+  const goOn = (version: number): void => {
     setBegun(version);
+    kept.goOn(version);
+  };
+  const send = async (values: GroupsValues): Promise<void> => {
+    const { version } = await put.send({ params: { id: c.id }, body: putOf(values, begun) });
+    goOn(version);
     // What was changed meanwhile stays.
     form.reset(values, { keepValues: true });
     messages.tell('The groups are saved. Students see their own.');
-  });
+  };
+  const { form, submit, busy } = useSchemaForm<GroupsValues>(groupsSchema, valuesOf(c), send, kept);
   const isBehind = !busy && c.groupsVersion > begun;
-  useNewcomers(form, c);
+  useWhoIsIn(form, c);
   const takeOver = (): void => {
-    setBegun(c.groupsVersion);
+    goOn(c.groupsVersion);
     form.reset(valuesOf(c));
   };
   return (
@@ -52,19 +61,23 @@ export function GroupsForm({ of: c }: { readonly of: ClassDetail }) {
             </button>
           </span>
         )}
+        <KeptBack form={form} kept={kept} />
         <FormAlert form={form} />
       </div>
     </form>
   );
 }
 
-/** Who joins meanwhile stands among the others, in no group yet. */
-function useNewcomers(form: Form, c: ClassDetail): void {
+/** Who joins meanwhile stands among the others, in no group yet; who left does no more. */
+function useWhoIsIn(form: Form, c: ClassDetail): void {
   useEffect(() => {
-    const people = form.getValues('people');
-    const known = new Set(people.map(({ personId }) => personId));
-    const further = valuesOf(c).people.filter(({ personId }) => !known.has(personId));
-    if (further.length > 0) form.setValue('people', [...people, ...further]);
+    const listed = form.getValues('people');
+    const now = valuesOf(c).people;
+    const isIn = new Set(now.map(({ personId }) => personId));
+    const known = new Set(listed.map(({ personId }) => personId));
+    const further = now.filter(({ personId }) => !known.has(personId));
+    const left = listed.filter(({ personId }) => isIn.has(personId));
+    if (further.length > 0 || left.length < listed.length) form.setValue('people', [...left, ...further]);
   }, [form, c]);
 }
 

@@ -1,11 +1,13 @@
-import { useState } from 'react';
 import type { UseFormReturn } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
 import type { NamedGroup } from '@avrelle/core/audience';
 import type { Kind } from '@avrelle/core/legend';
 import { OTHERS_SEEN, type Assignment } from '@avrelle/core/wire';
+import { useMe } from '../../account/me';
 import { useWrite } from '../../data/use-write';
 import { FormAlert, FormField, FormRadios, useSchemaForm } from '../../ui/Form';
+import { useKept } from '../../ui/kept';
+import { KeptBack } from '../../ui/KeptBack';
 import { ownZone } from '../../ui/local-time';
 import { useMessages } from '../../ui/Messages';
 import { dueAt } from '../../ui/when';
@@ -29,14 +31,17 @@ export function SetForm({ place, className, kinds, groups, set }: Props) {
   const put = useWrite('PUT /api/classes/:id/assignments/:sourceId', 'classes');
   const navigate = useNavigate();
   const messages = useMessages();
-  const [first] = useState(set?.version);
-  const { form, submit, busy } = useSchemaForm(setSchema, valuesOf(set), async (values) => {
+  const kept = useKept<SetValues>(useMe().id, `set/${place.id}/${place.sourceId}`, set?.version ?? null);
+  const send = async (values: SetValues): Promise<void> => {
     await put.send({ params: place, body: putOf(values, set?.version) });
     messages.tell(set ? 'What is set is changed; the class sees it.' : `The reading is set for ${className}.`);
+    kept.drop();
     await navigate(`/classes/${place.id}`);
-  });
+  };
+  const { form, submit, busy } = useSchemaForm(setSchema, valuesOf(set), send, kept);
   return (
     <form noValidate onSubmit={submit} className="mt-5 grid gap-6">
+      <KeptBack form={form} kept={kept} />
       <FormField
         form={form}
         name="instructions"
@@ -56,13 +61,13 @@ export function SetForm({ place, className, kinds, groups, set }: Props) {
       </fieldset>
       {groups.length > 0 && <ForGroups form={form} groups={groups} />}
       <Others form={form} />
-      {set && set.version !== first && <StandsNow set={set} />}
+      {set && set.version !== (kept.upon ?? undefined) && <StandsNow set={set} />}
       <FormAlert form={form} />
       <div className="flex flex-wrap items-baseline gap-5">
         <button className="press" disabled={busy}>
           {set ? 'Save changes' : `Set it for ${className}`}
         </button>
-        <Link to={`/classes/${place.id}`} className="act font-normal text-soft">
+        <Link to={`/classes/${place.id}`} className="act font-normal text-soft" onClick={kept.drop}>
           Cancel
         </Link>
         {set && <Unset set={set} />}

@@ -1,0 +1,27 @@
+import { useState } from 'react';
+import type { FieldValues, UseFormReturn } from 'react-hook-form';
+import type { Kept } from './kept';
+
+interface Props<Values extends FieldValues> {
+  readonly form: UseFormReturn<Values>;
+  readonly kept: Kept<Values>;
+}
+
+/** Says that a form goes on where it was left. */
+export function KeptBack<Values extends FieldValues>({ form, kept }: Props<Values>) {
+  const [isBack, setBack] = useState(kept.begun !== undefined);
+  if (!isBack) return null;
+  const startAgain = (): void => {
+    form.reset();
+    kept.drop();
+    setBack(false);
+  };
+  return (
+    <p role="note" className="text-[14px] text-soft">
+      What you had written here, and not saved, is back.{' '}
+      <button type="button" className="act" onClick={startAgain}>
+        Start again
+      </button>
+    </p>
+  );
+}
