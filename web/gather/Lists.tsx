@@ -14,6 +14,7 @@ import { Alert } from '../ui/Alert';
 import { FileButton } from '../ui/FileButton';
 import { useKeeping } from '../ui/Form';
 import { useKept } from '../ui/kept';
+import { KeptBack } from '../ui/KeptBack';
 import { useMessages } from '../ui/Messages';
 import { count } from '../ui/when';
 
@@ -24,7 +25,8 @@ export function Lists() {
   const lists = useLists().data ?? [];
   const form = useForm({ defaultValues: { text: '' } });
   const { register, reset, handleSubmit, watch } = form;
-  useKeeping(form, useKept<{ text: string }>(useMe().id, 'list'));
+  const kept = useKept<{ text: string }>(useMe().id, 'list');
+  useKeeping(form, kept);
   const [wrong, setWrong] = useState('');
   const found = addressesIn(watch('text')).length;
   const start = (given: string, name: string): void => {
@@ -67,6 +69,7 @@ export function Lists() {
             : text, CSV, or bookmarks of a browser
           </span>
         </div>
+        <KeptBack form={form} kept={kept} />
         <Alert>{wrong}</Alert>
       </form>
       {lists.map((batch) => (

@@ -5,14 +5,17 @@ import type { Kept } from './kept';
 interface Props<Values extends FieldValues> {
   readonly form: UseFormReturn<Values>;
   readonly kept: Kept<Values>;
+  /** How it begins anew, where that is more than as it began. */
+  readonly onStart?: () => void;
 }
 
 /** Says that a form goes on where it was left. */
-export function KeptBack<Values extends FieldValues>({ form, kept }: Props<Values>) {
+export function KeptBack<Values extends FieldValues>({ form, kept, onStart }: Props<Values>) {
   const [isBack, setBack] = useState(kept.begun !== undefined);
   if (!isBack) return null;
   const startAgain = (): void => {
-    form.reset();
+    if (onStart) onStart();
+    else form.reset();
     kept.drop();
     setBack(false);
   };

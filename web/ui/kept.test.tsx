@@ -2,7 +2,7 @@
  * @jest-environment ./web/testing/environment.mjs
  */
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
-import { cleanup, render, screen, waitFor } from '@testing-library/react';
+import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { object, string } from 'yup';
 import { FormField, useSchemaForm } from './Form';
@@ -32,6 +32,7 @@ function Form({ version = 1 }: { readonly version?: number }) {
       <FormField form={form} name="name" label="Name" />
       <FormField form={form} name="code" label="Code" />
       <button>Save</button>
+      {form.formState.isSubmitSuccessful && <p>Saved</p>}
     </form>
   );
 }
@@ -48,7 +49,9 @@ test('what was typed comes back in another visit, and goes on from the version o
   render(<Form version={2} />);
   expect([name(), screen.getByRole('note').textContent]).toEqual(['Marsh and mud', expect.stringContaining('is back')]);
   await user.click(screen.getByRole('button', { name: 'Save' }));
-  await waitFor(() => expect(send).toHaveBeenLastCalledWith(1));
+  // Only once the form has told of it.
+  await screen.findByText('Saved');
+  expect(send).toHaveBeenLastCalledWith(1);
   expect(stored()).toBeNull();
 });
 
@@ -64,6 +67,14 @@ test('one starts again with what is stored now; what is as it was is not kept', 
   expect(stored()).toMatchObject({ upon: 2 });
   await user.clear(screen.getByLabelText('Code'));
   expect(stored()).toBeNull();
+});
+
+test('what goes on from a newer version keeps that, also after it was dropped', () => {
+  const kept = keptForm('ines', 'set/1', 1);
+  kept.goOn(5);
+  kept.drop();
+  kept.write({});
+  expect(stored()).toEqual({ values: {}, upon: 5 });
 });
 
 test('each person has their own; what cannot be read counts as nothing', () => {

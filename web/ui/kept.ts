@@ -22,6 +22,7 @@ export interface Kept<Values> {
 export function keptForm<Values>(personId: PersonId, name: string, now: number | null = null): Kept<Values> {
   const key = `avrelle.form/${personId}/${name}`;
   const stored = read<Values>(key);
+  let newest = now;
   let upon = stored ? stored.upon : now;
   return {
     begun: stored?.values,
@@ -29,6 +30,7 @@ export function keptForm<Values>(personId: PersonId, name: string, now: number |
       return upon;
     },
     goOn: (version) => {
+      newest = version;
       upon = version;
     },
     write: (values) => {
@@ -39,7 +41,7 @@ export function keptForm<Values>(personId: PersonId, name: string, now: number |
       }
     },
     drop: () => {
-      upon = now;
+      upon = newest;
       localStorage.removeItem(key);
     },
   };

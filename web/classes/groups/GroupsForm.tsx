@@ -61,7 +61,7 @@ export function GroupsForm({ of: c }: { readonly of: ClassDetail }) {
             </button>
           </span>
         )}
-        <KeptBack form={form} kept={kept} />
+        <KeptBack form={form} kept={kept} onStart={takeOver} />
         <FormAlert form={form} />
       </div>
     </form>
