@@ -42,16 +42,9 @@ export function useKeeping<Values extends FieldValues>(
   useEffect(() => {
     if (!kept) return;
     if (kept.begun) form.reset(kept.begun, { keepDefaultValues: true });
-    let last = JSON.stringify(form.getValues());
     return form.subscribe({
       formState: { values: true, isDirty: true },
-      callback: ({ values, isDirty }) => {
-        // A form tells of its sending, too: what was sent is not kept again.
-        const now = JSON.stringify(values);
-        if (!isDirty) kept.drop();
-        else if (now !== last) kept.write(values);
-        last = now;
-      },
+      callback: ({ values, isDirty }) => (isDirty ? kept.write(values) : kept.drop()),
     });
   }, [form, kept]);
 }
