@@ -1,6 +1,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import cookie from '@fastify/cookie';
+import formBody from '@fastify/formbody';
 import multipart from '@fastify/multipart';
 import websocket from '@fastify/websocket';
 import fastifyStatic from '@fastify/static';
@@ -30,6 +31,7 @@ import { tagRoutes } from './library/tags';
 import { topicRoutes } from './library/topics';
 import { batchRoutes } from './batches/routes';
 import { noteRoutes } from './notes/routes';
+import { notificationRoutes } from './notifications/routes';
 import { mailRoutes } from './mail/routes';
 import { deskRoutes } from './desk/routes';
 import { AppError } from './errors';
@@ -91,6 +93,7 @@ const ROUTES = [
   collectionItemRoutes,
   findRoutes,
   deskRoutes,
+  notificationRoutes,
   exportRoutes,
   listExportRoutes,
   importRoutes,
@@ -115,6 +118,7 @@ export async function buildApp(context: Context, onRoute?: (route: RouteOptions)
   });
   if (onRoute) app.addHook('onRoute', onRoute);
   await app.register(cookie);
+  await app.register(formBody);
   await app.register(multipart);
   await app.register(websocket, { options: { maxPayload: LONGEST_LIVE_MESSAGE } });
   app.decorateRequest('person', null);

@@ -6,6 +6,7 @@ import { readConfig, type Config } from './config';
 import { watchFeeds } from './feeds/feed-watch';
 import { removeExpired, type Orphans } from './library/remove-expired';
 import { openMailDoor } from './mail/intake';
+import { watchMails } from './notifications/send-digests';
 import { PoolIngester } from './ingest/pool-ingester';
 import { openContext } from './open-context';
 import { listen, start } from './starting';
@@ -35,6 +36,7 @@ await start(config, async () => {
       : await openMailDoor(context, { port: config.mailPort, host: config.mailHost, domain: config.mailDomain });
   const stopFeeds = watchFeeds(context);
   const stopTime = watchTime(context);
+  const stopMails = watchMails(context, config);
   let orphans: Orphans = new Set();
   const sweep = (): void => {
     ({ orphans } = removeExpired(context, orphans));
@@ -47,6 +49,7 @@ await start(config, async () => {
     process.once(signal, () => {
       stopFeeds();
       stopTime();
+      stopMails();
       context.live.close();
       context.events.close();
       void mail?.close();

@@ -11,8 +11,9 @@ import * as groups from './groups';
 import * as held from './held';
 import * as joining from './joining';
 import * as kinds from './kinds';
-import * as live from './live';
 import * as library from './library';
+import * as live from './live';
+import * as notifications from './notifications';
 import * as questions from './questions';
 import * as sources from './sources';
 import * as walkthroughs from './walkthroughs';
@@ -32,6 +33,7 @@ const FEATURES = {
   kinds,
   library,
   live,
+  notifications,
   questions,
   sources,
   walkthroughs,

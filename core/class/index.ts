@@ -1,5 +1,6 @@
 export { agreement } from './agreement';
 export type { Value, Values } from './agreement';
+export { leftOf, leftWords, wordsFor } from './assignment-words';
 export { contributionOf, expectationWords, gaveOwn, hasDone, isDone, missing, NOTHING_DONE } from './assignment';
 export type { Contribution, Expectation, ExpectedMarks } from './assignment';
 export {

@@ -3,6 +3,7 @@ import type { Kind } from '../legend/legend';
 import type { Marked } from '../query/mark-words';
 import type { QuestionsLeft } from './question';
 import type { ClassLabel, SourceRow } from './source';
+import type { Noticed } from './notification';
 import type { SourceKind } from './source-words';
 
 /** Orders of a list of sources; `best` is by how well words fit, `touched` by what was last done with them. */
@@ -94,24 +95,6 @@ export interface AnnotationPage {
   readonly meant?: string;
 }
 
-/**
- * What is new for me: it answers me, means me by name, leads to what I wrote, was held and has been released, is mine
- * and was hidden, or, where I teach, is reported and not settled; I was let in to a class, a reading is set there or
- * changed, or the answers to a question are shown.
- */
-export const NOTICED = [
-  'answer',
-  'mention',
-  'link',
-  'released',
-  'hidden',
-  'reported',
-  'let_in',
-  'set',
-  'changed',
-  'shown',
-] as const;
-
 export interface DeskNotice {
   readonly id: string;
   /** Whoever did it; the class where its time had come. */
@@ -123,7 +106,7 @@ export interface DeskNotice {
   readonly annotationId: AnnotationId | null;
   readonly rootId: AnnotationId | null;
   readonly quote: string;
-  readonly why: (typeof NOTICED)[number];
+  readonly why: Noticed;
   /** How many it is about. */
   readonly notes: number;
   /** Where it happened; of what is reported, in whose discussion it is settled. */

@@ -223,7 +223,7 @@ export type {
   TopicNews,
   DeletedSource,
 } from './library';
-export { SOURCE_SORTS, ANNOTATION_SORTS, ANNOTATION_GROUPINGS, NOTICED } from './find';
+export { SOURCE_SORTS, ANNOTATION_SORTS, ANNOTATION_GROUPINGS } from './find';
 export type {
   SourceSort,
   AnnotationGrouping,
@@ -240,4 +240,22 @@ export type {
 export { MOST_ADDRESSES, batchSchema, batchPatchSchema, feedSchema, settleSchema } from './gather';
 export type { Batch, Feed, Arrival, Intake } from './gather';
 export type { JobState, Job } from './job';
+export {
+  DIGEST_EVERY,
+  NOTICED,
+  NOTIFICATION_KINDS,
+  followSchema,
+  isZone,
+  muteSchema,
+  noticedOf,
+  notificationSettingsSchema,
+} from './notification';
+export type {
+  DigestEvery,
+  Follows,
+  Noticed,
+  NotificationKind,
+  Notifications,
+  NotificationSettings,
+} from './notification';
 export type { StreamEvent } from './stream-event';

@@ -112,7 +112,7 @@ export const viewersOf = (db: Db, id: string): string[] =>
 /** One's own, also when deleted. */
 export const ownAnnotation = (db: Db, me: PersonId, id: string): AnnotationRow | undefined =>
   db.get<AnnotationRow>(OWN, { me, id, version: null });
-export const authorOf = (db: Db, id: string): string | undefined =>
+export const authorOf = (db: Db, id: string): PersonId | undefined =>
   db.get<{ authorId: PersonId }>(EXISTS, id)?.authorId;
 /** A class an annotation is for, as it is stored. */
 export interface StoredForClass extends ForClass {

@@ -10,6 +10,7 @@ import type { Context } from '../context';
 import { AppError } from '../errors';
 import { ownerOfKind } from '../legend/queries';
 import { peopleMeant, setLinks } from '../notes/queries';
+import { followersSeeing, tellFollowers } from '../notifications/tell-followers';
 import { versionOf, versionText } from '../sources/queries';
 import { newestId, newestVersion, place, placeByHand, setStart } from '../versions/queries';
 import {
@@ -58,6 +59,7 @@ export function putAnnotation(context: Context, me: Me, id: string, put: Annotat
     context.events.append({ type: 'annotation', annotationId: id, sourceId: put.sourceId, personId: me.id });
     noteOwn(context, me.id, put.sourceId);
     tellOf(context, id, peopleMeant(db, id), me.id);
+    tellFollowers(context, id, me.id);
     return annotationFor(db, me.id, id)!;
   });
 }
@@ -91,6 +93,7 @@ export function putReply(context: Context, me: Me, id: string, { parentId, note 
     );
     events.append({ type: 'annotation', annotationId: id, sourceId: root.sourceId, personId: me.id });
     tellOf(context, id, [parent.author.id, root.author.id, ...peopleMeant(db, id)], me.id);
+    tellFollowers(context, id, me.id);
     return annotationFor(db, me.id, id)!;
   });
 }
@@ -122,6 +125,7 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
     if (!updateAnnotation(db, { id, version: patch.version }, changed(context, me, before, patch), now()))
       throw new AppError('stale', { yours: patch.version, current: before.version }, { current: toWire(before) });
     const former = forClasses(db, id);
+    const saw = followersSeeing(db, id);
     if (patch.tags) setTags(db, id, patch.tags, now());
     if (patch.note !== undefined) setLinks(db, id, linksIn(patch.note));
     if (patch.passage) movePassage(context, before, patch.passage);
@@ -135,6 +139,7 @@ export function patchAnnotation(context: Context, me: Me, id: string, patch: Ann
     });
     noteOwn(context, me.id, before.sourceId);
     tellOf(context, id, peopleMeant(db, id), me.id);
+    tellFollowers(context, id, me.id, saw);
     return toWire(ownAnnotation(db, me.id, id)!);
   });
 }

@@ -3,7 +3,7 @@ import type { Assignment, AssignmentPut, Me } from '@avrelle/core/wire';
 import { mustNotBeArchived } from '../classes/archived';
 import { addSourceTo } from '../classes/readings';
 import type { Context } from '../context';
-import { tellClass } from '../desk/tell-class';
+import { tellClass } from '../notifications/tell-class';
 import { AppError } from '../errors';
 import { groupsFor } from '../groups/queries';
 import { kindsOf } from '../legend/queries';

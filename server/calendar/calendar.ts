@@ -1,5 +1,5 @@
 import { createEvents, type EventAttributes } from 'ics';
-import { expectationWords } from '@avrelle/core/class';
+import { wordsFor } from '@avrelle/core/class';
 import { plainWords } from '@avrelle/core/markdown';
 import type { Assignment } from '@avrelle/core/wire';
 
@@ -16,8 +16,7 @@ export function calendarOf(due: readonly Assignment[], origin: string): string {
 
 function eventOf(set: Assignment, dueAt: string, origin: string): EventAttributes {
   const { class: c, source, instructions, expected, progress, version } = set;
-  const names = new Map(expected.marks.map(({ kind, name }) => [kind, name]));
-  const asked = expectationWords(expected, (kind) => names.get(kind) ?? kind) || 'to be read';
+  const asked = wordsFor(expected) || 'to be read';
   const address = progress ? `/classes/${c.id}/readings/${source.id}` : `/source/${source.id}`;
   return {
     uid: `${c.id}.${source.id}@avrelle`,

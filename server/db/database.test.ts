@@ -6,8 +6,18 @@ import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { ARRIVALS } from '../feeds/queries';
 import { LISTED, OF_BATCH, SINGLE } from '../jobs/queries';
-import { MARKED_ON, NOTICES } from '../desk/queries';
-import { STUDENTS } from '../desk/told-queries';
+import { MARKED_ON } from '../desk/queries';
+import { DIGESTS_DUE, UNSENT } from '../notifications/digest-queries';
+import {
+  FOLLOWED_PEOPLE,
+  FOLLOWED_SOURCES,
+  FOLLOWED_THREADS,
+  FOLLOWERS,
+  SHARES_CLASS,
+} from '../notifications/follow-queries';
+import { MAIL_NOTICES, NOTICES } from '../notifications/notices-queries';
+import { MUTED_BY } from '../notifications/settings-queries';
+import { STUDENTS } from '../notifications/told-queries';
 import { REPORTS } from '../discussion/report-queries';
 import { SEE_ALL, STARS, threadsQuery } from '../discussion/queries';
 import { ASKING_ME, MINE, REQUESTS } from '../joining/queries';
@@ -226,6 +236,15 @@ test.each(
     ONE,
     MARKED,
     NOTICES,
+    MAIL_NOTICES,
+    FOLLOWERS,
+    FOLLOWED_SOURCES,
+    FOLLOWED_THREADS,
+    FOLLOWED_PEOPLE,
+    SHARES_CLASS,
+    MUTED_BY,
+    DIGESTS_DUE,
+    UNSENT,
     STUDENTS,
     ASKING_ME,
     MINE,

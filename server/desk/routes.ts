@@ -3,12 +3,14 @@ import type { Desk } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import type { Asker } from '../find/asker';
 import { askerOf } from '../find/asker-of';
-import { askingMe } from '../joining/queries';
+import { askingNow } from '../notifications/asking';
+import { noticesFor } from '../notifications/notices-queries';
+import { kindsOff } from '../notifications/settings-queries';
 import { questionsLeft } from '../questions/queries';
 import { serving } from '../serve';
 import { annotationHits, readQuery, sourcePage } from '../find/find';
 import { dayBefore } from './day-before';
-import { markedOn, notices, seeAll } from './queries';
+import { markedOn, seeAll } from './queries';
 
 const MOST = 5;
 /** Minutes of a spare moment (common practice). */
@@ -26,7 +28,8 @@ export function deskRoutes(app: FastifyInstance, context: Context): void {
   const serve = serving(app, context);
 
   serve('GET /api/desk', ({ me, query }) => {
-    const found = notices(db, me.id);
+    const off = kindsOff(db, me.id, 'desk');
+    const found = noticesFor(db, me.id, off);
     const asker = askerOf(context, me.id, query);
     const some = (query: string, limit = MOST) =>
       sourcePage(db, readQuery(query), asker, { sort: 'touched', offset: 0, limit });
@@ -43,7 +46,7 @@ export function deskRoutes(app: FastifyInstance, context: Context): void {
       begun: fresh.total + reading.length > 0 || some('', 1).total > 0,
       notices: found,
       unseen: found.filter((n) => !n.seen).length,
-      asking: askingMe(db, me.id),
+      asking: askingNow(db, me.id, off),
       questions: questionsLeft(db, me.id, now()),
       reading,
       fresh: fresh.sources,

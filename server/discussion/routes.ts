@@ -1,13 +1,13 @@
 import type { FastifyInstance } from 'fastify';
 import type { Annotation, AnnotationId, ClassId, PersonId } from '@avrelle/core/wire';
 import { annotationFor, forClasses, repliesOf, setEndorsed, setHidden } from '../annotations/queries';
-import { tellOf } from '../annotations/tell';
 import { membershipsOf } from '../classes/queries';
 import type { Context } from '../context';
 import type { Db } from '../db/database';
 import { AppError } from '../errors';
 import { askerOf } from '../find/asker-of';
 import { readQuery } from '../find/find';
+import { tellOfOwn } from '../notifications/told-queries';
 import { serving } from '../serve';
 import { putReport, reportsIn, settle } from './report-queries';
 import { seeThreads, star, starsOn, threadsOf, unstar } from './queries';
@@ -47,7 +47,10 @@ export function discussionRoutes(app: FastifyInstance, context: Context): void {
       setHidden(db, { id, classId: params.id }, { reason, by: reason === null ? null : me.id });
       for (const annotationId of [id, ...repliesOf(db, id)])
         events.append({ type: 'annotation', annotationId, sourceId, formerClasses });
-      if (reason !== null) tellOf(context, id, [author.id], me.id);
+      if (reason !== null && author.id !== me.id) {
+        tellOfOwn(db, { id: context.newId(), person: author.id, annotation: id, now: now() });
+        events.append({ type: 'desk', personId: author.id });
+      }
       return annotationFor(db, me.id, id)!;
     }),
   );

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import type { FastifyInstance } from 'fastify';
 import { mustNotBeArchived } from '../classes/archived';
 import type { Context } from '../context';
-import { tellClass } from '../desk/tell-class';
+import { tellClass } from '../notifications/tell-class';
 import { AppError } from '../errors';
 import { serving } from '../serve';
 import { takeIn } from './join';

@@ -1,14 +1,15 @@
 import type { Given } from '@avrelle/core/class';
 import type { AnnotationId, ClassId, Me, Question, QuestionPut, ResponsePut } from '@avrelle/core/wire';
 import { mustBe } from '../access/access';
-import { annotationFor, forClasses, ownAnnotation } from '../annotations/queries';
+import { annotationFor, authorOf, forClasses, ownAnnotation } from '../annotations/queries';
 import { mustNotBeArchived } from '../classes/archived';
 import type { Context } from '../context';
 import { AppError } from '../errors';
+import { tellOfOwn } from '../notifications/told-queries';
 import { storedQuestion, storeQuestion, storeResponse, teachersAsking, withdraw } from './queries';
 import { questionsFor } from './questions';
 
-type World = Pick<Context, 'db' | 'now' | 'events'>;
+type World = Pick<Context, 'db' | 'now' | 'newId' | 'events'>;
 
 /** Throws `not_found` where it is no question, or not for them to see. */
 export function questionOf({ db, now }: World, me: Me, annotationId: AnnotationId): Question {
@@ -82,7 +83,7 @@ export function withdrawQuestion(world: World, me: Me, id: AnnotationId): void {
 
 /** Answers, or changes the answer, as long as the answers are not shown. */
 export function putResponse(world: World, me: Me, id: AnnotationId, put: ResponsePut): Question {
-  const { db, now, events } = world;
+  const { db, now, newId, events } = world;
   return db.transaction(() => {
     const question = questionOf(world, me, id);
     if (!question.isForMe) throw new AppError('not_asked');
@@ -94,6 +95,8 @@ export function putResponse(world: World, me: Me, id: AnnotationId, put: Respons
       throw new AppError('answers_shown');
     }
     storeResponse(db, { id, me: me.id, now: now() }, given);
+    const asker = authorOf(db, id)!;
+    tellOfOwn(db, { id: newId(), person: asker, annotation: id, now: now() });
     for (const personId of new Set([me.id, ...teachersAsking(db, id)])) events.append({ type: 'questions', personId });
     return questionOf(world, me, id);
   });

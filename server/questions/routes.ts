@@ -1,7 +1,7 @@
 import type { FastifyInstance } from 'fastify';
 import type { AnnotationId, ClassId, PersonId } from '@avrelle/core/wire';
 import type { Context } from '../context';
-import { tellClass } from '../desk/tell-class';
+import { tellClass } from '../notifications/tell-class';
 import { AppError } from '../errors';
 import { sendCsv } from '../export/csv';
 import { serving } from '../serve';

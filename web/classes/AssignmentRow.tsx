@@ -3,7 +3,8 @@ import type { Assignment } from '@avrelle/core/wire';
 import { Strand } from '../ui/Strand';
 import { count, dayInTwo, dueAt, timeOf } from '../ui/when';
 import { Show } from './Show';
-import { aboutSet, isPast, leftOf } from './words';
+import { leftOf } from '@avrelle/core/class';
+import { aboutSet, isPast } from './words';
 
 interface Props {
   readonly set: Assignment;

@@ -1,12 +1,5 @@
-import { expectationWords, isDone } from '@avrelle/core/class';
-import { isRead } from '@avrelle/core/reading';
-import type { Assignment, NamedExpectation, OthersSeen } from '@avrelle/core/wire';
-
-/** "two claims, one answer"; empty where nothing is asked for. */
-export function wordsFor(expected: NamedExpectation): string {
-  const names = new Map(expected.marks.map(({ kind, name }) => [kind, name]));
-  return expectationWords(expected, (kind) => names.get(kind) ?? kind);
-}
+import { wordsFor } from '@avrelle/core/class';
+import type { Assignment, OthersSeen } from '@avrelle/core/wire';
 
 export const SEEN_WORDS: Readonly<Record<OthersSeen, string>> = {
   at_once: 'at once',
@@ -33,16 +26,6 @@ export const aboutSet = ({ expected, othersSeen, shownAt, comments, groups }: As
   ]
     .filter(Boolean)
     .join(' · ');
-
-/** What is left of what was asked for, "reading it" where it is only to be read; empty where all is done. */
-export function leftWords(expected: NamedExpectation, missing: NamedExpectation, readShare: number): string {
-  const left = wordsFor(missing);
-  return left || (isDone(expected) && !isRead(readShare) ? 'reading it' : '');
-}
-
-/** What I have left to do; empty where it is done, and for who teaches. */
-export const leftOf = ({ expected, missing, source }: Assignment): string =>
-  missing === null ? '' : leftWords(expected, missing, source.readShare);
 
 /** Whether the time when something is due is over; never where it is never due. */
 export const isPast = (dueAt: string | null, now = new Date().toISOString()): boolean => dueAt !== null && dueAt <= now;

@@ -1,16 +1,16 @@
 import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { Assignment, Desk, DeskNotice, SourceRow as Row } from '@avrelle/core/wire';
+import type { Assignment, Desk, SourceRow as Row } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { useDesk, useMyAssignments } from '../data/queries';
-import { useWrite } from '../data/use-write';
 import { Due, isShown } from './Due';
+import { NewForYou } from './NewForYou';
 import { MarkedText } from '../ui/MarkedText';
 import { Sign } from '../ui/Sign';
 import { Strand } from '../ui/Strand';
 import { State } from '../ui/State';
 import { Tint } from '../ui/Tint';
-import { count, minutes, shortName, when } from '../ui/when';
+import { count, minutes } from '../ui/when';
 import { PageHeading } from '../ui/PageHeading';
 
 const FirstPage = lazy(() => import('./FirstPage'));
@@ -81,7 +81,7 @@ function Work({ desk, due, name }: WorkProps) {
         />
         {desk.past && <Past past={desk.past} />}
       </div>
-      <Answers desk={desk} name={name} />
+      <NewForYou desk={desk} name={name} />
     </div>
   );
 }
@@ -194,88 +194,6 @@ function Shelf({
               {minutes(s.minutes * (1 - s.readShare))}
               {s.readShare > 0 ? ' left' : ''}
             </span>
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
-/** In its text; what has to be settled, in the discussion of its class. */
-function addressOf({ why, class: c, sourceId, rootId }: DeskNotice): string {
-  if (c && why === 'reported') return `/classes/${c.id}/discussion?only=reported&at=${rootId}`;
-  if (c && sourceId === null) return `/classes/${c.id}`;
-  return rootId === null ? `/source/${sourceId}` : `/source/${sourceId}?at=${rootId}`;
-}
-
-/** What somebody did. */
-const WHY = {
-  mention: 'mentioned you',
-  link: 'linked to a note of yours',
-  answer: 'answered',
-  hidden: 'hid what you wrote',
-  reported: 'reported a note',
-  let_in: 'let you in',
-  set: 'set a reading',
-  changed: 'changed what is set',
-  shown: 'showed the answers',
-} as const;
-
-function Answers({ desk: { notices, unseen, asking }, name }: { desk: Desk; name: string }) {
-  const seen = useWrite('POST /api/desk/seen', 'desk');
-  return (
-    <section
-      aria-label="New for you"
-      className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-6 py-4 max-[900px]:border-l-0 max-[900px]:border-t max-[900px]:px-4"
-    >
-      <h2 className="flex items-baseline justify-between text-[17px]">
-        New for you{' '}
-        {unseen > 0 && (
-          <button className="act font-ui text-[13px]" onClick={() => seen.run(undefined)}>
-            All seen
-          </button>
-        )}
-      </h2>
-      {notices.length + asking.length === 0 && (
-        <p className="mt-1 text-soft">
-          When somebody answers you, mentions you or shows you something new, {shortName(name).split(' ')[0]}, it stands
-          here.
-        </p>
-      )}
-      <ul className="mt-2">
-        {asking.map(({ class: c, people }) => (
-          <li key={c.id} className="border-t border-strong border-l-[3px] border-l-brick py-2 pl-3">
-            <Link to={`/classes/${c.id}/joining`} className="block text-[14.5px] hover:text-tide">
-              {count(people, 'person asks', 'people ask')} to join <Tint tint={c.tint}>{c.name}</Tint>
-            </Link>
-          </li>
-        ))}
-        {notices.map((n) => (
-          <li
-            key={n.id}
-            className={`border-t py-2 ${n.seen ? 'border-rule' : 'border-strong border-l-[3px] border-l-brick pl-3'}`}
-          >
-            <Link to={addressOf(n)} state={BACK} className="block hover:text-tide">
-              <p className="flex text-[13px] text-soft">
-                <span>
-                  <b className="font-semibold text-ink">{shortName(n.actor)}</b>{' '}
-                  {n.why === 'released' ? `released ${count(n.notes, 'note')}` : WHY[n.why]}
-                </span>
-                <span className="ml-auto text-faint">{when(n.at)}</span>
-              </p>
-              <p dir="auto" className="line-clamp-4 whitespace-pre-line text-[14.5px] leading-5">
-                {n.reply || n.sourceTitle}
-              </p>
-              {n.class && n.why !== 'reported' ? (
-                <p className="mt-0.5 text-[13px]">
-                  <Tint tint={n.class.tint}>{n.class.name}</Tint>
-                </p>
-              ) : (
-                <p dir="auto" className="mt-0.5 truncate font-read text-[13.5px] italic text-soft">
-                  {n.quote || n.sourceTitle}
-                </p>
-              )}
-            </Link>
           </li>
         ))}
       </ul>

@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import { assignmentKey, type Assignment } from '@avrelle/core/wire';
-import { isPast, leftOf } from '../classes/words';
+import { leftOf } from '@avrelle/core/class';
+import { isPast } from '../classes/words';
 import { Tint } from '../ui/Tint';
 import { count, dueAt } from '../ui/when';
 

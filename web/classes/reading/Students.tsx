@@ -3,7 +3,7 @@ import type { AssignmentDetail, StudentProgress } from '@avrelle/core/wire';
 import { DataTable, type PlainColumn } from '../../ui/DataTable';
 import { dueAt } from '../../ui/when';
 import type { ClassReading } from './class-reading';
-import { leftWords } from '../words';
+import { leftWords } from '@avrelle/core/class';
 import { MoreTime } from './MoreTime';
 import { TableLink } from './TableLink';
 

@@ -1,7 +1,8 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { contributionOf, missing, type Contribution } from '@avrelle/core/class';
 import type { Assignment, NamedExpectation, Question } from '@avrelle/core/wire';
-import { isPast, leftWords, wordsFor } from '../../../classes/words';
+import { leftWords, wordsFor } from '@avrelle/core/class';
+import { isPast } from '../../../classes/words';
 import { useSetHere } from '../../../data/queries';
 import { useQuestionsOn } from '../../../data/question-queries';
 import { Tint } from '../../../ui/Tint';

@@ -8,6 +8,15 @@ export interface InClass {
   readonly questionId?: AnnotationId;
 }
 
+const TELL_OF_OWN = `
+  INSERT INTO notification (id, person_id, annotation_id, created_at) VALUES (@id, @person, @annotation, @now)
+  ON CONFLICT (person_id, annotation_id) DO UPDATE SET created_at = @now, seen_at = NULL`;
+/** Something has happened to what somebody wrote; once more, it stands as new again. */
+export const tellOfOwn = (
+  db: Db,
+  told: { readonly id: string; readonly person: PersonId; readonly annotation: AnnotationId; readonly now: string },
+): number => db.run(TELL_OF_OWN, told);
+
 export const STUDENTS = "SELECT person_id FROM membership WHERE class_id = ? AND role = 'student'";
 export const studentsIn = (db: Db, classId: ClassId): PersonId[] =>
   db.all<{ personId: PersonId }>(STUDENTS, classId).map((row) => row.personId);

@@ -1,0 +1,1 @@
+export { noticePath, noticeWords } from './notice';
