@@ -6,8 +6,10 @@ import { PoolIngester } from '../server/ingest/pool-ingester';
 import { watchTime } from '../server/assignments/passing-time';
 import { watchFeeds } from '../server/feeds/feed-watch';
 import { openMailDoor } from '../server/mail/intake';
+import { watchMails } from '../server/notifications/send-digests';
 import { openContext } from '../server/open-context';
 import { listen, wordsForStart } from '../server/starting';
+import { openInbox } from '../standins/mail/inbox';
 import { serveLittleWeb } from '../standins/web/serve';
 import { PASSWORD, SAMPLES } from './people';
 import { DemoClock, seed } from './seed';
@@ -26,12 +28,16 @@ const web = await serveLittleWeb(
   },
   WEB_PORT,
 );
+const inbox = await openInbox({ smtp: WEB_PORT + 3, web: WEB_PORT + 4 });
 const config = readConfig({
   ...process.env,
   AVRELLE_DATA: file,
   AVRELLE_NAMES: `saltmere.test=127.0.0.1:${web.port}`,
   AVRELLE_MAIL_PORT: String(WEB_PORT + 2),
   AVRELLE_MAIL_DOMAIN: 'intake.saltmere.test',
+  AVRELLE_SMTP: `smtp://127.0.0.1:${inbox.smtpPort}`,
+  AVRELLE_MAIL_FROM: 'Avrelle <avrelle@college.saltmere.test>',
+  AVRELLE_ADDRESS: process.env.AVRELLE_ADDRESS ?? 'http://127.0.0.1',
 });
 const clock = new DemoClock();
 const context = openContext({
@@ -58,6 +64,8 @@ const port = await listen(app, config, 20).catch((error: unknown) => {
   console.error(wordsForStart(error, config));
   process.exit(1);
 });
+// Known only now: another may stand where it was to be.
+const stopMails = watchMails(context, { ...config, address: `http://${config.host}:${port}` });
 if (port !== config.port)
   console.log(`Port ${config.port} is in use already, so the demo takes the next that is free.`);
 
@@ -74,6 +82,7 @@ Pages of the simulated web to keep:
   http://posts.saltmere.test/line-e                     http://packet.saltmere.test/letters (has a feed)
   http://trouble.saltmere.test/loop (and /huge, /broken, /empty, /to-private)
 
+Mails that Avrelle sends arrive at http://127.0.0.1:${inbox.webPort} and nowhere else.
 A newsletter to your own address (shown under Gather): npm run letter -- ADDRESS
 
 Data: ${file} (start again from nothing: npm run demo -- --fresh). Ctrl+C ends it.`);
@@ -82,11 +91,12 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.once(signal, () => {
     stopFeeds();
     stopTime();
+    stopMails();
     void mail.close();
     void context.jobs
       .stop()
       .then(() => app.close())
-      .then(() => web.close())
+      .then(() => Promise.all([web.close(), inbox.close()]))
       .then(() => {
         context.db.close();
         process.exit(0);

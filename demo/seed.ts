@@ -23,6 +23,7 @@ import { bareMarks } from './bare-marks';
 import { DRAWINGS } from './drawings';
 import { MARKS, type DemoMark, type SourceKey } from './marks';
 import { seedClasses } from './classes';
+import { seedNotifications } from './notifications';
 import { QUESTIONS } from './questions';
 import { seedWalkthrough } from './walkthrough';
 import { ASSIGNMENTS, READ, READ_BY_OTHERS } from './assignments';
@@ -68,6 +69,7 @@ export async function seed(
   await seeder.people();
   await seeder.classes();
   await seeder.sources();
+  await seeder.notifications();
   await seeder.marks();
   await seeder.drawings();
   web.show(SLUICE, 2);
@@ -130,6 +132,11 @@ class Seeder {
         text: await this.send<SourceText>(by, 'GET', `/api/sources/${id}/text`),
       });
     }
+  }
+
+  async notifications(): Promise<void> {
+    const where = { classId: this.classIds.B, sourceId: this.kept.get('packet')!.source.id };
+    await seedNotifications((...asked) => this.send(...asked), where);
   }
 
   async marks(): Promise<void> {

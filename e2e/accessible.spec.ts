@@ -59,6 +59,7 @@ async function addresses(page: Page) {
       '/find?q=marsh&of=sources',
       '/gather',
       '/account',
+      '/notifications',
       `/source/${of('Sluice Nine')}/changes`,
     ],
     sources: [

@@ -11,3 +11,5 @@ export const CHROMIUM_ARGS = [
 ];
 /** Where the demo takes letters in. */
 export const MAIL_PORT = PORT + 3;
+/** Where what the demo sends by mail is shown. */
+export const INBOX_PORT = PORT + 5;

@@ -16,6 +16,7 @@ import { SkipLink } from './ui/SkipLink';
 
 const NO_TINTS = {};
 const AccountPage = lazy(() => import('./account/AccountPage'));
+const StopMailsPage = lazy(() => import('./notifications/StopMailsPage'));
 
 const Commands = lazy(() => import('./commands/Commands'));
 /** Whatever becomes of it, the page stands. */
@@ -44,6 +45,14 @@ export function App() {
       Loading…
     </p>
   );
+  if (here.pathname.startsWith('/stop-mails/'))
+    return (
+      <Suspense fallback={waiting}>
+        <Routes>
+          <Route path="/stop-mails/:hash" element={<StopMailsPage />} />
+        </Routes>
+      </Suspense>
+    );
   if (!me) {
     const back = here.pathname === '/enter' ? '/' : here.pathname + here.search;
     return (

@@ -116,6 +116,9 @@ function MyMenu() {
           <DropdownMenu.Item className="item" onSelect={() => void navigate('/account')}>
             Your account
           </DropdownMenu.Item>
+          <DropdownMenu.Item className="item" onSelect={() => void navigate('/notifications')}>
+            Notifications
+          </DropdownMenu.Item>
           <DropdownMenu.Item className="item" onSelect={() => void signOut()}>
             Sign out
           </DropdownMenu.Item>

@@ -33,6 +33,7 @@ export const PAGES = [
   page('/join/:token', () => import('./classes/joining/JoinPage')),
   page('/classes/:id/held', () => import('./classes/held/HeldPage')),
   page('/classes/:id/readings/:sourceId', () => import('./classes/reading/ReadingPage')),
+  page('/notifications', () => import('./notifications/NotificationsPage')),
   page('/account', () => import('./account/YourAccountPage')),
   page('/people', () => import('./account/PeoplePage')),
 ];

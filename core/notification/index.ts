@@ -1,1 +1,1 @@
-export { noticePath, noticeWords } from './notice';
+export { noticeAbout, noticePath, noticeWords } from './notice';

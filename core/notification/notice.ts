@@ -24,12 +24,24 @@ export function noticeWords({ why, notes, actor }: Pick<DeskNotice, 'why' | 'not
     case 'released':
       return { actor, did: `released ${notes === 1 ? '1 note' : `${notes} notes`}` };
     case 'followed':
-      return { actor, did: notes === 1 ? 'marked or wrote something new' : `marked or wrote ${notes} new things` };
+      return { actor, did: notes === 1 ? 'added something new' : `added ${notes} new things` };
     case 'answered':
       return { actor: notes === 1 ? actor : `${notes} people`, did: 'answered your question' };
     default:
       return { actor, did: DID[why] };
   }
+}
+
+/**
+ * What was written, and what that is about: the words it stands at, or, of what is followed, the source. Where there are
+ * no words of anybody's, the first is what it is about.
+ */
+export function noticeAbout({ why, reply, quote, sourceTitle }: DeskNotice): {
+  readonly words: string;
+  readonly about: string;
+} {
+  if (why === 'followed') return { words: reply || quote, about: sourceTitle };
+  return { words: reply || sourceTitle, about: quote || sourceTitle };
 }
 
 /** Where it is looked at: in its text; what has to be settled, in the discussion of its class. */

@@ -1,6 +1,7 @@
 import { Liquid } from 'liquidjs';
 import { leftOf } from '@avrelle/core/class';
-import { noticePath, noticeWords } from '@avrelle/core/notification';
+import { noticeAbout, noticePath, noticeWords } from '@avrelle/core/notification';
+import type { DeskNotice } from '@avrelle/core/wire';
 import type { DigestContents } from './digest-contents';
 
 /** So many of what is new are told one by one. */
@@ -17,19 +18,22 @@ Due soon, and not done yet
 * {{ d.title }} ({{ d.class }}), {{ d.when }}
   Still missing: {{ d.left }}
   {{ d.address }}
+
 {% endfor %}{% endif %}{% if asking.size > 0 or news.size > 0 %}
 New for you
 
 {% for a in asking -%}
 * {{ a.words }} {{ a.class }}
   {{ a.address }}
+
 {% endfor %}{% for n in news -%}
 * {{ n.actor }} {{ n.did }}{% if n.class %} ({{ n.class }}){% endif %}
-  {{ n.about }}
 {%- for line in n.words %}
   {{ line }}
 {%- endfor %}
+  {{ n.about }}
   {{ n.address }}
+
 {% endfor %}{% endif %}{% if more > 0 %}
 And {{ more }} more on your Desk: {{ desk }}
 {% endif %}
@@ -51,8 +55,8 @@ Still missing: {{ d.left }}</p>
 {% endfor %}{% endif %}{% if asking.size > 0 or news.size > 0 %}<h2 style="font-size:17px;border-bottom:1px solid #b9b29c">New for you</h2>
 {% for a in asking %}<p><a href="{{ a.address }}" style="color:#0e5a60">{{ a.words }}</a> {{ a.class }}</p>
 {% endfor %}{% for n in news %}<p><b>{{ n.actor }}</b> {{ n.did }}{% if n.class %} ({{ n.class }}){% endif %}<br>
-<a href="{{ n.address }}" style="color:#0e5a60"><i>{{ n.about }}</i></a>{% for line in n.words %}<br>
-{{ line }}{% endfor %}</p>
+{% for line in n.words %}{{ line }}<br>
+{% endfor %}<a href="{{ n.address }}" style="color:#0e5a60"><i>{{ n.about }}</i></a></p>
 {% endfor %}{% endif %}{% if more > 0 %}<p>And {{ more }} more, <a href="{{ desk }}" style="color:#0e5a60">on your Desk</a>.</p>
 {% endif %}<p style="border-top:1px solid #b9b29c;padding-top:12px;font-size:14px">You get this mail because you chose to.
 <a href="{{ settings }}" style="color:#0e5a60">Choose anew</a> · <a href="{{ stop }}" style="color:#0e5a60">No more mails</a></p>
@@ -82,11 +86,9 @@ export function digestLetter({ due, asking, notices }: DigestContents, { name, z
     hour: '2-digit',
     minute: '2-digit',
   });
-  const count = due.length + asking.length + notices.length;
-  const subject = count === 1 ? '1 new thing for you' : `${count} new things for you`;
   const words = {
     name,
-    subject,
+    subject: subjectOf(due.length, asking.length + notices.length),
     desk: `${origin}/desk`,
     settings: `${origin}/notifications`,
     stop,
@@ -105,11 +107,23 @@ export function digestLetter({ due, asking, notices }: DigestContents, { name, z
     news: notices.slice(0, MOST).map((notice) => ({
       ...noticeWords(notice),
       class: notice.class?.name ?? null,
-      about: notice.quote || notice.sourceTitle || (notice.class?.name ?? ''),
-      words: notice.reply.split('\n').filter(Boolean),
+      ...linesOf(notice),
       address: origin + noticePath(notice),
     })),
     more: Math.max(0, notices.length - MOST),
   };
-  return { subject, text: plain.renderSync(TEXT, words), html: liquid.renderSync(HTML, words) };
+  return { subject: words.subject, text: plain.renderSync(TEXT, words), html: liquid.renderSync(HTML, words) };
+}
+
+/** "1 due soon, 3 new for you". */
+const subjectOf = (due: number, fresh: number): string =>
+  [due > 0 ? `${due} due soon` : '', fresh > 0 ? `${fresh} new for you` : ''].filter(Boolean).join(', ');
+
+/** What was written, and what it is about, in the same words never twice. */
+function linesOf(notice: DeskNotice): { readonly words: readonly string[]; readonly about: string } {
+  const { words, about } = noticeAbout(notice);
+  return {
+    words: words === about ? [] : words.split('\n').filter(Boolean),
+    about: about || (notice.class?.name ?? ''),
+  };
 }

@@ -75,7 +75,7 @@ test('what is new comes once, by SMTP, as text and as HTML, with a link to its p
   expect(await send(40)).toBe(1);
   const [letter] = inbox.letters;
   expect(letter).toMatchObject({
-    subject: '1 new thing for you',
+    subject: '1 new for you',
     from: { value: [{ name: 'Avrelle', address: 'avrelle@college.saltmere.test' }] },
     to: { value: [{ name: ines.me.name, address: ines.me.email }] },
   });

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import type { ClassDetail } from '@avrelle/core/wire';
+import { useNotifications } from '../data/notification-queries';
 import { useWrite } from '../data/use-write';
 import { Menu } from '../ui/Menu';
 import { useMessages } from '../ui/Messages';
@@ -25,6 +26,7 @@ export function ClassMenu({ of: c }: { readonly of: ClassDetail }) {
             </DropdownMenu.Item>
           </>
         )}
+        <MuteItem of={c} />
         <DropdownMenu.Item className="item" onSelect={() => setAsked('leave')}>
           Leave the class…
         </DropdownMenu.Item>
@@ -37,6 +39,25 @@ export function ClassMenu({ of: c }: { readonly of: ClassDetail }) {
       {asked === 'next' && <NextClass of={c} onClose={close} />}
       {asked && asked !== 'next' && <ClassDialogs asked={asked} id={c.id} name={c.name} onClose={close} />}
     </>
+  );
+}
+
+/** Nothing of the class is told to me any more, or again. */
+function MuteItem({ of: { id, name } }: { readonly of: ClassDetail }) {
+  const muted = useNotifications().data?.muted.some((one) => one.id === id) ?? false;
+  const put = useWrite('PUT /api/classes/:id/muted', 'desk');
+  const messages = useMessages();
+  const set = (to: boolean): void =>
+    put.run({ params: { id }, body: { muted: to } }, () =>
+      messages.tell(to ? `You are told nothing of ${name} any more.` : `You are told of ${name} again.`, {
+        label: 'Undo',
+        run: () => set(!to),
+      }),
+    );
+  return (
+    <DropdownMenu.Item className="item" onSelect={() => set(!muted)}>
+      {muted ? 'Unmute the class' : 'Mute the class'}
+    </DropdownMenu.Item>
   );
 }
 

@@ -4,6 +4,8 @@ import type { NamedGroup } from '@avrelle/core/audience';
 import { CLASS_ROLES, type ClassDetail, type Member, type PersonId } from '@avrelle/core/wire';
 import { useMe } from '../account/me';
 import { useWrite } from '../data/use-write';
+import { FollowItem } from '../notifications/FollowItem';
+import { useFollow } from '../notifications/use-follow';
 import { Confirm } from '../ui/Confirm';
 import { DataTable, type PlainColumn } from '../ui/DataTable';
 import { Menu } from '../ui/Menu';
@@ -25,7 +27,7 @@ export function Members({ of: { id, name, role, members, groups } }: { readonly 
   const columns = [
     nameColumn(groups),
     ...COLUMNS,
-    ...(role === 'teacher' ? [changeColumn(me.id, make, setLeaving)] : []),
+    role === 'teacher' ? changeColumn(me.id, make, setLeaving) : followColumn(me.id),
   ];
   return (
     <>
@@ -74,6 +76,30 @@ const COLUMNS: readonly PlainColumn<Member>[] = [
   { id: 'answers', header: 'Answers', cell: ({ row }) => row.original.replies || '–' },
 ];
 
+const followColumn = (me: PersonId): PlainColumn<Member> => ({
+  id: 'change',
+  header: () => <span className="sr-only">Follow</span>,
+  cell: ({ row: { original } }) =>
+    original.id === me ? <span className="text-soft">you</span> : <Follow of={original} />,
+});
+
+/** What somebody writes is told to me, or no longer. */
+function Follow({ of: { id, name } }: { readonly of: Member }) {
+  const { isFollowed, set } = useFollow();
+  const followed = isFollowed({ type: 'person', id, words: name });
+  return (
+    <button
+      aria-pressed={followed}
+      title={followed ? 'You are told what is new by them' : 'Be told what is new by them'}
+      className={followed ? 'font-semibold text-tide' : 'text-soft hover:text-ink'}
+      onClick={() => set({ type: 'person', id, words: name }, !followed)}
+    >
+      {followed ? 'Following' : 'Follow'}
+      <span className="sr-only"> {name}</span>
+    </button>
+  );
+}
+
 const changeColumn = (
   me: PersonId,
   make: (member: Member, to: Member['role']) => void,
@@ -91,6 +117,7 @@ const changeColumn = (
             Make {A_ROLE[to]}
           </DropdownMenu.Item>
         ))}
+        <FollowItem what={{ type: 'person', id: original.id, words: original.name }}>Follow what they write</FollowItem>
         <DropdownMenu.Item className="item" onSelect={() => remove(original)}>
           Remove from the class…
         </DropdownMenu.Item>

@@ -63,6 +63,8 @@ export const keys = {
   leading: (to: string) => ['topics', 'leading', to] as const,
   links: (to: string) => ['links', to] as const,
   desk: ['desk'] as const,
+  notifications: ['notifications'] as const,
+  follows: ['follows'] as const,
   jobs: ['jobs'] as const,
   arrivals: ['arrivals'] as const,
   lists: ['lists'] as const,

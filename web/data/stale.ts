@@ -40,7 +40,9 @@ const STALE = {
   tags: () => [keys.library, keys.tags, keys.tints, ['topics'], ['source'], ['annotations'], ['found']],
   tints: () => [keys.tints],
   links: () => [['links']],
-  desk: () => [keys.desk],
+  /** What is new, what I follow, and of what I want to hear. */
+  desk: () => [keys.desk, keys.follows, keys.notifications],
+  notifications: () => [keys.notifications, keys.desk],
   arrivals: () => [keys.arrivals, keys.feeds, keys.lists],
   jobs: () => [keys.jobs],
   welcome: () => [keys.welcome],

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { noticePath, noticeWords } from '@avrelle/core/notification';
+import { noticeAbout, noticePath, noticeWords } from '@avrelle/core/notification';
 import type { Desk, DeskNotice } from '@avrelle/core/wire';
 import { useWrite } from '../data/use-write';
 import { Tint } from '../ui/Tint';
@@ -49,6 +49,7 @@ export function NewForYou({ desk: { notices, unseen, asking }, name }: { desk: D
 }
 
 function Notice({ of: n }: { readonly of: DeskNotice }) {
+  const { words, about } = noticeAbout(n);
   const { actor, did } = noticeWords({ ...n, actor: shortName(n.actor) });
   return (
     <li className={`border-t py-2 ${n.seen ? 'border-rule' : 'border-strong border-l-[3px] border-l-brick pl-3'}`}>
@@ -60,7 +61,7 @@ function Notice({ of: n }: { readonly of: DeskNotice }) {
           <span className="ml-auto text-faint">{when(n.at)}</span>
         </p>
         <p dir="auto" className="line-clamp-4 whitespace-pre-line text-[14.5px] leading-5">
-          {n.reply || n.sourceTitle}
+          {words}
         </p>
         {n.class && n.why !== 'reported' ? (
           <p className="mt-0.5 text-[13px]">
@@ -68,7 +69,7 @@ function Notice({ of: n }: { readonly of: DeskNotice }) {
           </p>
         ) : (
           <p dir="auto" className="mt-0.5 truncate font-read text-[13.5px] italic text-soft">
-            {n.quote || n.sourceTitle}
+            {about}
           </p>
         )}
       </Link>

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { READING_STATES, STATE_WORDS, type CollectionRow, type SourceRow } from '@avrelle/core/wire';
 import type { Changing } from './use-changing';
@@ -25,7 +26,7 @@ export function RowActions(props: Props) {
   );
 }
 
-/** State, facts and tags, collections, deleting. `holding`: the collections it is in, where that is known; then it can be taken out of them, too. */
+/** State, facts and tags, collections, deleting. `holding`: the collections it is in, where that is known; then it can be taken out of them, too. `children`: further items. */
 export function ShelfItems({
   source,
   changing,
@@ -33,7 +34,8 @@ export function ShelfItems({
   holding,
   onEdit,
   onDeleted,
-}: Props & { readonly holding?: readonly string[]; onDeleted?(): void }) {
+  children,
+}: Props & { readonly holding?: readonly string[]; readonly children?: ReactNode; onDeleted?(): void }) {
   return (
     <DropdownMenu.Portal>
       <DropdownMenu.Content
@@ -52,6 +54,7 @@ export function ShelfItems({
           <Mark />
           {source.owned ? 'About it, tags…' : 'Tags…'}
         </DropdownMenu.Item>
+        {children}
         {collections.length > 0 && (
           <DropdownMenu.Sub>
             <DropdownMenu.SubTrigger className="item">

@@ -21,6 +21,7 @@ import { PlaceLine } from './PlaceLine';
 import { Asked, AskTheClass } from './Question';
 import { Reply } from './Reply';
 import { StarHere } from './StarHere';
+import { FollowMenu } from '../../../notifications/FollowMenu';
 import { ReplyForm } from '../../../note/ReplyForm';
 import { Tick } from '../../../ui/Tick';
 
@@ -174,6 +175,7 @@ function Foot({ root, mine, asks, actions, onEdit }: FootProps) {
       )}
       {!mine && <ForMembers annotation={root} />}
       <StarHere annotation={root} />
+      {root.classIds.length > 0 && <FollowMenu annotation={root} />}
       {actions.copyAddress && (
         <button
           className="act ml-auto font-normal text-soft"

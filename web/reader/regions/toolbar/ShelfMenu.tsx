@@ -3,6 +3,7 @@ import { DropdownMenu } from 'radix-ui';
 import { useNavigate } from 'react-router';
 import type { SourceDetail } from '@avrelle/core/wire';
 import { useHolding, useOutline } from '../../../data/queries';
+import { FollowItem } from '../../../notifications/FollowItem';
 import { ShelfItems } from '../../../library/RowActions';
 import { useChanging } from '../../../library/use-changing';
 
@@ -32,7 +33,13 @@ export function ShelfMenu({ source, back }: { source: SourceDetail; back: string
           holding={holding}
           onEdit={() => setEditing(true)}
           onDeleted={() => void navigate(back)}
-        />
+        >
+          {source.classes.length > 0 && (
+            <FollowItem what={{ type: 'source', id: source.id, words: 'this source' }}>
+              Follow what is new in it
+            </FollowItem>
+          )}
+        </ShelfItems>
       </DropdownMenu.Root>
       {editing && (
         <Suspense>
