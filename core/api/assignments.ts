@@ -1,5 +1,5 @@
 import { object } from 'yup';
-import { assignmentPutSchema, extensionSchema, idSchema, shownSchema } from '../wire';
+import { assignmentPutSchema, extensionSchema, idSchema, publishSchema, shownSchema } from '../wire';
 import { endpoint } from './endpoint';
 import { asAssistant, asMember } from './permission';
 import { list } from './shape';
@@ -32,6 +32,12 @@ export const exportPassages = endpoint('GET', '/api/classes/:id/assignments/:sou
 export const putAssignment = endpoint('PUT', '/api/classes/:id/assignments/:sourceId', {
   may: asAssistant('set a reading'),
   body: assignmentPutSchema,
+  answer: assignment,
+});
+/** What has changed until now is told as such no longer, and the class is told; once for each number. */
+export const publishAssignment = endpoint('POST', '/api/classes/:id/assignments/:sourceId/published', {
+  may: asAssistant('publish what is set again'),
+  body: publishSchema,
   answer: assignment,
 });
 /** Nothing is asked for any more; the class reads it as before. */

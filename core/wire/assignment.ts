@@ -73,8 +73,21 @@ export const assignmentPutSchema = object({
   comments: boolean().default(true),
   /** For which groups of the class; none: for all of it. */
   groupIds: array(idSchema().required()).max(MOST_GROUPS).default([]),
+  /** Whether the class is told, and what has changed is told as such no longer; without, it is told against what was. */
+  publish: boolean().default(true),
+  /** Whether it is counted anew who has looked at it. */
+  lookAgain: boolean().default(false),
 }).noUnknown();
 export type AssignmentPut = InferType<typeof assignmentPutSchema>;
+/** What is set, as it is stored. */
+export type AssignmentFields = Omit<AssignmentPut, 'version' | 'publish' | 'lookAgain'>;
+
+/** `number` is the one that was seen. */
+export const publishSchema = object({
+  number: number().integer().min(1).required(),
+  lookAgain: boolean().default(false),
+}).noUnknown();
+export type PublishAgain = InferType<typeof publishSchema>;
 
 export const shownSchema = object({ shown: boolean().required() }).noUnknown();
 /** Null takes the extension back. */
@@ -83,6 +96,24 @@ export const extensionSchema = object({ dueAt: instant().defined() }).noUnknown(
 /** What is expected, each kind with its name. */
 export interface NamedExpectation extends Expectation {
   readonly marks: readonly { readonly kind: KindCode | null; readonly name: string; readonly count: number }[];
+}
+
+/** What a reading was when it was published, against what it is. */
+export interface Published {
+  /** How often it was. */
+  readonly number: number;
+  readonly at: string;
+  /** Since when it is counted who has looked at it; null where all of it counts. */
+  readonly lookedSince: string | null;
+  readonly changed: {
+    readonly instructions: boolean;
+    /** What is asked for, or until when. */
+    readonly asked: boolean;
+    /** There is a newer version of the source. */
+    readonly text: boolean;
+    /** Marks and notes of its teachers that are new or changed, of those that one sees. */
+    readonly notes: number;
+  };
 }
 
 /** A reading that is set for a class, as one of its members sees it. */
@@ -109,6 +140,7 @@ export interface Assignment {
   /** For which groups of the class; none: for all of it. */
   readonly groups: readonly NamedGroup[];
   readonly version: number;
+  readonly published: Published;
   /** What I have not done yet; null for who teaches. */
   readonly missing: NamedExpectation | null;
   /** Of its students, for who teaches; null for students. */

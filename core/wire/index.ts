@@ -179,10 +179,20 @@ export type {
   WalkthroughRow,
   WalkthroughStep,
 } from './walkthrough';
-export { OTHERS_SEEN, assignmentPutSchema, shownSchema, extensionSchema, assignmentKey } from './assignment';
+export {
+  OTHERS_SEEN,
+  assignmentPutSchema,
+  publishSchema,
+  shownSchema,
+  extensionSchema,
+  assignmentKey,
+} from './assignment';
 export type {
   OthersSeen,
   AssignmentPut,
+  AssignmentFields,
+  Published,
+  PublishAgain,
   NamedExpectation,
   Assignment,
   AssignmentProgress,

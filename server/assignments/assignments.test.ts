@@ -7,6 +7,7 @@ import type {
   AssignmentDetail,
   ClassAssignments,
   ClassDetail,
+  Desk,
   Problem,
   SourcePage,
 } from '@avrelle/core/wire';
@@ -259,4 +260,79 @@ test('taken out and put back, a reading is set as it was', async () => {
   expect(await setFor(ines)).toBeUndefined();
   await teacher.send('PUT', `/api/classes/${id}/sources/${sourceId}`);
   expect((await setFor(ines))!.expected.answers).toBe(2);
+});
+
+describe('what has changed since it was published', () => {
+  const changed = async (who: Client) => (await setFor(who))!.published.changed;
+  const NOTHING = { instructions: false, asked: false, text: false, notes: 0 };
+  const SET = { instructions: 'Read it.', marks: [{ kind: null, count: 1 }] };
+  const publish = (number: number, more: object = {}, who = teacher) =>
+    who.send<Assignment>('POST', `${place()}/published`, { number, ...more });
+
+  test('instructions, what is asked for, the text and the teachers’ notes; published again, nothing', async () => {
+    await put(SET);
+    await mark(ines);
+    expect([await changed(ines), await changed(teacher)]).toEqual([NOTHING, NOTHING]);
+    await put({ ...SET, instructions: 'Read it twice.', version: 1, publish: false });
+    expect(await changed(ines)).toEqual({ ...NOTHING, instructions: true });
+    await put({ ...SET, instructions: 'Read it.', answers: 1, version: 2, publish: false });
+    expect(await changed(ines)).toEqual({ ...NOTHING, asked: true });
+    await mark(teacher);
+    await mark(teacher, { held: true });
+    await mark(teacher, { classIds: [] });
+    expect([(await changed(ines)).notes, (await changed(teacher)).notes]).toEqual([1, 2]);
+    await teacher.keepAgain(sourceId as never, 'The tide turns at eight. Not at seven.');
+    expect(await changed(ines)).toEqual({ instructions: false, asked: true, text: true, notes: 1 });
+    const { published } = (await publish(1)).body;
+    expect(published).toMatchObject({ number: 2, lookedSince: null, changed: NOTHING });
+    expect(await changed(ines)).toEqual(NOTHING);
+  });
+
+  test('what is released later is new then; what opens later is published as it stands when it opens', async () => {
+    const held = await mark(teacher, { held: true });
+    await put(SET);
+    expect((await changed(ines)).notes).toBe(0);
+    await teacher.send('POST', `/api/classes/${id}/held/release`, { annotationIds: [held] });
+    expect((await changed(ines)).notes).toBe(1);
+    await put({ ...SET, version: 1, opensAt: fromNow(2) });
+    await put({ ...SET, version: 2, opensAt: fromNow(2), instructions: 'Read it twice.', publish: false });
+    await mark(teacher);
+    pass(3);
+    expect(await changed(ines)).toEqual(NOTHING);
+  });
+
+  test('two teachers at once publish once, and the class is told once; a change that is not published is told nobody', async () => {
+    const told = async (): Promise<readonly (readonly [string, boolean])[]> =>
+      (await ines.send<Desk>('GET', '/api/desk')).body.notices
+        .filter((n) => n.sourceId === sourceId)
+        .map((n) => [n.why, n.seen]);
+    await put(SET);
+    await ines.send('POST', '/api/desk/seen');
+    await put({ ...SET, instructions: 'Read it twice.', version: 1, publish: false });
+    expect(await told()).toEqual([['set', true]]);
+    const [one, other] = await Promise.all([publish(1), publish(1)]);
+    expect([one.body.published.number, other.body.published.number]).toEqual([2, 2]);
+    expect(await told()).toEqual([['changed', false]]);
+    expect((await publish(2, {}, ines)).status).toBe(403);
+  });
+
+  test('who has looked at it is counted anew, if that is wished; what they read stays', async () => {
+    await put(SET);
+    const look = () => ines.send('PUT', `/api/sources/${sourceId}/shelf`, { position: 3, spans: [[0, 10]] });
+    expect((await look()).status).toBe(204);
+    const detail = async () => (await teacher.send<AssignmentDetail>('GET', place())).body;
+    const opened = async () => (await detail()).students.filter((one) => one.opened).map((one) => one.name);
+    expect(await opened()).toEqual(['Ines']);
+    await publish(1);
+    expect(await opened()).toEqual(['Ines']);
+    await publish(2, { lookAgain: true });
+    const { students, progress } = await detail();
+    expect([await opened(), progress?.opened]).toEqual([[], 0]);
+    expect(students.find((one) => one.name === 'Ines')!.readShare).toBeGreaterThan(0);
+    // To put it elsewhere is not to look at it.
+    await ines.send('PUT', `/api/sources/${sourceId}/shelf`, { state: 'finished' });
+    expect(await opened()).toEqual([]);
+    await look();
+    expect(await opened()).toEqual(['Ines']);
+  });
 });

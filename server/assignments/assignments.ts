@@ -103,22 +103,36 @@ function setOf(row: AssignmentRow, me: PersonId, { tally, students, named }: Aro
     questions: row.questions === 1,
     groups,
     version: row.version,
+    published: publishedOf(row),
     missing: students === null ? named(missing(expected, tally.done(row.sourceId, me))) : null,
     progress: students && progressOf(row, those, tally),
   };
 }
+
+const publishedOf = (row: AssignmentRow): Assignment['published'] => ({
+  number: row.publishedNumber,
+  at: row.publishedAt,
+  lookedSince: row.lookedSince,
+  changed: {
+    instructions: row.instructionsChanged === 1,
+    asked: row.askedChanged === 1,
+    text: row.textChanged === 1,
+    notes: row.notesChanged,
+  },
+});
 
 function progressOf(row: AssignmentRow, students: readonly Student[], tally: Tally): AssignmentProgress {
   const { sourceId } = row;
   const each = students.map(({ id }) => ({
     done: tally.done(sourceId, id),
     read: tally.read(sourceId, id),
+    looked: tally.looked(sourceId, id, row.lookedSince),
     expected: expectedOf(row, tally.asked(sourceId, id)),
   }));
   const sum = (of: (one: (typeof each)[number]) => number): number => each.reduce((all, one) => all + of(one), 0);
   return {
     students: students.length,
-    opened: sum(({ read }) => Number(read !== undefined)),
+    opened: sum(({ looked }) => Number(looked)),
     begun: sum(({ done }) => Number(marksOf(done) + done.answers + done.questions > 0)),
     done: sum(({ done, expected, read = 0 }) => Number(hasDone(expected, done, read))),
     marks: sum(({ done }) => marksOf(done)),
@@ -147,7 +161,7 @@ export function assignmentDetail(
       return {
         id,
         name,
-        opened: read !== undefined,
+        opened: tally.looked(place.sourceId, id, row.lookedSince),
         readShare: read ?? 0,
         spans: spans.get(id) ?? [],
         marks: marksOf(done),
@@ -186,7 +200,7 @@ export function weekOf(db: Db, me: PersonId, classId: ClassId, now: string): Wee
         hasDone(expectedOf(row, tally.asked(row.sourceId, id)), tally.done(row.sourceId, id), reads[i] ?? 0),
       ).length,
       of: mine.length,
-      opened: reads.filter((read) => read !== undefined).length,
+      opened: mine.filter(({ sourceId, lookedSince }) => tally.looked(sourceId, id, lookedSince)).length,
       readShare: reads.reduce<number>((sum, read) => sum + (read ?? 0), 0) / mine.length,
     };
   });

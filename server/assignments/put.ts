@@ -1,5 +1,5 @@
 import { startingKind } from '@avrelle/core/legend';
-import type { Assignment, AssignmentPut, Me } from '@avrelle/core/wire';
+import type { Assignment, AssignmentFields, AssignmentPut, Me, PublishAgain } from '@avrelle/core/wire';
 import { mustNotBeArchived } from '../classes/archived';
 import { addSourceTo } from '../classes/readings';
 import type { Context } from '../context';
@@ -11,6 +11,7 @@ import { assignmentsOf } from './assignments';
 import { noteOwnOfAll } from './own-given';
 import {
   insertAssignment,
+  publish,
   storedAssignment,
   updateAssignment,
   type Place,
@@ -36,9 +37,30 @@ export function putAssignment(context: Context, me: Me, place: Place, put: Assig
         throw new AppError('stale', { yours: put.version ?? 'none', current: before.version }, { current });
       updateAssignment(db, place, put, standing);
     }
-    tellClass(context, place, me.id);
+    // Before it was open nobody saw what it was.
+    if (before && (put.publish || before.isOpen === 0))
+      publish(db, place, { now: now(), more: before.isOpen === 0 ? 0 : 1, lookAgain: put.lookAgain });
+    if (put.publish) tellClass(context, place, me.id);
     events.append({ type: 'classes', ...place });
     if (put.othersSeen === 'after_own') noteOwnOfAll(context, place, put.marks);
+    return assignmentOf(context, me, place);
+  });
+}
+
+/**
+ * Publishes what is set anew: what has changed until now is no longer told as such, and the class is told. Where it was
+ * published meanwhile by somebody else, nothing happens.
+ */
+export function publishAgain(context: Context, me: Me, place: Place, { number, lookAgain }: PublishAgain): Assignment {
+  const { db, events, now } = context;
+  return db.transaction(() => {
+    mustNotBeArchived(db, place.classId);
+    const before = storedAssignment(db, place);
+    if (before?.publishedNumber === number) {
+      publish(db, place, { now: now(), more: 1, lookAgain });
+      tellClass(context, place, me.id);
+      events.append({ type: 'classes', ...place });
+    }
     return assignmentOf(context, me, place);
   });
 }
@@ -51,7 +73,7 @@ export const assignmentOf = ({ db }: Pick<Context, 'db'>, me: Me, place: Place):
 
 /** What was shown stays shown, after the due date until another date is set that is to come. */
 export function standingOf(
-  { opensAt, dueAt, othersSeen }: AssignmentPut,
+  { opensAt, dueAt, othersSeen }: AssignmentFields,
   before: Stored | undefined,
   now: string,
 ): Standing {
@@ -61,18 +83,18 @@ export function standingOf(
   return { isOpen, shownAt: dueAt !== null && dueAt <= now ? (shownAt ?? now) : null };
 }
 
-function mustKnowKinds({ db }: Pick<Context, 'db'>, { classId }: Place, { marks }: AssignmentPut): void {
+function mustKnowKinds({ db }: Pick<Context, 'db'>, { classId }: Place, { marks }: AssignmentFields): void {
   const own = new Set(kindsOf(db, classId, []).map(({ code }) => code));
   for (const { kind } of marks)
     if (kind !== null && !own.has(kind) && !startingKind(kind)) throw new AppError('unknown_kind', { code: kind });
 }
 
-function mustKnowGroups({ db }: Pick<Context, 'db'>, me: Me, { classId }: Place, { groupIds }: AssignmentPut): void {
+function mustKnowGroups({ db }: Pick<Context, 'db'>, me: Me, { classId }: Place, { groupIds }: AssignmentFields): void {
   const found = groupsFor(db, me.id, groupIds).filter((group) => group.classId === classId);
   if (found.length < new Set(groupIds).size) throw new AppError('not_in_group', {}, { field: 'groupIds' });
 }
 
-const isSame = (there: Assignment, put: AssignmentPut): boolean =>
+const isSame = (there: Assignment, put: AssignmentFields): boolean =>
   there.instructions === put.instructions &&
   there.opensAt === put.opensAt &&
   there.dueAt === put.dueAt &&

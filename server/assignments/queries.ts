@@ -1,6 +1,6 @@
 import type { Expectation, ExpectedMarks } from '@avrelle/core/class';
-import type { AssignmentPut, ClassId, ClassRole, GroupId, OthersSeen, PersonId, SourceId } from '@avrelle/core/wire';
-import { isSetFor, isSetForGroup } from '../access/visible-queries';
+import type { AssignmentFields, ClassId, ClassRole, GroupId, OthersSeen, PersonId, SourceId } from '@avrelle/core/wire';
+import { isSetFor, isSetForGroup, sees } from '../access/visible-queries';
 import type { Db } from '../db/database';
 
 export interface AssignmentRow {
@@ -25,13 +25,36 @@ export interface AssignmentRow {
   readonly version: number;
   /** JSON of `NamedGroup`s; none where it is for all. */
   readonly groups: string;
+  readonly publishedAt: string;
+  readonly publishedNumber: number;
+  readonly lookedSince: string | null;
+  /** What is not as it was when it was published. */
+  readonly instructionsChanged: number;
+  readonly askedChanged: number;
+  readonly textChanged: number;
+  /** How many notes and marks of its teachers are new or changed, of those that the asker sees. */
+  readonly notesChanged: number;
 }
+
+/** What is asked for and until when, of an assignment. */
+const ASKED = (g: string): string => `json_array(json(${g}marks), ${g}answers, ${g}questions, ${g}due_at)`;
+const NOTES_CHANGED = `
+  SELECT count(*) FROM membership t
+  JOIN annotation a ON a.author_id = t.person_id AND a.source_id = g.source_id AND a.root_id IS NULL
+  JOIN annotation_class ac ON ac.annotation_id = a.id AND ac.class_id = g.class_id
+  LEFT JOIN release l ON l.id = ac.release_id
+  WHERE t.class_id = g.class_id AND t.role <> 'student' AND ${sees('a')}
+    AND max(a.updated_at, coalesce(l.released_at, '')) > g.published_at`;
 
 /** Of the classes of `@me`, archived ones only where they are asked for; what they may not read yet is not among it. */
 const ASSIGNMENTS = `
   SELECT g.class_id, c.name AS class_name, c.tint, m.role, g.source_id, g.instructions, g.marks, g.answers, g.opens_at,
     g.due_at, e.due_at AS extended_to, g.is_open, g.others_seen, w.withheld, g.shown_at, g.comments, g.questions,
-    g.version,
+    g.version, g.published_at, g.published_number, g.looked_since,
+    g.instructions <> g.published_instructions AS instructions_changed,
+    ${ASKED('g.')} <> g.published_asked AS asked_changed,
+    s.current_version IS NOT g.published_version AS text_changed,
+    (${NOTES_CHANGED}) AS notes_changed,
     CASE WHEN g.for_groups = 0 THEN '[]' ELSE (
       SELECT json_group_array(json_object('id', cg.id, 'name', cg.name) ORDER BY cg.position)
       FROM assignment_group x JOIN class_group cg ON cg.id = x.group_id
@@ -39,6 +62,7 @@ const ASSIGNMENTS = `
   FROM membership m
   JOIN class c ON c.id = m.class_id
   JOIN assignment g ON g.class_id = m.class_id
+  JOIN source s ON s.id = g.source_id
   JOIN class_reach w ON w.person_id = m.person_id AND w.class_id = g.class_id AND w.source_id = g.source_id
   LEFT JOIN extension e ON e.class_id = g.class_id AND e.source_id = g.source_id AND e.person_id = m.person_id
     AND e.due_at > g.due_at
@@ -53,7 +77,9 @@ export const assignmentsFor = (
   { classId = null, sourceId = null }: { readonly classId?: ClassId | null; readonly sourceId?: SourceId | null },
 ): AssignmentRow[] => db.all<AssignmentRow>(ASSIGNMENTS, { me, class: classId, source: sourceId });
 
-const VERSION = 'SELECT version, others_seen, shown_at FROM assignment WHERE class_id = @class AND source_id = @source';
+const VERSION = `
+  SELECT version, others_seen, shown_at, is_open, published_number FROM assignment
+  WHERE class_id = @class AND source_id = @source`;
 const INSERT = `
   INSERT INTO assignment (class_id, source_id, instructions, marks, answers, opens_at, due_at, is_open, others_seen,
     shown_at, comments, questions, for_groups, set_by, set_at)
@@ -62,7 +88,13 @@ const INSERT = `
 const UPDATE = `
   UPDATE assignment SET instructions = @instructions, marks = @marks, answers = @answers, opens_at = @opensAt,
     due_at = @dueAt, is_open = @isOpen, others_seen = @othersSeen, shown_at = @shownAt, comments = @comments,
-    questions = @questions,     for_groups = @forGroups, version = version + 1
+    questions = @questions, for_groups = @forGroups, version = version + 1
+  WHERE class_id = @class AND source_id = @source`;
+const PUBLISH = `
+  UPDATE assignment SET published_at = @now, published_number = published_number + @more,
+    published_instructions = instructions, published_asked = ${ASKED('')},
+    published_version = (SELECT current_version FROM source WHERE id = source_id),
+    looked_since = iif(@lookAgain, @now, looked_since)
   WHERE class_id = @class AND source_id = @source`;
 const DELETE = 'DELETE FROM assignment WHERE class_id = ? AND source_id = ?';
 const SHOW = `
@@ -79,6 +111,8 @@ export interface Stored {
   readonly version: number;
   readonly othersSeen: OthersSeen;
   readonly shownAt: string | null;
+  readonly isOpen: number;
+  readonly publishedNumber: number;
 }
 export const storedAssignment = (db: Db, { classId, sourceId }: Place): Stored | undefined =>
   db.get<Stored>(VERSION, { class: classId, source: sourceId });
@@ -89,7 +123,7 @@ export interface Standing {
   readonly shownAt: string | null;
 }
 
-const columns = ({ classId, sourceId }: Place, put: AssignmentPut, { isOpen, shownAt }: Standing) => ({
+const columns = ({ classId, sourceId }: Place, put: AssignmentFields, { isOpen, shownAt }: Standing) => ({
   class: classId,
   source: sourceId,
   instructions: put.instructions,
@@ -107,19 +141,27 @@ const columns = ({ classId, sourceId }: Place, put: AssignmentPut, { isOpen, sho
 export function insertAssignment(
   db: Db,
   place: Place,
-  put: AssignmentPut,
+  put: AssignmentFields,
   { me, now, ...standing }: Standing & { readonly me: PersonId; readonly now: string },
 ): void {
   db.run(INSERT, { ...columns(place, put, standing), me, now });
   setGroups(db, place, put);
+  publish(db, place, { now, more: 0, lookAgain: false });
 }
-export function updateAssignment(db: Db, place: Place, put: AssignmentPut, standing: Standing): void {
+export function updateAssignment(db: Db, place: Place, put: AssignmentFields, standing: Standing): void {
   db.run(UPDATE, columns(place, put, standing));
   setGroups(db, place, put);
 }
+/** What stands there now is what changes are told against; `more` is by how much its number grows. */
+export const publish = (
+  db: Db,
+  { classId, sourceId }: Place,
+  { now, more, lookAgain }: { readonly now: string; readonly more: 0 | 1; readonly lookAgain: boolean },
+): number => db.run(PUBLISH, { class: classId, source: sourceId, now, more, lookAgain: Number(lookAgain) });
+
 const CLEAR_GROUPS = 'DELETE FROM assignment_group WHERE class_id = ? AND source_id = ?';
 const ADD_GROUP = 'INSERT INTO assignment_group (class_id, source_id, group_id) VALUES (?, ?, ?)';
-function setGroups(db: Db, { classId, sourceId }: Place, { groupIds }: AssignmentPut): void {
+function setGroups(db: Db, { classId, sourceId }: Place, { groupIds }: AssignmentFields): void {
   db.run(CLEAR_GROUPS, classId, sourceId);
   for (const groupId of new Set(groupIds)) db.run(ADD_GROUP, classId, sourceId, groupId);
 }
@@ -178,7 +220,7 @@ const answers = (asked: Asked): string => `
     AND a.author_id <> (SELECT r.author_id FROM annotation r WHERE r.id = a.root_id)
   GROUP BY a.source_id, a.author_id`;
 const SHELVES = `
-  SELECT h.source_id, h.person_id, h.read_share, h.spans FROM assignment g
+  SELECT h.source_id, h.person_id, h.read_share, h.spans, h.opened_at FROM assignment g
   JOIN membership m ON m.class_id = g.class_id
   JOIN shelf h ON h.person_id = m.person_id AND h.source_id = g.source_id
   WHERE g.class_id = @class AND (@source IS NULL OR g.source_id = @source)
@@ -209,6 +251,7 @@ interface ReadRow {
   readonly readShare: number;
   /** JSON of `Spans`. */
   readonly spans: string;
+  readonly openedAt: string | null;
 }
 export const readBy = (db: Db, asked: Asked): ReadRow[] => db.all(SHELVES, named(asked));
 
@@ -234,9 +277,10 @@ export const waitingForOwn = (db: Db, me: PersonId, source: SourceId): { classId
 export const giveOwn = (db: Db, { classId, sourceId }: Place, personId: PersonId, now: string): number =>
   db.run(GIVE, classId, sourceId, personId, now);
 
+const OPENS = 'is_open = 1';
 /** What time has come for, and what is written then. It is no change of what was asked for: the version stays. */
 const TIMES = [
-  ['assignment', 'is_open = 0 AND opens_at <= @now', 'is_open = 1'],
+  ['assignment', 'is_open = 0 AND opens_at <= @now', OPENS],
   ['assignment', "shown_at IS NULL AND due_at <= @now AND others_seen = 'after_due'", 'shown_at = @now'],
   ['extension', 'passed = 0 AND due_at <= @now', 'passed = 1'],
 ] as const;
@@ -245,9 +289,12 @@ const HAS_COME = `SELECT ${ANY_COME} AS come`;
 export const hasTimeCome = (db: Db, now: string): boolean => db.get<{ come: number }>(HAS_COME, { now })!.come === 1;
 /** Does what time has come for, once; where something changed. */
 export const passTime = (db: Db, now: string): readonly Place[] =>
-  TIMES.flatMap(([table, due, to]) =>
-    db.all<Place>(`UPDATE ${table} SET ${to} WHERE ${due} RETURNING class_id, source_id`, { now }),
-  );
+  TIMES.flatMap(([table, due, to]) => {
+    const passed = db.all<Place>(`UPDATE ${table} SET ${to} WHERE ${due} RETURNING class_id, source_id`, { now });
+    // What opens is published as it stands then: nobody saw it before.
+    if (to === OPENS) for (const place of passed) publish(db, place, { now, more: 0, lookAgain: false });
+    return passed;
+  });
 
 /** `asked` is how many questions there are, which count where they are to be answered. */
 export const expectedOf = (

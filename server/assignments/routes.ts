@@ -6,7 +6,7 @@ import { AppError } from '../errors';
 import { sendCsv } from '../export/csv';
 import { serving } from '../serve';
 import { assignmentDetail, assignmentsOf, weekOf } from './assignments';
-import { assignmentOf, putAssignment } from './put';
+import { assignmentOf, publishAgain, putAssignment } from './put';
 import { passagesTable, studentsTable } from './reading-tables';
 import { deleteAssignment, setExtension, setShown, takeExtension } from './queries';
 
@@ -37,6 +37,10 @@ export function assignmentRoutes(app: FastifyInstance, context: Context): void {
 
   serve('PUT /api/classes/:id/assignments/:sourceId', ({ me, params: { id, sourceId }, body }) =>
     putAssignment(context, me, { classId: id, sourceId }, body),
+  );
+
+  serve('POST /api/classes/:id/assignments/:sourceId/published', ({ me, params: { id, sourceId }, body }) =>
+    publishAgain(context, me, { classId: id, sourceId }, body),
   );
 
   serve('DELETE /api/classes/:id/assignments/:sourceId', ({ params: { id, sourceId } }) =>

@@ -11,6 +11,8 @@ export interface Tally {
   asked(sourceId: SourceId, personId: PersonId): number;
   /** The share that was read, 0 to 1; undefined where it was never opened. Who wrote on it opened it. */
   read(sourceId: SourceId, personId: PersonId): number | undefined;
+  /** Whether they looked at it, since an instant where one is given. */
+  looked(sourceId: SourceId, personId: PersonId, since: string | null): boolean;
 }
 
 export function tallyOf(db: Db, asked: Asked): Tally {
@@ -28,11 +30,17 @@ export function tallyOf(db: Db, asked: Asked): Tally {
     questions.set(key(sourceId, personId), count);
     if (answered > 0) at(sourceId, personId).questions = answered;
   }
-  const read = new Map(readBy(db, asked).map((row) => [key(row.sourceId, row.personId), row.readShare]));
+  const read = new Map(readBy(db, asked).map((row) => [key(row.sourceId, row.personId), row]));
+  const share = (...of: [SourceId, PersonId]): number | undefined =>
+    read.get(key(...of))?.readShare ?? (done.has(key(...of)) ? 0 : undefined);
   return {
     done: (...of) => done.get(key(...of)) ?? NOTHING_DONE,
     asked: (...of) => questions.get(key(...of)) ?? 0,
-    read: (...of) => read.get(key(...of)) ?? (done.has(key(...of)) ? 0 : undefined),
+    read: share,
+    looked: (sourceId, personId, since) =>
+      since === null
+        ? share(sourceId, personId) !== undefined
+        : (read.get(key(sourceId, personId))?.openedAt ?? '') >= since,
   };
 }
 

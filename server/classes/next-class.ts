@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { TZDate } from '@date-fns/tz';
 import { addWeeks } from 'date-fns';
 import { startingKind, type KindCode } from '@avrelle/core/legend';
-import type { AssignmentPut, ClassId, ClassLabel, Me, NamedExpectation, NextClass } from '@avrelle/core/wire';
+import type { AssignmentFields, ClassId, ClassLabel, Me, NamedExpectation, NextClass } from '@avrelle/core/wire';
 import { mustBe } from '../access/access';
 import { assignmentsOf } from '../assignments/assignments';
 import { standingOf } from '../assignments/put';
@@ -64,7 +64,7 @@ function copyLegend({ db, newId }: Context, from: ClassId, to: ClassId): Readonl
 }
 
 /** Kinds that were taken from the Legend meanwhile count as any, together. */
-function renamed(marks: NamedExpectation['marks'], codes: ReadonlyMap<KindCode, KindCode>): AssignmentPut['marks'] {
+function renamed(marks: NamedExpectation['marks'], codes: ReadonlyMap<KindCode, KindCode>): AssignmentFields['marks'] {
   const counts = new Map<KindCode | null, number>();
   for (const { kind, count } of marks) {
     const code = kind === null || startingKind(kind) ? kind : (codes.get(kind) ?? null);
@@ -73,7 +73,7 @@ function renamed(marks: NamedExpectation['marks'], codes: ReadonlyMap<KindCode, 
   return [...counts].map(([kind, count]) => ({ kind, count }));
 }
 
-function setIn({ db, now }: Context, me: Me, place: Place, put: Omit<AssignmentPut, 'version'>): void {
+function setIn({ db, now }: Context, me: Me, place: Place, put: AssignmentFields): void {
   const at = now();
   // Without a date, what was to be shown after it waits for a teacher.
   const othersSeen = put.othersSeen === 'after_due' && put.dueAt === null ? 'after_release' : put.othersSeen;

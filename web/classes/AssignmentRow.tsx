@@ -1,9 +1,10 @@
 import { Link } from 'react-router';
+import { leftOf } from '@avrelle/core/class';
 import type { Assignment } from '@avrelle/core/wire';
 import { Strand } from '../ui/Strand';
 import { count, dayInTwo, dueAt, timeOf } from '../ui/when';
+import { Changed } from './Changed';
 import { Show } from './Show';
-import { leftOf } from '@avrelle/core/class';
 import { aboutSet, isPast } from './words';
 
 interface Props {
@@ -25,6 +26,9 @@ export function AssignmentRow({ set, teaches, back }: Props) {
           </Link>
         </h3>
         <p className="mt-px text-[13.5px] text-soft">{aboutSet(set)}</p>
+        <p className="text-[13.5px] text-soft empty:hidden">
+          <Changed set={set} />
+        </p>
         {teaches && (
           <p className="mt-1 flex flex-wrap gap-x-4 text-[13.5px]">
             <Link className="act" to={`/classes/${c.id}/readings/${source.id}`}>
@@ -70,7 +74,7 @@ function When({ set: { myDueAt, opensAt, isOpen } }: Pick<Props, 'set'>) {
 }
 
 function HowMany({
-  set: { isOpen, opensAt },
+  set: { isOpen, opensAt, published },
   progress: { students, done, begun, opened, marks, answers },
 }: Pick<Props, 'set'> & { readonly progress: NonNullable<Assignment['progress']> }) {
   if (!isOpen && opensAt)
@@ -88,7 +92,12 @@ function HowMany({
         {done} of {students} {done === 1 ? 'has' : 'have'} done all
       </b>
       <span className="block">
-        {[begun > done && `${begun - done} on it`, unopened > 0 && `${unopened} not opened`].filter(Boolean).join(', ')}
+        {[
+          begun > done && `${begun - done} on it`,
+          unopened > 0 && `${unopened} not opened${published.lookedSince ? ' again' : ''}`,
+        ]
+          .filter(Boolean)
+          .join(', ')}
       </span>
       {count(marks, 'mark')}, {count(answers, 'answer')}
     </>

@@ -33,6 +33,12 @@ const row = {
   questions: flag(),
   groups: list(namedGroup),
   version: amount(),
+  published: fields({
+    number: amount(),
+    at: text(),
+    lookedSince: maybeTime(),
+    changed: fields({ instructions: flag(), asked: flag(), text: flag(), notes: amount() }),
+  }),
   missing: expectation.nullable().defined(),
   progress: fields({
     students: amount(),

@@ -7,7 +7,9 @@ import { PageHeading } from '../../ui/PageHeading';
 import { State } from '../../ui/State';
 import { Tint } from '../../ui/Tint';
 import { useAddressParams } from '../../ui/use-address-params';
-import { dueAt } from '../../ui/when';
+import { day, dueAt } from '../../ui/when';
+import { Changed, isChanged } from '../Changed';
+import { PublishAgain } from '../PublishAgain';
 import { Show } from '../Show';
 import { aboutSet } from '../words';
 import { classReading } from './class-reading';
@@ -41,9 +43,14 @@ export default function ReadingPage() {
             · {aboutSet(set)}
             {set.dueAt && ` · due ${dueAt(set.dueAt)}`}
           </p>
+          <p className="text-[14px] text-soft">
+            {isChanged(set.published) ? <Changed set={set} /> : `Published ${day(set.published.at)}`}
+            {set.published.lookedSince && ` · who has opened it is counted since ${day(set.published.lookedSince)}`}
+          </p>
         </div>
         <p className="ml-auto flex flex-wrap gap-x-5 text-[14px]">
           <Show set={set} />
+          <PublishAgain set={set} />
           <Link className="act" to={`/classes/${id}/set/${sourceId}`}>
             Change what is set
           </Link>

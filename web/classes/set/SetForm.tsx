@@ -34,7 +34,7 @@ export function SetForm({ place, className, kinds, groups, set }: Props) {
   const kept = useKept<SetValues>(useMe().id, `set/${place.id}/${place.sourceId}`, set?.version ?? null);
   const send = async (values: SetValues): Promise<void> => {
     await put.send({ params: place, body: putOf(values, set?.version) });
-    messages.tell(set ? 'What is set is changed; the class sees it.' : `The reading is set for ${className}.`);
+    messages.tell(set ? CHANGED[values.publish ? 'told' : 'quiet'] : `The reading is set for ${className}.`);
     kept.drop();
     await navigate(`/classes/${place.id}`);
   };
@@ -61,6 +61,7 @@ export function SetForm({ place, className, kinds, groups, set }: Props) {
       </fieldset>
       {groups.length > 0 && <ForGroups form={form} groups={groups} />}
       <Others form={form} />
+      {set && <PublishAgain form={form} />}
       {set && set.version !== (kept.upon ?? undefined) && <StandsNow set={set} />}
       <FormAlert form={form} />
       <div className="flex flex-wrap items-baseline gap-5">
@@ -73,6 +74,35 @@ export function SetForm({ place, className, kinds, groups, set }: Props) {
         {set && <Unset set={set} />}
       </div>
     </form>
+  );
+}
+
+const CHANGED = {
+  told: 'What is set is changed, and the class is told.',
+  quiet: 'What is set is changed; the reading says what has changed since it was published.',
+} as const;
+
+/** Whether a change is told to the class as a new one of what is set, or stands as changed since the last. */
+function PublishAgain({ form }: { readonly form: UseFormReturn<SetValues> }) {
+  const told = form.watch('publish');
+  return (
+    <fieldset>
+      <legend className="mb-1 text-[17px] font-semibold text-ink">Publish again</legend>
+      <label className="flex cursor-pointer items-baseline gap-2 text-[15px]">
+        <input type="checkbox" className="accent-[var(--tide)]" {...form.register('publish')} />
+        Tell the class; what has changed until now is no longer marked as changed
+      </label>
+      {told ? (
+        <label className="mt-1.5 flex cursor-pointer items-baseline gap-2 text-[15px]">
+          <input type="checkbox" className="accent-[var(--tide)]" {...form.register('lookAgain')} />
+          Count anew who has looked at it
+        </label>
+      ) : (
+        <p className="mt-1 text-[13px] text-soft">
+          For small corrections: nobody is told, and the reading shows what has changed since it was published.
+        </p>
+      )}
+    </fieldset>
   );
 }
 

@@ -43,6 +43,8 @@ export const setSchema = object({
   questions: boolean().required(),
   /** None: for the whole class. */
   groupIds: array(string().required()).required(),
+  publish: boolean().default(true),
+  lookAgain: boolean().default(false),
 });
 export type SetValues = InferType<typeof setSchema>;
 
@@ -56,6 +58,8 @@ const NEW: SetValues = {
   comments: true,
   questions: false,
   groupIds: [],
+  publish: true,
+  lookAgain: false,
 };
 
 const typed = (instant: string | null): string => (instant ? typedOf(instant) : '');
@@ -73,6 +77,8 @@ export const valuesOf = (set: Assignment | undefined): SetValues =>
         comments: set.comments,
         questions: set.questions,
         groupIds: set.groups.map(({ id }) => id),
+        publish: true,
+        lookAgain: false,
       }
     : NEW;
 
@@ -87,4 +93,6 @@ export const putOf = (values: SetValues, version: number | undefined): Assignmen
   comments: values.comments,
   questions: values.questions,
   groupIds: values.groupIds,
+  publish: values.publish,
+  lookAgain: values.publish && values.lookAgain,
 });

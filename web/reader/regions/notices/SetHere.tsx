@@ -2,6 +2,7 @@ import { lazy, Suspense, useMemo, useState } from 'react';
 import { contributionOf, missing, type Contribution } from '@avrelle/core/class';
 import type { Assignment, NamedExpectation, Question } from '@avrelle/core/wire';
 import { leftWords, wordsFor } from '@avrelle/core/class';
+import { Changed } from '../../../classes/Changed';
 import { isPast } from '../../../classes/words';
 import { useSetHere } from '../../../data/queries';
 import { useQuestionsOn } from '../../../data/question-queries';
@@ -38,6 +39,7 @@ function SetStrip({ set }: { readonly set: Assignment }) {
         <span className={`flex flex-wrap gap-x-5 text-soft ${told ? '' : 'max-[900px]:hidden'}`}>
           {!set.seesOthers && <span>{HIDDEN_WORDS[set.othersSeen]}</span>}
           {left && set.comments && <WriteFor set={set} />}
+          <Changed set={set} />
         </span>
         <button
           className={`act ${set.instructions ? '' : 'min-[901px]:hidden'}`}
