@@ -139,10 +139,26 @@ test('a reading is set, done and shown: each sees the others after their own, th
     await expectSeen(t.getByRole('alert').filter({ hasText: 'server' }));
     await expect(t.getByLabel('Instructions')).toHaveValue('Mark **three** claims.');
     await t.context().setOffline(false);
+    await t.getByLabel(/^Tell the class/).uncheck();
     await t.getByRole('button', { name: 'Save changes' }).press('Enter');
-    await expectSeen(t.getByText('What is set is changed; the class sees it.', { exact: true }));
+    await expectSeen(t.getByText(/^What is set is changed; the reading says/));
     await other.page.getByRole('button', { name: 'Instructions' }).click();
     await expectSeen(other.page.locator('strong', { hasText: 'three' }));
+  });
+
+  await test.step('what has changed stands beside it, until it is published again', async () => {
+    const sign = other.page.getByText(/Changed since .*the instructions/);
+    await expectSeen(sign);
+    await t.getByRole('link', { name: 'How they read it' }).click();
+    await t.getByRole('button', { name: 'Publish again…' }).click();
+    const dialog = t.getByRole('dialog', { name: /^Publish .* again\?$/ });
+    await expectSeen(dialog.getByText(/Changed since .*the instructions/));
+    expect(await violations(t, 'all', '[role=dialog]')).toEqual([]);
+    await dialog.getByLabel('Count anew who has looked at it').check();
+    await dialog.getByRole('button', { name: 'Publish again' }).click();
+    await expectSeen(t.getByText(/^Published .* who has opened it is counted since/));
+    await expect(sign).toHaveCount(0);
+    await t.goBack();
   });
 
   await test.step('nothing is asked for any more, and that is undone', async () => {
