@@ -13,6 +13,7 @@ export const OTHERS_SEEN = ['at_once', 'after_own', 'after_due', 'after_release'
 export type OthersSeen = (typeof OTHERS_SEEN)[number];
 
 const MOST_EXPECTED = 50;
+const MOST_CLASSES = 20;
 const amount = () =>
   number()
     .typeError('Write a number.')
@@ -77,10 +78,12 @@ export const assignmentPutSchema = object({
   publish: boolean().default(true),
   /** Whether it is counted anew who has looked at it. */
   lookAgain: boolean().default(false),
+  /** Further classes it is set for in the same words, each as a whole. */
+  alsoIn: array(idSchema().required()).max(MOST_CLASSES).default([]),
 }).noUnknown();
 export type AssignmentPut = InferType<typeof assignmentPutSchema>;
 /** What is set, as it is stored. */
-export type AssignmentFields = Omit<AssignmentPut, 'version' | 'publish' | 'lookAgain'>;
+export type AssignmentFields = Omit<AssignmentPut, 'version' | 'publish' | 'lookAgain' | 'alsoIn'>;
 
 /** `number` is the one that was seen. */
 export const publishSchema = object({

@@ -11,7 +11,7 @@ import type {
   Problem,
   SourcePage,
 } from '@avrelle/core/wire';
-import { makeReadingClass } from '../testing/classes';
+import { makeClass, makeReadingClass } from '../testing/classes';
 import { tideMark } from '../testing/tide-mark';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { keepTime } from './passing-time';
@@ -335,4 +335,30 @@ describe('what has changed since it was published', () => {
     await look();
     expect(await opened()).toEqual(['Ines']);
   });
+});
+
+test('set for several classes at once: for each as a whole, in all or in none', async () => {
+  const other = await makeClass(teacher, 'Evening', tomas);
+  const third = await makeClass(ines, 'Not theirs');
+  const inOther = async (who: Client) =>
+    (await who.send<ClassAssignments>('GET', `/api/classes/${other}/assignments`)).body.assignments[0];
+  const group = v7();
+  await teacher.send('PUT', `/api/classes/${id}/groups`, {
+    version: 0,
+    groups: [{ id: group, name: 'One', personIds: [ines.me.id] }],
+  });
+  const asked = { instructions: 'Read it.', answers: 2, groupIds: [group] };
+  expect((await put({ ...asked, alsoIn: [other, third] })).status).toBe(404);
+  expect([await setFor(teacher), await inOther(teacher)]).toEqual([undefined, undefined]);
+  expect((await put({ ...asked, alsoIn: [other, id] })).status).toBe(200);
+  expect(await inOther(tomas)).toMatchObject({ instructions: 'Read it.', expected: { answers: 2 }, groups: [] });
+  expect((await setFor(ines))?.groups).toEqual([{ id: group, name: 'One' }]);
+  // The same once more, as when the answer was lost.
+  expect((await put({ ...asked, alsoIn: [other] })).status).toBe(200);
+  expect((await inOther(teacher))?.version).toBe(1);
+  const mark = v7();
+  await tomas.send('PUT', `/api/annotations/${mark}`, tideMark(sourceId, versionId, { classIds: [other] }));
+  expect([await sees(tomas), await sees(ines), await sees(teacher)]).toEqual([[mark], [], [mark]]);
+  const again = await put<Problem>({ ...asked, answers: 3, version: 1, alsoIn: [other] });
+  expect([again.status, again.body.code, (await setFor(teacher))?.expected.answers]).toEqual([409, 'set_already', 2]);
 });

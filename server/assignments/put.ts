@@ -1,5 +1,6 @@
 import { startingKind } from '@avrelle/core/legend';
 import type { Assignment, AssignmentFields, AssignmentPut, Me, PublishAgain } from '@avrelle/core/wire';
+import { mustBe } from '../access/access';
 import { mustNotBeArchived } from '../classes/archived';
 import { addSourceTo } from '../classes/readings';
 import type { Context } from '../context';
@@ -19,32 +20,59 @@ import {
   type Stored,
 } from './queries';
 
-/** Sets a reading, or changes what is set; the same again changes nothing. Throws `stale` where it was changed. */
+/**
+ * Sets a reading, or changes what is set; the same again changes nothing. Throws `stale` where it was changed, and
+ * `set_already` where it is set otherwise in a further class it shall be set for: then it is set nowhere.
+ */
 export function putAssignment(context: Context, me: Me, place: Place, put: AssignmentPut): Assignment {
-  const { db, events, now } = context;
-  return db.transaction(() => {
-    addSourceTo(context, me, place.classId, place.sourceId);
-    mustNotBeArchived(db, place.classId);
-    mustKnowKinds(context, place, put);
-    mustKnowGroups(context, me, place, put);
-    const before = storedAssignment(db, place);
-    const standing = standingOf(put, before, now());
-    if (!before) insertAssignment(db, place, put, { ...standing, me: me.id, now: now() });
-    else {
-      const current = assignmentOf(context, me, place);
-      if (put.version === undefined && isSame(current, put)) return current;
-      if (put.version !== before.version)
-        throw new AppError('stale', { yours: put.version ?? 'none', current: before.version }, { current });
-      updateAssignment(db, place, put, standing);
-    }
-    // Before it was open nobody saw what it was.
-    if (before && (put.publish || before.isOpen === 0))
-      publish(db, place, { now: now(), more: before.isOpen === 0 ? 0 : 1, lookAgain: put.lookAgain });
-    if (put.publish) tellClass(context, place, me.id);
-    events.append({ type: 'classes', ...place });
-    if (put.othersSeen === 'after_own') noteOwnOfAll(context, place, put.marks);
+  const { alsoIn, ...first } = put;
+  return context.db.transaction(() => {
+    putOne(context, me, place, first);
+    for (const classId of new Set(alsoIn))
+      if (classId !== place.classId) putAlso(context, me, { ...place, classId }, first);
     return assignmentOf(context, me, place);
   });
+}
+
+type InOne = Omit<AssignmentPut, 'alsoIn'>;
+
+/** In a further class, for the whole of it. */
+function putAlso(context: Context, me: Me, place: Place, put: InOne): void {
+  const { db } = context;
+  mustBe(db, me.id, { thing: 'class', as: 'assistant', to: 'set a reading' }, place.classId);
+  const { version: _version, ...whole } = { ...put, groupIds: [] };
+  const there = storedAssignment(db, place) && assignmentOf(context, me, place);
+  if (there && !isSame(there, whole))
+    throw new AppError('set_already', { className: there.class.name }, { field: 'alsoIn' });
+  putOne(context, me, place, whole);
+}
+
+function putOne(context: Context, me: Me, place: Place, put: InOne): void {
+  const { db, events, now } = context;
+  addSourceTo(context, me, place.classId, place.sourceId);
+  mustNotBeArchived(db, place.classId);
+  mustKnowKinds(context, place, put);
+  mustKnowGroups(context, me, place, put);
+  const before = storedAssignment(db, place);
+  const standing = standingOf(put, before, now());
+  if (!before) insertAssignment(db, place, put, { ...standing, me: me.id, now: now() });
+  else {
+    const current = assignmentOf(context, me, place);
+    if (put.version === undefined && isSame(current, put)) return;
+    if (put.version !== before.version)
+      throw new AppError('stale', { yours: put.version ?? 'none', current: before.version }, { current });
+    updateAssignment(db, place, put, standing);
+    publishChange(context, place, put, before);
+  }
+  if (put.publish) tellClass(context, place, me.id);
+  events.append({ type: 'classes', ...place });
+  if (put.othersSeen === 'after_own') noteOwnOfAll(context, place, put.marks);
+}
+
+/** Before it was open nobody saw what it was: then it is published as it stands, whatever is said. */
+function publishChange({ db, now }: Context, place: Place, { publish: again, lookAgain }: InOne, before: Stored): void {
+  const unseen = before.isOpen === 0;
+  if (again || unseen) publish(db, place, { now: now(), more: unseen ? 0 : 1, lookAgain });
 }
 
 /**

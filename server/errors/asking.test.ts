@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
 import type { JoinLink, SourceDetail } from '@avrelle/core/wire';
-import { makeClass, showRoster } from '../testing/classes';
+import { makeClass, makeReadingClass, showRoster } from '../testing/classes';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { answered, injected } from '../testing/refused';
 import { tideMark } from '../testing/tide-mark';
@@ -196,6 +196,13 @@ const WAYS: Readonly<Record<keyof typeof ASKING, () => Promise<string>>> = {
         put({ anchor: { quote: { exact: 'moon', prefix: '', suffix: '' }, position: { start: 4, end: 8 } } }),
       ),
     ),
+  set_already: async () => {
+    const { id: first, sourceId: source } = await makeReadingClass(teacher);
+    const { id: second } = await makeReadingClass(teacher);
+    const url = (classId: string): string => `/api/classes/${classId}/assignments/${source}`;
+    await teacher.send('PUT', url(second), { answers: 1 });
+    return answered(teacher.send('PUT', url(first), { answers: 2, alsoIn: [second] }));
+  },
   unknown_kind: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ kind: v7() }))),
   not_in_class: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ classIds: [v7()] }))),
   source_not_in_class: async () => {

@@ -239,6 +239,12 @@ export const ASKING = {
     title: 'There is nothing to compare',
     detail: 'Two different versions are needed to say what changed. Keep the source again once its page has changed.',
   },
+  set_already: {
+    status: 409,
+    title: 'It is set there already',
+    detail:
+      'In {className} this reading is set already, and otherwise. Nothing was set: leave that class out, or change there what is set.',
+  },
   unknown_kind: {
     status: 400,
     title: 'There is no such kind',

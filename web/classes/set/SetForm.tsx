@@ -4,13 +4,15 @@ import type { NamedGroup } from '@avrelle/core/audience';
 import type { Kind } from '@avrelle/core/legend';
 import { OTHERS_SEEN, type Assignment } from '@avrelle/core/wire';
 import { useMe } from '../../account/me';
+import { useClasses } from '../../data/queries';
 import { useWrite } from '../../data/use-write';
+import { Alert } from '../../ui/Alert';
 import { FormAlert, FormField, FormRadios, useSchemaForm } from '../../ui/Form';
 import { useKept } from '../../ui/kept';
 import { KeptBack } from '../../ui/KeptBack';
 import { ownZone } from '../../ui/local-time';
 import { useMessages } from '../../ui/Messages';
-import { dueAt } from '../../ui/when';
+import { count, dueAt } from '../../ui/when';
 import { aboutSet, SEEN_WORDS } from '../words';
 import { ExpectedFields } from './ExpectedFields';
 import { putOf, setSchema, valuesOf, type SetValues } from './set-form';
@@ -34,7 +36,7 @@ export function SetForm({ place, className, kinds, groups, set }: Props) {
   const kept = useKept<SetValues>(useMe().id, `set/${place.id}/${place.sourceId}`, set?.version ?? null);
   const send = async (values: SetValues): Promise<void> => {
     await put.send({ params: place, body: putOf(values, set?.version) });
-    messages.tell(set ? CHANGED[values.publish ? 'told' : 'quiet'] : `The reading is set for ${className}.`);
+    messages.tell(set ? CHANGED[values.publish ? 'told' : 'quiet'] : setWords(className, values.alsoIn.length));
     kept.drop();
     await navigate(`/classes/${place.id}`);
   };
@@ -61,7 +63,7 @@ export function SetForm({ place, className, kinds, groups, set }: Props) {
       </fieldset>
       {groups.length > 0 && <ForGroups form={form} groups={groups} />}
       <Others form={form} />
-      {set && <PublishAgain form={form} />}
+      {set ? <PublishAgain form={form} /> : <AlsoIn form={form} classId={place.id} />}
       {set && set.version !== (kept.upon ?? undefined) && <StandsNow set={set} />}
       <FormAlert form={form} />
       <div className="flex flex-wrap items-baseline gap-5">
@@ -74,6 +76,35 @@ export function SetForm({ place, className, kinds, groups, set }: Props) {
         {set && <Unset set={set} />}
       </div>
     </form>
+  );
+}
+
+const setWords = (className: string, more: number): string =>
+  `The reading is set for ${className}${more > 0 ? ` and ${count(more, 'more class', 'more classes')}` : ''}.`;
+
+/** The other classes that I teach: the same is set there, for the whole class. */
+function AlsoIn({ form, classId }: { readonly form: UseFormReturn<SetValues>; readonly classId: string }) {
+  const others = (useClasses().data ?? []).filter(
+    (c) => c.id !== classId && c.role !== 'student' && c.archivedAt === null,
+  );
+  if (others.length === 0) return null;
+  const wrong = form.formState.errors.alsoIn?.message;
+  return (
+    <fieldset>
+      <legend className="mb-1 text-[17px] font-semibold text-ink">Set it for other classes, too</legend>
+      <div className="flex flex-wrap gap-x-6 gap-y-1.5">
+        {others.map(({ id, name }) => (
+          <label key={id} className="flex cursor-pointer items-baseline gap-2 text-[15px]">
+            <input type="checkbox" value={id} className="accent-[var(--tide)]" {...form.register('alsoIn')} />
+            {name}
+          </label>
+        ))}
+      </div>
+      <Alert>{wrong}</Alert>
+      <p className="mt-1 text-[13px] text-soft">
+        Each class sees its own marks alone, and is asked as a whole. Later you change each by itself.
+      </p>
+    </fieldset>
   );
 }
 

@@ -45,6 +45,7 @@ export const setSchema = object({
   groupIds: array(string().required()).required(),
   publish: boolean().default(true),
   lookAgain: boolean().default(false),
+  alsoIn: array(string().required()).default([]),
 });
 export type SetValues = InferType<typeof setSchema>;
 
@@ -60,6 +61,7 @@ const NEW: SetValues = {
   groupIds: [],
   publish: true,
   lookAgain: false,
+  alsoIn: [],
 };
 
 const typed = (instant: string | null): string => (instant ? typedOf(instant) : '');
@@ -79,6 +81,7 @@ export const valuesOf = (set: Assignment | undefined): SetValues =>
         groupIds: set.groups.map(({ id }) => id),
         publish: true,
         lookAgain: false,
+        alsoIn: [],
       }
     : NEW;
 
@@ -95,4 +98,5 @@ export const putOf = (values: SetValues, version: number | undefined): Assignmen
   groupIds: values.groupIds,
   publish: values.publish,
   lookAgain: values.publish && values.lookAgain,
+  alsoIn: values.alsoIn,
 });
