@@ -7,7 +7,7 @@ interface Where {
   readonly sourceId: string;
 }
 
-/** Ines follows a source and somebody who reads it with her, and gets mails by the hour; her teacher, in the morning. */
+/** Ines follows a source and somebody she reads with, and gets mails by the hour; her teacher, in the morning. */
 export async function seedNotifications(send: Send, { classId, sourceId }: Where): Promise<void> {
   const { members } = await send<ClassDetail>('ines', 'GET', `/api/classes/${classId}`);
   const tomas = members.find(({ name }) => name === 'Tomas Rell')!;

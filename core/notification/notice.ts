@@ -33,8 +33,8 @@ export function noticeWords({ why, notes, actor }: Pick<DeskNotice, 'why' | 'not
 }
 
 /**
- * What was written, and what that is about: the words it stands at, or, of what is followed, the source. Where there are
- * no words of anybody's, the first is what it is about.
+ * What was written, and what that is about: the words it stands at, or, of what is followed, the source. Where nobody
+ * wrote anything, the first is what it is about.
  */
 export function noticeAbout({ why, reply, quote, sourceTitle }: DeskNotice): {
   readonly words: string;

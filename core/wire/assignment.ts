@@ -74,7 +74,7 @@ export const assignmentPutSchema = object({
   comments: boolean().default(true),
   /** For which groups of the class; none: for all of it. */
   groupIds: array(idSchema().required()).max(MOST_GROUPS).default([]),
-  /** Whether the class is told, and what has changed is told as such no longer; without, it is told against what was. */
+  /** Whether the class is told, and what has changed is no longer told as such. */
   publish: boolean().default(true),
   /** Whether it is counted anew who has looked at it. */
   lookAgain: boolean().default(false),

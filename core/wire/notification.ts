@@ -3,10 +3,10 @@ import type { AnnotationId, PersonId, SourceId } from './ids';
 import type { ClassLabel } from './source';
 
 /**
- * What is new for me: it answers me, stands further down in a thread I began, means me by name, leads to what I wrote, is
- * new in what I follow, was held and has been released, is mine and was hidden, or, where I teach, is reported and not
- * settled; I was let in to a class, a reading is set there or changed, the answers to a question are shown, or a question
- * of mine was answered.
+ * What is new for me: it answers me, stands further down in a thread I began, means me by name, leads to what I wrote,
+ * is new in what I follow, was held and has been released, is mine and was hidden, or, where I teach, is reported and
+ * not settled; I was let in to a class, a reading is set there or changed, the answers to a question are shown, or a
+ * question of mine was answered.
  */
 export const NOTICED = [
   'answer',

@@ -46,7 +46,7 @@ export function deskRoutes(app: FastifyInstance, context: Context): void {
       begun: fresh.total + reading.length > 0 || some('', 1).total > 0,
       notices: found,
       unseen: found.filter((n) => !n.seen).length,
-      asking: askingNow(db, me.id, off),
+      asking: askingNow(db, me.id, off).map(({ class: of, people }) => ({ class: of, people })),
       questions: questionsLeft(db, me.id, now()),
       reading,
       fresh: fresh.sources,

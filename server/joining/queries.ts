@@ -164,10 +164,18 @@ export const classesToAsk = (db: Db, me: PersonId, id: AnnotationId): ClassId[] 
   db.all<{ id: ClassId }>(TO_ASK, { me, id }).map((c) => c.id);
 
 export const ASKING_ME = `
-  SELECT c.id, c.name, c.tint, count(*) AS people
+  SELECT c.id, c.name, c.tint, count(*) AS people, max(r.asked_at) AS newest_at
   FROM membership m JOIN join_request r ON r.class_id = m.class_id AND r.refused_at IS NULL
   JOIN class c ON c.id = m.class_id
   WHERE m.person_id = ? AND m.role <> 'student' GROUP BY c.id ORDER BY c.name`;
+interface AskingMe {
+  readonly class: ClassLabel;
+  readonly people: number;
+  /** When the last of them asked. */
+  readonly newestAt: string;
+}
 /** How many wait to be let in, class by class, for who teaches there. */
-export const askingMe = (db: Db, me: PersonId): { class: ClassLabel; people: number }[] =>
-  db.all<ClassLabel & { people: number }>(ASKING_ME, me).map(({ people, ...label }) => ({ class: label, people }));
+export const askingMe = (db: Db, me: PersonId): AskingMe[] =>
+  db
+    .all<ClassLabel & Omit<AskingMe, 'class'>>(ASKING_ME, me)
+    .map(({ people, newestAt, ...label }) => ({ class: label, people, newestAt }));

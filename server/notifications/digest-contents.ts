@@ -1,5 +1,5 @@
 import { leftOf } from '@avrelle/core/class';
-import type { Assignment, Desk, PersonId } from '@avrelle/core/wire';
+import type { Assignment, PersonId } from '@avrelle/core/wire';
 import { subDays } from 'date-fns';
 import { assignmentsOf } from '../assignments/assignments';
 import type { Db } from '../db/database';
@@ -16,7 +16,7 @@ const DAYS_NEW = 14;
 export interface DigestContents {
   /** Due by the end of tomorrow, and not done. */
   readonly due: readonly Assignment[];
-  readonly asking: Desk['asking'];
+  readonly asking: ReturnType<typeof askingNow>;
   readonly notices: readonly MailNotice['notice'][];
   /** By which all of it is known again. */
   readonly items: readonly string[];
@@ -39,8 +39,8 @@ export function digestContents(
   };
 }
 
-/** As many more as ask, it is told again. */
-const askingItem = ({ class: c, people }: Desk['asking'][number]): string => `asking:${c.id}:${people}`;
+/** Where one more asks, it is told again. */
+const askingItem = ({ class: c, newestAt }: DigestContents['asking'][number]): string => `asking:${c.id}@${newestAt}`;
 /** Put off, it is told again. */
 const dueItem = ({ class: c, source, myDueAt }: Assignment): string => `due:${c.id}:${source.id}@${myDueAt}`;
 

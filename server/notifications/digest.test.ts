@@ -1,9 +1,10 @@
 import { afterAll, beforeAll, beforeEach, expect, jest, test } from '@jest/globals';
 import { v7 } from 'uuid';
-import { NOTIFICATION_KINDS, type ClassId, type Notifications } from '@avrelle/core/wire';
+import { NOTIFICATION_KINDS, type ClassId, type ClassJoining, type Notifications } from '@avrelle/core/wire';
+import { keepTime } from '../assignments/passing-time';
 import { readConfig } from '../config';
 import { openInbox, type Inbox } from '../../standins/mail/inbox';
-import { makeReadingClass } from '../testing/classes';
+import { makeClass, makeReadingClass } from '../testing/classes';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { tideMark } from '../testing/tide-mark';
 import { smtpMailer } from './mailer';
@@ -163,6 +164,52 @@ test('where the mail server refuses, it is tried again, later each time, and not
   expect(said.mock.calls.flat().join(' ')).toContain('The mailbox is full.');
   said.mockRestore();
   expect(await send(60)).toBe(0);
+});
+
+test('a mail server that does not answer is asked once, and others are tried later; nobody is left out', async () => {
+  const mine = await write(ines, 'When?');
+  await answer(mine, 'At seven.');
+  const other = await server.person(`Wim ${minutes}`);
+  await other.send('PUT', '/api/notifications', {
+    ...{ every: 'hour', hour: 7, zone: 'Europe/London' },
+    kinds: [],
+  });
+  const said = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  const tried: string[] = [];
+  const silent = {
+    origin: ADDRESS,
+    send: ({ to }: { readonly to: { readonly address: string } }) => {
+      tried.push(to.address);
+      return Promise.reject(new Error('connect ECONNREFUSED'));
+    },
+  };
+  minutes += 60;
+  expect(await sendDigests({ ...server.context, now }, silent)).toBe(0);
+  expect(tried).toEqual([ines.me.email]);
+  said.mockRestore();
+  expect(await send(5)).toBe(1);
+});
+
+test('a reading that opens long after it was set is told when it opens; each who asks to join, once', async () => {
+  const url = `/api/classes/${id}/assignments/${sourceId}`;
+  const opensAt = new Date(Date.parse(now()) + 16 * 24 * 3_600_000).toISOString();
+  await teacher.send('PUT', url, { marks: [{ kind: null, count: 1 }], opensAt });
+  expect(await send(60)).toBe(0);
+  minutes += 16 * 24 * 60;
+  keepTime({ ...server.context, now });
+  expect(await send(0)).toBe(1);
+  expect(inbox.letters[0]!.text).toContain('Teacher set a reading (Field Course)');
+  const own = await makeClass(ines, 'Evening');
+  await ines.send('PUT', `/api/classes/${own}/joining`, { joining: 'asked', askable: false });
+  const { code } = (await ines.send<{ code: string }>('GET', `/api/classes/${own}`)).body;
+  await teacher.send('POST', '/api/classes/join', { code });
+  expect(await send(60)).toBe(1);
+  expect(inbox.letters[0]!.text).toContain('1 person asks to join Evening');
+  expect(await send(60)).toBe(0);
+  const { requests } = (await ines.send<ClassJoining>('GET', `/api/classes/${own}/joining`)).body;
+  await ines.send('PUT', `/api/classes/${own}/requests/${requests[0]!.id}`, { letIn: true });
+  await (await server.person(`Kit ${minutes}`)).send('POST', '/api/classes/join', { code });
+  expect(await send(60)).toBe(1);
 });
 
 test('a process that ended while it sent sends the same mail under the same name', async () => {

@@ -14,15 +14,19 @@ const FOLLOWED = `EXISTS (
   SELECT 1 FROM follow f WHERE f.person_id = @me
     AND (f.source_id = a.source_id OR f.root_id = r.id OR f.author_id = a.author_id))`;
 
+/** A further condition on `n`, a notification, or `t`, a report; `at` is an expression for when it is told. */
+type Only = (at: string) => string;
+const ANY: Only = () => 'TRUE';
+
 /** By what a notice is known in a mail; once more told, it is another. `n` names a notification. */
 const ITEM = "n.id || '@' || n.created_at";
 const unsaid = (item: string): string =>
   `NOT EXISTS (SELECT 1 FROM digest_item i WHERE i.person_id = @me AND i.item = ${item})`;
 /** What a mail may still say: not seen, not said, and not older than `@since`. */
-const FOR_MAIL = `n.seen_at IS NULL AND n.created_at > @since AND ${unsaid(ITEM)}`;
+const FOR_MAIL: Only = (at) => `n.seen_at IS NULL AND ${at} > @since AND ${unsaid(ITEM)}`;
 
 /** What answers or means one, is new in what one follows, by who wrote it and where, or is one’s own and hidden. */
-const ofAnnotations = (only: string): string => `
+const ofAnnotations = (only: Only): string => `
   SELECT n.id, coalesce(q.name, p.name) AS actor, a.source_id, s.title AS source_title, a.id AS annotation_id,
     r.id AS root_id, coalesce(r.quote, '') AS quote,
     CASE WHEN a.author_id = @me THEN 'hidden' WHEN EXISTS (
@@ -43,11 +47,11 @@ const ofAnnotations = (only: string): string => `
   JOIN source s ON s.id = a.source_id
   LEFT JOIN annotation_class ac ON ac.annotation_id = a.id AND a.author_id = @me AND ac.hidden_reason IS NOT NULL
   LEFT JOIN person q ON q.id = ac.hidden_by
-  WHERE n.person_id = @me AND ${only} AND ${sees('a')} AND (a.author_id <> @me OR ac.hidden_reason IS NOT NULL)
+  WHERE n.person_id = @me AND ${only('n.created_at')} AND ${sees('a')} AND (a.author_id <> @me OR ac.hidden_reason IS NOT NULL)
   GROUP BY iif(why = 'followed', a.source_id || a.author_id || (n.seen_at IS NULL), n.id)`;
 
 /** What was released, as much of it as is still shown. */
-const ofReleases = (only: string): string => `
+const ofReleases = (only: Only): string => `
   SELECT n.id, coalesce(p.name, c.name), l.source_id, s.title, a.id, a.id, a.quote, 'released',
     '', n.created_at, n.seen_at IS NOT NULL, count(*), min(a.start), NULL, NULL, NULL, ${ITEM}, ${isMuted('l.class_id')}
   FROM notification n
@@ -57,10 +61,10 @@ const ofReleases = (only: string): string => `
   JOIN source s ON s.id = l.source_id
   JOIN annotation_class ac ON ac.release_id = l.id
   JOIN annotation a ON a.id = ac.annotation_id
-  WHERE n.person_id = @me AND ${only} AND ${sees('a')} GROUP BY n.id`;
+  WHERE n.person_id = @me AND ${only('n.created_at')} AND ${sees('a')} GROUP BY n.id`;
 
 /** What is reported and not settled, for who teaches. */
-const ofReports = (only: string): string => `
+const ofReports = (only: Only): string => `
   SELECT t.class_id || t.annotation_id || t.person_id, p.name, a.source_id, s.title, a.id, coalesce(a.root_id, a.id),
     a.quote, 'reported', t.words, t.reported_at, 0, 1, 0, c.id, c.name, c.tint,
     t.class_id || t.annotation_id || t.person_id || '@' || t.reported_at, ${isMuted('c.id')}
@@ -70,22 +74,24 @@ const ofReports = (only: string): string => `
   JOIN person p ON p.id = t.person_id
   JOIN annotation a ON a.id = t.annotation_id
   JOIN source s ON s.id = a.source_id
-  WHERE m.person_id = @me AND m.role <> 'student' AND ${only} AND ${sees('a')}`;
+  WHERE m.person_id = @me AND m.role <> 'student' AND ${only('t.reported_at')} AND ${sees('a')}`;
 
 /** That one was let in to a class. */
-const ofLettingIn = (only: string): string => `
+const ofLettingIn = (only: Only): string => `
   SELECT n.id, coalesce(p.name, c.name), NULL, '', NULL, NULL, '', 'let_in', '', n.created_at, n.seen_at IS NOT NULL,
     0, 0, c.id, c.name, c.tint, ${ITEM}, ${isMuted('c.id')}
   FROM notification n
   JOIN membership m ON m.class_id = n.class_id AND m.person_id = n.person_id
   JOIN class c ON c.id = n.class_id AND ${IS_OPEN_CLASS}
   LEFT JOIN person p ON p.id = n.by_id
-  WHERE n.person_id = @me AND ${only} AND n.source_id IS NULL AND n.question_id IS NULL`;
+  WHERE n.person_id = @me AND ${only('n.created_at')} AND n.source_id IS NULL AND n.question_id IS NULL`;
 
+/** What opens later is told when it opens. */
+const OPENED = "max(n.created_at, coalesce(g.opens_at, ''))";
 /** That a reading is set, or changed. */
-const ofAssignments = (only: string): string => `
+const ofAssignments = (only: Only): string => `
   SELECT n.id, coalesce(p.name, c.name), g.source_id, s.title, NULL, NULL, '', iif(n.again, 'changed', 'set'), '',
-    max(n.created_at, coalesce(g.opens_at, '')), n.seen_at IS NOT NULL, 0, 0, c.id, c.name, c.tint, ${ITEM},
+    ${OPENED}, n.seen_at IS NOT NULL, 0, 0, c.id, c.name, c.tint, ${ITEM},
     ${isMuted('c.id')}
   FROM notification n
   JOIN assignment g ON g.class_id = n.class_id AND g.source_id = n.source_id
@@ -93,10 +99,10 @@ const ofAssignments = (only: string): string => `
   JOIN class c ON c.id = n.class_id AND ${IS_OPEN_CLASS}
   JOIN source s ON s.id = n.source_id
   LEFT JOIN person p ON p.id = n.by_id
-  WHERE n.person_id = @me AND ${only} AND ${isSetForGroup('w', 'g')}`;
+  WHERE n.person_id = @me AND ${only(OPENED)} AND ${isSetForGroup('w', 'g')}`;
 
 /** That the answers to a question are shown. */
-const ofShownAnswers = (only: string): string => `
+const ofShownAnswers = (only: Only): string => `
   SELECT n.id, coalesce(p.name, c.name), a.source_id, s.title, a.id, coalesce(a.root_id, a.id), a.quote,
     'shown', a.note, n.created_at, n.seen_at IS NOT NULL, 0, 0, c.id, c.name, c.tint, ${ITEM}, ${isMuted('c.id')}
   FROM notification n
@@ -106,10 +112,10 @@ const ofShownAnswers = (only: string): string => `
   JOIN class c ON c.id = n.class_id AND ${IS_OPEN_CLASS}
   JOIN source s ON s.id = a.source_id
   LEFT JOIN person p ON p.id = n.by_id
-  WHERE n.person_id = @me AND ${only} AND ${sees('a')}`;
+  WHERE n.person_id = @me AND ${only('n.created_at')} AND ${sees('a')}`;
 
 /** How many answered a question of one’s own. */
-const ofAnswers = (only: string): string => `
+const ofAnswers = (only: Only): string => `
   SELECT n.id, p.name, a.source_id, s.title, a.id, a.id, a.quote, 'answered', a.note, n.created_at,
     n.seen_at IS NOT NULL, count(*), max(o.given_at), NULL, NULL, NULL, ${ITEM}, ${MUTED}
   FROM notification n
@@ -118,12 +124,12 @@ const ofAnswers = (only: string): string => `
   JOIN question_response o ON o.annotation_id = a.id
   JOIN person p ON p.id = o.person_id
   JOIN source s ON s.id = a.source_id
-  WHERE n.person_id = @me AND ${only}
+  WHERE n.person_id = @me AND ${only('n.created_at')}
     AND NOT EXISTS (SELECT 1 FROM annotation_class x WHERE x.annotation_id = a.id AND x.hidden_reason IS NOT NULL)
   GROUP BY n.id`;
 
-/** Of what one may see now: `only` is a further condition on `n`, a notification; `report`, on `t`, a report. */
-const notices = (only: string, report: string, most: number): string => `
+/** Of what one may see now. */
+const notices = (only: Only, report: Only, most: number): string => `
   SELECT * FROM (${[
     ofAnnotations(only),
     ofReleases(only),
@@ -139,10 +145,10 @@ const notices = (only: string, report: string, most: number): string => `
 /** So many at a time. */
 const ON_DESK = 30;
 const IN_MAIL = 200;
-export const NOTICES = notices('TRUE', 'TRUE', ON_DESK);
+export const NOTICES = notices(ANY, ANY, ON_DESK);
 export const MAIL_NOTICES = notices(
   FOR_MAIL,
-  `t.reported_at > @since AND ${unsaid("t.class_id || t.annotation_id || t.person_id || '@' || t.reported_at")}`,
+  (at) => `${at} > @since AND ${unsaid("t.class_id || t.annotation_id || t.person_id || '@' || t.reported_at")}`,
   IN_MAIL,
 );
 

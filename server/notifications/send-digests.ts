@@ -36,17 +36,35 @@ export const stopHash = (token: string): string => createHash('sha256').update(t
 /** Sends every mail that is due, one after the other; where there is nothing new, none. Returns how many went out. */
 export async function sendDigests(world: World, sending: Sending): Promise<number> {
   let sent = 0;
-  for (const due of digestsDue(world.db, world.now())) if (await sendDigest(world, sending, due)) sent += 1;
+  for (const due of digestsDue(world.db, world.now())) {
+    try {
+      if (await sendDigest(world, sending, due)) sent += 1;
+    } catch (error) {
+      console.error(`a mail to ${due.email} could not be sent:`, (error as Error).message);
+      putOff(world, due);
+      // No answer at all: it would not answer for the others either.
+      if ((error as { readonly responseCode?: number }).responseCode === undefined) break;
+    }
+  }
   return sent;
+}
+
+/** What did not go out has not been said; it is tried again, later each time. */
+function putOff({ db, now }: World, due: DueDigest): void {
+  const id = unsentDigest(db, due.personId);
+  if (id) takeItemsBack(db, id);
+  const wait = Math.min(FIRST_AGAIN * 2 ** due.tries, LAST_AGAIN);
+  setNext(db, due, { nextAt: addMinutes(new Date(now()), wait).toISOString(), tries: due.tries + 1 });
 }
 
 /**
  * What it says is written down before it goes out, so that a process that ends meanwhile says nothing twice in a mail
- * of another name: it is then sent once more under the same one, by which mail programs know it again.
+ * of another name: it is then sent once more under the same one, by which mail programs know it again. Rejects where
+ * the mail server does not take it.
  */
 async function sendDigest(world: World, { send, origin }: Sending, due: DueDigest): Promise<boolean> {
   const { db, now, newId } = world;
-  const { personId, name, email, zone, tries } = due;
+  const { personId, name, email, zone } = due;
   const at = now();
   const token = randomBytes(STOP_BYTES).toString('hex');
   const stop = `${origin}/stop-mails/${token}`;
@@ -58,24 +76,15 @@ async function sendDigest(world: World, { send, origin }: Sending, due: DueDiges
       putDigest(db, { id, person: personId, stopHash: stopHash(token), now: at }, found.items);
     return found;
   });
-  const later = (nextAt: string, tried: number) => setNext(db, due, { nextAt, tries: tried });
   if (contents.items.length === 0) {
-    later(nextDigest(due, at), 0);
+    setNext(db, due, { nextAt: nextDigest(due, at), tries: 0 });
     return false;
   }
-  try {
-    const letter = digestLetter(contents, { name, zone, origin, stop });
-    await send({ id, to: { name, address: email }, stop, ...letter });
-  } catch (error) {
-    console.error(`a mail to ${email} could not be sent:`, (error as Error).message);
-    takeItemsBack(db, id);
-    const wait = Math.min(FIRST_AGAIN * 2 ** tries, LAST_AGAIN);
-    later(addMinutes(new Date(now()), wait).toISOString(), tries + 1);
-    return false;
-  }
+  const letter = digestLetter(contents, { name, zone, origin, stop });
+  await send({ id, to: { name, address: email }, stop, ...letter });
   db.transaction(() => {
     setSent(db, id, now());
-    later(nextDigest(due, now()), 0);
+    setNext(db, due, { nextAt: nextDigest(due, now()), tries: 0 });
   });
   return true;
 }
