@@ -20,8 +20,15 @@ const expected = {
   ],
   answers: 1,
 };
+const NOTHING = { instructions: false, asked: false, text: false, notes: 0 };
+const published = (changed: Partial<typeof NOTHING> = {}) => ({
+  ...{ number: 1, at: '2026-11-24T09:00:00.000Z', lookedSince: null },
+  changed: { ...NOTHING, ...changed },
+});
 const set = (more: Partial<Assignment> = {}): Assignment =>
   ({
+    source: { id: 's' },
+    published: published(),
     class: { id: 'b', name: 'Field Course B', tint: 'moss' },
     ...{ expected, missing: expected, instructions: '', comments: true, seesOthers: true, othersSeen: 'at_once' },
     ...{ opensAt: null, dueAt: null, myDueAt: null, ...more },
@@ -91,4 +98,15 @@ test('one click writes for the class; instructions open and close; where comment
   cleanup();
   show([set({ comments: false })]);
   expect(screen.queryByRole('button', { name: 'Write for Field Course B' })).toBeNull();
+});
+
+test('what has changed since it was published is said, with the way to the text; nothing where nothing has', () => {
+  show([set()]);
+  expect(screen.queryByText('Changed')).toBeNull();
+  cleanup();
+  show([set({ published: published({ instructions: true, text: true, notes: 1 }) })]);
+  expect(screen.getByText('Changed').parentElement!.textContent).toMatch(
+    /^Changed since .*: the instructions, the text, 1 note by teachers$/,
+  );
+  expect(screen.getByRole('link', { name: 'the text' }).getAttribute('href')).toBe('/source/s/changes');
 });
