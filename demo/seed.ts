@@ -69,7 +69,6 @@ export async function seed(
   await seeder.people();
   await seeder.classes();
   await seeder.sources();
-  await seeder.notifications();
   await seeder.marks();
   await seeder.drawings();
   web.show(SLUICE, 2);
@@ -132,11 +131,8 @@ class Seeder {
         text: await this.send<SourceText>(by, 'GET', `/api/sources/${id}/text`),
       });
     }
-  }
-
-  async notifications(): Promise<void> {
-    const where = { classId: this.classIds.B, sourceId: this.kept.get('packet')!.source.id };
-    await seedNotifications((...asked) => this.send(...asked), where);
+    const sourceId = this.kept.get('packet')!.source.id;
+    await seedNotifications((...asked) => this.send(...asked), { classId: this.classIds.B, sourceId });
   }
 
   async marks(): Promise<void> {

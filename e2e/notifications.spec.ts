@@ -34,7 +34,7 @@ test('what is new in what one follows stands on the Desk at once; kinds are turn
     await note.getByRole('button', { name: 'Follow this' }).press('Enter');
     await expectSeen(r.getByRole('menuitemcheckbox', { name: 'What Maud T. writes' }));
     await r.getByRole('menuitemcheckbox', { name: 'Everything in this source' }).press('Enter');
-    await expectSeen(r.getByText('What is new in this source stands on your Desk from now on.'));
+    await expectSeen(r.getByText('What is new in this source stands on your Desk from now on.', { exact: true }));
   });
 
   await test.step('what comes then stands on the open Desk, as one entry of whoever wrote it', async () => {
@@ -56,7 +56,7 @@ test('what is new in what one follows stands on the Desk at once; kinds are turn
     await r.getByLabel('once a day').check();
     await r.getByLabel('At this hour').selectOption('18:00');
     await r.getByRole('button', { name: 'Save' }).click();
-    await expectSeen(r.getByText('Saved.'));
+    await expectSeen(r.getByText('Saved.', { exact: true }));
     await r.reload();
     await expect(box).not.toBeChecked();
     await expect(r.getByLabel('At this hour')).toHaveValue('18');
@@ -65,14 +65,14 @@ test('what is new in what one follows stands on the Desk at once; kinds are turn
     await r.goto('/notifications');
     await box.check();
     await r.getByRole('button', { name: 'Save' }).click();
-    await expectSeen(r.getByText('Saved.'));
+    await expectSeen(r.getByText('Saved.', { exact: true }));
   });
 
   await test.step('the class is muted, and heard again', async () => {
     await r.goto(classPath);
     await r.getByRole('button', { name: 'Class', exact: true }).click();
     await r.getByRole('menuitem', { name: 'Mute the class' }).click();
-    await expectSeen(r.getByText('You are told nothing of Mud Walk any more.'));
+    await expectSeen(r.getByText('You are told nothing of Mud Walk any more.', { exact: true }));
     await r.goto('/desk');
     await expect(news.getByRole('listitem')).toHaveCount(0);
     await r.goto('/notifications');

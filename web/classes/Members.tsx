@@ -63,10 +63,10 @@ const nameColumn = (groups: readonly NamedGroup[]): PlainColumn<Member> => ({
     const group = groups.find(({ id }) => id === original.groupId)?.name;
     const beside = original.role === 'student' ? group : original.role;
     return (
-      <>
+      <span className="whitespace-normal">
         {original.name}
         {beside && <span className="text-soft"> · {beside}</span>}
-      </>
+      </span>
     );
   },
 });

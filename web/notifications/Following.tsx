@@ -38,7 +38,7 @@ export function Following() {
               <div className="min-w-0">
                 <p dir="auto" className="line-clamp-2 text-[14.5px]">
                   {to ? (
-                    <Link to={to} className="hover:text-tide">
+                    <Link to={to} className="reach hover:text-tide">
                       {what.words}
                     </Link>
                   ) : (

@@ -45,7 +45,7 @@ function Muted({ of }: { readonly of: readonly ClassLabel[] }) {
       <ul>
         {of.map(({ id, name, tint }) => (
           <li key={id} className="flex items-baseline gap-4 border-t border-rule py-2 text-[14.5px]">
-            <Link to={`/classes/${id}`} className="hover:text-tide">
+            <Link to={`/classes/${id}`} className="reach hover:text-tide">
               <Tint tint={tint}>{name}</Tint>
             </Link>
             <button

@@ -102,12 +102,14 @@ export function SettingsForm({ of }: { readonly of: Notifications }) {
 
 function columnsOf(form: Form, sends: boolean): PlainColumn<KindRow>[] {
   const box = (at: number, where: 'desk' | 'mail', words: string) => (
-    <input
-      type="checkbox"
-      aria-label={`${KINDS[form.getValues(`kinds.${at}.kind`)]}: ${words}`}
-      className="align-middle accent-[var(--tide)] pointer-coarse:h-6 pointer-coarse:w-6"
-      {...form.register(`kinds.${at}.${where}`)}
-    />
+    <label className="inline-grid place-items-center align-middle pointer-coarse:min-h-[44px] pointer-coarse:min-w-[44px]">
+      <input
+        type="checkbox"
+        aria-label={`${KINDS[form.getValues(`kinds.${at}.kind`)]}: ${words}`}
+        className="accent-[var(--tide)]"
+        {...form.register(`kinds.${at}.${where}`)}
+      />
+    </label>
   );
   return [
     {
