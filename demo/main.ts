@@ -37,7 +37,7 @@ const config = readConfig({
   AVRELLE_MAIL_DOMAIN: 'intake.saltmere.test',
   AVRELLE_SMTP: `smtp://127.0.0.1:${inbox.smtpPort}`,
   AVRELLE_MAIL_FROM: 'Avrelle <avrelle@college.saltmere.test>',
-  AVRELLE_ADDRESS: process.env.AVRELLE_ADDRESS ?? 'http://127.0.0.1',
+  AVRELLE_ADDRESS: 'http://127.0.0.1',
 });
 const clock = new DemoClock();
 const context = openContext({

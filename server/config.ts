@@ -65,7 +65,7 @@ export function readConfig(env: Environment): Config {
 function readSending({ AVRELLE_SMTP: url, AVRELLE_MAIL_FROM: from, AVRELLE_ADDRESS: address = '' }: Environment) {
   if (address && !/^https?:\/\/[^/]+$/.test(address))
     throw new Error(
-      `AVRELLE_ADDRESS is "${address}"; write how people open Avrelle, as in https://avrelle.college.example, without a slash at the end.`,
+      `AVRELLE_ADDRESS is "${address}"; write it as people open Avrelle, as in https://avrelle.college.example.`,
     );
   if (!url) return { smtp: null, address };
   if (!/^smtps?:\/\//.test(url))

@@ -9,9 +9,16 @@ export function tellOf(
   people: readonly PersonId[],
   except: PersonId,
 ): void {
-  const { db, now, newId, events } = world;
-  for (const personId of new Set(people)) {
-    if (personId === except || !annotationFor(db, personId, annotationId)) continue;
+  const others = [...new Set(people)].filter((personId) => personId !== except);
+  tellEach(
+    world,
+    annotationId,
+    others.filter((personId) => annotationFor(world.db, personId, annotationId)),
+  );
+}
+
+/** Tells people, each once, who are known to see it. */
+export function tellEach({ db, now, newId, events }: Writing, annotationId: AnnotationId, people: PersonId[]): void {
+  for (const personId of people)
     if (insertNotification(db, newId(), { personId, annotationId }, now())) events.append({ type: 'desk', personId });
-  }
 }

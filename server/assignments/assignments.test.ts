@@ -12,7 +12,7 @@ import type {
   SourcePage,
 } from '@avrelle/core/wire';
 import { makeClass, makeReadingClass } from '../testing/classes';
-import { tideMark } from '../testing/tide-mark';
+import { putTideMark, tideMark } from '../testing/tide-mark';
 import { startServer, type Client, type Server } from '../testing/harness';
 import { keepTime } from './passing-time';
 
@@ -43,16 +43,7 @@ const put = <T = Assignment>(body: object, who = teacher) => who.send<T>('PUT', 
 const setFor = async (who: Client): Promise<Assignment | undefined> =>
   (await who.send<ClassAssignments>('GET', `/api/classes/${id}/assignments`)).body.assignments?.[0];
 /** Marks “tide” for the class; the id. */
-const mark = async (who: Client, more: object = {}): Promise<string> => {
-  const made = v7();
-  const { status, text } = await who.send(
-    'PUT',
-    `/api/annotations/${made}`,
-    tideMark(sourceId, versionId, { classIds: [id], ...more }),
-  );
-  if (status !== 200) throw new Error(text);
-  return made;
-};
+const mark = (who: Client, more: object = {}): Promise<string> => putTideMark(who, { id, sourceId, versionId }, more);
 const sees = async (who: Client): Promise<string[]> =>
   (await who.send<Annotation[]>('GET', `/api/sources/${sourceId}/annotations`)).body.map((a) => a.id).toSorted();
 /** As if so many hours had passed. */
@@ -301,7 +292,7 @@ describe('what has changed since it was published', () => {
     expect(await changed(ines)).toEqual(NOTHING);
   });
 
-  test('two teachers at once publish once, and the class is told once; a change that is not published is told nobody', async () => {
+  test('two teachers at once publish once and tell once; a change that is not published is told nobody', async () => {
     const told = async (): Promise<readonly (readonly [string, boolean])[]> =>
       (await ines.send<Desk>('GET', '/api/desk')).body.notices
         .filter((n) => n.sourceId === sourceId)

@@ -243,7 +243,7 @@ export const ASKING = {
     status: 409,
     title: 'It is set there already',
     detail:
-      'In {className} this reading is set already, and otherwise. Nothing was set: leave that class out, or change there what is set.',
+      'In {className} this reading is set otherwise already. Nothing was set: leave it out, or change what is set there.',
   },
   unknown_kind: {
     status: 400,

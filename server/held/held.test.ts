@@ -4,7 +4,7 @@ import type { Annotation, AnnotationPage, ClassDetail, Desk, DeskNotice, HeldNot
 import { keepTime } from '../assignments/passing-time';
 import { makeClass, makeReadingClass } from '../testing/classes';
 import { startServer, type Client, type Server } from '../testing/harness';
-import { tideMark } from '../testing/tide-mark';
+import { putTideMark } from '../testing/tide-mark';
 
 let server: Server;
 let teacher: Client;
@@ -28,13 +28,7 @@ beforeEach(async () => {
   await teacher.send('PUT', `/api/classes/${id}/members/${assistant.me.id}`, { role: 'assistant' });
 });
 
-const write = async (who: Client, more: object = {}): Promise<string> => {
-  const made = v7();
-  const put = tideMark(sourceId, versionId, { classIds: [id], ...more });
-  const { status, text } = await who.send('PUT', `/api/annotations/${made}`, put);
-  if (status !== 200) throw new Error(text);
-  return made;
-};
+const write = (who: Client, more: object = {}): Promise<string> => putTideMark(who, { id, sourceId, versionId }, more);
 const hold = (note = 'Look at the date.', who = teacher) => write(who, { held: true, note });
 const annotations = async (who: Client) =>
   (await who.send<Annotation[]>('GET', `/api/sources/${sourceId}/annotations`)).body;

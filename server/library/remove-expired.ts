@@ -4,6 +4,7 @@ import { mergeWords } from '../find/common-queries';
 import { removeOldEvents } from '../events/queries';
 import { removeOldJobs } from '../jobs/queries';
 import { removeOldDrafts } from '../drafts/queries';
+import { removeOldDigests } from '../notifications/digest-queries';
 import { removeExpiredClasses } from '../classes/member-queries';
 import { removeLinksOver } from '../joining/queries';
 import { removeAnnotations } from '../annotations/remove-queries';
@@ -16,6 +17,8 @@ export const KEPT_DAYS = 30;
 const EVENT_DAYS = 7;
 /** So long an ended job can be tried again or be kept all the same, and a page looked at can be kept. */
 const JOB_DAYS = 1;
+/** So long what a mail said is known, and its address ends the mails. */
+const MAIL_DAYS = 400;
 
 /** Files that nothing referred to when they were last looked for: what is just being stored is referred to by the next time. */
 export type Orphans = ReadonlySet<string>;
@@ -46,6 +49,7 @@ export function removeExpired({ db, now }: Pick<Context, 'db' | 'now'>, seenBefo
     removeOldJobs(db, before(JOB_DAYS), before(KEPT_DAYS));
     removeOldEvents(db, before(EVENT_DAYS));
     removeOldDrafts(db, before(JOB_DAYS));
+    removeOldDigests(db, before(MAIL_DAYS));
     // The indexes hold removed words until their parts are merged.
     if (ids.length + annotations > 0) mergeWords(db);
     return { sources: ids.length, annotations, orphans: removeOrphans(db, seenBefore) };

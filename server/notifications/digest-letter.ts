@@ -42,24 +42,40 @@ You get this mail because you chose to. Choose anew: {{ settings }}
 No more mails: {{ stop }}
 `);
 
-/** Mail programs heed few styles; without any, it reads well all the same. */
+/** Mail programs heed few styles, and those only where they stand; without any, it reads well all the same. */
+const LINK = 'style="color:#0e5a60"';
+const HEADING = 'style="font-size:17px;border-bottom:1px solid #b9b29c"';
 const HTML = liquid.parse(`<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><title>{{ subject }}</title></head>
 <body style="margin:0;padding:24px;background:#f7f4ec;color:#1c2a2b;font:16px/1.5 Georgia,serif">
 <div style="max-width:560px;margin:0 auto">
 <p style="color:#0e5a60;font-size:22px;font-style:italic;font-weight:bold;margin:0 0 16px">Avrelle</p>
 <p>Hello {{ name }},</p>
-{% if due.size > 0 %}<h2 style="font-size:17px;border-bottom:1px solid #b9b29c">Due soon, and not done yet</h2>
-{% for d in due %}<p><a href="{{ d.address }}" style="color:#0e5a60">{{ d.title }}</a> ({{ d.class }}), {{ d.when }}<br>
+{% if due.size > 0 %}
+<h2 ${HEADING}>Due soon, and not done yet</h2>
+{% for d in due %}
+<p><a href="{{ d.address }}" ${LINK}>{{ d.title }}</a> ({{ d.class }}), {{ d.when }}<br>
 Still missing: {{ d.left }}</p>
-{% endfor %}{% endif %}{% if asking.size > 0 or news.size > 0 %}<h2 style="font-size:17px;border-bottom:1px solid #b9b29c">New for you</h2>
-{% for a in asking %}<p><a href="{{ a.address }}" style="color:#0e5a60">{{ a.words }}</a> {{ a.class }}</p>
-{% endfor %}{% for n in news %}<p><b>{{ n.actor }}</b> {{ n.did }}{% if n.class %} ({{ n.class }}){% endif %}<br>
-{% for line in n.words %}{{ line }}<br>
-{% endfor %}<a href="{{ n.address }}" style="color:#0e5a60"><i>{{ n.about }}</i></a></p>
-{% endfor %}{% endif %}{% if more > 0 %}<p>And {{ more }} more, <a href="{{ desk }}" style="color:#0e5a60">on your Desk</a>.</p>
-{% endif %}<p style="border-top:1px solid #b9b29c;padding-top:12px;font-size:14px">You get this mail because you chose to.
-<a href="{{ settings }}" style="color:#0e5a60">Choose anew</a> · <a href="{{ stop }}" style="color:#0e5a60">No more mails</a></p>
+{% endfor %}
+{% endif %}
+{% if asking.size > 0 or news.size > 0 %}
+<h2 ${HEADING}>New for you</h2>
+{% for a in asking %}
+<p><a href="{{ a.address }}" ${LINK}>{{ a.words }}</a> {{ a.class }}</p>
+{% endfor %}
+{% for n in news %}
+<p><b>{{ n.actor }}</b> {{ n.did }}{% if n.class %} ({{ n.class }}){% endif %}<br>
+{% for line in n.words %}{{ line }}<br>{% endfor %}
+<a href="{{ n.address }}" ${LINK}><i>{{ n.about }}</i></a></p>
+{% endfor %}
+{% endif %}
+{% if more > 0 %}
+<p>And {{ more }} more, <a href="{{ desk }}" ${LINK}>on your Desk</a>.</p>
+{% endif %}
+<p style="border-top:1px solid #b9b29c;padding-top:12px;font-size:14px">
+You get this mail because you chose to.
+<a href="{{ settings }}" ${LINK}>Choose anew</a> ·
+<a href="{{ stop }}" ${LINK}>No more mails</a></p>
 </div></body></html>
 `);
 

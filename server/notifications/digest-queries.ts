@@ -58,5 +58,5 @@ const RECEIVER = 'SELECT person_id FROM digest WHERE stop_hash = ?';
 export const receiverOf = (db: Db, stopHash: string): PersonId | undefined =>
   db.get<{ personId: PersonId }>(RECEIVER, stopHash)?.personId;
 
-const FORGET = 'DELETE FROM digest WHERE made_at < ?';
-export const forgetDigests = (db: Db, before: string): number => db.run(FORGET, before);
+const REMOVE_OLD = 'DELETE FROM digest WHERE made_at < ?';
+export const removeOldDigests = (db: Db, before: string): number => db.run(REMOVE_OLD, before);

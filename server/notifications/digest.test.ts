@@ -4,9 +4,10 @@ import { NOTIFICATION_KINDS, type ClassId, type ClassJoining, type Notifications
 import { keepTime } from '../assignments/passing-time';
 import { readConfig } from '../config';
 import { openInbox, type Inbox } from '../../standins/mail/inbox';
+import { removeExpired } from '../library/remove-expired';
 import { makeClass, makeReadingClass } from '../testing/classes';
 import { startServer, type Client, type Server } from '../testing/harness';
-import { tideMark } from '../testing/tide-mark';
+import { putTideMark } from '../testing/tide-mark';
 import { smtpMailer } from './mailer';
 import { sendDigests } from './send-digests';
 
@@ -53,11 +54,7 @@ const choose = (more: object) =>
     kinds: NOTIFICATION_KINDS.map((kind) => ({ kind, desk: true, mail: true })),
     ...more,
   });
-const write = async (who: Client, note: string, more: object = {}): Promise<string> => {
-  const made = v7();
-  await who.send('PUT', `/api/annotations/${made}`, tideMark(sourceId, versionId, { classIds: [id], note, ...more }));
-  return made;
-};
+const write = (who: Client, note: string): Promise<string> => putTideMark(who, { id, sourceId, versionId }, { note });
 const answer = (parentId: string, note: string) => teacher.send('PUT', `/api/replies/${v7()}`, { parentId, note });
 const send = (after: number): Promise<number> => {
   minutes += after;
@@ -69,7 +66,7 @@ const send = (after: number): Promise<number> => {
   return sendDigests({ ...server.context, now }, { send: smtpMailer(smtp!), origin: address });
 };
 
-test('what is new comes once, by SMTP, as text and as HTML, with a link to its place; read back by a mail library', async () => {
+test('what is new comes once, as text and as HTML, with a link to its place; read back by a mail library', async () => {
   const mine = await write(ines, 'When <does> it turn?');
   await answer(mine, 'At seven & not <b>before</b>.');
   expect(await send(30)).toBe(0);
@@ -146,7 +143,7 @@ test('what is due tomorrow and not done, once; not what is done, or due later', 
   expect(await send(60)).toBe(0);
 });
 
-test('where the mail server refuses, it is tried again, later each time, and nothing is lost or said twice', async () => {
+test('where the mail server refuses, it is tried again later, and nothing is lost or said twice', async () => {
   const mine = await write(ines, 'When?');
   await answer(mine, 'At seven.');
   const before = inbox.letters.length;
@@ -232,7 +229,7 @@ test('a process that ended while it sent sends the same mail under the same name
   expect(inbox.letters[0]!.messageId).toBe(`<${ids[0]}@college.saltmere.test>`);
 });
 
-test('one POST ends the mails, as RFC 8058 says: no cookie, no question; looking at the address ends nothing', async () => {
+test('one POST ends the mails (RFC 8058), without a cookie; looking at the address ends nothing', async () => {
   const mine = await write(ines, 'When?');
   await answer(mine, 'At seven.');
   await send(60);
@@ -256,8 +253,8 @@ test('one POST ends the mails, as RFC 8058 says: no cookie, no question; looking
   expect((await stop()).statusCode).toBe(204);
   await answer(mine, 'Or at eight.');
   expect(await send(60)).toBe(0);
-  // An address that nobody was given is answered the same.
-  expect((await server.nobody.send('POST', `/stop-mails/${'0'.repeat(64)}`)).status).toBe(204);
+  // An address that ends nothing does not say that it did.
+  expect((await server.nobody.send('POST', `/stop-mails/${'0'.repeat(64)}`)).status).toBe(404);
   // In the database it stands as a hash alone.
   expect(JSON.stringify(server.context.db.all('SELECT * FROM digest'))).not.toContain(url.slice('/stop-mails/'.length));
 });
@@ -279,4 +276,15 @@ test('settings that mean nothing are refused, with the words of what is wrong', 
   expect(() => readConfig({ AVRELLE_SMTP: 'smtp://127.0.0.1:25' })).toThrow(/AVRELLE_MAIL_FROM/);
   expect(() => readConfig({ AVRELLE_SMTP: 'mail.college' })).toThrow(/smtp:\/\//);
   expect(() => readConfig({ AVRELLE_ADDRESS: 'college/' })).toThrow(/AVRELLE_ADDRESS/);
+});
+
+test('what mails said is forgotten in the end', async () => {
+  const mine = await write(ines, 'When?');
+  await answer(mine, 'At seven.');
+  await send(60);
+  const left = () => server.context.db.all('SELECT id FROM digest').length;
+  expect(left()).toBeGreaterThan(0);
+  const later = new Date(Date.parse(now()) + 401 * 24 * 3_600_000).toISOString();
+  removeExpired({ ...server.context, now: () => later });
+  expect([left(), server.context.db.all('SELECT item FROM digest_item')]).toEqual([0, []]);
 });

@@ -24,7 +24,7 @@ test('an hour that is skipped in spring comes one later; one that comes twice in
   expect(nextDigest(daily(1, 'Europe/London'), first)).toBe('2026-10-26T01:00:00.000Z');
 });
 
-test('in every zone of the platform: later than now, within a day and an hour or two, at that hour of the clock', () => {
+test('in every zone of the platform: later than now, within a day and two hours, at that hour', () => {
   const zones = Intl.supportedValuesOf('timeZone');
   const at = fc.date({ min: new Date('2020-01-01'), max: new Date('2035-01-01'), noInvalidDate: true });
   fc.assert(

@@ -47,7 +47,8 @@ const ofAnnotations = (only: Only): string => `
   JOIN source s ON s.id = a.source_id
   LEFT JOIN annotation_class ac ON ac.annotation_id = a.id AND a.author_id = @me AND ac.hidden_reason IS NOT NULL
   LEFT JOIN person q ON q.id = ac.hidden_by
-  WHERE n.person_id = @me AND ${only('n.created_at')} AND ${sees('a')} AND (a.author_id <> @me OR ac.hidden_reason IS NOT NULL)
+  WHERE n.person_id = @me AND ${only('n.created_at')} AND ${sees('a')}
+    AND (a.author_id <> @me OR ac.hidden_reason IS NOT NULL)
   GROUP BY iif(why = 'followed', a.source_id || a.author_id || (n.seen_at IS NULL), n.id)`;
 
 /** What was released, as much of it as is still shown. */

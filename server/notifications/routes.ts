@@ -63,9 +63,10 @@ export function notificationRoutes(app: FastifyInstance, context: Context): void
     set(me.id, { authorId: id }, following);
   });
 
-  /** Once more, and by an address that was of nobody, it is the same: nothing is told of who gets mails. */
+  /** Once more, it is the same. Nobody guesses such an address, so one that ends nothing says so. */
   serve('POST /stop-mails/:hash', ({ params: { hash } }) => {
     const receiver = receiverOf(db, stopHash(hash));
-    if (receiver !== undefined) endSchedule(db, receiver);
+    if (receiver === undefined) throw new AppError('not_found', { what: 'mail' });
+    endSchedule(db, receiver);
   });
 }

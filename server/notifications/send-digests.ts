@@ -1,19 +1,10 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { addMinutes, subDays } from 'date-fns';
+import { addMinutes } from 'date-fns';
 import type { Config } from '../config';
 import type { Writing } from '../writing';
 import { digestContents } from './digest-contents';
 import { digestLetter } from './digest-letter';
-import {
-  digestsDue,
-  forgetDigests,
-  putDigest,
-  setNext,
-  setSent,
-  takeItemsBack,
-  unsentDigest,
-  type DueDigest,
-} from './digest-queries';
+import { digestsDue, putDigest, setNext, setSent, takeItemsBack, unsentDigest, type DueDigest } from './digest-queries';
 import { smtpMailer, type Mailer } from './mailer';
 import { nextDigest } from './next-digest';
 
@@ -28,8 +19,6 @@ interface Sending {
 const FIRST_AGAIN = 5;
 const LAST_AGAIN = 24 * 60;
 const STOP_BYTES = 32;
-/** So long its address to end the mails holds. */
-const DAYS_KEPT = 400;
 
 export const stopHash = (token: string): string => createHash('sha256').update(token).digest('hex');
 
@@ -104,7 +93,6 @@ function watch(world: World, sending: Sending): () => void {
     busy = true;
     try {
       await sendDigests(world, sending);
-      forgetDigests(world.db, subDays(new Date(world.now()), DAYS_KEPT).toISOString());
     } catch (error) {
       console.error('mails:', error);
     } finally {

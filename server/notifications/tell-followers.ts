@@ -1,6 +1,6 @@
 import type { AnnotationId, PersonId } from '@avrelle/core/wire';
 import { viewersOf } from '../annotations/queries';
-import { tellOf } from '../annotations/tell';
+import { tellEach } from '../annotations/tell';
 import type { Db } from '../db/database';
 import type { Writing } from '../writing';
 import { followersOf } from './follow-queries';
@@ -23,10 +23,6 @@ export function tellFollowers(
   author: PersonId,
   before: ReadonlySet<PersonId> = new Set(),
 ): void {
-  tellOf(
-    world,
-    id,
-    [...followersSeeing(world.db, id)].filter((person) => !before.has(person)),
-    author,
-  );
+  const told = [...followersSeeing(world.db, id)].filter((person) => person !== author && !before.has(person));
+  tellEach(world, id, told);
 }

@@ -109,10 +109,11 @@ const STATE = 'SELECT state FROM shelf WHERE person_id = ? AND source_id = ?';
 const LENGTH = 'SELECT length FROM source WHERE id = ?';
 const SHELVE = `
   INSERT INTO shelf (person_id, source_id, state, position, spans, read_share, touched_at, opened_at)
-  VALUES (@me, @source, coalesce(@state, 'reading'), coalesce(@position, 0), coalesce(@spans, '[]'), coalesce(@share, 0), @now,
-    @opened)
-  ON CONFLICT (person_id, source_id) DO UPDATE SET state = coalesce(@state, state), position = coalesce(@position, position), spans = coalesce(@spans, spans), read_share = coalesce(@share, read_share),
-    touched_at = @now, opened_at = coalesce(@opened, opened_at)`;
+  VALUES (@me, @source, coalesce(@state, 'reading'), coalesce(@position, 0), coalesce(@spans, '[]'),
+    coalesce(@share, 0), @now, @opened)
+  ON CONFLICT (person_id, source_id) DO UPDATE SET state = coalesce(@state, state),
+    position = coalesce(@position, position), spans = coalesce(@spans, spans),
+    read_share = coalesce(@share, read_share), touched_at = @now, opened_at = coalesce(@opened, opened_at)`;
 const OLDER =
   'SELECT v.number, v.kept_at, v.width, v.facts, b.media_type, b.size, length(t.stream) AS length FROM source_version v JOIN version_text t ON t.version_id = v.id LEFT JOIN blob b ON b.hash = v.file_hash WHERE v.id = ?';
 

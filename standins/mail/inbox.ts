@@ -1,5 +1,6 @@
 import http from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { Liquid } from 'liquidjs';
 import { simpleParser, type ParsedMail } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
 
@@ -66,32 +67,27 @@ export async function openInbox({ smtp = 0, web = 0 }: { smtp?: number; web?: nu
   };
 }
 
-const escaped = (text: string): string =>
-  text.replace(/[&<>"]/g, (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[sign]!);
-const page = (title: string, body: string): string =>
-  `<!doctype html><html lang="en"><meta charset="utf-8"><title>${escaped(title)}</title>
+const liquid = new Liquid({ outputEscape: 'escape' });
+const PAGE = liquid.parse(`<!doctype html><html lang="en"><meta charset="utf-8"><title>{{ title }}</title>
 <style>body{max-width:640px;margin:32px auto;padding:0 16px;font:16px/1.5 sans-serif}pre{white-space:pre-wrap}</style>
-<body><h1>${escaped(title)}</h1>${body}</body></html>`;
+<body><h1>{{ title }}</h1>
+{% if text %}<p><a href="/">All</a> · to {{ to }}</p><pre>{{ text }}</pre>
+{% elsif letters.size == 0 %}<p>Nothing yet.</p>
+{% else %}<ul>{% for one in letters %}
+<li><a href="/{{ one.at }}">{{ one.title }}</a>, to {{ one.to }}</li>{% endfor %}</ul>{% endif %}
+</body></html>`);
 
-const toOf = ({ to }: ParsedMail): string =>
-  [to ?? []]
-    .flat()
-    .map((address) => address.text)
-    .join(', ');
+const told = (letter: ParsedMail) => ({
+  title: letter.subject ?? '(no subject)',
+  to: [letter.to ?? []]
+    .flatMap((addresses) => addresses)
+    .map(({ text }) => text)
+    .join(', '),
+});
 const list = (letters: readonly ParsedMail[]): string =>
-  page(
-    'What arrived',
-    letters.length === 0
-      ? '<p>Nothing yet.</p>'
-      : `<ul>${letters
-          .map(
-            (letter, n) =>
-              `<li><a href="/${letters.length - n}">${escaped(letter.subject ?? '(no subject)')}</a>, to ${escaped(toOf(letter))}</li>`,
-          )
-          .join('')}</ul>`,
-  );
+  liquid.renderSync(PAGE, {
+    title: 'What arrived',
+    letters: letters.map((letter, n) => ({ ...told(letter), at: letters.length - n })),
+  }) as string;
 const one = (letter: ParsedMail): string =>
-  page(
-    letter.subject ?? '(no subject)',
-    `<p><a href="/">All</a> · to ${escaped(toOf(letter))}</p><pre>${escaped(letter.text ?? '')}</pre>`,
-  );
+  liquid.renderSync(PAGE, { ...told(letter), text: letter.text ?? '(no words)' }) as string;

@@ -22,12 +22,13 @@ export function Members({ of: { id, name, role, members, groups } }: { readonly 
   const [leaving, setLeaving] = useState<Member>();
   const put = useWrite('PUT /api/classes/:id/members/:personId', 'classes');
   const remove = useWrite('DELETE /api/classes/:id/members/:personId', 'classes');
+  const following = useFollow();
   const make = (member: Member, to: Member['role']): void =>
     put.run({ params: { id, personId: member.id }, body: { role: to } });
   const columns = [
     nameColumn(groups),
     ...COLUMNS,
-    role === 'teacher' ? changeColumn(me.id, make, setLeaving) : followColumn(me.id),
+    role === 'teacher' ? changeColumn(me.id, make, setLeaving) : followColumn(me.id, following),
   ];
   return (
     <>
@@ -76,29 +77,27 @@ const COLUMNS: readonly PlainColumn<Member>[] = [
   { id: 'answers', header: 'Answers', cell: ({ row }) => row.original.replies || '–' },
 ];
 
-const followColumn = (me: PersonId): PlainColumn<Member> => ({
+/** What somebody writes is told to me, or no longer. */
+const followColumn = (me: PersonId, { isFollowed, set }: ReturnType<typeof useFollow>): PlainColumn<Member> => ({
   id: 'change',
   header: () => <span className="sr-only">Follow</span>,
-  cell: ({ row: { original } }) =>
-    original.id === me ? <span className="text-soft">you</span> : <Follow of={original} />,
+  cell: ({ row: { original } }) => {
+    const { id, name } = original;
+    if (id === me) return <span className="text-soft">you</span>;
+    const followed = isFollowed({ type: 'person', id, words: name });
+    return (
+      <button
+        aria-pressed={followed}
+        title={followed ? 'You are told what is new by them' : 'Be told what is new by them'}
+        className={followed ? 'font-semibold text-tide' : 'text-soft hover:text-ink'}
+        onClick={() => set({ type: 'person', id, words: name }, !followed)}
+      >
+        {followed ? 'Following' : 'Follow'}
+        <span className="sr-only"> {name}</span>
+      </button>
+    );
+  },
 });
-
-/** What somebody writes is told to me, or no longer. */
-function Follow({ of: { id, name } }: { readonly of: Member }) {
-  const { isFollowed, set } = useFollow();
-  const followed = isFollowed({ type: 'person', id, words: name });
-  return (
-    <button
-      aria-pressed={followed}
-      title={followed ? 'You are told what is new by them' : 'Be told what is new by them'}
-      className={followed ? 'font-semibold text-tide' : 'text-soft hover:text-ink'}
-      onClick={() => set({ type: 'person', id, words: name }, !followed)}
-    >
-      {followed ? 'Following' : 'Follow'}
-      <span className="sr-only"> {name}</span>
-    </button>
-  );
-}
 
 const changeColumn = (
   me: PersonId,

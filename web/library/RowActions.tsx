@@ -26,7 +26,10 @@ export function RowActions(props: Props) {
   );
 }
 
-/** State, facts and tags, collections, deleting. `holding`: the collections it is in, where that is known; then it can be taken out of them, too. `children`: further items. */
+/**
+ * State, facts and tags, collections, deleting. `holding`: the collections it is in, where that is known; then it can be
+ * taken out of them, too. `children`: further items.
+ */
 export function ShelfItems({
   source,
   changing,

@@ -38,19 +38,19 @@ export function SettingsForm({ of }: { readonly of: Notifications }) {
   const put = useWrite('PUT /api/notifications', 'notifications');
   const messages = useMessages();
   const { every, hour, kinds } = of;
-  // Mails come by the clock of where one is.
-  const zone = every === 'never' ? ownZone() : of.zone;
   const { form, submit, busy } = useSchemaForm<NotificationSettings>(
     notificationSettingsSchema,
-    { every, hour, zone, kinds: [...kinds] },
+    // Mails come by the clock of where one is.
+    { every, hour, zone: ownZone(), kinds: [...kinds] },
     async (body) => {
-      await put.send({ body: { ...body, zone: ownZone() } });
+      await put.send({ body });
       form.reset(body);
       messages.tell('Saved.');
     },
   );
   const columns = useMemo(() => columnsOf(form, of.sends), [form, of.sends]);
   const mails = form.watch('every');
+  const clock = ownZone().replaceAll('_', ' ');
   return (
     <form noValidate onSubmit={submit} className="grid max-w-[760px] gap-6">
       {of.sends ? (
@@ -77,7 +77,7 @@ export function SettingsForm({ of }: { readonly of: Notifications }) {
           <p className="text-[13.5px] text-soft">
             {mails === 'never'
               ? 'No mails come.'
-              : `To ${of.email}, where there is something new that you have not seen yet. The clock is that of ${ownZone().replaceAll('_', ' ')}.`}
+              : `To ${of.email}, where something is new that you have not seen. The clock is that of ${clock}.`}
           </p>
         </section>
       ) : (
@@ -102,7 +102,7 @@ export function SettingsForm({ of }: { readonly of: Notifications }) {
 
 function columnsOf(form: Form, sends: boolean): PlainColumn<KindRow>[] {
   const box = (at: number, where: 'desk' | 'mail', words: string) => (
-    <label className="inline-grid place-items-center align-middle pointer-coarse:min-h-[44px] pointer-coarse:min-w-[44px]">
+    <label className="inline-grid place-items-center pointer-coarse:min-h-[44px] pointer-coarse:min-w-[44px]">
       <input
         type="checkbox"
         aria-label={`${KINDS[form.getValues(`kinds.${at}.kind`)]}: ${words}`}

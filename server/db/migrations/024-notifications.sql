@@ -1,4 +1,4 @@
--- What somebody follows: a source, a thread by the annotation it began with, or whoever writes. What is new there is told.
+-- What somebody follows: a source, a thread by the annotation it began with, or whoever writes.
 CREATE TABLE follow (
   person_id TEXT NOT NULL REFERENCES person(id) ON DELETE CASCADE,
   source_id TEXT REFERENCES source(id) ON DELETE CASCADE,

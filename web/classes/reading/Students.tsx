@@ -1,9 +1,9 @@
 import { useState } from 'react';
+import { leftWords } from '@avrelle/core/class';
 import type { AssignmentDetail, StudentProgress } from '@avrelle/core/wire';
 import { DataTable, type PlainColumn } from '../../ui/DataTable';
 import { dueAt } from '../../ui/when';
 import type { ClassReading } from './class-reading';
-import { leftWords } from '@avrelle/core/class';
 import { MoreTime } from './MoreTime';
 import { TableLink } from './TableLink';
 

@@ -1,7 +1,6 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { contributionOf, missing, type Contribution } from '@avrelle/core/class';
+import { contributionOf, leftWords, missing, wordsFor, type Contribution } from '@avrelle/core/class';
 import type { Assignment, NamedExpectation, Question } from '@avrelle/core/wire';
-import { leftWords, wordsFor } from '@avrelle/core/class';
 import { Changed } from '../../../classes/Changed';
 import { isPast } from '../../../classes/words';
 import { useSetHere } from '../../../data/queries';
