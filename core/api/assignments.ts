@@ -14,8 +14,9 @@ export const listAssignments = endpoint('GET', '/api/classes/:id/assignments', {
   may: asMember,
   answer: classAssignments,
 });
+/** With how its students read it; a student sees themselves alone, as their teachers do. */
 export const getAssignment = endpoint('GET', '/api/classes/:id/assignments/:sourceId', {
-  may: asAssistant('look at how its students read'),
+  may: asMember,
   answer: assignmentDetail,
 });
 /** The same as a table: each student with what they read, wrote and answered, and their marks beside the teachers'. */

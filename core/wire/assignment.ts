@@ -72,6 +72,8 @@ export const assignmentPutSchema = object({
     ),
   /** Whether students may write for the class. */
   comments: boolean().default(true),
+  /** Whether a recording is heard in order: students go ahead only to where they have heard it. */
+  inOrder: boolean().default(false),
   /** For which groups of the class; none: for all of it. */
   groupIds: array(idSchema().required()).max(MOST_GROUPS).default([]),
   /** Whether the class is told, and what has changed is no longer told as such. */
@@ -80,10 +82,12 @@ export const assignmentPutSchema = object({
   lookAgain: boolean().default(false),
   /** Further classes it is set for in the same words, each as a whole. */
   alsoIn: array(idSchema().required()).max(MOST_CLASSES).default([]),
+  /** Whether these classes, and those it is read together with already, see what is written for each other. */
+  together: boolean().default(false),
 }).noUnknown();
 export type AssignmentPut = InferType<typeof assignmentPutSchema>;
 /** What is set, as it is stored. */
-export type AssignmentFields = Omit<AssignmentPut, 'version' | 'publish' | 'lookAgain' | 'alsoIn'>;
+export type AssignmentFields = Omit<AssignmentPut, 'version' | 'publish' | 'lookAgain' | 'alsoIn' | 'together'>;
 
 /** `number` is the one that was seen. */
 export const publishSchema = object({
@@ -140,6 +144,10 @@ export interface Assignment {
   readonly comments: boolean;
   /** Whether the questions that are pinned to it are to be answered. */
   readonly questions: boolean;
+  /** Whether a recording is heard in order. */
+  readonly inOrder: boolean;
+  /** The other classes that see what is written for this one, and the other way round. */
+  readonly together: readonly ClassLabel[];
   /** For which groups of the class; none: for all of it. */
   readonly groups: readonly NamedGroup[];
   readonly version: number;
@@ -170,6 +178,8 @@ export interface StudentProgress {
   readonly readShare: number;
   /** What they read of it, in its stream. */
   readonly spans: Spans;
+  /** How much of a recording they played, in seconds. */
+  readonly heardSeconds: number;
   readonly marks: number;
   readonly answers: number;
   readonly questions: number;

@@ -137,14 +137,16 @@ export interface Ease {
 
 export const sourceTagsSchema = object({ tags: tagsSchema().required() }).noUnknown();
 
+const spansSchema = () =>
+  array(tuple([number().required().integer().min(0), number().required().integer().min(0)]).required()).max(20_000);
 export const shelfSchema = object({
-  /** The version that position and spans count in; where it is not the newest any more, those two are passed over. */
+  /** The version that all of these but the state count in; where it is not the newest any more, they are passed over. */
   versionId: string(),
   state: string().oneOf(READING_STATES),
   position: number().integer().min(0),
-  spans: array(tuple([number().required().integer().min(0), number().required().integer().min(0)]).required()).max(
-    20_000,
-  ),
+  spans: spansSchema(),
+  /** Stretches of a recording that were played, in seconds; added to those that were before. */
+  heard: spansSchema(),
 }).noUnknown();
 
 export type KeepRequest = InferType<typeof keepSchema>;
@@ -223,6 +225,8 @@ export interface SourceDetail extends SourceRow {
   readonly length: number;
   readonly position: number;
   readonly spans: readonly (readonly [number, number])[];
+  /** Stretches of a recording that I played, in whole seconds. */
+  readonly heard: readonly (readonly [number, number])[];
 }
 
 export interface SourceText {

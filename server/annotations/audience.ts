@@ -66,7 +66,8 @@ export function changeAudience(context: Context, me: Me, before: AnnotationRow, 
     teachersOnly: patch.teachersOnly ?? former.some((c) => c.teachersOnly),
     held: patch.held ?? former.some((c) => c.held),
   });
-  const classIds = patch.classIds ?? [...there.keys()];
+  const chosen = new Set(former.filter((one) => one.fromClass === null).map((one) => one.classId));
+  const classIds = patch.classIds ?? [...chosen];
   const groups = groupsIn(context, me, classIds, patch.groupIds);
   const classes = classIds.map((classId) => {
     const was = there.get(classId);
@@ -75,12 +76,15 @@ export function changeAudience(context: Context, me: Me, before: AnnotationRow, 
     const groupId = (groups ? groups.get(classId) : was?.groupId) ?? null;
     return { classId, teachersOnly: whole.teachersOnly, held, groupId, ...keptOf(was, held) };
   });
-  // What is hidden stays with the teachers, where it was: else giving it to the class anew would show it.
-  const hidden = former.filter((c) => c.hidden && !classes.some(({ classId }) => classId === c.classId));
+  // What is hidden stays with the teachers, where it was: else giving it to the class anew would show it. So does, first
+  // of all, what came by another class.
+  const kept = former.filter(
+    (c) => (c.hidden || c.fromClass !== null) && !classes.some(({ classId }) => classId === c.classId),
+  );
   checkAudience(context, me, { sourceId: before.sourceId, before: there }, classes);
-  const added = classes.map(({ classId }) => classId).filter((classId) => !there.has(classId));
+  const added = classes.map(({ classId }) => classId).filter((classId) => !chosen.has(classId));
   mustBeOpen(context, me, before.sourceId, added);
-  setClasses(db, before.id, [...classes, ...hidden]);
+  setClasses(db, before.id, [...classes, ...kept]);
   if (patch.held === false)
     for (const { classId, held } of classes) if (held) release(context, { classId, by: me.id }, [before.id]);
   for (const reply of repliesOf(db, before.id))

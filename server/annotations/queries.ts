@@ -18,6 +18,7 @@ import { KIND_COLUMNS, KIND_JOIN, kindFrom, type KindRow } from '../legend/queri
 import { setLinks } from '../notes/queries';
 import { placeOf, type PlaceRow } from './place';
 import { inlinesOf, readInlines } from './quotation-queries';
+import { spread } from './together-queries';
 import { classesShown, elsewhere, FOR_WHOM, sees } from '../access/visible-queries';
 
 export interface AnnotationRow extends Omit<PlaceRow, 'start'>, KindRow {
@@ -79,13 +80,13 @@ const FORGET_PLACES = 'DELETE FROM placement WHERE annotation_id = ?';
 const KEEP_TAGS = 'DELETE FROM annotation_tag WHERE annotation_id = ? AND tag NOT IN (SELECT value FROM json_each(?))';
 const ADD_TAG = 'INSERT INTO annotation_tag (annotation_id, tag, added_at) VALUES (?, ?, ?) ON CONFLICT DO NOTHING';
 const CLASSES_FOR = `
-  SELECT class_id, teachers_only, held, group_id, release_at, release_id, hidden_reason, hidden_by
+  SELECT class_id, teachers_only, held, group_id, release_at, release_id, hidden_reason, hidden_by, from_class
   FROM annotation_class WHERE annotation_id = ?`;
 const CLEAR_CLASSES = 'DELETE FROM annotation_class WHERE annotation_id = ?';
 const ADD_CLASS = `
   INSERT INTO annotation_class (annotation_id, class_id, teachers_only, held, group_id, release_at, release_id,
-    hidden_reason, hidden_by)
-  VALUES (@id, @classId, @teachersOnly, @held, @groupId, @releaseAt, @releaseId, @hiddenReason, @hiddenBy)
+    hidden_reason, hidden_by, from_class)
+  VALUES (@id, @classId, @teachersOnly, @held, @groupId, @releaseAt, @releaseId, @hiddenReason, @hiddenBy, @fromClass)
   ON CONFLICT DO NOTHING`;
 const HIDE = `
   UPDATE annotation_class SET hidden_reason = @reason, hidden_by = @by WHERE annotation_id = @id AND class_id = @class`;
@@ -120,6 +121,8 @@ export interface StoredForClass extends ForClass {
   readonly releaseId: string | null;
   readonly hiddenReason: string | null;
   readonly hiddenBy: PersonId | null;
+  /** By which class that reads together with it; null where its author chose it. */
+  readonly fromClass: ClassId | null;
 }
 export const forClasses = (db: Db, id: string): StoredForClass[] =>
   db
@@ -176,6 +179,7 @@ export function insertAnnotation(db: Db, a: NewAnnotation, now: string): void {
   setTags(db, a.id, a.tags, now);
   setLinks(db, a.id, linksIn(a.note));
   for (const one of a.classes) addClass(db, a.id, one);
+  if (spread(db, a.id)) nameAudience(db, a.id);
 }
 
 export interface ChangedAnnotation {
@@ -207,7 +211,7 @@ export function setTags(db: Db, id: string, tags: readonly string[], now: string
 }
 
 function addClass(db: Db, id: string, { hidden: _hidden, ...to }: ForClass & Partial<StoredForClass>): void {
-  const nothing = { releaseAt: null, releaseId: null, hiddenReason: null, hiddenBy: null };
+  const nothing = { releaseAt: null, releaseId: null, hiddenReason: null, hiddenBy: null, fromClass: null };
   db.run(ADD_CLASS, { ...nothing, ...to, id, teachersOnly: Number(to.teachersOnly), held: Number(to.held) });
 }
 
@@ -222,14 +226,15 @@ export function setHidden(
 }
 export const setEndorsed = (db: Db, id: AnnotationId, by: PersonId | null): number => db.run(ENDORSE, by, id);
 
-export function setClasses(db: Db, id: string, classes: readonly (ForClass & Partial<StoredForClass>)[]): void {
+export function setClasses(db: Db, id: AnnotationId, classes: readonly (ForClass & Partial<StoredForClass>)[]): void {
   db.run(CLEAR_CLASSES, id);
   for (const one of classes) addClass(db, id, one);
   nameAudience(db, id);
 }
 
-/** Says again in the annotation itself whom it is for, by which it is found. */
-export function nameAudience(db: Db, id: string): void {
+/** Says again in the annotation itself whom it is for, by which it is found; its answers follow it. */
+export function nameAudience(db: Db, id: AnnotationId): void {
+  if (spread(db, id)) for (const reply of repliesOf(db, id)) nameAudience(db, reply);
   const answers = db.get<{ authorId: PersonId }>(ANSWERED_AUTHOR, id)?.authorId;
   db.run(SET_AUDIENCE, audienceOf(authorOf(db, id)!, forClasses(db, id), answers), id);
 }

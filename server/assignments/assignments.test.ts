@@ -9,6 +9,7 @@ import type {
   ClassDetail,
   Desk,
   Problem,
+  SourceDetail,
   SourcePage,
 } from '@avrelle/core/wire';
 import { makeClass, makeReadingClass } from '../testing/classes';
@@ -227,22 +228,48 @@ test('where comments are closed students write for themselves alone; teachers go
   await mark(teacher);
 });
 
-test('each student on a reading, for its teachers alone; and how far they are with the week', async () => {
+test('each student on a reading, for its teachers; a student is told of themselves alone; and how far they are with the week', async () => {
   await put({ marks: [{ kind: null, count: 1 }], dueAt: fromNow(24) });
   await mark(ines);
   await ines.send('PUT', `/api/sources/${sourceId}/shelf`, { spans: [[0, 10]] });
-  expect((await ines.send<Problem>('GET', place())).body.code).toBe('teachers_only');
+  const own = (await ines.send<AssignmentDetail>('GET', place())).body.students;
   const { students } = (await teacher.send<AssignmentDetail>('GET', place())).body;
   expect(students.map(({ name, marks, missing, spans }) => [name, marks, missing.marks.length, spans])).toEqual([
     ['Ines', 1, 0, [[0, 10]]],
     ['Tomas', 0, 1, []],
   ]);
+  expect(own).toEqual([students[0]]);
   const { week } = (await teacher.send<ClassAssignments>('GET', `/api/classes/${id}/assignments`)).body;
   expect(week).toEqual([
     expect.objectContaining({ name: 'Ines', done: 1, of: 1 }),
     expect.objectContaining({ name: 'Tomas', done: 0, of: 1, opened: 0, readShare: 0 }),
   ]);
   expect((await ines.send<ClassAssignments>('GET', `/api/classes/${id}/assignments`)).body.week).toEqual([week[0]]);
+});
+
+test('what is to be heard in order says so; what was played in two windows is added up', async () => {
+  expect((await put({ inOrder: true })).body).toMatchObject({
+    inOrder: true,
+    published: { changed: { asked: false } },
+  });
+  const play = (heard: object): Promise<unknown> =>
+    ines.send('PUT', `/api/sources/${sourceId}/shelf`, { versionId, heard });
+  await play([[0, 12]]);
+  await play([
+    [10, 20],
+    [40, 41],
+  ]);
+  expect((await ines.send<SourceDetail>('GET', `/api/sources/${sourceId}`)).body.heard).toEqual([
+    [0, 20],
+    [40, 41],
+  ]);
+  const { students } = (await teacher.send<AssignmentDetail>('GET', place())).body;
+  expect(students.map(({ heardSeconds, opened }) => [heardSeconds, opened])).toEqual([
+    [21, true],
+    [0, false],
+  ]);
+  await put({ inOrder: false, version: 1, publish: false });
+  expect((await setFor(ines))!.published.changed.asked).toBe(true);
 });
 
 test('taken out and put back, a reading is set as it was', async () => {

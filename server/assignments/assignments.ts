@@ -1,7 +1,7 @@
 import { hasDone, missing, type Expectation } from '@avrelle/core/class';
 import type { NamedGroup } from '@avrelle/core/audience';
 import { startingKind } from '@avrelle/core/legend';
-import type { Spans } from '@avrelle/core/reading';
+import { heardSeconds, type Spans } from '@avrelle/core/reading';
 import type {
   Assignment,
   AssignmentDetail,
@@ -26,6 +26,7 @@ import {
   type Student,
 } from './queries';
 import { marksOf, tallyOf, type Tally } from './tally';
+import { readingTogether } from './together-queries';
 
 type Named = (expected: Expectation) => NamedExpectation;
 
@@ -63,7 +64,7 @@ export function assignmentsOf(
   };
   return rows.flatMap((row) => {
     const source = sources.get(row.sourceId);
-    return source ? [{ ...setOf(row, me, around(row)), source }] : [];
+    return source ? [{ ...setOf(db, row, me, around(row)), source }] : [];
   });
 }
 
@@ -78,7 +79,12 @@ const groupsOf = ({ groups }: AssignmentRow): readonly NamedGroup[] => JSON.pars
 const isSetFor = (groups: readonly NamedGroup[], { groupId }: Student): boolean =>
   groups.length === 0 || groups.some(({ id }) => id === groupId);
 
-function setOf(row: AssignmentRow, me: PersonId, { tally, students, named }: Around): Omit<Assignment, 'source'> {
+function setOf(
+  db: Db,
+  row: AssignmentRow,
+  me: PersonId,
+  { tally, students, named }: Around,
+): Omit<Assignment, 'source'> {
   const groups = groupsOf(row);
   const those = students?.filter((one) => isSetFor(groups, one)) ?? [];
   // Of a class as many as one of them is asked at most: some are for a group alone.
@@ -101,6 +107,8 @@ function setOf(row: AssignmentRow, me: PersonId, { tally, students, named }: Aro
     shownAt: row.shownAt,
     comments: row.comments === 1,
     questions: row.questions === 1,
+    inOrder: row.inOrder === 1,
+    together: readingTogether(db, row),
     groups,
     version: row.version,
     published: publishedOf(row),
@@ -140,7 +148,10 @@ function progressOf(row: AssignmentRow, students: readonly Student[], tally: Tal
   };
 }
 
-/** One reading with each student of the class; undefined where it is not set, or not for them to see. */
+/**
+ * One reading with each student of the class, to students themselves alone; undefined where it is not set, or not for
+ * them to see.
+ */
 export function assignmentDetail(
   db: Db,
   me: PersonId,
@@ -149,12 +160,14 @@ export function assignmentDetail(
   const [found] = assignmentsOf(db, me, place);
   const [row] = assignmentsFor(db, me, place);
   if (!found || !row) return undefined;
-  const tally = tallyOf(db, place);
+  const asked = { ...place, personId: row.role === 'student' ? me : null };
+  const tally = tallyOf(db, asked);
   const extended = extensionsOf(db, place);
-  const spans = new Map(readBy(db, place).map((row) => [row.personId, JSON.parse(row.spans) as Spans]));
+  const reads = new Map(readBy(db, asked).map((read) => [read.personId, read]));
+  const spansOf = (id: PersonId, of: 'spans' | 'heard') => JSON.parse(reads.get(id)?.[of] ?? '[]') as Spans;
   const named = naming(db, place.classId);
   const students = studentsOf(db, place.classId)
-    .filter((one) => isSetFor(found.groups, one))
+    .filter((one) => (asked.personId ?? one.id) === one.id && isSetFor(found.groups, one))
     .map(({ id, name }) => {
       const done = tally.done(place.sourceId, id);
       const read = tally.read(place.sourceId, id);
@@ -163,7 +176,8 @@ export function assignmentDetail(
         name,
         opened: tally.looked(place.sourceId, id, row.lookedSince),
         readShare: read ?? 0,
-        spans: spans.get(id) ?? [],
+        spans: spansOf(id, 'spans'),
+        heardSeconds: heardSeconds(spansOf(id, 'heard')),
         marks: marksOf(done),
         answers: done.answers,
         questions: done.questions,

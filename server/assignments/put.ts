@@ -19,22 +19,25 @@ import {
   type Standing,
   type Stored,
 } from './queries';
+import { readApart, readTogether } from './together';
 
 /**
  * Sets a reading, or changes what is set; the same again changes nothing. Throws `stale` where it was changed, and
  * `set_already` where it is set otherwise in a further class it shall be set for: then it is set nowhere.
  */
 export function putAssignment(context: Context, me: Me, place: Place, put: AssignmentPut): Assignment {
-  const { alsoIn, ...first } = put;
+  const { alsoIn, together, ...first } = put;
+  const others = [...new Set(alsoIn)].filter((classId) => classId !== place.classId);
   return context.db.transaction(() => {
     putOne(context, me, place, first);
-    for (const classId of new Set(alsoIn))
-      if (classId !== place.classId) putAlso(context, me, { ...place, classId }, first);
+    for (const classId of others) putAlso(context, me, { ...place, classId }, first);
+    if (together) readTogether(context, place, others);
+    else readApart(context, place);
     return assignmentOf(context, me, place);
   });
 }
 
-type InOne = Omit<AssignmentPut, 'alsoIn'>;
+type InOne = Omit<AssignmentPut, 'alsoIn' | 'together'>;
 
 /** In a further class, for the whole of it. */
 function putAlso(context: Context, me: Me, place: Place, put: InOne): void {
@@ -129,6 +132,7 @@ const isSame = (there: Assignment, put: AssignmentFields): boolean =>
   there.othersSeen === put.othersSeen &&
   there.comments === put.comments &&
   there.questions === put.questions &&
+  there.inOrder === put.inOrder &&
   JSON.stringify(there.groups.map(({ id }) => id).toSorted()) === JSON.stringify(put.groupIds.toSorted()) &&
   there.expected.answers === put.answers &&
   JSON.stringify(there.expected.marks.map(({ kind, count }) => [kind, count])) ===

@@ -22,6 +22,7 @@ export interface AssignmentRow {
   readonly shownAt: string | null;
   readonly comments: number;
   readonly questions: number;
+  readonly inOrder: number;
   readonly version: number;
   /** JSON of `NamedGroup`s; none where it is for all. */
   readonly groups: string;
@@ -37,7 +38,8 @@ export interface AssignmentRow {
 }
 
 /** What is asked for and until when, of an assignment. */
-const ASKED = (g: string): string => `json_array(json(${g}marks), ${g}answers, ${g}questions, ${g}due_at)`;
+const ASKED = (g: string): string =>
+  `json_array(json(${g}marks), ${g}answers, ${g}questions, ${g}due_at, ${g}in_order)`;
 const NOTES_CHANGED = `
   SELECT count(*) FROM membership t
   JOIN annotation a ON a.author_id = t.person_id AND a.source_id = g.source_id AND a.root_id IS NULL
@@ -50,7 +52,7 @@ const NOTES_CHANGED = `
 const ASSIGNMENTS = `
   SELECT g.class_id, c.name AS class_name, c.tint, m.role, g.source_id, g.instructions, g.marks, g.answers, g.opens_at,
     g.due_at, e.due_at AS extended_to, g.is_open, g.others_seen, w.withheld, g.shown_at, g.comments, g.questions,
-    g.version, g.published_at, g.published_number, g.looked_since,
+    g.in_order, g.version, g.published_at, g.published_number, g.looked_since,
     g.instructions <> g.published_instructions AS instructions_changed,
     ${ASKED('g.')} <> g.published_asked AS asked_changed,
     s.current_version IS NOT g.published_version AS text_changed,
@@ -82,13 +84,13 @@ const VERSION = `
   WHERE class_id = @class AND source_id = @source`;
 const INSERT = `
   INSERT INTO assignment (class_id, source_id, instructions, marks, answers, opens_at, due_at, is_open, others_seen,
-    shown_at, comments, questions, for_groups, set_by, set_at)
+    shown_at, comments, questions, in_order, for_groups, set_by, set_at)
   VALUES (@class, @source, @instructions, @marks, @answers, @opensAt, @dueAt, @isOpen, @othersSeen,
-    @shownAt, @comments, @questions, @forGroups, @me, @now)`;
+    @shownAt, @comments, @questions, @inOrder, @forGroups, @me, @now)`;
 const UPDATE = `
   UPDATE assignment SET instructions = @instructions, marks = @marks, answers = @answers, opens_at = @opensAt,
     due_at = @dueAt, is_open = @isOpen, others_seen = @othersSeen, shown_at = @shownAt, comments = @comments,
-    questions = @questions, for_groups = @forGroups, version = version + 1
+    questions = @questions, in_order = @inOrder, for_groups = @forGroups, version = version + 1
   WHERE class_id = @class AND source_id = @source`;
 const PUBLISH = `
   UPDATE assignment SET published_at = @now, published_number = published_number + @more,
@@ -136,6 +138,7 @@ const columns = ({ classId, sourceId }: Place, put: AssignmentFields, { isOpen, 
   shownAt,
   comments: Number(put.comments),
   questions: Number(put.questions),
+  inOrder: Number(put.inOrder),
   forGroups: Number(put.groupIds.length > 0),
 });
 export function insertAssignment(
@@ -220,7 +223,7 @@ const answers = (asked: Asked): string => `
     AND a.author_id <> (SELECT r.author_id FROM annotation r WHERE r.id = a.root_id)
   GROUP BY a.source_id, a.author_id`;
 const SHELVES = `
-  SELECT h.source_id, h.person_id, h.read_share, h.spans, h.opened_at FROM assignment g
+  SELECT h.source_id, h.person_id, h.read_share, h.spans, h.heard, h.opened_at FROM assignment g
   JOIN membership m ON m.class_id = g.class_id
   JOIN shelf h ON h.person_id = m.person_id AND h.source_id = g.source_id
   WHERE g.class_id = @class AND (@source IS NULL OR g.source_id = @source)
@@ -249,8 +252,9 @@ interface ReadRow {
   readonly sourceId: SourceId;
   readonly personId: PersonId;
   readonly readShare: number;
-  /** JSON of `Spans`. */
+  /** JSON of `Spans`, of characters and of seconds. */
   readonly spans: string;
+  readonly heard: string;
   readonly openedAt: string | null;
 }
 export const readBy = (db: Db, asked: Asked): ReadRow[] => db.all(SHELVES, named(asked));

@@ -9,6 +9,7 @@ import { assignmentDetail, assignmentsOf, weekOf } from './assignments';
 import { assignmentOf, publishAgain, putAssignment } from './put';
 import { passagesTable, studentsTable } from './reading-tables';
 import { deleteAssignment, setExtension, setShown, takeExtension } from './queries';
+import { readApart } from './together';
 
 /** Readings that are set for a class. */
 export function assignmentRoutes(app: FastifyInstance, context: Context): void {
@@ -45,6 +46,7 @@ export function assignmentRoutes(app: FastifyInstance, context: Context): void {
 
   serve('DELETE /api/classes/:id/assignments/:sourceId', ({ params: { id, sourceId } }) =>
     db.transaction(() => {
+      readApart(context, { classId: id, sourceId });
       if (deleteAssignment(db, { classId: id, sourceId })) events.append({ type: 'classes', classId: id, sourceId });
     }),
   );

@@ -34,10 +34,10 @@ export function beginNext(context: Context, me: Me, from: ClassId, next: NextCla
     const later = (instant: string | null): string | null =>
       instant === null || weeks === null ? null : new Date(addWeeks(new TZDate(instant, zone), weeks)).toISOString();
     for (const set of assignmentsOf(db, me.id, { classId: from })) {
-      const { instructions, othersSeen, comments, questions, expected, source } = set;
+      const { instructions, othersSeen, comments, questions, inOrder, expected, source } = set;
       const { answers } = expected;
       const marks = renamed(expected.marks, codes);
-      const put = { instructions, othersSeen, comments, questions, answers, marks, groupIds: [] };
+      const put = { instructions, othersSeen, comments, questions, inOrder, answers, marks, groupIds: [] };
       setIn(
         context,
         me,

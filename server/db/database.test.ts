@@ -27,6 +27,8 @@ import { OF_CLASS, STARRED, STEP_NOTES } from '../walkthroughs/queries';
 import { IN_CLASS, LEFT, ON_SOURCE, ONE_QUESTION } from '../questions/queries';
 import { DUE, HELD, STUDENTS_SEEING } from '../held/queries';
 import { OF_SOURCE, ONE } from '../annotations/queries';
+import { FURTHER } from '../annotations/together-queries';
+import { OTHERS, STANDING } from '../assignments/together-queries';
 import { annotationsStatement, countStatement, sourcesStatement } from '../find/queries';
 import { readQuery } from '../find/find';
 import { COLLECTION_ONE, COLLECTIONS, DELETED, HOLDING, SEARCHES, STATE_COUNTS } from '../library/queries';
@@ -234,6 +236,9 @@ test.each(
     STATE_COUNTS,
     OF_SOURCE,
     ONE,
+    FURTHER,
+    READING_TOGETHER: OTHERS,
+    STANDING,
     MARKED,
     NOTICES,
     MAIL_NOTICES,

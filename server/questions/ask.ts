@@ -56,7 +56,7 @@ function mustAsk({ db }: World, me: Me, id: AnnotationId): readonly ClassId[] {
   if (!note || note.deletedAt !== null || note.rootId !== null) throw notMine(db, me, id);
   const classes = forClasses(db, id);
   if (classes.length === 0 || classes.some(({ teachersOnly }) => teachersOnly)) throw new AppError('asks_nobody');
-  for (const { classId } of classes) {
+  for (const { classId } of classes.filter(({ fromClass }) => fromClass === null)) {
     mustBe(db, me.id, { thing: 'class', as: 'assistant', to: 'ask the class' }, classId);
     mustNotBeArchived(db, classId);
   }

@@ -16,7 +16,7 @@ import type {
 } from '@avrelle/core/wire';
 import { plainWords } from '@avrelle/core/markdown';
 import { markQuote } from '@avrelle/core/query';
-import { shareRead, type Spans } from '@avrelle/core/reading';
+import { addSpan, shareRead, type Spans } from '@avrelle/core/reading';
 import { inlinesOf, readInlines } from '../annotations/quotation-queries';
 import { reach, seesByReach } from '../access/visible-queries';
 import type { Db } from '../db/database';
@@ -44,6 +44,7 @@ interface Row {
   state: ReadingState | null;
   position: number | null;
   spans: string | null;
+  heard: string | null;
   amount: Amount;
   doi: string;
   remark: string;
@@ -55,7 +56,7 @@ interface Row {
 }
 
 const COLUMNS = `s.id, s.owner_id, p.name AS owner_name, s.kind, s.title, s.author, s.site, s.address, s.description, s.language, s.published_at, s.kept_at, s.current_version, v.number, v.kept_at AS version_kept_at,
-  s.minutes, s.length, s.version, h.state, h.position, h.spans, s.amount, s.doi, CASE WHEN s.owner_id = @me THEN s.remark ELSE '' END AS remark, s.lead_hash, v.width, v.facts, b.media_type, b.size`;
+  s.minutes, s.length, s.version, h.state, h.position, h.spans, h.heard, s.amount, s.doi, CASE WHEN s.owner_id = @me THEN s.remark ELSE '' END AS remark, s.lead_hash, v.width, v.facts, b.media_type, b.size`;
 /** The rows named by `@ids`, in that order, of those that `@me` may read. */
 export const SOURCES = `
   SELECT ${COLUMNS}
@@ -107,13 +108,19 @@ const ADD_TAG =
 const TAKE_TAG = 'DELETE FROM source_tag WHERE person_id = ? AND source_id = ? AND tag = ?';
 const STATE = 'SELECT state FROM shelf WHERE person_id = ? AND source_id = ?';
 const LENGTH = 'SELECT length FROM source WHERE id = ?';
+const HEARD = 'SELECT heard FROM shelf WHERE person_id = ? AND source_id = ?';
+/** What was played in another window, or before, stays heard. */
+const heardBy = (db: Db, me: PersonId, source: SourceId, more: Spans): Spans => {
+  const before = JSON.parse(db.get<{ heard: string }>(HEARD, me, source)?.heard ?? '[]') as Spans;
+  return more.reduce((all, [from, to]) => addSpan(all, from, to), before);
+};
 const SHELVE = `
-  INSERT INTO shelf (person_id, source_id, state, position, spans, read_share, touched_at, opened_at)
+  INSERT INTO shelf (person_id, source_id, state, position, spans, read_share, heard, touched_at, opened_at)
   VALUES (@me, @source, coalesce(@state, 'reading'), coalesce(@position, 0), coalesce(@spans, '[]'),
-    coalesce(@share, 0), @now, @opened)
+    coalesce(@share, 0), coalesce(@heard, '[]'), @now, @opened)
   ON CONFLICT (person_id, source_id) DO UPDATE SET state = coalesce(@state, state),
     position = coalesce(@position, position), spans = coalesce(@spans, spans),
-    read_share = coalesce(@share, read_share), touched_at = @now, opened_at = coalesce(@opened, opened_at)`;
+    read_share = coalesce(@share, read_share), heard = coalesce(@heard, heard), touched_at = @now, opened_at = coalesce(@opened, opened_at)`;
 const OLDER =
   'SELECT v.number, v.kept_at, v.width, v.facts, b.media_type, b.size, length(t.stream) AS length FROM source_version v JOIN version_text t ON t.version_id = v.id LEFT JOIN blob b ON b.hash = v.file_hash WHERE v.id = ?';
 
@@ -145,6 +152,7 @@ export function sourceDetail(
     length: shown.length,
     position: row.position ?? 0,
     spans,
+    heard: JSON.parse(row.heard ?? '[]') as Spans,
     width: shown.width,
     facts: JSON.parse(shown.facts) as SourceFacts,
     file: shown.mediaType === null ? null : { mediaType: shown.mediaType, size: shown.size ?? 0 },
@@ -288,19 +296,23 @@ export const takeTags = (db: Db, { personId, sourceId }: OwnSource, tags: readon
 export const stateOf = (db: Db, personId: PersonId, sourceId: SourceId): ReadingState =>
   db.get<{ state: ReadingState }>(STATE, personId, sourceId)?.state ?? 'to_read';
 
-export function shelve(
-  db: Db,
-  { personId: me, sourceId: source }: OwnSource,
-  to: { state?: ReadingState | undefined; position?: number | undefined; spans?: Spans | undefined },
-  now: string,
-): void {
+interface Shelved {
+  readonly state?: ReadingState | undefined;
+  readonly position?: number | undefined;
+  readonly spans?: Spans | undefined;
+  readonly heard?: Spans | undefined;
+}
+
+export function shelve(db: Db, { personId: me, sourceId: source }: OwnSource, to: Shelved, now: string): void {
+  const heard = to.heard && heardBy(db, me, source, to.heard);
   db.run(SHELVE, {
     me,
     source,
     now,
     state: to.state ?? null,
     position: to.position ?? null,
-    opened: to.position === undefined && to.spans === undefined ? null : now,
+    opened: [to.position, to.spans, heard].every((one) => one === undefined) ? null : now,
+    heard: heard ? JSON.stringify(heard) : null,
     spans: to.spans ? JSON.stringify(to.spans) : null,
     share: to.spans ? shareRead(to.spans, db.get<{ length: number }>(LENGTH, source)?.length ?? 0) : null,
   });

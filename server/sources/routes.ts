@@ -48,9 +48,9 @@ export function sourceRoutes(app: FastifyInstance, context: Context): void {
     }),
   );
 
-  serve('PUT /api/sources/:id/shelf', ({ me, params: { id }, body: { versionId, state, position, spans } }) => {
+  serve('PUT /api/sources/:id/shelf', ({ me, params: { id }, body: { versionId, state, position, spans, heard } }) => {
     const counts = versionId === undefined || versionId === detail(db, me.id, id).versionId;
-    const read = counts ? { position, spans: spans as Spans | undefined } : {};
+    const read = counts ? { position, spans: spans as Spans | undefined, heard: heard as Spans | undefined } : {};
     db.transaction(() => {
       shelve(db, { personId: me.id, sourceId: id }, { state, ...read }, now());
       if (state) events.append({ type: 'library', personId: me.id, sourceId: id });

@@ -31,6 +31,8 @@ const row = {
   shownAt: maybeTime(),
   comments: flag(),
   questions: flag(),
+  inOrder: flag(),
+  together: list(classLabel),
   groups: list(namedGroup),
   version: amount(),
   published: fields({
@@ -62,6 +64,7 @@ export const assignmentDetail = shape<AssignmentDetail>()(
         opened: flag(),
         readShare: amount(),
         spans: list(pair()),
+        heardSeconds: amount(),
         marks: amount(),
         answers: amount(),
         questions: amount(),

@@ -98,6 +98,7 @@ export const sourceDetail = shape<SourceDetail>()(
     length: amount(),
     position: amount(),
     spans: list(pair()),
+    heard: list(pair()),
   }),
 );
 

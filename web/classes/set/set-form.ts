@@ -41,11 +41,13 @@ export const setSchema = object({
     }),
   comments: boolean().required(),
   questions: boolean().required(),
+  inOrder: boolean().default(false),
   /** None: for the whole class. */
   groupIds: array(string().required()).required(),
   publish: boolean().default(true),
   lookAgain: boolean().default(false),
   alsoIn: array(string().required()).default([]),
+  together: boolean().default(false),
 });
 export type SetValues = InferType<typeof setSchema>;
 
@@ -58,10 +60,12 @@ const NEW: SetValues = {
   othersSeen: 'at_once',
   comments: true,
   questions: false,
+  inOrder: false,
   groupIds: [],
   publish: true,
   lookAgain: false,
   alsoIn: [],
+  together: false,
 };
 
 const typed = (instant: string | null): string => (instant ? typedOf(instant) : '');
@@ -78,10 +82,12 @@ export const valuesOf = (set: Assignment | undefined): SetValues =>
         othersSeen: set.othersSeen,
         comments: set.comments,
         questions: set.questions,
+        inOrder: set.inOrder,
         groupIds: set.groups.map(({ id }) => id),
         publish: true,
         lookAgain: false,
         alsoIn: [],
+        together: set.together.length > 0,
       }
     : NEW;
 
@@ -95,8 +101,10 @@ export const putOf = (values: SetValues, version: number | undefined): Assignmen
   othersSeen: values.othersSeen,
   comments: values.comments,
   questions: values.questions,
+  inOrder: values.inOrder,
   groupIds: values.groupIds,
   publish: values.publish,
   lookAgain: values.publish && values.lookAgain,
   alsoIn: values.alsoIn,
+  together: values.together,
 });
