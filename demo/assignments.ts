@@ -7,6 +7,8 @@ type At = readonly [daysAhead: number, hour: number];
 export const ASSIGNMENTS: readonly (Partial<Omit<AssignmentPut, 'opensAt' | 'dueAt'>> & {
   readonly source: SourceKey;
   readonly class: 'A' | 'B';
+  /** Both read it together. */
+  readonly togetherWith?: 'A';
   readonly opens?: At;
   readonly due: At;
 })[] = [
@@ -37,9 +39,17 @@ export const ASSIGNMENTS: readonly (Partial<Omit<AssignmentPut, 'opensAt' | 'due
     class: 'B',
     due: [3, 9],
     marks: [{ kind: null, count: 1 }],
+    inOrder: true,
     instructions: 'Two minutes. Note the moment where the two stories of the bank part.',
   },
-  { source: 'light', class: 'B', opens: [2, 8], due: [6, 16], marks: [{ kind: 'question', count: 3 }] },
+  {
+    source: 'light',
+    class: 'B',
+    togetherWith: 'A',
+    opens: [2, 8],
+    due: [6, 16],
+    marks: [{ kind: 'question', count: 3 }],
+  },
   { source: 'pegs', class: 'B', due: [-7, 16], marks: [{ kind: null, count: 3 }] },
   { source: 'marsh', class: 'A', due: [2, 12], marks: [{ kind: null, count: 3 }], answers: 0 },
   { source: 'report', class: 'A', due: [5, 12], marks: [{ kind: 'doubt', count: 1 }], othersSeen: 'after_release' },

@@ -194,9 +194,10 @@ class Seeder {
       day.setHours(hour, 0, 0, 0);
       return day.toISOString();
     };
-    for (const { source, class: letter, opens, due, ...asked } of ASSIGNMENTS)
+    for (const { source, class: letter, togetherWith, opens, due, ...asked } of ASSIGNMENTS)
       await this.send('aldous', 'PUT', this.assignmentUrl(letter, source), {
         ...asked,
+        ...(togetherWith ? { alsoIn: [this.classIds[togetherWith]], together: true } : {}),
         opensAt: opens ? at(opens) : null,
         dueAt: at(due),
       });

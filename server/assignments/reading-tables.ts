@@ -69,10 +69,11 @@ export function passagesTable(db: Db, me: PersonId, set: AssignmentDetail): stri
 }
 
 /** The text by its sentences, and what was marked in it for the class. */
-function marksOf(db: Db, me: PersonId, { source, class: { id } }: AssignmentDetail) {
+function marksOf(db: Db, me: PersonId, { source, class: { id }, together }: AssignmentDetail) {
   const text = versionText(db, sourceDetail(db, me, source.id)!.versionId)!.stream;
   const annotations = annotationsOf(db, me, source.id);
-  const marks = annotations.flatMap((mark) => placedFor(mark, id));
+  const within = [id, ...together.map((other) => other.id)];
+  const marks = annotations.flatMap((mark) => placedFor(mark, within));
   const teachers = new Set(
     membershipsOf(db, [id]).flatMap(({ personId, role }) => (role === 'student' ? [] : [personId])),
   );
@@ -88,8 +89,9 @@ function marksOf(db: Db, me: PersonId, { source, class: { id } }: AssignmentDeta
 const PLACES = 3;
 const rounded = (share: number | null): number | string => (share === null ? '' : Number(share.toFixed(PLACES)));
 
-function placedFor({ place, rootId, deleted, classIds, author, kind }: Annotation, classId: string) {
+function placedFor({ place, rootId, deleted, classIds, author, kind }: Annotation, within: readonly string[]) {
   const { start, end } = place ?? {};
-  if (rootId !== null || deleted || !classIds.includes(classId) || start == null || end == null) return [];
+  if (rootId !== null || deleted || start == null || end == null) return [];
+  if (!classIds.some((id) => within.includes(id))) return [];
   return [{ reader: author.id, kind: kind.code, start, end }];
 }

@@ -121,7 +121,7 @@ test('two classes that read together with a third are not joined by the way', as
   await setForBoth();
   const third = await makeClass(teacher, 'Third');
   const set = await teacher.send<Problem>('PUT', url(third), { answers: 1, alsoIn: [second], together: true });
-  expect([set.status, set.body.code]).toEqual([409, 'set_already']);
+  expect([set.status, set.body.code]).toEqual([409, 'together_already']);
   await teacher.send('DELETE', url(first));
   const again = await teacher.send<Assignment>('PUT', url(third), { answers: 1, alsoIn: [second], together: true });
   expect([again.status, again.body.together.length]).toEqual([200, 1]);

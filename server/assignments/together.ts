@@ -8,7 +8,7 @@ import { readingTogether, setTogether, standingIn, togetherOf } from './together
 
 /**
  * Lets classes read together what is set for all of them: what is written for one of them stands in the others, too.
- * Throws `set_already` where one of the others reads it together with further classes. Call within a transaction.
+ * Throws `together_already` where one of the others reads it together with further classes. Call within a transaction.
  */
 export function readTogether(world: Writing, place: Place, others: readonly ClassId[]): void {
   const { db, newId, now } = world;
@@ -19,7 +19,11 @@ export function readTogether(world: Writing, place: Place, others: readonly Clas
   const changed = places.filter((one) => {
     const its = togetherOf(db, one);
     if (its !== null && its !== together)
-      throw new AppError('set_already', { className: classLabel(db, one.classId)?.name ?? '' }, { field: 'alsoIn' });
+      throw new AppError(
+        'together_already',
+        { className: classLabel(db, one.classId)?.name ?? '' },
+        { field: 'alsoIn' },
+      );
     return setTogether(db, one, together, now());
   });
   if (changed.length > 0) spreadAnew(world, places);

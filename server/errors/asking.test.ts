@@ -203,6 +203,14 @@ const WAYS: Readonly<Record<keyof typeof ASKING, () => Promise<string>>> = {
     await teacher.send('PUT', url(second), { answers: 1 });
     return answered(teacher.send('PUT', url(first), { answers: 2, alsoIn: [second] }));
   },
+  together_already: async () => {
+    const { id: first, sourceId: source } = await makeReadingClass(teacher);
+    const [{ id: second }, { id: third }] = [await makeReadingClass(teacher), await makeReadingClass(teacher)];
+    const setFor = (id: string) =>
+      teacher.send('PUT', `/api/classes/${id}/assignments/${source}`, { alsoIn: [second], together: true });
+    await setFor(first);
+    return answered(setFor(third));
+  },
   unknown_kind: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ kind: v7() }))),
   not_in_class: () => answered(teacher.send('PUT', `/api/annotations/${v7()}`, put({ classIds: [v7()] }))),
   source_not_in_class: async () => {

@@ -245,6 +245,11 @@ export const ASKING = {
     detail:
       'In {className} this reading is set otherwise already. Nothing was set: leave it out, or change what is set there.',
   },
+  together_already: {
+    status: 409,
+    title: 'It reads this with others already',
+    detail: '{className} reads this together with other classes already. Nothing was set: leave it out, or change it there.',
+  },
   unknown_kind: {
     status: 400,
     title: 'There is no such kind',

@@ -29,17 +29,19 @@ export function AssignmentRow({ set, teaches, back }: Props) {
         <p className="text-[13.5px] text-soft empty:hidden">
           <Changed set={set} />
         </p>
-        {teaches && (
-          <p className="mt-1 flex flex-wrap gap-x-4 text-[13.5px]">
-            <Link className="act" to={`/classes/${c.id}/readings/${source.id}`}>
-              How they read it
-            </Link>
-            <Link className="act" to={`/classes/${c.id}/set/${source.id}`}>
-              Change<span className="sr-only"> what is set for {source.title}</span>
-            </Link>
-            <Show set={set} />
-          </p>
-        )}
+        <p className="mt-1 flex flex-wrap gap-x-4 text-[13.5px]">
+          <Link className="act" to={`/classes/${c.id}/readings/${source.id}`}>
+            {teaches ? 'How they read it' : 'How I read it'}
+          </Link>
+          {teaches && (
+            <>
+              <Link className="act" to={`/classes/${c.id}/set/${source.id}`}>
+                Change<span className="sr-only"> what is set for {source.title}</span>
+              </Link>
+              <Show set={set} />
+            </>
+          )}
+        </p>
       </div>
       <div className="pt-1 max-[1100px]:hidden">
         <Strand strand={source.strand} />

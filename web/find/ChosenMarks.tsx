@@ -28,6 +28,8 @@ interface Change {
   /** What undoes it. */
   readonly back: (mark: AnnotationHit) => Fields;
   readonly words: string;
+  /** What has to be done before. */
+  readonly first?: () => Promise<unknown>;
 }
 
 type Sent = { readonly id: string; readonly version: number } & Fields;
@@ -39,7 +41,8 @@ function useChange(onDone: () => void): (change: Change) => void {
   const client = useQueryClient();
   const messages = useMessages();
   const fresh = (): Promise<void> => renew(client, 'marks');
-  const change = async ({ of, to, back, words }: Change): Promise<void> => {
+  const change = async ({ of, to, back, words, first }: Change): Promise<void> => {
+    await first?.();
     const after = await send(of.map((m) => ({ id: m.id, version: m.version, ...to(m) })));
     const undo = (): void =>
       void send(of.map((m, n) => ({ id: m.id, version: after[n]!.version, ...back(m) }))).then(fresh, warn);
@@ -128,23 +131,64 @@ const audienceOf = ({ classIds, teachersOnly, held, groupIds = [] }: AnnotationH
   held: held === true,
 });
 
+/** What of it a class has to read first. */
+const shareAll = (roots: readonly AnnotationHit[], id: ClassId) => (): Promise<unknown> =>
+  Promise.all(
+    [...new Set(roots.map(({ sourceId }) => sourceId))].map((sourceId) =>
+      call('PUT /api/classes/:id/sources/:sourceId', { params: { id, sourceId } }),
+    ),
+  );
+
+/** Moves them to one class, or puts them into one more: each stays one annotation. */
 function AudienceMenu({ roots, change }: MenuProps) {
   const classes = useOpenClasses().data ?? [];
-  const give = (classIds: readonly ClassId[], words: string): void =>
-    change({ of: roots, to: () => ({ classIds, groupIds: [] }), back: audienceOf, words });
+  const give = (words: string, to: Change['to'], first?: Change['first']): void =>
+    change({ of: roots, to, back: audienceOf, words, ...(first ? { first } : {}) });
+  const only = (classIds: readonly ClassId[]) => (): Fields => ({ classIds, groupIds: [] });
+  const has = (id: ClassId) => (mark: AnnotationHit) => mark.classIds.includes(id);
+  const isFurther = (id: ClassId): boolean => !roots.every(has(id)) && roots.some((m) => m.classIds.length > 0);
+  const isOneOfMore = (id: ClassId): boolean => roots.some((m) => has(id)(m) && m.classIds.length > 1);
   return (
     <Menu words="Seen by">
-      <DropdownMenu.Item className="item" onSelect={() => give([], 'for you alone')}>
-        Only me
-      </DropdownMenu.Item>
-      {classes.map((c) => (
-        <DropdownMenu.Item key={c.id} className="item" onSelect={() => give([c.id], `for ${c.name}`)}>
-          {c.name}
-        </DropdownMenu.Item>
+      <Choice words="Only me" onSelect={() => give('for you alone', only([]))} />
+      {classes.map(({ id, name }) => (
+        <Choice
+          key={id}
+          words={`Only ${name}`}
+          onSelect={() => give(`for ${name} alone`, only([id]), shareAll(roots, id))}
+        />
       ))}
+      {classes
+        .filter(({ id }) => isFurther(id))
+        .map(({ id, name }) => (
+          <Choice
+            key={id}
+            words={`${name} as well`}
+            onSelect={() =>
+              give(`for ${name} as well`, (m) => ({ classIds: [...new Set([...m.classIds, id])] }), shareAll(roots, id))
+            }
+          />
+        ))}
+      {classes
+        .filter(({ id }) => isOneOfMore(id))
+        .map(({ id, name }) => (
+          <Choice
+            key={id}
+            words={`No longer ${name}`}
+            onSelect={() =>
+              give(`for ${name} no longer`, (m) => ({ classIds: m.classIds.filter((one) => one !== id) }))
+            }
+          />
+        ))}
     </Menu>
   );
 }
+
+const Choice = ({ words, onSelect }: { readonly words: string; onSelect(): void }) => (
+  <DropdownMenu.Item className="item" onSelect={onSelect}>
+    {words}
+  </DropdownMenu.Item>
+);
 
 function Copy({ marks }: Pick<Props, 'marks'>) {
   const copy = useCopy();

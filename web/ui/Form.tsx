@@ -154,6 +154,26 @@ export function FormRadios<Values extends FieldValues, Choice extends string>(pr
   );
 }
 
+/** Yes or no; with a value, one of several that are chosen. */
+export function FormCheckbox<Values extends FieldValues>({
+  form,
+  name,
+  value,
+  children,
+}: Pick<FieldProps<Values>, 'form' | 'name'> & { readonly value?: string; readonly children: ReactNode }) {
+  return (
+    <label className="flex w-fit cursor-pointer items-baseline gap-2 text-[15px] pointer-coarse:min-h-[44px] pointer-coarse:items-center">
+      <input
+        type="checkbox"
+        className="accent-[var(--tide)]"
+        {...(value === undefined ? {} : { value })}
+        {...form.register(name)}
+      />
+      <span>{children}</span>
+    </label>
+  );
+}
+
 /** Choices by their ids. */
 export const FormOptions = ({ of }: { readonly of: readonly { readonly id: string; readonly name: string }[] }) =>
   of.map(({ id, name }) => (

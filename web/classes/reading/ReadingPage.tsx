@@ -1,8 +1,9 @@
 import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import type { NamedGroup } from '@avrelle/core/audience';
-import type { AssignmentDetail } from '@avrelle/core/wire';
+import type { AssignmentDetail, Member } from '@avrelle/core/wire';
 import { useAnnotations, useAssignment, useClass, useSource, useSourceText } from '../../data/queries';
+import { FormOptions } from '../../ui/Form';
 import { PageHeading } from '../../ui/PageHeading';
 import { State } from '../../ui/State';
 import { Tint } from '../../ui/Tint';
@@ -17,7 +18,7 @@ import { Passages } from './Passages';
 import { Strands } from './Strands';
 import { Students } from './Students';
 
-/** How the students of a class read what is set for them. For its teachers. */
+/** How the students of a class read what is set for them: to its teachers all of them, to students themselves. */
 export default function ReadingPage() {
   const { id = '', sourceId = '' } = useParams();
   const found = useAssignment(id, sourceId);
@@ -28,12 +29,13 @@ export default function ReadingPage() {
         <State of={found} />
       </main>
     );
-  const back = { to: `/classes/${id}/readings/${sourceId}`, words: 'How they read it' };
+  const teaches = set.progress !== null;
+  const back = { to: `/classes/${id}/readings/${sourceId}`, words: HEADING[teaches ? 'class' : 'own'] };
   return (
     <main className="grid min-h-0 grid-rows-[auto_1fr] max-[900px]:block max-[900px]:overflow-y-auto">
       <header className="flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-strong px-[30px] pb-3 pt-4 max-[900px]:px-4">
         <div className="min-w-0">
-          <PageHeading window={`How the class read “${set.source.title}”`} dir="auto">
+          <PageHeading window={`${HEADING[teaches ? 'class' : 'own']}: “${set.source.title}”`} dir="auto">
             {set.source.title}
           </PageHeading>
           <p className="mt-1 text-[14px] text-soft">
@@ -49,11 +51,15 @@ export default function ReadingPage() {
           </p>
         </div>
         <p className="ml-auto flex flex-wrap gap-x-5 text-[14px]">
-          <Show set={set} />
-          <PublishAgain set={set} />
-          <Link className="act" to={`/classes/${id}/set/${sourceId}`}>
-            Change what is set
-          </Link>
+          {teaches && (
+            <>
+              <Show set={set} />
+              <PublishAgain set={set} />
+              <Link className="act" to={`/classes/${id}/set/${sourceId}`}>
+                Change what is set
+              </Link>
+            </>
+          )}
           <Link className="act" to={`/source/${sourceId}`} state={{ back }}>
             Open it
           </Link>
@@ -64,70 +70,90 @@ export default function ReadingPage() {
   );
 }
 
-const NO_GROUPS: readonly NamedGroup[] = [];
+const HEADING = { class: 'How the class read it', own: 'How I read it' } as const;
+const ABOUT = {
+  class:
+    'One line for each student, from the first word to the last: thick where it was read, with the sign of the kind where it was marked. Below, how many marked each part.',
+  own: 'Your teachers see this of you, and nobody else: thick where you had it on screen long enough to read it, with the sign of the kind where you marked it for the class. Notes for you alone are not in it.',
+} as const;
 
-/** The picture of it, what stands out, and each student in numbers. */
+/** The picture of it, what stands out, and each student in numbers; to a student their own line and numbers. */
 function How({ set: whole }: { readonly set: AssignmentDetail }) {
-  const { source } = whole;
-  const of = useClass(whole.class.id).data;
-  const members = of?.members;
-  const [params, change] = useAddressParams();
-  const groups = of?.groups ?? NO_GROUPS;
-  const group = groups.find(({ id }) => id === params.get('group'));
-  const set = useMemo(() => {
-    const within = new Set(members?.filter((m) => m.groupId === group?.id).map((m) => m.id));
-    return group ? { ...whole, students: whole.students.filter(({ id }) => within.has(id)) } : whole;
-  }, [whole, members, group]);
-  const { students } = set;
-  const detail = useSource(source.id);
-  const text = useSourceText(source.id, detail.data?.versionId, undefined);
-  const annotations = useAnnotations(source.id);
-  const reading = useMemo(() => {
-    if (!text.data || !annotations.data || !members) return undefined;
-    const teachers = members.filter((m) => m.role !== 'student').map((m) => m.id);
-    const of = { classId: set.class.id, students: students.map((s) => s.id), teachers };
-    return classReading(text.data, annotations.data, of, source.language);
-  }, [text.data, annotations.data, members, students, set.class.id, source.language]);
+  const { set, groups, group, chooseGroup, members } = useOneGroup(whole);
+  const { reading, text, annotations } = useClassReading(set, members);
+  const whose = set.progress ? 'class' : 'own';
   return (
-    <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block">
+    <div className={`grid min-h-0 max-[900px]:block ${whose === 'class' ? 'grid-cols-[1fr_388px]' : ''}`}>
       <div className="min-h-0 overflow-y-auto bg-sheet px-[30px] py-5 max-[900px]:px-4">
-        {groups.length > 0 && (
-          <label className="mb-4 flex w-fit items-baseline gap-2 text-[14px] text-soft">
-            Who
-            <select
-              className="field text-[14px]"
-              value={group?.id ?? ''}
-              onChange={(event) => change({ group: event.target.value })}
-            >
-              <option value="">all students</option>
-              {groups.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </select>
-          </label>
-        )}
-        {reading && students.length > 0 && (
-          <section aria-label="How the class read it" className="mb-8">
-            <h2 className="text-[17px]">How the class read it</h2>
-            <p className="mb-2 mt-0.5 text-[13px] text-soft">
-              One line for each student, from the first word to the last: thick where it was read, with the sign of the
-              kind where it was marked. Below, how many marked each part.
-            </p>
+        {groups.length > 0 && <Who groups={groups} group={group} onChoose={chooseGroup} />}
+        {reading && set.students.length > 0 && (
+          <section aria-label={HEADING[whose]} className="mb-8">
+            <h2 className="text-[17px]">{HEADING[whose]}</h2>
+            <p className="mb-2 mt-0.5 max-w-[74ch] text-[13px] text-soft">{ABOUT[whose]}</p>
             <Strands set={set} reading={reading} />
           </section>
         )}
         <Students set={set} reading={reading} />
       </div>
-      <aside
-        aria-label="What stands out"
-        className="min-h-0 overflow-y-auto border-l border-rule px-6 py-5 max-[900px]:border-l-0 max-[900px]:px-4"
-      >
-        <State of={annotations}>
-          {reading && text.data && <Passages set={set} text={text.data} reading={reading} />}
-        </State>
-      </aside>
+      {whose === 'class' && (
+        <aside
+          aria-label="What stands out"
+          className="min-h-0 overflow-y-auto border-l border-rule px-6 py-5 max-[900px]:border-l-0 max-[900px]:px-4"
+        >
+          <State of={annotations}>{reading && text && <Passages set={set} text={text} reading={reading} />}</State>
+        </aside>
+      )}
     </div>
+  );
+}
+
+const NO_GROUPS: readonly NamedGroup[] = [];
+
+/** Of what a class is told, as much as is about one of its groups, where one is chosen in the address. */
+function useOneGroup(whole: AssignmentDetail) {
+  const of = useClass(whole.class.id).data;
+  const members = of?.members;
+  const [params, change] = useAddressParams();
+  const groups = whole.progress && of ? of.groups : NO_GROUPS;
+  const group = groups.find(({ id }) => id === params.get('group'));
+  const set = useMemo(() => {
+    const within = new Set(members?.filter((m) => m.groupId === group?.id).map((m) => m.id));
+    return group ? { ...whole, students: whole.students.filter(({ id }) => within.has(id)) } : whole;
+  }, [whole, members, group]);
+  return { set, members, groups, group, chooseGroup: (id: string) => change({ group: id }) };
+}
+
+/** What the class made of the text; undefined as long as something of it is on its way. */
+function useClassReading({ source, students, class: { id }, together }: AssignmentDetail, members?: readonly Member[]) {
+  const detail = useSource(source.id);
+  const text = useSourceText(source.id, detail.data?.versionId, undefined).data;
+  const annotations = useAnnotations(source.id);
+  const reading = useMemo(() => {
+    if (!text || !annotations.data || !members) return undefined;
+    const of = {
+      classIds: [id, ...together.map((c) => c.id)],
+      students: students.map((s) => s.id),
+      teachers: members.filter((m) => m.role !== 'student').map((m) => m.id),
+    };
+    return classReading(text, annotations.data, of, source.language);
+  }, [text, annotations.data, members, students, id, together, source.language]);
+  return { reading, text, annotations };
+}
+
+interface WhoProps {
+  readonly groups: readonly NamedGroup[];
+  readonly group: NamedGroup | undefined;
+  onChoose(id: string): void;
+}
+
+function Who({ groups, group, onChoose }: WhoProps) {
+  return (
+    <label className="mb-4 flex w-fit items-baseline gap-2 text-[14px] text-soft">
+      Who
+      <select className="field text-[14px]" value={group?.id ?? ''} onChange={(event) => onChoose(event.target.value)}>
+        <option value="">all students</option>
+        <FormOptions of={groups} />
+      </select>
+    </label>
   );
 }

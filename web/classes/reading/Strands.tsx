@@ -21,7 +21,7 @@ const ROOM = 14;
 export const Strands = memo(function Strands({ set, reading }: Props) {
   const x = scaleLinear([0, Math.max(1, reading.length)], [0, WIDTH]);
   return (
-    <figure aria-label="How the class read it">
+    <figure aria-label={set.progress ? 'How the class read it' : 'How I read it'}>
       <ul>
         {set.students.map((student) => (
           <li
@@ -35,7 +35,7 @@ export const Strands = memo(function Strands({ set, reading }: Props) {
           </li>
         ))}
       </ul>
-      <Density reading={reading} x={x} students={set.students.length} />
+      <Below reading={reading} x={x} students={set.progress && set.students.length} />
     </figure>
   );
 });
@@ -71,33 +71,18 @@ function Strand({ student, set, reading, x }: Props & { readonly student: Studen
   );
 }
 
-/** How many marked each part; below, where the teachers did, and the headings. */
-function Density({
-  reading,
-  x,
-  students,
-}: {
+interface BelowProps {
   readonly reading: ClassReading;
   readonly x: Scale;
-  readonly students: number;
-}) {
-  const most = Math.max(1, ...reading.density);
-  const y = scaleLinear([0, most], [0, BAND]);
-  const part = WIDTH / STRETCHES;
+  /** How many; null where one sees oneself alone. */
+  readonly students: number | null;
+}
+
+/** How many marked each part; where the teachers did, and the headings. */
+function Below({ reading, x, students }: BelowProps) {
   return (
     <div className="mt-4 grid grid-cols-[96px_1fr] gap-x-3 max-[900px]:grid-cols-[74px_1fr]">
-      <span className="self-end pb-1 text-[13px] text-soft">marked by</span>
-      <svg
-        viewBox={`0 0 ${WIDTH} ${BAND}`}
-        preserveAspectRatio="none"
-        className="h-[54px] w-full overflow-visible border-b border-strong"
-        role="img"
-        aria-label={`At most ${most} of ${count(students, 'student')} marked the same part`}
-      >
-        {reading.density.map((n, i) => (
-          <rect key={i} x={i * part + 0.1} y={BAND - y(n)} width={part - 0.2} height={y(n)} fill="var(--tide)" />
-        ))}
-      </svg>
+      {students !== null && <Density density={reading.density} students={students} />}
       <span className="text-[13px] text-soft">teachers</span>
       <div className="relative h-4" aria-hidden="true">
         {reading.taught.map(({ annotation, start }) => (
@@ -122,6 +107,28 @@ function Density({
         ))}
       </div>
     </div>
+  );
+}
+
+function Density({ density, students }: { readonly density: ClassReading['density']; readonly students: number }) {
+  const most = Math.max(1, ...density);
+  const y = scaleLinear([0, most], [0, BAND]);
+  const part = WIDTH / STRETCHES;
+  return (
+    <>
+      <span className="self-end pb-1 text-[13px] text-soft">marked by</span>
+      <svg
+        viewBox={`0 0 ${WIDTH} ${BAND}`}
+        preserveAspectRatio="none"
+        className="h-[54px] w-full overflow-visible border-b border-strong"
+        role="img"
+        aria-label={`At most ${most} of ${count(students, 'student')} marked the same part`}
+      >
+        {density.map((n, i) => (
+          <rect key={i} x={i * part + 0.1} y={BAND - y(n)} width={part - 0.2} height={y(n)} fill="var(--tide)" />
+        ))}
+      </svg>
+    </>
   );
 }
 

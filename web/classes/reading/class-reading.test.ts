@@ -22,7 +22,7 @@ const mark = (author: string, words: string, more: object = {}): Annotation =>
   }) as unknown as Annotation;
 
 const read = (annotations: readonly Annotation[]) =>
-  classReading(TEXT, annotations, { classId: 'b', students: ['ines', 'tomas'], teachers: ['aldous'] }, 'en');
+  classReading(TEXT, annotations, { classIds: ['b'], students: ['ines', 'tomas'], teachers: ['aldous'] }, 'en');
 
 test('only marks for the class that stand in the text count, of its students and teachers as they are now', () => {
   const found = read([

@@ -46,7 +46,8 @@ const TOP_LEVEL = 2;
 
 /** Whose marks for which class. */
 interface OfClass {
-  readonly classId: ClassId;
+  /** And those that read together with it. */
+  readonly classIds: readonly ClassId[];
   readonly students: readonly PersonId[];
   readonly teachers: readonly PersonId[];
 }
@@ -55,11 +56,11 @@ interface OfClass {
 export function classReading(
   { text, outline }: SourceText,
   annotations: readonly Annotation[],
-  { classId, students, teachers }: OfClass,
+  { classIds, students, teachers }: OfClass,
   language: string,
 ): ClassReading {
   const units = sentences(text, language || 'en');
-  const placed = annotations.flatMap((a) => placedIn(a, classId));
+  const placed = annotations.flatMap((a) => placedIn(a, classIds));
   const all = placed.filter((m) => students.includes(m.reader));
   const taught = placed.filter((m) => teachers.includes(m.reader));
   const passages = passagesOf(units, all, taught);
@@ -81,9 +82,9 @@ export function classReading(
   };
 }
 
-function placedIn(annotation: Annotation, classId: ClassId): readonly PlacedMark[] {
+function placedIn(annotation: Annotation, of: readonly ClassId[]): readonly PlacedMark[] {
   const { place, rootId, deleted, classIds, author, kind } = annotation;
-  if (rootId !== null || deleted || !classIds.includes(classId)) return [];
+  if (rootId !== null || deleted || !classIds.some((id) => of.includes(id))) return [];
   if (!place || place.start === null || place.end === null) return [];
   return [{ annotation, reader: author.id, kind: kind.code, start: place.start, end: place.end }];
 }

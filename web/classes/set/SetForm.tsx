@@ -2,18 +2,18 @@ import type { UseFormReturn } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
 import type { NamedGroup } from '@avrelle/core/audience';
 import type { Kind } from '@avrelle/core/legend';
-import { OTHERS_SEEN, type Assignment } from '@avrelle/core/wire';
+import { OTHERS_SEEN, type Assignment, type ClassLabel } from '@avrelle/core/wire';
 import { useMe } from '../../account/me';
 import { useClasses } from '../../data/queries';
 import { useWrite } from '../../data/use-write';
 import { Alert } from '../../ui/Alert';
-import { FormAlert, FormField, FormRadios, useSchemaForm } from '../../ui/Form';
+import { FormAlert, FormCheckbox, FormField, FormRadios, useSchemaForm } from '../../ui/Form';
 import { useKept } from '../../ui/kept';
 import { KeptBack } from '../../ui/KeptBack';
 import { ownZone } from '../../ui/local-time';
 import { useMessages } from '../../ui/Messages';
 import { count, dueAt } from '../../ui/when';
-import { aboutSet, SEEN_WORDS } from '../words';
+import { aboutSet, namesOf, SEEN_WORDS } from '../words';
 import { ExpectedFields } from './ExpectedFields';
 import { putOf, setSchema, valuesOf, type SetValues } from './set-form';
 import { Unset } from './Unset';
@@ -26,10 +26,11 @@ interface Props {
   readonly groups: readonly NamedGroup[];
   /** As it is set already. */
   readonly set: Assignment | undefined;
+  readonly isRecording: boolean;
 }
 
 /** What the class is asked to do with a reading, from when to when, and from when on they see each other. */
-export function SetForm({ place, className, kinds, groups, set }: Props) {
+export function SetForm({ place, className, kinds, groups, set, isRecording }: Props) {
   const put = useWrite('PUT /api/classes/:id/assignments/:sourceId', 'classes');
   const navigate = useNavigate();
   const messages = useMessages();
@@ -52,6 +53,7 @@ export function SetForm({ place, className, kinds, groups, set }: Props) {
         rows={4}
       />
       <ExpectedFields form={form} kinds={kinds} />
+      {isRecording && <InOrder form={form} />}
       <fieldset className="grid grid-cols-2 gap-x-6 gap-y-3 max-[600px]:grid-cols-1">
         <legend className="mb-1 text-[17px] font-semibold text-ink">When</legend>
         <FormField form={form} name="opens" label="Opens (at once, if left empty)" type="datetime-local" />
@@ -63,7 +65,7 @@ export function SetForm({ place, className, kinds, groups, set }: Props) {
       </fieldset>
       {groups.length > 0 && <ForGroups form={form} groups={groups} />}
       <Others form={form} />
-      {set ? <PublishAgain form={form} /> : <AlsoIn form={form} classId={place.id} />}
+      {set ? <OfSet form={form} set={set} /> : <AlsoIn form={form} classId={place.id} />}
       {set && set.version !== (kept.upon ?? undefined) && <StandsNow set={set} />}
       <FormAlert form={form} />
       <div className="flex flex-wrap items-baseline gap-5">
@@ -89,20 +91,67 @@ function AlsoIn({ form, classId }: { readonly form: UseFormReturn<SetValues>; re
   );
   if (others.length === 0) return null;
   const wrong = form.formState.errors.alsoIn?.message;
+  const isForMore = form.watch('alsoIn').length > 0;
   return (
     <fieldset>
       <legend className="mb-1 text-[17px] font-semibold text-ink">Set it for other classes, too</legend>
       <div className="flex flex-wrap gap-x-6 gap-y-1.5">
         {others.map(({ id, name }) => (
-          <label key={id} className="flex cursor-pointer items-baseline gap-2 text-[15px]">
-            <input type="checkbox" value={id} className="accent-[var(--tide)]" {...form.register('alsoIn')} />
+          <FormCheckbox key={id} form={form} name="alsoIn" value={id}>
             {name}
-          </label>
+          </FormCheckbox>
         ))}
       </div>
       <Alert>{wrong}</Alert>
+      {isForMore && (
+        <FormCheckbox form={form} name="together">
+          They read it together: each class sees what the others write, too
+        </FormCheckbox>
+      )}
       <p className="mt-1 text-[13px] text-soft">
-        Each class sees its own marks alone, and is asked as a whole. Later you change each by itself.
+        {form.watch('together')
+          ? TOGETHER_WORDS
+          : 'Each class sees its own marks alone, and is asked as a whole. Later you change each by itself.'}
+      </p>
+    </fieldset>
+  );
+}
+
+const TOGETHER_WORDS =
+  'From now on. What students wrote before stays in their class, and so does what is for its teachers or for a group.';
+
+/** Of what several classes read together: whether this one goes on. */
+function Together({
+  form,
+  classes,
+}: {
+  readonly form: UseFormReturn<SetValues>;
+  readonly classes: readonly ClassLabel[];
+}) {
+  return (
+    <fieldset>
+      <legend className="mb-1 text-[17px] font-semibold text-ink">Read together</legend>
+      <FormCheckbox form={form} name="together">
+        {namesOf(classes)} and this class see what is written for each other
+      </FormCheckbox>
+      {!form.watch('together') && (
+        <p className="mt-1 text-[13px] text-soft">
+          From then on each sees its own alone. To have them together again, set the reading anew.
+        </p>
+      )}
+    </fieldset>
+  );
+}
+
+function InOrder({ form }: { readonly form: UseFormReturn<SetValues> }) {
+  return (
+    <fieldset>
+      <legend className="mb-1 text-[17px] font-semibold text-ink">The recording</legend>
+      <FormCheckbox form={form} name="inOrder">
+        It is heard in order: students go ahead only to where they have heard it
+      </FormCheckbox>
+      <p className="mt-1 text-[13px] text-soft">
+        Its words can be read at once all the same. You see how much each has heard.
       </p>
     </fieldset>
   );
@@ -113,21 +162,30 @@ const CHANGED = {
   quiet: 'What is set is changed; the reading says what has changed since it was published.',
 } as const;
 
+function OfSet({ form, set: { together } }: { readonly form: UseFormReturn<SetValues>; readonly set: Assignment }) {
+  return (
+    <>
+      {together.length > 0 && <Together form={form} classes={together} />}
+      <PublishAgain form={form} />
+    </>
+  );
+}
+
 /** Whether a change is told to the class as a new one of what is set, or stands as changed since the last. */
 function PublishAgain({ form }: { readonly form: UseFormReturn<SetValues> }) {
   const told = form.watch('publish');
   return (
     <fieldset>
       <legend className="mb-1 text-[17px] font-semibold text-ink">Publish again</legend>
-      <label className="flex cursor-pointer items-baseline gap-2 text-[15px]">
-        <input type="checkbox" className="accent-[var(--tide)]" {...form.register('publish')} />
+      <FormCheckbox form={form} name="publish">
         Tell the class; what has changed until now is no longer marked as changed
-      </label>
+      </FormCheckbox>
       {told ? (
-        <label className="mt-1.5 flex cursor-pointer items-baseline gap-2 text-[15px]">
-          <input type="checkbox" className="accent-[var(--tide)]" {...form.register('lookAgain')} />
-          Count anew who has looked at it
-        </label>
+        <div className="mt-1.5">
+          <FormCheckbox form={form} name="lookAgain">
+            Count anew who has looked at it
+          </FormCheckbox>
+        </div>
       ) : (
         <p className="mt-1 text-[13px] text-soft">
           For small corrections: nobody is told, and the reading shows what has changed since it was published.
@@ -169,10 +227,9 @@ function ForGroups({
       <legend className="mb-1 text-[17px] font-semibold text-ink">For</legend>
       <div className="flex flex-wrap gap-x-6 gap-y-1.5">
         {groups.map(({ id, name }) => (
-          <label key={id} className="flex cursor-pointer items-baseline gap-2 text-[15px]">
-            <input type="checkbox" value={id} className="accent-[var(--tide)]" {...form.register('groupIds')} />
+          <FormCheckbox key={id} form={form} name="groupIds" value={id}>
             {name}
-          </label>
+          </FormCheckbox>
         ))}
       </div>
       <p className="mt-1 text-[13px] text-soft">
@@ -196,10 +253,11 @@ function Others({ form }: { readonly form: UseFormReturn<SetValues> }) {
         words={SEEN_WORDS}
         isHeading
       />
-      <label className="mt-3 flex cursor-pointer items-baseline gap-2 text-[15px]">
-        <input type="checkbox" className="accent-[var(--tide)]" {...form.register('comments')} />
-        They may write for the class on it
-      </label>
+      <div className="mt-3">
+        <FormCheckbox form={form} name="comments">
+          They may write for the class on it
+        </FormCheckbox>
+      </div>
       <p className="mt-1.5 text-[13px] text-soft">
         What you and other teachers write for the class is always seen; you always see what everybody wrote for it.
       </p>

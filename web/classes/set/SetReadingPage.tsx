@@ -72,6 +72,7 @@ function SetOne({ of: c, sourceId, set }: OneProps) {
               kinds={kinds}
               groups={c.groups}
               set={set}
+              isRecording={source.data.kind === 'audio' || source.data.kind === 'video'}
             />
           </>
         )}

@@ -31,7 +31,7 @@ const set = (more: Partial<Assignment> = {}): Assignment =>
     published: published(),
     class: { id: 'b', name: 'Field Course B', tint: 'moss' },
     ...{ expected, missing: expected, instructions: '', comments: true, seesOthers: true, othersSeen: 'at_once' },
-    ...{ opensAt: null, dueAt: null, myDueAt: null, ...more },
+    ...{ together: [], inOrder: false, opensAt: null, dueAt: null, myDueAt: null, ...more },
   }) as unknown as Assignment;
 const show = (of: readonly Assignment[], annotations: Parameters<typeof noteBy>[] = [], readShare = 0) =>
   stage(<SetHere />, {

@@ -2,7 +2,7 @@ import { lazy, Suspense, useMemo, useState } from 'react';
 import { contributionOf, leftWords, missing, wordsFor, type Contribution } from '@avrelle/core/class';
 import type { Assignment, NamedExpectation, Question } from '@avrelle/core/wire';
 import { Changed } from '../../../classes/Changed';
-import { isPast } from '../../../classes/words';
+import { isPast, namesOf } from '../../../classes/words';
 import { useSetHere } from '../../../data/queries';
 import { useQuestionsOn } from '../../../data/question-queries';
 import { Tint } from '../../../ui/Tint';
@@ -37,6 +37,7 @@ function SetStrip({ set }: { readonly set: Assignment }) {
         <Left set={set} left={left} />
         <span className={`flex flex-wrap gap-x-5 text-soft ${told ? '' : 'max-[900px]:hidden'}`}>
           {!set.seesOthers && <span>{HIDDEN_WORDS[set.othersSeen]}</span>}
+          {set.together.length > 0 && <span>Read together with {namesOf(set.together)}</span>}
           {left && set.comments && <WriteFor set={set} />}
           <Changed set={set} />
         </span>

@@ -1,4 +1,5 @@
 import { useImperativeHandle, useMemo, useRef, useState, type Ref, type SyntheticEvent } from 'react';
+import { heardTo } from '@avrelle/core/reading';
 import { clockTime, type Block, type Outline } from '@avrelle/core/text';
 import type { SourceDetail, AnnotationId } from '@avrelle/core/wire';
 import type { Thread } from '../../model/thread';
@@ -6,10 +7,13 @@ import type { PlayerHandle } from '../../session/player-handle';
 import type { OpenPage } from '../../document/use-page';
 import { Timeline, type TimedMark } from './Timeline';
 import { lineAt, stretchOf, type Stretch } from './times';
+import { useHeard } from './use-heard';
 import { useSpoken, useTimeClicks } from './use-spoken';
 
 interface Props {
   readonly source: SourceDetail;
+  /** Whether it is heard in order: ahead only to where it was heard. */
+  readonly isOrdered: boolean;
   readonly page: OpenPage | undefined;
   readonly threads: readonly Thread[];
   /** Scrolls a passage into view. */
@@ -25,17 +29,18 @@ const SPEEDS = [0.75, 1, 1.25, 1.5, 2] as const;
 const tenths = (seconds: number): number => Math.round(seconds * 10) / 10;
 
 /** Playing a recording, as its element tells of it. */
-function usePlayback({ source }: Props) {
+function usePlayback({ source, isOrdered }: Props) {
   const media = useRef<HTMLVideoElement>(null);
   const [now, setNow] = useState(0);
   const [length, setLength] = useState(source.facts.seconds ?? 0);
   const [playing, setPlaying] = useState(false);
   const [speed, setSpeed] = useState<number>(1);
   const [wrong, setWrong] = useState(false);
+  const listening = useHeard(source, isOrdered, media);
   /** Asked of the recording itself: what is shown is up to a quarter of a second old, and keys come faster than it tells. */
   const moment = (): number => media.current?.currentTime ?? now;
   const seek = (seconds: number): void => {
-    const to = Math.min(Math.max(0, seconds), length || seconds);
+    const to = listening.goTo(Math.min(Math.max(0, seconds), length || seconds));
     if (media.current) media.current.currentTime = to;
     // The recording tells of it later; the next key goes on from here.
     setNow(to);
@@ -46,6 +51,7 @@ function usePlayback({ source }: Props) {
   };
   return {
     ...{ now, length, playing, speed, wrong, moment, seek, toggle },
+    heard: listening.heard,
     step: (by: number): void => seek(moment() + by),
     playFrom: (seconds: number): void => {
       seek(seconds);
@@ -60,12 +66,22 @@ function usePlayback({ source }: Props) {
     element: {
       ref: media,
       onClick: toggle,
-      onTimeUpdate: (e: MediaEvent) => setNow(e.currentTarget.currentTime),
+      onTimeUpdate: (e: MediaEvent) => {
+        setNow(e.currentTarget.currentTime);
+        listening.element.onTimeUpdate();
+      },
+      onSeeking: listening.element.onSeeking,
       onSeeked: (e: MediaEvent) => setNow(e.currentTarget.currentTime),
       onLoadedMetadata: (e: MediaEvent) =>
         Number.isFinite(e.currentTarget.duration) && setLength(e.currentTarget.duration),
-      onPlay: () => setPlaying(true),
-      onPause: () => setPlaying(false),
+      onPlay: () => {
+        setPlaying(true);
+        listening.element.onPlay();
+      },
+      onPause: () => {
+        setPlaying(false);
+        listening.element.onPause();
+      },
       onError: () => setWrong(true),
     },
   };
@@ -145,6 +161,7 @@ export function Player({ ref, ...props }: Props & { readonly ref: Ref<PlayerHand
         now={now}
         marks={marks}
         begun={begun}
+        heardTo={props.isOrdered ? heardTo(playback.heard) : undefined}
         onSeek={seek}
         onStep={step}
         onOpen={({ thread, from }) => {
@@ -158,6 +175,7 @@ export function Player({ ref, ...props }: Props & { readonly ref: Ref<PlayerHand
       <button className="whitespace-nowrap text-soft hover:text-ink" title="Speed" onClick={playback.nextSpeed}>
         {playback.speed} ×
       </button>
+      {props.isOrdered && <Ahead heardTo={heardTo(playback.heard)} length={length} />}
       <Troubles wrong={playback.wrong} mute={source.facts.transcript === false} />
     </section>
   );
@@ -172,6 +190,17 @@ function StretchButton({ begun, onPress }: { readonly begun: number | undefined;
     <button className="act whitespace-nowrap" title={title} onClick={onPress}>
       {words}
     </button>
+  );
+}
+
+/** How far one may go ahead in what is heard in order. */
+function Ahead({ heardTo, length }: { readonly heardTo: number; readonly length: number }) {
+  return (
+    <span className="basis-full text-[13px] text-soft">
+      {heardTo < Math.floor(length)
+        ? `Your class hears it in order: you can go back, and ahead to ${clockTime(heardTo)}, as far as you have heard.`
+        : 'You have heard it to the end.'}
+    </span>
   );
 }
 

@@ -1,5 +1,7 @@
+import type { SourceId } from '@avrelle/core/wire';
 import { useDocument } from '../../document/document-context';
 import { useSession } from '../../session/reader-context';
+import { useSetHere } from '../../../data/queries';
 import { useTools } from '../../session/tools-context';
 import { Player } from './Player';
 
@@ -8,11 +10,13 @@ export function Recording({ isShown = false }: { readonly isShown?: boolean }) {
   const { source, visible } = useSession();
   const { page, reveal } = useDocument();
   const { player, marking, navigation } = useTools();
+  const isOrdered = useIsOrdered(source.id);
   if (source.kind !== 'audio' && source.kind !== 'video') return <span />;
   return (
     <Player
       ref={player}
       source={source}
+      isOrdered={isOrdered}
       page={page}
       threads={visible}
       onMark={isShown ? undefined : (stretch, block) => marking.writeAt({ type: 'time', ...stretch }, block)}
@@ -20,4 +24,10 @@ export function Recording({ isShown = false }: { readonly isShown?: boolean }) {
       onFollow={reveal}
     />
   );
+}
+
+/** Whether a class of mine is to hear it in order. */
+function useIsOrdered(sourceId: SourceId): boolean {
+  const { data } = useSetHere(sourceId);
+  return data?.some(({ missing, isOpen, inOrder }) => missing !== null && isOpen && inOrder) ?? false;
 }

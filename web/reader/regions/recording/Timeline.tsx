@@ -14,6 +14,8 @@ interface Props {
   readonly marks: readonly TimedMark[];
   /** Where a stretch that is being marked began. */
   readonly begun: number | undefined;
+  /** Of what is heard in order, to where it was heard. */
+  readonly heardTo: number | undefined;
   onSeek(seconds: number): void;
   /** By so many seconds from where it stands. */
   onStep(by: number): void;
@@ -21,7 +23,7 @@ interface Props {
 }
 
 /** The recording from beginning to end: where it stands, and what is marked in it. */
-export function Timeline({ length, now, marks, begun, onSeek, onStep, onOpen }: Props) {
+export function Timeline({ length, now, marks, begun, heardTo, onSeek, onStep, onOpen }: Props) {
   const whole = Math.max(1, length);
   const at = Math.min(now, whole);
   const share = (seconds: number): string => `${(100 * Math.min(seconds, whole)) / whole}%`;
@@ -43,6 +45,9 @@ export function Timeline({ length, now, marks, begun, onSeek, onStep, onOpen }: 
         }}
       >
         <Slider.Track className="relative h-[3px] grow bg-rule">
+          {heardTo !== undefined && (
+            <span className="absolute h-full bg-[var(--strand)]" style={{ width: share(heardTo) }} />
+          )}
           <Slider.Range className="absolute h-full bg-tide" />
         </Slider.Track>
         <Slider.Thumb

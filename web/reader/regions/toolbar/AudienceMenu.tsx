@@ -1,7 +1,9 @@
 import type { ReactNode } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { audienceWords, ONLY_ME, type Audience } from '@avrelle/core/audience';
-import type { Annotation, ClassRow, GroupId, InGroup } from '@avrelle/core/wire';
+import type { Annotation, Assignment, ClassRow, GroupId, InGroup } from '@avrelle/core/wire';
+import { namesOf } from '../../../classes/words';
+import { useSetHere } from '../../../data/queries';
 import { Tint } from '../../../ui/Tint';
 import { mayHold } from '../../session/audience-choice';
 import { useSession } from '../../session/reader-context';
@@ -19,6 +21,7 @@ interface Props {
 /** Who sees it, always in view in the class's own tint, and a menu to change that: only me, one class or several. */
 export function AudienceMenu({ label, audience, onChoose, small, groups = [] }: Props) {
   const { source, classes, having } = useSession();
+  const set = useSetHere(source.id).data;
   const { classIds } = audience;
   const words = audienceWords(audience, naming(classes, groups));
   const chosen = classes.filter((c) => classIds.includes(c.id));
@@ -63,7 +66,11 @@ export function AudienceMenu({ label, audience, onChoose, small, groups = [] }: 
               <span>
                 <b>{c.name}</b>
                 <Beside>
-                  {having.has(c.id) ? `${c.people} people` : `${c.people} people · shares this source with them`}
+                  {besideWords(
+                    c,
+                    having.has(c.id),
+                    set?.find((one) => one.class.id === c.id),
+                  )}
                 </Beside>
               </span>
             </DropdownMenu.CheckboxItem>
@@ -80,6 +87,12 @@ export function AudienceMenu({ label, audience, onChoose, small, groups = [] }: 
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
   );
+}
+
+/** Who else sees what is written for a class. */
+function besideWords({ people }: ClassRow, has: boolean, set: Assignment | undefined): string {
+  if (!has) return `${people} people · shares this source with them`;
+  return set && set.together.length > 0 ? `${people} people, and ${namesOf(set.together)}` : `${people} people`;
 }
 
 const IN_IT = [
