@@ -1,6 +1,7 @@
 import fs from 'node:fs';
 import zlib from 'node:zlib';
 import { paint } from './browser';
+import { classReadings } from './class';
 import { stream } from './core';
 import { atMost, type Bench, type Result } from './measure';
 import { fifty, longPdfs } from './gather';
@@ -43,6 +44,7 @@ const BENCHES: Readonly<Record<string, Bench>> = {
   find: searching,
   tell,
   live,
+  class: classReadings,
   keep: keeping,
   handbook: handbooks,
   pdf: longPdfs,

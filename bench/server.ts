@@ -46,13 +46,13 @@ export function open(file: string): Context {
 
 export const folder = (): string => fs.mkdtempSync(path.join(os.tmpdir(), 'avrelle-bench-'));
 
-function person(context: Context, n: number): string {
+export function person(context: Context, n: number): string {
   const id = v7();
   insertPerson(context.db, { id, name: `Reader ${n}`, email: `r${n}@college.saltmere.test`, role: 'member' }, 'x', now);
   return id;
 }
 
-function store(context: Context, ownerId: string, title: string, text: string): string {
+export function store(context: Context, ownerId: string, title: string, text: string): string {
   const id = v7();
   const ingested: Ingested = {
     kind: 'text',
@@ -208,10 +208,10 @@ async function listening(base: string, cookies: readonly string[]) {
   return { waits, agent };
 }
 
-/** A class of 300, the first of them its teacher, all of them signed in. */
-export function largeClass(context: Context) {
+/** A class of so many, the first of them its teacher, all of them signed in. */
+export function largeClass(context: Context, count = 300) {
   const { db } = context;
-  const people = Array.from({ length: 300 }, (_, n) => person(context, n));
+  const people = Array.from({ length: count }, (_, n) => person(context, n));
   const classId = v7();
   insertClass(db, { id: classId, code: 'ABCDEF', personId: people[0]! }, { name: 'All', tint: 'tide' }, now);
   people.forEach((p, n) => joinClass(db, { classId, personId: p, role: n === 0 ? 'teacher' : 'student' }, now));
