@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { v7 } from 'uuid';
 import type { Annotation, AnnotationPage, Assignment, ClassAssignments, Problem, ThreadPage } from '@avrelle/core/wire';
+import { removeExpired } from '../library/remove-expired';
 import { makeClass, makeReadingClass } from '../testing/classes';
 import { startServer, type Answer, type Client, type Server } from '../testing/harness';
 import { putTideMark } from '../testing/tide-mark';
@@ -128,4 +129,16 @@ test('two classes that read together with a third are not joined by the way', as
   // The same once more, as when the answer was lost.
   const repeated = await teacher.send<Assignment>('PUT', url(third), { answers: 1, alsoIn: [second], together: true });
   expect(repeated.body).toMatchObject({ version: 1, together: [{ id: second }] });
+});
+
+test('what came from a class that is gone for good goes with it, and is not found any more', async () => {
+  await setForBoth();
+  const made = await mark(ines, first, { note: 'Zostera beds.' });
+  await teacher.send('DELETE', `/api/classes/${first}`);
+  const found = async (): Promise<number> =>
+    (await sten.send<AnnotationPage>('GET', '/api/annotations?q=zostera')).body.total;
+  expect([await sees(sten), await found()]).toEqual([[made], 1]);
+  const later = new Date(Date.parse(server.context.now()) + 31 * 86_400_000).toISOString();
+  removeExpired({ db: server.context.db, now: () => later });
+  expect([await sees(sten), await found()]).toEqual([[], 0]);
 });

@@ -1,4 +1,5 @@
-import type { ClassLabel, ClassRole, ClassId, PersonId } from '@avrelle/core/wire';
+import type { AnnotationId, ClassLabel, ClassRole, ClassId, PersonId } from '@avrelle/core/wire';
+import { nameAudience } from '../annotations/queries';
 import type { Db } from '../db/database';
 
 const TEACHERS = "SELECT count(*) AS n FROM membership WHERE class_id = ? AND role = 'teacher'";
@@ -22,6 +23,8 @@ const BRING_BACK = `INSERT INTO membership (${MEMBER}) SELECT ${MEMBER} FROM for
 const REMOVE_ASIDE = 'DELETE FROM former_membership WHERE class_id = ?';
 const DELETED = `SELECT c.id, c.name, c.tint, c.deleted_at AS deletedAt FROM former_membership f JOIN class c ON c.id = f.class_id
   WHERE f.person_id = ? AND f.role = 'teacher' AND c.deleted_at IS NOT NULL ORDER BY c.deleted_at DESC`;
+const FROM_EXPIRED = `
+  SELECT DISTINCT x.annotation_id FROM class c JOIN annotation_class x ON x.from_class = c.id WHERE c.deleted_at < ?`;
 const REMOVE_EXPIRED = 'DELETE FROM class WHERE deleted_at < ?';
 
 /** Without members nobody sees anything by it; they are set aside until it is brought back. */
@@ -38,4 +41,9 @@ export function bringClassBack(db: Db, classId: ClassId): void {
 /** Deleted classes that somebody taught. */
 export const deletedClassesOf = (db: Db, personId: PersonId): (ClassLabel & { readonly deletedAt: string })[] =>
   db.all(DELETED, personId);
-export const removeExpiredClasses = (db: Db, before: string): number => db.run(REMOVE_EXPIRED, before);
+/** What came from them into classes that read together with them goes, too, and is no longer found there. */
+export function removeExpiredClasses(db: Db, before: string): void {
+  const elsewhere = db.all<{ annotationId: AnnotationId }>(FROM_EXPIRED, before);
+  db.run(REMOVE_EXPIRED, before);
+  for (const { annotationId } of elsewhere) nameAudience(db, annotationId);
+}

@@ -32,7 +32,7 @@ export default function ReadingPage() {
   const teaches = set.progress !== null;
   const back = { to: `/classes/${id}/readings/${sourceId}`, words: HEADING[teaches ? 'class' : 'own'] };
   return (
-    <main className="grid min-h-0 grid-rows-[auto_1fr] max-[900px]:block max-[900px]:overflow-y-auto">
+    <main className="grid min-h-0 grid-rows-[auto_1fr] max-[900px]:block max-[900px]:overflow-y-auto max-[900px]:bg-sheet">
       <header className="flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-strong px-[30px] pb-3 pt-4 max-[900px]:px-4">
         <div className="min-w-0">
           <PageHeading window={`${HEADING[teaches ? 'class' : 'own']}: “${set.source.title}”`} dir="auto">
