@@ -3,7 +3,7 @@ import type { AnnotationPage } from '@avrelle/core/wire';
 import { beyond, ofApi, violations } from './accessible';
 import { drag, expectSeen, makeClass, newcomers, opened, painted } from './helpers';
 
-test('two classes hear a recording in order and read it together; a student sees what the teacher sees of them', async ({
+test('two classes hear a recording in order and read it together; a student sees their own record', async ({
   browser,
 }) => {
   const [teacher, one, other] = await newcomers(browser, 'Effa', 'Brid', 'Olle');
@@ -33,7 +33,7 @@ test('two classes hear a recording in order and read it together; a student sees
 
   const player = (page: typeof a) => page.getByRole('region', { name: 'Recording' });
   const heard = a.getByText(/^Your class hears it in order: you can go back, and ahead to 0:0\d/);
-  await test.step('ahead one goes only to where it was heard, by the line of time, by key, and after a reload', async () => {
+  await test.step('ahead one goes only to where it was heard, by pointer, by key, and after a reload', async () => {
     await a.goto(`/classes/${mud}`);
     await a.getByRole('link', { name: /walk/i }).first().click();
     await opened(a);
@@ -76,7 +76,7 @@ test('two classes hear a recording in order and read it together; a student sees
     await a.keyboard.press('Escape');
   });
 
-  await test.step('how it was read: by the teacher of all, by the student of themselves, in the same words', async () => {
+  await test.step('the teacher sees how all of them read it, the student the same of themselves', async () => {
     await t.goto(`/classes/${mud}`);
     await t.getByRole('link', { name: 'How they read it' }).click();
     const row = t.getByRole('table', { name: 'Students' }).getByRole('row', { name: /^Brid Test/ });

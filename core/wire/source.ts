@@ -140,7 +140,7 @@ export const sourceTagsSchema = object({ tags: tagsSchema().required() }).noUnkn
 const spansSchema = () =>
   array(tuple([number().required().integer().min(0), number().required().integer().min(0)]).required()).max(20_000);
 export const shelfSchema = object({
-  /** The version that all of these but the state count in; where it is not the newest any more, they are passed over. */
+  /** The version that all but the state count in; where it is not the newest any more, they are passed over. */
   versionId: string(),
   state: string().oneOf(READING_STATES),
   position: number().integer().min(0),

@@ -66,14 +66,16 @@ export const seesByReach = (x: string, from: string): string => `(${x}.deleted_a
 export const IS_OPEN_CLASS = 'c.deleted_at IS NULL AND c.archived_at IS NULL';
 /**
  * Of the classes that an annotation is for beside those of the asker, and whose students see it: nobody learns of a
- * class where it is held, hidden, or for its teachers or a group alone; those that read together are no news. `id` is an expression; `ac` and `c` name rows.
+ * class where it is held, hidden, or for its teachers or a group alone; that a class of theirs reads together with
+ * one is no news. `id` is an expression; `ac` and `c` name rows.
  */
 export const elsewhere = (id: string, columns: string): string => `
   SELECT ${columns} FROM annotation_class ac JOIN class c ON c.id = ac.class_id AND ${IS_OPEN_CLASS}
   WHERE ac.annotation_id = ${id} AND ac.teachers_only = 0 AND ac.held = 0 AND ac.hidden_reason IS NULL
     AND ac.group_id IS NULL AND ac.from_class IS NULL AND NOT EXISTS (
     SELECT 1 FROM membership m WHERE m.class_id = ac.class_id AND m.person_id = @me) AND NOT EXISTS (
-    SELECT 1 FROM annotation_class x WHERE x.annotation_id = ac.annotation_id AND x.from_class = ac.class_id)`;
+    SELECT 1 FROM annotation_class x JOIN membership m ON m.class_id = x.class_id AND m.person_id = @me
+    WHERE x.annotation_id = ac.annotation_id AND x.from_class = ac.class_id)`;
 /** Whether what is set is set for a student: `m` names a row with their group, `g` an assignment. */
 export const isSetForGroup = (m: string, g: string): string =>
   `(${g}.for_groups = 0 OR EXISTS (

@@ -76,8 +76,8 @@ export function changeAudience(context: Context, me: Me, before: AnnotationRow, 
     const groupId = (groups ? groups.get(classId) : was?.groupId) ?? null;
     return { classId, teachersOnly: whole.teachersOnly, held, groupId, ...keptOf(was, held) };
   });
-  // What is hidden stays with the teachers, where it was: else giving it to the class anew would show it. So does, first
-  // of all, what came by another class.
+  // What is hidden stays with the teachers, where it was: else giving it to the class anew would show it. What came by
+  // another class stays for now, too: it goes by what is chosen.
   const kept = former.filter(
     (c) => (c.hidden || c.fromClass !== null) && !classes.some(({ classId }) => classId === c.classId),
   );

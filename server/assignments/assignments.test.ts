@@ -228,7 +228,7 @@ test('where comments are closed students write for themselves alone; teachers go
   await mark(teacher);
 });
 
-test('each student on a reading, for its teachers; a student is told of themselves alone; and how far they are with the week', async () => {
+test('each student on a reading and with the week, for its teachers; a student is told of themselves alone', async () => {
   await put({ marks: [{ kind: null, count: 1 }], dueAt: fromNow(24) });
   await mark(ines);
   await ines.send('PUT', `/api/sources/${sourceId}/shelf`, { spans: [[0, 10]] });

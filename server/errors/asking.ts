@@ -248,7 +248,8 @@ export const ASKING = {
   together_already: {
     status: 409,
     title: 'It reads this with others already',
-    detail: '{className} reads this together with other classes already. Nothing was set: leave it out, or change it there.',
+    detail:
+      '{className} reads this together with other classes already. Nothing was set: leave it out, or change it there.',
   },
   unknown_kind: {
     status: 400,

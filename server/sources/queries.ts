@@ -56,7 +56,8 @@ interface Row {
 }
 
 const COLUMNS = `s.id, s.owner_id, p.name AS owner_name, s.kind, s.title, s.author, s.site, s.address, s.description, s.language, s.published_at, s.kept_at, s.current_version, v.number, v.kept_at AS version_kept_at,
-  s.minutes, s.length, s.version, h.state, h.position, h.spans, h.heard, s.amount, s.doi, CASE WHEN s.owner_id = @me THEN s.remark ELSE '' END AS remark, s.lead_hash, v.width, v.facts, b.media_type, b.size`;
+  s.minutes, s.length, s.version, h.state, h.position, h.spans, h.heard,
+  s.amount, s.doi, CASE WHEN s.owner_id = @me THEN s.remark ELSE '' END AS remark, s.lead_hash, v.width, v.facts, b.media_type, b.size`;
 /** The rows named by `@ids`, in that order, of those that `@me` may read. */
 export const SOURCES = `
   SELECT ${COLUMNS}
@@ -120,7 +121,8 @@ const SHELVE = `
     coalesce(@share, 0), coalesce(@heard, '[]'), @now, @opened)
   ON CONFLICT (person_id, source_id) DO UPDATE SET state = coalesce(@state, state),
     position = coalesce(@position, position), spans = coalesce(@spans, spans),
-    read_share = coalesce(@share, read_share), heard = coalesce(@heard, heard), touched_at = @now, opened_at = coalesce(@opened, opened_at)`;
+    read_share = coalesce(@share, read_share), heard = coalesce(@heard, heard), touched_at = @now,
+    opened_at = coalesce(@opened, opened_at)`;
 const OLDER =
   'SELECT v.number, v.kept_at, v.width, v.facts, b.media_type, b.size, length(t.stream) AS length FROM source_version v JOIN version_text t ON t.version_id = v.id LEFT JOIN blob b ON b.hash = v.file_hash WHERE v.id = ?';
 

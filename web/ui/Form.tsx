@@ -154,6 +154,7 @@ export function FormRadios<Values extends FieldValues, Choice extends string>(pr
   );
 }
 
+const CHECKBOX = 'flex cursor-pointer gap-2 text-[15px]';
 /** Yes or no; with a value, one of several that are chosen. */
 export function FormCheckbox<Values extends FieldValues>({
   form,
@@ -162,7 +163,7 @@ export function FormCheckbox<Values extends FieldValues>({
   children,
 }: Pick<FieldProps<Values>, 'form' | 'name'> & { readonly value?: string; readonly children: ReactNode }) {
   return (
-    <label className="flex w-fit cursor-pointer items-baseline gap-2 text-[15px] pointer-coarse:min-h-[44px] pointer-coarse:items-center">
+    <label className={`${CHECKBOX} w-fit items-baseline pointer-coarse:min-h-[44px] pointer-coarse:items-center`}>
       <input
         type="checkbox"
         className="accent-[var(--tide)]"

@@ -9,5 +9,5 @@ CREATE INDEX annotation_class_from ON annotation_class(from_class) WHERE from_cl
 
 -- A recording may have to be heard in order. Heard: the stretches of it that somebody played, in whole seconds.
 ALTER TABLE assignment ADD COLUMN in_order INTEGER NOT NULL DEFAULT 0;
-UPDATE assignment SET published_asked = json_insert(published_asked, '$[#]', 0);
+UPDATE assignment SET published_asked = json_insert(published_asked, '$[#]', 0) WHERE published_asked <> '';
 ALTER TABLE shelf ADD COLUMN heard TEXT NOT NULL DEFAULT '[]';

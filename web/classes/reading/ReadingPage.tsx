@@ -72,9 +72,10 @@ export default function ReadingPage() {
 
 const HEADING = { class: 'How the class read it', own: 'How I read it' } as const;
 const ABOUT = {
-  class:
-    'One line for each student, from the first word to the last: thick where it was read, with the sign of the kind where it was marked. Below, how many marked each part.',
-  own: 'Your teachers see this of you, and nobody else: thick where you had it on screen long enough to read it, with the sign of the kind where you marked it for the class. Notes for you alone are not in it.',
+  class: `One line for each student, from the first word to the last: thick where it was read, with the sign of the kind
+    where it was marked. Below, how many marked each part.`,
+  own: `Your teachers see this of you, and nobody else: thick where you had it on screen long enough to read it, with the
+    sign of the kind where you marked it for the class. Notes for you alone are not in it.`,
 } as const;
 
 /** The picture of it, what stands out, and each student in numbers; to a student their own line and numbers. */

@@ -16,7 +16,7 @@ export function Recording({ isShown = false }: { readonly isShown?: boolean }) {
     <Player
       ref={player}
       source={source}
-      isOrdered={isOrdered}
+      isOrdered={isOrdered && !isShown}
       page={page}
       threads={visible}
       onMark={isShown ? undefined : (stretch, block) => marking.writeAt({ type: 'time', ...stretch }, block)}

@@ -52,7 +52,7 @@ function useSaving({ id, versionId }: SourceDetail, now: RefObject<Played>): Ref
   return saveNow;
 }
 
-/** Follows what is played of a recording, and keeps it on the server; jumps ahead only where it need not be heard in order. */
+/** Follows what is played of a recording, and keeps it on the server; what is heard in order is not jumped ahead in. */
 export function useHeard(
   source: SourceDetail,
   isOrdered: boolean,
