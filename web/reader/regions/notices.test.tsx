@@ -7,6 +7,7 @@ import userEvent from '@testing-library/user-event';
 import { createRef } from 'react';
 import type { Outline } from '@avrelle/core/text';
 import type { SourceText } from '@avrelle/core/wire';
+import { keys } from '../../data/queries';
 import type { PlayerHandle } from '../session/player-handle';
 import { FindWithin } from './notices/FindWithin';
 import { ListenBar } from './notices/ListenBar';
@@ -114,4 +115,27 @@ test('a recording is noted at a moment and over a stretch; a file that does not 
   expect(screen.getByRole('button', { name: '1.25 ×' })).toBeTruthy();
   fireEvent.error(screen.getByLabelText('The Marsh'));
   expect(screen.getByRole('alert').textContent).toContain('cannot play the file');
+});
+
+test('heard in order, one goes ahead to where it was heard, and back at will; who teaches goes anywhere', async () => {
+  const show = (missing: object | null) =>
+    stage(<Recording />, {
+      source: { kind: 'audio', facts: { seconds: 90 } as never, heard: [[0, 12]] },
+      answers: [[keys.setHere('s'), [{ missing, isOpen: true, inOrder: true }]]],
+    });
+  show({});
+  expect(screen.getByText(/ahead to 0:12, as far as you have heard/)).toBeTruthy();
+  const at = () => screen.getByRole('slider', { name: 'Moment' }).getAttribute('aria-valuetext');
+  screen.getByRole('slider', { name: 'Moment' }).focus();
+  await user.keyboard('{PageUp}');
+  expect(at()).toBe('0:10 of 1:30');
+  await user.keyboard('{PageUp}');
+  expect(at()).toBe('0:12 of 1:30');
+  await user.keyboard('{PageDown}');
+  expect(at()).toBe('0:02 of 1:30');
+  cleanup();
+  show(null);
+  screen.getByRole('slider', { name: 'Moment' }).focus();
+  await user.keyboard('{PageUp}{PageUp}');
+  expect(at()).toBe('0:20 of 1:30');
 });

@@ -85,7 +85,7 @@ export function stage(region: ReactNode, given: Given = {}) {
   const { annotations = [], source = {}, text = NO_TEXT, role = 'student', groups = [], audience = ONLY_ME } = given;
   const calls: Calls = [];
   const store = createReaderStore(initialState('page', true));
-  const shown = { id: 's', title: 'The Marsh', kind: 'page', versionNumber: 1, newest: 1, ...source };
+  const shown = { id: 's', title: 'The Marsh', kind: 'page', versionNumber: 1, newest: 1, heard: [], ...source };
   const fixed = {
     ...{
       store,
