@@ -7,13 +7,15 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import type { PersonId } from '@avrelle/core/wire';
 import type { ReactNode } from 'react';
 import type { Watcher } from './outbox';
+import { keys } from './keys';
 import { useOutbox } from './use-outbox';
 
 afterEach(cleanup);
 
-const wrapper = ({ children }: { children: ReactNode }) => (
-  <QueryClientProvider client={new QueryClient()}>{children}</QueryClientProvider>
-);
+const within =
+  (client: QueryClient) =>
+  ({ children }: { children: ReactNode }) => <QueryClientProvider client={client}>{children}</QueryClientProvider>;
+const wrapper = within(new QueryClient());
 
 /** The queue's code, whose each loading ends when the test says so. */
 function lateCode() {
@@ -58,4 +60,16 @@ test('whether something waits is shown until it is sent', async () => {
   expect(result.current).toBe(true);
   act(() => watcher!.waiting(false));
   expect(result.current).toBe(false);
+});
+
+test('what an earlier visit wrote comes into the lists that were asked for before it was stored', async () => {
+  const { load, ends, watching } = lateCode();
+  const client = new QueryClient();
+  const lists = [['found', 'is:mine'], ['annotations', 's'], keys.library];
+  for (const key of lists) client.setQueryData(key, []);
+  renderHook(() => useOutbox('ada' as PersonId, load), { wrapper: within(client) });
+  await act(async () => ends[0]!());
+  const [watcher] = watching;
+  act(() => watcher!.ended({} as never));
+  expect(lists.map((key) => client.getQueryState(key)?.isInvalidated)).toEqual([true, true, true]);
 });

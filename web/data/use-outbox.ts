@@ -30,8 +30,8 @@ export function useOutbox(personId: PersonId | undefined, load = loadOutbox): bo
             'No connection just now. What you wrote is stored on this computer and sent as soon as the server answers, also after a restart.',
           );
       },
-      // It may have been stored after its source was asked for, and before one heard of changes.
-      ended: ({ sourceId }) => void renew(client, 'annotations', sourceId),
+      // It may have been stored after lists and its source were asked for, and before one heard of changes.
+      ended: () => void renew(client, 'marks'),
       refused: (_entry, error) =>
         messages.warn(
           `Something you wrote earlier could not be saved: ${wordsOf(error)} Its words wait as an unfinished note where you wrote them.`,
