@@ -99,7 +99,7 @@ await shoot('class-reading', 'aldous', async (page) => {
   return `${await aClass('Course B')(page)}/readings/${sources.find((s) => s.title.includes('Walks Inland')).id}`;
 });
 await shoot('pdf', 'ines', source('State of the Saltmere'));
-await shoot('recording', 'ines', source('Walk along'), {
+await shoot('recording', 'aldous', source('Walk along'), {
   act: async (page) => {
     await page.getByRole('slider', { name: 'Moment' }).focus();
     for (const key of ['PageUp', 'PageUp', 'ArrowUp', 'ArrowUp', 'ArrowUp']) await page.keyboard.press(key);

@@ -42,7 +42,9 @@ export function MessagesProvider({ children }: { children: ReactNode }) {
   const [messages, setMessages] = useState<readonly Message[]>([]);
   const last = useRef(0);
   const add = useCallback((text: string, bad: boolean, action?: Message['action']) => {
-    setMessages((before) => [...before.slice(-1), { id: ++last.current, text, bad, ...(action ? { action } : {}) }]);
+    const message = { id: ++last.current, text, bad, ...(action ? { action } : {}) };
+    // What is said once more stands there once; what can be taken back stays as often as it was done.
+    setMessages((before) => [...before.filter((m) => m.action || m.text !== text).slice(-1), message]);
   }, []);
   const api = useMemo<Messages>(
     () => ({ tell: (text, action) => add(text, false, action), warn: (text) => add(text, true) }),

@@ -131,6 +131,21 @@ test('a message offers what takes it back, once', async () => {
   expect(screen.queryByRole('button', { name: 'Undo' })).toBeNull();
 });
 
+function Says({ words }: { words: string }) {
+  const messages = useMessages();
+  return <button onClick={() => messages.tell(words)}>Say</button>;
+}
+
+test('what is said once more stands there once', async () => {
+  render(
+    <MessagesProvider>
+      <Says words="Not yet." />
+    </MessagesProvider>,
+  );
+  for (let n = 0; n < 3; n++) await user.click(screen.getByRole('button', { name: 'Say' }));
+  expect(screen.getAllByRole('listitem').map((item) => item.textContent)).toEqual(['Not yet.×']);
+});
+
 function Breaks(): never {
   throw new Error('broken on purpose');
 }
