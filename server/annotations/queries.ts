@@ -179,7 +179,7 @@ export function insertAnnotation(db: Db, a: NewAnnotation, now: string): void {
   setTags(db, a.id, a.tags, now);
   setLinks(db, a.id, linksIn(a.note));
   for (const one of a.classes) addClass(db, a.id, one);
-  if (spread(db, a.id)) nameAudience(db, a.id);
+  if (a.classes.length > 0 && spread(db, a.id)) nameAudience(db, a.id);
 }
 
 export interface ChangedAnnotation {

@@ -12,9 +12,8 @@ import { readingTogether, setTogether, standingIn, togetherOf } from './together
  */
 export function readTogether(world: Writing, place: Place, others: readonly ClassId[]): void {
   const { db, newId, now } = world;
-  const there = togetherOf(db, place);
   if (others.length === 0) return;
-  const together = there ?? newId();
+  const together = togetherOf(db, place) ?? newId();
   const places = [place, ...others.map((classId) => ({ ...place, classId }))];
   const changed = places.filter((one) => {
     const its = togetherOf(db, one);

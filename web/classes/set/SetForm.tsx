@@ -109,7 +109,7 @@ function AlsoIn({ form, classId }: { readonly form: UseFormReturn<SetValues>; re
         </FormCheckbox>
       )}
       <p className="mt-1 text-[13px] text-soft">
-        {form.watch('together')
+        {isForMore && form.watch('together')
           ? TOGETHER_WORDS
           : 'Each class sees its own marks alone, and is asked as a whole. Later you change each by itself.'}
       </p>

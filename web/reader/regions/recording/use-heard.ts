@@ -28,7 +28,7 @@ interface Played {
   readonly begun: number | null;
 }
 
-/** Keeps what was played on the server: every few seconds, when the page goes, and when it is told to. */
+/** Keeps what was played on the server: every few seconds, when one goes elsewhere, and when it is told to. */
 function useSaving({ id, versionId }: SourceDetail, now: RefObject<Played>): RefObject<() => void> {
   const saveNow = useRef<() => void>(() => undefined);
   useEffect(() => {
@@ -42,10 +42,8 @@ function useSaving({ id, versionId }: SourceDetail, now: RefObject<Played>): Ref
     };
     saveNow.current = save;
     const saver = setInterval(save, SAVE_EVERY);
-    addEventListener('pagehide', save);
     return () => {
       clearInterval(saver);
-      removeEventListener('pagehide', save);
       save();
     };
   }, [id, versionId, now]);
