@@ -12,11 +12,11 @@ import {
   type Welcome,
 } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
-import { call } from '../data/call';
 import { renew } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 import { FormAlert, FormField, useSchemaForm } from '../ui/Form';
 import { Marked } from '../ui/Sign';
+import { useWrite } from '../data/use-write';
 import { PageHeading } from '../ui/PageHeading';
 
 /** Signing in, or making an account where that is allowed; the first account of an installation is its administrator's. */
@@ -24,11 +24,14 @@ export default function AccountPage({ welcome, back }: { welcome: Welcome; back:
   const [making, setMaking] = useState(welcome.firstAccount);
   const client = useQueryClient();
   const navigate = useNavigate();
+  const signingUp = useWrite('POST /api/people');
+  const signingIn = useWrite('POST /api/session');
   const enter = async (asked: Promise<Me>): Promise<void> => {
     await asked;
     void navigate(back);
     await renew(client, 'welcome');
   };
+  const signIn = (body: SignIn): Promise<void> => enter(signingIn.send({ body }));
   const swap =
     welcome.signUp && !welcome.firstAccount ? (
       <button type="button" className="act text-[14px]" onClick={() => setMaking(!making)}>
@@ -46,17 +49,11 @@ export default function AccountPage({ welcome, back }: { welcome: Welcome; back:
           </p>
         </div>
         {making ? (
-          <SignUpForm
-            first={welcome.firstAccount}
-            send={(body) => enter(call('POST /api/people', { body }))}
-            swap={swap}
-          />
+          <SignUpForm first={welcome.firstAccount} send={(body) => enter(signingUp.send({ body }))} swap={swap} />
         ) : (
-          <SignInForm send={(body) => enter(call('POST /api/session', { body }))} swap={swap} />
+          <SignInForm send={signIn} swap={swap} />
         )}
-        {welcome.samples.length > 0 && (
-          <Samples people={welcome.samples} onBe={(body) => enter(call('POST /api/session', { body }))} />
-        )}
+        {welcome.samples.length > 0 && <Samples people={welcome.samples} onBe={signIn} />}
       </div>
     </main>
   );

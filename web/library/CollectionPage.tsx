@@ -4,7 +4,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { CollectionDetail, SourceChange, SourceRow as Row } from '@avrelle/core/wire';
 import { ProblemError, wordsOf } from '../data/api';
-import { call } from '../data/call';
+import { useWrite } from '../data/use-write';
 import { keys, renew, useCollection } from '../data/queries';
 import { useMessages } from '../ui/Messages';
 import { leftOf, marksOf } from '../ui/SourceRow';
@@ -72,6 +72,7 @@ const arrangementOf = (c: CollectionDetail): Arrangement =>
 /** The order as it is seen, and changing it: what was moved stays shown, and gives way to what another did. */
 function useOrder(c: CollectionDetail) {
   const client = useQueryClient();
+  const ordering = useWrite('PUT /api/collections/:id/order');
   const messages = useMessages();
   const [now, setNow] = useState(() => arrangementOf(c));
   const [version, setVersion] = useState(c.version);
@@ -93,7 +94,7 @@ function useOrder(c: CollectionDetail) {
       items: next.groups.flatMap((ids, n) => ids.map((sourceId) => ({ sourceId, section: n - 1 }))),
     };
     try {
-      put(await call('PUT /api/collections/:id/order', { params: { id: c.id }, body }));
+      put(await ordering.send({ params: { id: c.id }, body }));
     } catch (error) {
       messages.warn(
         error instanceof ProblemError && error.problem.code === 'stale'

@@ -5,8 +5,8 @@ import { string, type ObjectSchema } from 'yup';
 import { citation } from '@avrelle/core/gather';
 import { sourcePatchSchema, type SourceDetail, type SourceRow } from '@avrelle/core/wire';
 import { ProblemError } from '../data/api';
-import { call } from '../data/call';
 import { renew, useEase } from '../data/queries';
+import { useWrite } from '../data/use-write';
 import { tagsIn } from '../gather/tags-in';
 import { DialogFoot } from '../ui/DialogFoot';
 import { DialogFrame } from '../ui/DialogFrame';
@@ -68,12 +68,16 @@ interface Props {
 export default function EditSource({ source, onClose }: Props) {
   const client = useQueryClient();
   const [theirs, setTheirs] = useState<SourceDetail>();
+  const changing = useWrite('PATCH /api/sources/:id');
   const send = async ({ tags, ...fields }: Values): Promise<void> => {
-    await changeFacts(source, fields, theirs?.version ?? source.version).catch((error: unknown) => {
-      if (error instanceof ProblemError && error.problem.code === 'stale')
-        setTheirs(error.problem.current as SourceDetail);
-      throw error;
-    });
+    const changed = changedFacts(source, fields);
+    const body = { version: theirs?.version ?? source.version, ...changed };
+    if (changed)
+      await changing.send({ params: { id: source.id }, body }).catch((error: unknown) => {
+        if (error instanceof ProblemError && error.problem.code === 'stale')
+          setTheirs(error.problem.current as SourceDetail);
+        throw error;
+      });
     await changeTags(source, tagsIn(tags));
     await renew(client, 'library');
     onClose();
@@ -98,13 +102,12 @@ export default function EditSource({ source, onClose }: Props) {
   );
 }
 
-/** Sends what differs from what was seen. */
-async function changeFacts(source: SourceRow, fields: Omit<Values, 'tags'>, version: number): Promise<void> {
+/** What differs from what was seen. */
+function changedFacts(source: SourceRow, fields: Omit<Values, 'tags'>): object | undefined {
   const changed = Object.fromEntries(
     FIELDS.filter((field) => fields[field] !== valueOf(source, field)).map((field) => [field, fields[field]]),
   );
-  if (source.owned && Object.keys(changed).length > 0)
-    await call('PATCH /api/sources/:id', { params: { id: source.id }, body: { version, ...changed } });
+  return source.owned && Object.keys(changed).length > 0 ? changed : undefined;
 }
 
 async function changeTags({ id, tags }: SourceRow, wanted: readonly string[]): Promise<void> {

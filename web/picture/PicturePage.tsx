@@ -4,7 +4,7 @@ import { Dialog } from 'radix-ui';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { SourceDetail } from '@avrelle/core/wire';
 import { wordsOf } from '../data/api';
-import { call } from '../data/call';
+import { useWrite } from '../data/use-write';
 import { keys, useSource } from '../data/queries';
 import { Alert } from '../ui/Alert';
 import { useMessages } from '../ui/Messages';
@@ -105,6 +105,7 @@ type Edits = ReturnType<typeof useEdits>;
 /** Keeps the picture as it is seen, and nothing else of it; throws what the server says. */
 function useKeeping(source: SourceDetail, picture: string): (edits: Edits) => Promise<void> {
   const client = useQueryClient();
+  const putting = useWrite('PUT /api/sources/:id/picture');
   const navigate = useNavigate();
   const messages = useMessages();
   return async ({ left, whole, made }) => {
@@ -116,7 +117,7 @@ function useKeeping(source: SourceDetail, picture: string): (edits: Edits) => Pr
       height: left.height / whole.height,
     };
     const file = await asPng(made!, left);
-    const kept = await call('PUT /api/sources/:id/picture', { params: { id: source.id }, query, file });
+    const kept = await putting.send({ params: { id: source.id }, query, file });
     client.setQueryData(keys.source(source.id), kept);
     await client.invalidateQueries();
     messages.tell('The picture is kept as it is now; the old one is gone.');

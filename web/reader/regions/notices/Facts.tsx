@@ -1,30 +1,25 @@
 import { useState } from 'react';
-import { useQueryClient } from '@tanstack/react-query';
-import type { Job, SourceDetail } from '@avrelle/core/wire';
+import type { SourceDetail } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
-import { wordsOf } from '../../../data/api';
-import { call } from '../../../data/call';
-import { withJob } from '../../../data/jobs';
-import { keys } from '../../../data/queries';
+import { useJobBegun } from '../../../data/use-job-begun';
+import { useWrite } from '../../../data/use-write';
 import { useMessages } from '../../../ui/Messages';
 import { count } from '../../../ui/when';
 import { Strip } from './Strip';
 
 /** What a reader must know of how this was kept, with the way on. Put away for this visit by its cross. */
 export function Facts({ source }: { source: SourceDetail }) {
-  const client = useQueryClient();
+  const again = useWrite('POST /api/sources/:id/again');
+  const begun = useJobBegun();
   const messages = useMessages();
   const [away, setAway] = useState(false);
   const { scripted, remote = 0, scanned = 0, pages = 0 } = source.facts;
   const fetchPictures = (): void =>
-    void call('POST /api/sources/:id/again', { params: { id: source.id }, body: { id: v7(), remote: true } }).then(
-      (job) => {
-        client.setQueryData<Job[]>(keys.jobs, (jobs) => withJob(jobs ?? [], job));
-        messages.tell('The pictures are being fetched; they come as a new version.');
-        setAway(true);
-      },
-      (error: unknown) => messages.warn(wordsOf(error)),
-    );
+    again.run({ params: { id: source.id }, body: { id: v7(), remote: true } }, (job) => {
+      begun(job);
+      messages.tell('The pictures are being fetched; they come as a new version.');
+      setAway(true);
+    });
   const words = wordsFor({ scripted, remote, scanned, pages });
   if (!words || away) return null;
   return (

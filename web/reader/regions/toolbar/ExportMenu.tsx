@@ -3,8 +3,9 @@ import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { wordsOf } from '../../../data/api';
-import { call, callForText, hrefOf } from '../../../data/call';
+import { callForText, hrefOf } from '../../../data/call';
 import { renew } from '../../../data/queries';
+import { useWrite } from '../../../data/use-write';
 import { Alert } from '../../../ui/Alert';
 import { FileButton } from '../../../ui/FileButton';
 import { useMessages } from '../../../ui/Messages';
@@ -14,11 +15,12 @@ import { count } from '../../../ui/when';
 function BringIn({ sourceId, onWrong }: { sourceId: SourceId; onWrong: (words: string) => void }) {
   const client = useQueryClient();
   const messages = useMessages();
+  const bringing = useWrite('POST /api/sources/:id/annotations.jsonld');
   const bring = async (chosen: File): Promise<void> => {
     try {
       const given = await chosen.text();
       JSON.parse(given);
-      const { brought, already, refused } = await call('POST /api/sources/:id/annotations.jsonld', {
+      const { brought, already, refused } = await bringing.send({
         params: { id: sourceId },
         file: new Blob([given], { type: 'application/ld+json' }),
       });

@@ -1,41 +1,34 @@
 import { useEffect, useRef, useState } from 'react';
-import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { v7 } from 'uuid';
 import { ENCODINGS, type Encoding, type Job, type SourceDetail } from '@avrelle/core/wire';
-import { wordsOf } from '../../../data/api';
-import { call } from '../../../data/call';
-import { withJob } from '../../../data/jobs';
-import { keys, useJobs, useVersions } from '../../../data/queries';
+import { useJobs, useVersions } from '../../../data/queries';
+import { useJobBegun } from '../../../data/use-job-begun';
+import { useWrite } from '../../../data/use-write';
 import { useMessages } from '../../../ui/Messages';
 import { day } from '../../../ui/when';
 import { ACCEPTED } from '../../../library/accepted';
 
 /** Which version is read, the others, what changed between them, and keeping the source again. */
 export function VersionMenu({ source }: { source: SourceDetail }) {
-  const client = useQueryClient();
+  const sending = useWrite('POST /api/uploads/:id');
+  const showJob = useJobBegun();
   const messages = useMessages();
   const file = useRef<HTMLInputElement>(null);
   const [begun, setBegun] = useState<string>();
-  const begin = (send: (id: string) => Promise<Job>): void => {
-    send(v7()).then(
-      (job) => {
-        setBegun(job.id);
-        client.setQueryData<Job[]>(keys.jobs, (jobs) => withJob(jobs ?? [], job));
-        messages.tell('Being kept again. You can read on.');
-      },
-      (error: unknown) => messages.warn(wordsOf(error)),
-    );
+  const onBegun = (job: Job): void => {
+    setBegun(job.id);
+    showJob(job);
+    messages.tell('Being kept again. You can read on.');
   };
   const recording = source.kind === 'audio' || source.kind === 'video';
-  const upload = (chosen: File): void =>
-    begin((id) => {
-      const form = new FormData();
-      form.append('source', source.id);
-      form.append(recording && /\.(vtt|srt|txt)$/i.test(chosen.name) ? 'transcript' : 'file', chosen);
-      return call('POST /api/uploads/:id', { params: { id }, file: form });
-    });
+  const upload = (chosen: File): void => {
+    const form = new FormData();
+    form.append('source', source.id);
+    form.append(recording && /\.(vtt|srt|txt)$/i.test(chosen.name) ? 'transcript' : 'file', chosen);
+    sending.run({ params: { id: v7() }, file: form }, onBegun);
+  };
   return (
     <>
       {begun && <JobWatch id={begun} onEnd={() => setBegun(undefined)} />}
@@ -63,7 +56,7 @@ export function VersionMenu({ source }: { source: SourceDetail }) {
               </DropdownMenu.Item>
             )}
             {source.owned && (
-              <KeepAgain source={source} recording={recording} onBegin={begin} onFile={() => file.current?.click()} />
+              <KeepAgain source={source} recording={recording} onBegun={onBegun} onFile={() => file.current?.click()} />
             )}
             {!source.owned && source.newest === 1 && <p className="px-4 py-1.5 text-soft">The only version so far.</p>}
           </DropdownMenu.Content>
@@ -88,14 +81,15 @@ export function VersionMenu({ source }: { source: SourceDetail }) {
 interface KeepAgainProps {
   readonly source: SourceDetail;
   readonly recording: boolean;
-  onBegin(send: (id: string) => Promise<Job>): void;
+  onBegun(job: Job): void;
   onFile(): void;
 }
 
 /** How the owner keeps the source again, as a newer version. */
-function KeepAgain({ source, recording, onBegin, onFile }: KeepAgainProps) {
+function KeepAgain({ source, recording, onBegun, onFile }: KeepAgainProps) {
+  const keeping = useWrite('POST /api/sources/:id/again');
   const again = (more: { encoding?: Encoding } = {}): void =>
-    onBegin((id) => call('POST /api/sources/:id/again', { params: { id: source.id }, body: { id, ...more } }));
+    keeping.run({ params: { id: source.id }, body: { id: v7(), ...more } }, onBegun);
   return (
     <>
       {source.address ? (
