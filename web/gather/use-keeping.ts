@@ -1,16 +1,16 @@
 import { useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
 import { formatTextDirective, readAddress } from '@avrelle/core/anchor';
 import type { Job } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
 import { wordsOf } from '../data/api';
-import { useJobBegun } from '../data/use-job-begun';
-import { useWrite } from '../data/use-write';
+import { call } from '../data/call';
+import { withJob } from '../data/jobs';
+import { keys } from '../data/queries';
 
 /** Starting to keep an address or files; what a pasted address names on its page is remembered, so that it opens there. */
 export function useKeeping() {
-  const keeping = useWrite('POST /api/keep');
-  const uploading = useWrite('POST /api/uploads/:id');
-  const begun = useJobBegun();
+  const client = useQueryClient();
   const [wrong, setWrong] = useState('');
   const [busy, setBusy] = useState(false);
   const [passages, setPassages] = useState<ReadonlyMap<string, string>>(new Map());
@@ -20,7 +20,7 @@ export function useKeeping() {
     try {
       const job = await work;
       setWrong('');
-      begun(job);
+      client.setQueryData<Job[]>(keys.jobs, (jobs) => withJob(jobs ?? [], job));
       return job;
     } catch (error) {
       setWrong(wordsOf(error));
@@ -33,7 +33,7 @@ export function useKeeping() {
     const id = v7();
     const { address, directives } = readAddress(given);
     if (directives[0]) setPassages((before) => new Map(before).set(id, formatTextDirective(directives[0]!)));
-    return start(keeping.send({ body: { id, address, ...more } }));
+    return start(call('POST /api/keep', { body: { id, address, ...more } }));
   };
   return {
     wrong,
@@ -42,7 +42,9 @@ export function useKeeping() {
     start,
     keep,
     upload: (files: Iterable<File>) =>
-      Promise.all(uploads(files).map((form) => start(uploading.send({ params: { id: v7() }, file: form })))),
+      Promise.all(
+        uploads(files).map((form) => start(call('POST /api/uploads/:id', { params: { id: v7() }, file: form }))),
+      ),
   };
 }
 
