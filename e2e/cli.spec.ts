@@ -48,6 +48,21 @@ test('keep writes a snapshot that needs nothing beside it, its stream, its outli
   expect(avrelle(['stream', path.join(out, 'snapshot.html')]).stdout).toBe(stream);
 });
 
+test('a note that was changed in two places is printed as one; what cannot be joined stands twice, and is told', () => {
+  const file = (name: string, words: string): string => {
+    fs.writeFileSync(path.join(folder, name), words);
+    return path.join(folder, name);
+  };
+  const base = file('base.md', 'The gap is small.\n\nThe end.\n');
+  const mine = file('mine.md', 'The gap is small.\n\nAn end.\n');
+  const joined = avrelle(['merge', base, mine, file('more.md', '# Gap\n\nThe gap is small.\n\nThe end.\n')]);
+  expect([joined.status, joined.stdout]).toEqual([0, '# Gap\n\nThe gap is small.\n\nAn end.\n']);
+  const twice = avrelle(['merge', base, mine, file('other.md', 'The gap is small.\n\nNo end.\n')]);
+  expect(twice.status).toBe(1);
+  for (const words of ['An end.', 'No end.']) expect(twice.stdout).toContain(words);
+  expect(avrelle(['merge', base, mine]).stderr).toContain('is not a command');
+});
+
 test('what cannot be done is said in words, with a status of its own, and writes nothing', () => {
   const out = path.join(folder, 'nothing');
   for (const [args, words] of [

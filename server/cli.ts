@@ -1,6 +1,7 @@
 import fs from 'node:fs/promises';
 import path from 'node:path';
 import { agreement } from '@avrelle/core/class';
+import { merge } from '@avrelle/core/study';
 import { readTree } from '@avrelle/core/text';
 import { readUnits } from './agreement-file';
 import { anchorCases } from './anchor-cases';
@@ -18,6 +19,7 @@ const USAGE = `Usage: npm run --silent avrelle -- VERB
   stream FILE.html                 prints the text stream of an HTML file
   anchor CASES.json RESULTS.json   finds spans of former texts in present ones (docs/formats.md)
   agreement FILE.json              prints how far readers agree, corrected for chance (docs/formats.md)
+  merge BASE.md MINE.md THEIRS.md  prints one note made of two; exits 1 where something stands in it twice, marked
   backup FILE                      copies the whole database to FILE, also while the server runs
   restore FILE                     replaces the database's content by a backup's, also while the server runs`;
 
@@ -41,12 +43,29 @@ const COMMANDS: Readonly<
   stream: printStream,
   anchor: (target, second) => (second ? printAnchors(target, second) : undefined),
   agreement: async (target) => console.log(JSON.stringify(agreement(await readUnits(target)))),
+  merge: (target, second, [, , , third]) => (second && third ? printMerged(target, second, third) : undefined),
   backup: (target) => backup(readConfig(process.env).dataFile, target),
   restore: (target) => restore(readConfig(process.env).dataFile, target),
 };
 
 async function printAnchors(before: string, after: string): Promise<void> {
   console.log(JSON.stringify(await anchorCases(before, after)));
+}
+
+async function printMerged(...files: readonly [base: string, mine: string, theirs: string]): Promise<void> {
+  const [base, mine, theirs] = await Promise.all(files.map(readText));
+  const { markdown, twice } = merge(base!, mine!, theirs!);
+  process.stdout.write(markdown);
+  if (twice > 0) process.exitCode = 1;
+}
+
+async function readText(file: string): Promise<string> {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(await readFile(file));
+  } catch (error) {
+    if (!(error instanceof TypeError)) throw error;
+    throw new Error(`${file} is not text in UTF-8: save it as UTF-8 and try again.`, { cause: error });
+  }
 }
 
 async function keep(target: string, out: string): Promise<void> {
