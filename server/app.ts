@@ -14,6 +14,7 @@ import { assignmentRoutes } from './assignments/routes';
 import { discussionRoutes } from './discussion/routes';
 import { groupRoutes } from './groups/routes';
 import { questionRoutes } from './questions/routes';
+import { studyRoutes } from './study/routes';
 import { walkthroughRoutes } from './walkthroughs/routes';
 import { calendarRoutes } from './calendar/routes';
 import { heldRoutes } from './held/routes';
@@ -84,6 +85,7 @@ const ROUTES = [
   questionRoutes,
   calendarRoutes,
   walkthroughRoutes,
+  studyRoutes,
   liveRoutes,
   libraryRoutes,
   searchRoutes,

@@ -16,6 +16,7 @@ import * as live from './live';
 import * as notifications from './notifications';
 import * as questions from './questions';
 import * as sources from './sources';
+import * as study from './study';
 import * as walkthroughs from './walkthroughs';
 
 const FEATURES = {
@@ -36,6 +37,7 @@ const FEATURES = {
   notifications,
   questions,
   sources,
+  study,
   walkthroughs,
 };
 type Features = typeof FEATURES;

@@ -13,6 +13,8 @@ export const STANDINGS = {
   draft: ['owner'],
   feed: ['owner'],
   list: ['owner'],
+  'study note': ['owner'],
+  'deleted study note': ['owner'],
 } as const;
 
 export type Thing = keyof typeof STANDINGS;

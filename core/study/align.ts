@@ -21,7 +21,7 @@ function inOrder(base: readonly NoteBlock[], other: readonly NoteBlock[]): Map<n
   const found = new Map<number, number>();
   let [a, b] = [0, 0];
   for (const part of diffComm(base.map(textOf), other.map(textOf))) {
-    if ('common' in part) for (let n = 0; n < part.common.length; n++) found.set(a++, b++);
+    if (part.common) for (let n = 0; n < part.common.length; n++) found.set(a++, b++);
     else [a, b] = [a + part.buffer1.length, b + part.buffer2.length];
   }
   return found;
@@ -84,10 +84,8 @@ function mostAlike(
 
 /** The share of words that two texts have in common (Dice's coefficient on their words, counted). */
 export function likeness(a: string, b: string): number {
-  const [one, two] = [a, b].map((text) => text.toLowerCase().match(/[\p{L}\p{M}\p{N}]+/gu) ?? []) as [
-    string[],
-    string[],
-  ];
+  const one = wordsOf(a);
+  const two = wordsOf(b);
   const left = new Map<string, number>();
   for (const word of one) left.set(word, (left.get(word) ?? 0) + 1);
   let common = 0;
@@ -98,3 +96,5 @@ export function likeness(a: string, b: string): number {
   }
   return one.length + two.length === 0 ? 0 : (2 * common) / (one.length + two.length);
 }
+
+const wordsOf = (text: string): readonly string[] => text.toLowerCase().match(/[\p{L}\p{M}\p{N}]+/gu) ?? [];

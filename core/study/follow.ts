@@ -1,4 +1,5 @@
 import type { Blockquote, Root } from 'mdast';
+import { maxBy } from 'es-toolkit';
 import { visit } from 'unist-util-visit';
 import { parseMarkdown } from '../markdown/parse';
 import { excerptIn } from './excerpt';
@@ -17,7 +18,8 @@ export type Known = ReadonlyMap<string, string>;
  * How an excerpt stands to its annotation: as it is now; touched, so that it was left as it is, while the annotation
  * changed; of an annotation that is no longer there.
  */
-export type ExcerptState = 'follows' | 'changed' | 'deleted';
+export const EXCERPT_STATES = ['follows', 'changed', 'deleted'] as const;
+export type ExcerptState = (typeof EXCERPT_STATES)[number];
 
 export interface Following {
   /** The annotations that belong here, in order of place, and others that stand here. */
@@ -25,6 +27,8 @@ export interface Following {
   /** Of those, which come in by themselves when they are new. */
   readonly joins: ReadonlySet<string>;
   readonly known: Known;
+  /** New ones stand at the end, not beside their neighbours. */
+  readonly atEnd?: boolean;
   fingerprint(text: string): string;
 }
 
@@ -50,7 +54,7 @@ interface Found {
  * changed; a new one joins behind the one before it in order of place; what was taken out of the note stays out. Words
  * of the person, and what they shortened, are never written over.
  */
-export function follow(note: string, { current, joins, known, fingerprint }: Following): Followed {
+export function follow(note: string, { current, joins, known, atEnd = false, fingerprint }: Following): Followed {
   const now = new Map(current.map((one) => [one.annotationId, one.text]));
   const after = new Map(known);
   const states = new Map<string, ExcerptState>();
@@ -60,7 +64,7 @@ export function follow(note: string, { current, joins, known, fingerprint }: Fol
     const { annotationId, text } = excerpt;
     const newer = now.get(annotationId);
     const written = known.get(annotationId);
-    const untouched = written === fingerprint(text) || (written === undefined && newer === text);
+    const untouched = newer === text || written === fingerprint(text);
     if (newer === undefined) states.set(annotationId, 'deleted');
     else if (untouched) {
       states.set(annotationId, 'follows');
@@ -74,12 +78,15 @@ export function follow(note: string, { current, joins, known, fingerprint }: Fol
   }
   for (const { annotationId } of found) after.set(annotationId, after.get(annotationId) ?? '');
   const coming = current.filter((one) => joins.has(one.annotationId) && !after.has(one.annotationId));
-  for (const one of coming) {
-    markdown = joined(markdown, one, current);
-    after.set(one.annotationId, fingerprint(one.text));
-    states.set(one.annotationId, 'follows');
+  for (const { annotationId, text } of coming) {
+    after.set(annotationId, fingerprint(text));
+    states.set(annotationId, 'follows');
   }
-  return { markdown, known: after, states };
+  return {
+    markdown: coming.length > 0 ? joined(markdown, coming, { current, atEnd }) : markdown,
+    known: after,
+    states,
+  };
 }
 
 /** Every excerpt of a note, in order, also those in lists and quotations. */
@@ -102,20 +109,36 @@ export function excerptsOf(note: string): readonly Found[] {
 const replaced = (note: string, { start, end, before }: Found, text: string): string =>
   note.slice(0, start) + text.replaceAll('\n', `\n${before}`) + note.slice(end);
 
-/** Behind the nearest one before it in order of place that stands here; else before the first; else at the end. */
-function joined(note: string, one: Current, current: readonly Current[]): string {
-  const found = excerptsOf(note).filter(({ before }) => before === '');
+/** Each behind the nearest one before it in order of place that stands here; else before the first; else at the end. */
+function joined(
+  note: string,
+  coming: readonly Current[],
+  { current, atEnd }: { readonly current: readonly Current[]; readonly atEnd: boolean },
+): string {
   const order = new Map(current.map(({ annotationId }, n) => [annotationId, n]));
-  const mine = order.get(one.annotationId)!;
-  let behind: Found | undefined;
-  let nearest = -1;
-  for (const excerpt of found) {
-    const place = order.get(excerpt.annotationId) ?? -1;
-    if (place < mine && place > nearest) [behind, nearest] = [excerpt, place];
+  const standing = atEnd
+    ? []
+    : excerptsOf(note).filter(({ annotationId, before }) => before === '' && order.has(annotationId));
+  const end = note.trimEnd().length;
+  /** By where in the note they go. */
+  const behind = new Map<number, string[]>();
+  const before: string[] = [];
+  for (const { annotationId, text } of coming) {
+    const place = order.get(annotationId)!;
+    const nearest = maxBy(
+      standing.filter((one) => order.get(one.annotationId)! < place),
+      (one) => order.get(one.annotationId)!,
+    );
+    if (!nearest && standing[0]) before.push(text);
+    else behind.set(nearest?.end ?? end, [...(behind.get(nearest?.end ?? end) ?? []), text]);
   }
-  if (behind) return `${note.slice(0, behind.end)}\n\n${one.text}${note.slice(behind.end)}`;
-  const first = found.find((excerpt) => order.has(excerpt.annotationId));
-  if (first) return `${note.slice(0, first.start)}${one.text}\n\n${note.slice(first.start)}`;
-  const words = note.trimEnd();
-  return words === '' ? `${one.text}\n` : `${words}\n\n${one.text}\n`;
+  const places: [at: number, text: string][] = [...behind].map(([at, texts]) => [
+    at,
+    `${at === 0 ? '' : BREAK}${texts.join(BREAK)}${at >= note.length ? '\n' : ''}`,
+  ]);
+  if (before.length > 0) places.push([standing[0]!.start, `${before.join(BREAK)}${BREAK}`]);
+  places.sort(([a], [b]) => b - a);
+  return places.reduce((words, [at, text]) => words.slice(0, at) + text + words.slice(at), note);
 }
+
+const BREAK = '\n\n';

@@ -22,6 +22,7 @@ export type LegendOwnerId = Id<'person' | 'class'>;
 export type CollectionId = Id<'collection'>;
 export type JobId = Id<'job'>;
 export type WalkthroughId = Id<'walkthrough'>;
+export type StudyNoteId = Id<'study note'>;
 export type BatchId = Id<'batch'>;
 export type FeedId = Id<'feed'>;
 export type DraftId = Id<'draft'>;

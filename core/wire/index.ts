@@ -12,6 +12,7 @@ export type {
   JobId,
   BatchId,
   WalkthroughId,
+  StudyNoteId,
   FeedId,
   DraftId,
 } from './ids';
@@ -268,4 +269,16 @@ export type {
   Notifications,
   NotificationSettings,
 } from './notification';
+export { JOINS, LONGEST_STUDY_NOTE, excerptsPutSchema, studyNotePatchSchema, studyNotePutSchema } from './study-note';
+export type {
+  ExcerptsPut,
+  Joins,
+  StudyCandidate,
+  StudyCandidates,
+  StudyExcerpt,
+  StudyNote,
+  StudyNotePatch,
+  StudyNotePut,
+  StudyNoteRow,
+} from './study-note';
 export type { StreamEvent } from './stream-event';

@@ -14,6 +14,8 @@ export type StreamEvent =
   /** What a class is asked, or what was answered. */
   | { readonly type: 'questions' }
   | { readonly type: 'walkthroughs' }
+  /** Study notes of mine. */
+  | { readonly type: 'study' }
   /** Something begins to be shown to a class, or ends. */
   | { readonly type: 'live' }
   | { readonly type: 'arrivals' }

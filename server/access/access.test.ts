@@ -44,6 +44,10 @@ const TABLE: readonly (readonly [...Case, Readonly<Partial<Record<Someone, strin
   ['draft', 'draft', { owner: 'owner' }],
   ['feed', 'feed', { owner: 'owner' }],
   ['list', 'list', { owner: 'owner' }],
+  ['study note', 'note', { owner: 'owner' }],
+  ['study note', 'deleted note', {}],
+  ['deleted study note', 'deleted note', { owner: 'owner' }],
+  ['deleted study note', 'note', {}],
 ];
 
 beforeAll(async () => {
@@ -52,6 +56,7 @@ beforeAll(async () => {
   for (const name of ['class', 'deleted class']) await makeClass(name);
   await makeSources();
   await makeShelves();
+  await makeNotes();
   await people.teacher.send('DELETE', `/api/classes/${ids['deleted class']}`);
   makeRows();
   ids.owner = people.owner.me.id;
@@ -90,6 +95,14 @@ async function makeShelves(): Promise<void> {
     const shown = 'classId' in more ? { classId: more.classId } : {};
     await owner.send('PUT', `/api/searches/${ids[`${name} search`]}`, { name, query: 'tide', ...shown });
   }
+}
+
+async function makeNotes(): Promise<void> {
+  for (const name of ['note', 'deleted note']) {
+    ids[name] = v7();
+    await people.owner.send('PUT', `/api/notes/${ids[name]}`, { title: name, markdown: 'Mud.' });
+  }
+  await people.owner.send('PATCH', `/api/notes/${ids['deleted note']}`, { version: 2, deleted: true });
 }
 
 /** What only work of its own would make. */

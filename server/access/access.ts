@@ -18,6 +18,8 @@ const NAMES: Readonly<Record<Thing, string>> = {
   draft: 'page to look at',
   feed: 'feed',
   list: 'list',
+  'study note': 'note',
+  'deleted study note': 'note',
 };
 
 /** Whether somebody is to a thing what a permission asks for. */

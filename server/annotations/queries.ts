@@ -69,6 +69,9 @@ export const TRACE = `a.deleted_at IS NOT NULL AND EXISTS (
 const THERE = `(${sees('a')} OR ${TRACE})`;
 export const OF_SOURCE = `SELECT ${COLUMNS} ${FROM} WHERE a.source_id = @source AND ${THERE} ORDER BY a.start, a.created_at`;
 export const ONE = `SELECT ${COLUMNS} ${FROM} WHERE a.id = @id AND ${THERE}`;
+/** Several at once. */
+export const SOME = `
+  SELECT ${COLUMNS} ${FROM} WHERE a.id IN (SELECT value FROM json_each(@ids)) AND ${THERE}`;
 const OWN = `SELECT ${COLUMNS} ${FROM} WHERE a.id = @id AND a.author_id = @me`;
 const EXISTS = 'SELECT author_id FROM annotation WHERE id = ?';
 export const INSERT_ANNOTATION = `INSERT INTO annotation (id, source_id, version_id, author_id, kind, kind_owner, note, quote, anchor, start, root_id, parent_id, created_at, updated_at, audience)
@@ -105,6 +108,10 @@ export function annotationFor(db: Db, me: PersonId, id: string): Annotation | un
   const row = db.get<AnnotationRow>(ONE, { me, id, version: null });
   return row && toWire(row);
 }
+
+/** Those of several that somebody sees, in no order. */
+export const annotationsFor = (db: Db, me: PersonId, ids: readonly AnnotationId[]): Annotation[] =>
+  db.all<AnnotationRow>(SOME, { me, ids: JSON.stringify(ids), version: null }).map(toWire);
 
 const VIEWERS = 'SELECT person_id FROM annotation_visible WHERE annotation_id = ?';
 /** Ids of all who see it. */

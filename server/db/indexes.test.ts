@@ -22,7 +22,8 @@ import { PEOPLE_MEANT } from '../notes/queries';
 import { OF_CLASS, STARRED, STEP_NOTES } from '../walkthroughs/queries';
 import { IN_CLASS, LEFT, ON_SOURCE, ONE_QUESTION } from '../questions/queries';
 import { DUE, HELD, STUDENTS_SEEING } from '../held/queries';
-import { OF_SOURCE, ONE } from '../annotations/queries';
+import { OF_SOURCE, ONE, SOME } from '../annotations/queries';
+import { ANSWERS, BEHIND, MARKS_IN, MINE as STUDY_NOTES, MISSING } from '../study/queries';
 import { FURTHER } from '../annotations/together-queries';
 import { OTHERS, STANDING } from '../assignments/together-queries';
 import { annotationsStatement, countStatement, sourcesStatement } from '../find/queries';
@@ -50,6 +51,12 @@ test.each(
     OF_SOURCE,
     ONE,
     FURTHER,
+    SOME,
+    STUDY_NOTES,
+    MISSING,
+    BEHIND,
+    MARKS_IN,
+    ANSWERS,
     READING_TOGETHER: OTHERS,
     STANDING,
     MARKED,

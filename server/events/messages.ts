@@ -29,6 +29,7 @@ export function told(db: Db, event: EventRow): Told {
     case 'walkthroughs':
       return toThose(() => new Set(teachersIn(db, event.classId)), { type: 'walkthroughs' });
     case 'arrivals':
+    case 'study':
     case 'threads':
       return toThose(() => new Set([event.personId ?? '']), { type: event.type });
     case 'job': {

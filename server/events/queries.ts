@@ -10,6 +10,7 @@ export type EventType =
   | 'threads'
   | 'questions'
   | 'walkthroughs'
+  | 'study'
   | 'live'
   | 'classes'
   | 'job'

@@ -124,4 +124,4 @@ export function takenMarks(all: readonly Annotation[], origin: string): TakenMar
 }
 
 /** What is drawn over words means them; other spots stand for themselves. */
-const isOfWords = (spot: Spot): boolean => spot.type === 'drawn' && spot.tied.to !== 'picture';
+export const isOfWords = (spot: Spot): boolean => spot.type === 'drawn' && spot.tied.to !== 'picture';
