@@ -1,4 +1,6 @@
-import type { Blockquote, Nodes, Paragraph, RootContent } from 'mdast';
+import type { Nodes, Paragraph, RootContent } from 'mdast';
+import { parseMarkdown } from '../markdown/parse';
+import { plainWords } from '../markdown/plain-words';
 import { parseLinkAddress } from '../note/note';
 
 /**
@@ -40,7 +42,7 @@ export function excerptIn(block: RootContent | Nodes | undefined): ExcerptParts 
 }
 
 /** The annotation a line of reference leads to: it begins with its link, or with a sign of a kind and the link. */
-function annotationOf(line: Blockquote['children'][number] | undefined): string | undefined {
+function annotationOf(line: RootContent | undefined): string | undefined {
   if (line?.type !== 'paragraph') return undefined;
   const [first, second] = line.children;
   const link = first?.type === 'text' && isSign(first) ? second : first;
@@ -52,6 +54,41 @@ function annotationOf(line: Blockquote['children'][number] | undefined): string 
 const isSign = (node: Paragraph['children'][number]): boolean =>
   node.type === 'text' && /^(?:[\p{L}\p{N}]\p{M}*|[^\p{L}\p{N}\s]{1,10})\s$/u.test(node.value);
 
+/** The Markdown of an excerpt in its parts, without the signs of its quotation; undefined where a block is none. */
+export interface ReadExcerpt extends Pick<Excerpt, 'annotationId' | 'passage' | 'reference' | 'note'> {
+  /** The line that leads back, as it stands. */
+  readonly line: string;
+}
+
+export function readExcerpt(text: string): ReadExcerpt | undefined {
+  const inner = text
+    .split('\n')
+    .map((line) => line.replace(/^ {0,3}> ?/, ''))
+    .join('\n');
+  const blocks = parseMarkdown(inner).children;
+  const at = blocks.findIndex((block) => annotationOf(block) !== undefined);
+  const line = blocks[at];
+  if (!line || line.type !== 'paragraph') return undefined;
+  const [from, to] = [line.position?.start.offset ?? 0, line.position?.end.offset ?? 0];
+  const link = line.children.find((child) => child.type === 'link')!;
+  return {
+    annotationId: annotationOf(line)!,
+    passage: inner.slice(0, from).trim(),
+    line: inner.slice(from, to),
+    reference: plainWords(inner.slice(link.position?.start.offset, link.position?.end.offset)),
+    note: inner.slice(to).trim(),
+  };
+}
+
+/** The same excerpt with other words for its passage: some of it left out. */
+export function withPassage(text: string, passage: string): string {
+  const read = readExcerpt(text);
+  return read ? asQuotation([passage.trim(), read.line, read.note]) : text;
+}
+
+const asQuotation = (parts: readonly string[]): string =>
+  parts.filter(Boolean).join('\n\n').split('\n').map(quoted).join('\n');
+
 /** An excerpt as one block of Markdown. */
 export function writeExcerpt(excerpt: Excerpt): string {
   const { annotationId, passage, reference, sign, tags, note, answers } = excerpt;
@@ -60,8 +97,7 @@ export function writeExcerpt(excerpt: Excerpt): string {
   const said = answers
     .map((a) => `- **${escapeWords(a.author)}:** ${a.note.trim().replaceAll('\n', '\n  ')}`)
     .join('\n');
-  const parts = [passage.trim(), line, note.trim(), said].filter(Boolean);
-  return parts.join('\n\n').split('\n').map(quoted).join('\n');
+  return asQuotation([passage.trim(), line, note.trim(), said]);
 }
 
 const quoted = (line: string): string => `> ${line}`.trimEnd();

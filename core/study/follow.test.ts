@@ -2,6 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
   excerptIn,
+  readExcerpt,
+  withPassage,
   excerptsOf,
   follow,
   placeIn,
@@ -47,6 +49,15 @@ describe('an excerpt', () => {
       ].join('\n'),
     );
     expect(excerptIn(parseMarkdown(text).children[0])).toEqual({ annotationId: idOf(1), passage: 2 });
+    expect(readExcerpt(text)).toEqual({
+      annotationId: idOf(1),
+      passage: 'rose by **117** mm\n\nand on',
+      line: `∴ [Farrant 2026, ¶ 3](avrelle:annotation/${idOf(1)}) #essay/opening`,
+      reference: 'Farrant 2026, ¶ 3',
+      note: 'So 117 / 30 = 3.9.\n\n- **Tomas Rell:** The same\n  by me',
+    });
+    expect(withPassage(text, 'rose by **117** mm')).toBe(text.replace('> and on\n>\n', ''));
+    expect(withPassage('words', 'other')).toBe('words');
   });
   test('is none where a quotation only names an annotation among its words', () => {
     const said = `> as [she says](avrelle:annotation/${idOf(1)})`;
@@ -115,24 +126,29 @@ describe('a note follows its annotations', () => {
     expect(step(put.markdown, [current(1, 'newer')], put.known).markdown).toContain('> newer');
   });
   test('whatever is moved, shortened and written: each stands once, and no word of the person is lost', () => {
-    const doing = fc.array(fc.tuple(fc.constantFrom('mark', 'move', 'write', 'cut', 'change'), fc.nat(8), fc.nat(8)), {
+    const many = fc.array(fc.tuple(fc.constantFrom('mark', 'move', 'write', 'cut', 'change'), fc.nat(8), fc.nat(8)), {
       maxLength: 12,
     });
     fc.assert(
-      fc.property(doing, (steps) => {
+      fc.property(many, (steps) => {
         const marks = new Map<number, Current>();
-        let state = step('', []);
         const written: string[] = [];
         const gone = new Set<number>();
+        let state = step('', []);
+        const doing: Readonly<Record<string, (blocks: string[], a: number, b: number, n: number) => unknown>> = {
+          mark: (_, a) => marks.has(a) || marks.set(a, current(a)),
+          change: (_, a, _b, n) => marks.has(a) && marks.set(a, current(a, `passage ${a} of step ${n}`)),
+          write: (blocks, _, b, n) => {
+            written.push(`mine${n}`);
+            blocks.splice(b, 0, `mine${n}`);
+          },
+          move: (blocks, a, b) => blocks.splice(b, 0, ...blocks.splice(a, 1)),
+          cut: (blocks, a) =>
+            blocks[a]?.startsWith('>') && orderIn(blocks.splice(a, 1)[0]!).forEach((cut) => gone.add(cut)),
+        };
         steps.forEach(([what, a, b], n) => {
-          const blocks = state.markdown.trim() ? state.markdown.trim().split(/\n\n(?!>)|(?<!>)\n\n/) : [];
-          if (what === 'mark') marks.set(a, marks.get(a) ?? current(a));
-          if (what === 'change' && marks.has(a)) marks.set(a, current(a, `passage ${a} of step ${n}`));
-          if (what === 'write') written.push(`mine${n}`);
-          if (what === 'write') blocks.splice(b, 0, `mine${n}`);
-          if (what === 'move') blocks.splice(b, 0, ...blocks.splice(a, 1));
-          if (what === 'cut' && blocks[a]?.startsWith('>'))
-            for (const cut of orderIn(blocks.splice(a, 1)[0]!)) gone.add(cut);
+          const blocks = state.markdown.trim().split(/\n\n/).filter(Boolean);
+          doing[what]!(blocks, a, b, n);
           const all = [...marks.keys()].sort((x, y) => x - y).map((key) => marks.get(key)!);
           state = step(`${blocks.join('\n\n')}\n`, all, state.known);
         });

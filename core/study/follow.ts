@@ -58,25 +58,17 @@ export function follow(note: string, { current, joins, known, atEnd = false, fin
   const now = new Map(current.map((one) => [one.annotationId, one.text]));
   const after = new Map(known);
   const states = new Map<string, ExcerptState>();
-  const found = excerptsOf(note);
   let markdown = note;
-  for (const excerpt of [...found].reverse()) {
+  // From the end: what stands before keeps its place.
+  for (const excerpt of [...excerptsOf(note)].reverse()) {
     const { annotationId, text } = excerpt;
     const newer = now.get(annotationId);
-    const written = known.get(annotationId);
-    const untouched = newer === text || written === fingerprint(text);
-    if (newer === undefined) states.set(annotationId, 'deleted');
-    else if (untouched) {
-      states.set(annotationId, 'follows');
-      after.set(annotationId, fingerprint(newer));
-      if (newer !== text) markdown = replaced(markdown, excerpt, newer);
-    } else {
-      // Known is what it was touched as, so that the change is told until it is settled.
-      after.set(annotationId, written ?? fingerprint(newer));
-      states.set(annotationId, after.get(annotationId) === fingerprint(newer) ? 'follows' : 'changed');
-    }
+    const { state, written } = standing(text, newer, known.get(annotationId), fingerprint);
+    states.set(annotationId, state);
+    after.set(annotationId, written);
+    if (newer !== undefined && written === fingerprint(newer) && known.get(annotationId) === fingerprint(text))
+      markdown = replaced(markdown, excerpt, newer);
   }
-  for (const { annotationId } of found) after.set(annotationId, after.get(annotationId) ?? '');
   const coming = current.filter((one) => joins.has(one.annotationId) && !after.has(one.annotationId));
   for (const { annotationId, text } of coming) {
     after.set(annotationId, fingerprint(text));
@@ -87,6 +79,21 @@ export function follow(note: string, { current, joins, known, atEnd = false, fin
     known: after,
     states,
   };
+}
+
+/** How an excerpt stands to its annotation, and what is known from now on to have been written of it. */
+function standing(
+  text: string,
+  newer: string | undefined,
+  written: string | undefined,
+  fingerprint: Following['fingerprint'],
+): { readonly state: ExcerptState; readonly written: string } {
+  if (newer === undefined) return { state: 'deleted', written: written ?? '' };
+  const untouched = newer === text || written === fingerprint(text);
+  if (untouched || written === undefined || written === fingerprint(newer))
+    return { state: 'follows', written: fingerprint(newer) };
+  // Known stays what it was touched as, so that the change is told until it is settled.
+  return { state: 'changed', written };
 }
 
 /** Every excerpt of a note, in order, also those in lists and quotations. */

@@ -183,9 +183,7 @@ describe('a note of my own', () => {
     const first = (await patch(note, { markdown: 'One.\n\nTwo.\n' })).body;
     const { status, body } = await patch(note, { markdown: 'None.\n' });
     expect([status, body.code, (body.current as StudyNote).markdown]).toEqual([409, 'stale', 'One.\n\nTwo.\n']);
-    expect(
-      (await patch(first, { title: ' ' })).body.errors?.title ?? (await patch(first, { title: ' ' })).status,
-    ).toBeTruthy();
+    expect((await patch(first, { title: ' ' })).status).toBe(400);
   });
 
   test('sent again it is the same; an id of somebody else’s is refused', async () => {

@@ -163,7 +163,7 @@ function opened(world: Writing, me: PersonId, id: StudyNoteId, put: ReadonlySet<
   if (followed.markdown !== note.markdown) write(world, note, followed.markdown);
   keepKnown(world, id, known, { current, ...followed });
   setFollowed(db, id, now());
-  return wireOf(world, me, id, current, followed.states);
+  return wireOf(world, me, id, { current, states: followed.states });
 }
 
 /** The marks of a source in order of place, then what else stands in the note; and which of them join. */
@@ -211,8 +211,7 @@ function wireOf(
   { db }: Writing,
   me: PersonId,
   id: StudyNoteId,
-  current: readonly CurrentExcerpt[],
-  states: ReadonlyMap<string, ExcerptState>,
+  { current, states }: Pick<Now, 'current' | 'states'>,
 ): StudyNote {
   const {
     ownerId: _owner,
