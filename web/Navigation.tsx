@@ -13,6 +13,7 @@ const PAGES = [
   ['/desk', 'Desk'],
   ['/library', 'Library'],
   ['/classes', 'Classes'],
+  ['/notes', 'Notes'],
 ] as const;
 
 /** The places of Avrelle, the way to find anything, and one's own name. */

@@ -35,6 +35,7 @@ export function useApplicationCommands(): void {
     go('/library', 'the Library'),
     go('/gather', 'Gather: lists, feeds and letters'),
     go('/classes', 'the classes'),
+    go('/notes', 'the notes'),
     go('/notifications', 'notifications'),
     go('/account', 'your account'),
     {

@@ -49,6 +49,12 @@ export const keys = {
   /** On a source, which annotations have my star. */
   stars: (sourceId: SourceId) => ['walkthroughs', 'stars', sourceId] as const,
   starred: (id: string) => ['walkthroughs', id, 'starred'] as const,
+  /** Study notes: their list; one of them; that of a source; what could be put into one. */
+  study: ['study'] as const,
+  studyNotes: ['study', 'list'] as const,
+  studyNote: (id: string) => ['study', 'note', id] as const,
+  sourceNote: (sourceId: SourceId) => ['study', 'source', sourceId] as const,
+  candidates: (id: string, q: string) => ['study', 'candidates', id, q] as const,
   /** What is shown to my classes now. */
   live: ['live'] as const,
   held: (id: string) => ['classes', id, 'held'] as const,

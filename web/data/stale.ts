@@ -31,6 +31,7 @@ const STALE = {
   /** What is asked, what was answered, and what of it is left to do. */
   questions: () => [keys.questions, keys.assignments, ['set-here'], keys.desk],
   walkthroughs: () => [['walkthroughs']],
+  study: () => [keys.study],
   live: () => [keys.live],
   requests: () => [keys.myRequests],
   /** How far people are with what is set, and what they say. */

@@ -52,11 +52,13 @@ export function receive(client: QueryClient, event: StreamEvent): void {
     case 'annotation': {
       if (event.annotation.classIds.length > 0) renewProgress(client);
       if (asksHere(client, event.annotation.id)) void renew(client, 'questions');
+      renewStudy(client);
       if (linksIn(event.annotation.note).length > 0) void renew(client, 'links');
       return patch(client, keys.annotations(event.annotation.sourceId), () => showAnnotation(client, event.annotation));
     }
     case 'gone':
       renewProgress(client);
+      renewStudy(client);
       if (asksHere(client, event.annotationId)) void renew(client, 'questions');
       return patch(client, keys.annotations(event.sourceId), () =>
         hideAnnotation(client, event.sourceId, event.annotationId),
@@ -71,6 +73,7 @@ export function receive(client: QueryClient, event: StreamEvent): void {
     case 'threads':
     case 'questions':
     case 'walkthroughs':
+    case 'study':
     case 'live':
     case 'classes':
       return void renew(client, event.type);
@@ -94,6 +97,17 @@ function renewProgress(client: QueryClient): void {
     asked = undefined;
     void renew(client, 'assignments');
   }, PROGRESS_EVERY);
+}
+
+/** Study notes follow what is marked; several marks at once are one reason to ask, so many milliseconds later. */
+const STUDY_AFTER = 50;
+let studied: ReturnType<typeof setTimeout> | undefined;
+
+function renewStudy(client: QueryClient): void {
+  studied ??= setTimeout(() => {
+    studied = undefined;
+    void renew(client, 'study');
+  }, STUDY_AFTER);
 }
 
 /** Writes an event into what is known. An answer that was on its way may know less, and is asked for again. */

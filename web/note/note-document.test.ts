@@ -137,3 +137,14 @@ test('a note that ends with a chosen name and a blank is written without an enti
     'a\\\nb',
   );
 });
+
+test('an excerpt is one whole, wherever it stands, and goes out as it came', () => {
+  const excerpt = `> rose by **117** mm\n>\n> ∴ [Farrant 2026, ¶ 3](avrelle:annotation/${ID}) #tag\n>\n> So.`;
+  const note = `Words.\n\n${excerpt}\n\n- in a list\n\n  ${excerpt.replaceAll('\n', '\n  ')}\n\n> > quoted\n\nEnd.`;
+  const doc = fromMarkdown(note, { excerpts: true });
+  const whole = { type: 'excerpt', attrs: { annotationId: ID, markdown: excerpt } };
+  expect(doc.content?.[1]).toEqual(whole);
+  expect(doc.content?.[2]?.content?.[0]?.content?.[1]).toEqual(whole);
+  expect(toMarkdown(doc)).toBe(note);
+  expect(fromMarkdown(excerpt).content?.[0]?.type).toBe('blockquote');
+});

@@ -1,8 +1,9 @@
 import type { JSONContent } from '@tiptap/core';
-import type { BlockContent, ListItem, Node, PhrasingContent, Root, RootContent } from 'mdast';
+import type { BlockContent, Blockquote, ListItem, Node, PhrasingContent, Root, RootContent } from 'mdast';
 import 'mdast-util-math';
 import remarkMath from 'remark-math';
 import { parseMarkdown } from '@avrelle/core/markdown';
+import { excerptIn } from '@avrelle/core/study';
 import remarkStringify from 'remark-stringify';
 import { unified } from 'unified';
 
@@ -12,14 +13,18 @@ const writer = unified()
 
 type Mark = NonNullable<JSONContent['marks']>[number];
 
-/** A note's Markdown (CommonMark 0.31, `$formulas$`) as a document of the editor. What the editor does not have stays as the words it was written with. */
-export function fromMarkdown(markdown: string): JSONContent {
-  const blocks = parseMarkdown(markdown).children.flatMap((node) => block(node, markdown));
+/**
+ * A note's Markdown (CommonMark 0.31, `$formulas$`) as a document of the editor. What the editor does not have stays as
+ * the words it was written with. With `excerpts`, a quotation that leads back to an annotation is one whole.
+ */
+export function fromMarkdown(markdown: string, { excerpts = false } = {}): JSONContent {
+  const blocks = parseMarkdown(markdown).children.flatMap((node) => block(node, markdown, excerpts));
   return { type: 'doc', content: blocks.length ? blocks : [{ type: 'paragraph' }] };
 }
 
-function block(node: RootContent, source: string): JSONContent[] {
-  const within = (children: readonly RootContent[]): JSONContent[] => children.flatMap((child) => block(child, source));
+function block(node: RootContent, source: string, excerpts: boolean): JSONContent[] {
+  const within = (children: readonly RootContent[]): JSONContent[] =>
+    children.flatMap((child) => block(child, source, excerpts));
   switch (node.type) {
     case 'paragraph':
       return [{ type: 'paragraph', content: node.children.flatMap((child) => inline(child, [], source)) }];
@@ -32,6 +37,7 @@ function block(node: RootContent, source: string): JSONContent[] {
         },
       ];
     case 'blockquote':
+      if (excerpts && excerptIn(node)) return [excerpt(node, source)];
       return [{ type: 'blockquote', content: someWords(within(node.children)) }];
     case 'list':
       return [
@@ -58,6 +64,14 @@ function block(node: RootContent, source: string): JSONContent[] {
     default:
       return [{ type: 'paragraph', content: [{ type: 'text', text: written(node, source) }] }];
   }
+}
+
+/** An excerpt is kept as it was written, without what stands before its lines in a list or a quotation. */
+function excerpt(node: Blockquote, source: string): JSONContent {
+  const before = (node.position?.start.column ?? 1) - 1;
+  const [first = '', ...lines] = written(node, source).split('\n');
+  const markdown = [first, ...lines.map((line) => line.slice(before))].join('\n');
+  return { type: 'excerpt', attrs: { annotationId: excerptIn(node)!.annotationId, markdown } };
 }
 
 /** A quotation holds at least a paragraph, an item begins with one. */
@@ -139,6 +153,9 @@ function fromBlock(node: JSONContent): RootContent[] {
       return formulaOf(node);
     case 'horizontalRule':
       return [{ type: 'thematicBreak' }];
+    case 'excerpt':
+      // Goes out as it is.
+      return [{ type: 'html', value: String(node.attrs?.markdown) }];
     default:
       return [];
   }

@@ -1,0 +1,131 @@
+import { useLayoutEffect, useRef, useState } from 'react';
+import { useEditorState, type Editor } from '@tiptap/react';
+import { NodeSelection } from '@tiptap/pm/state';
+import { Popover } from 'radix-ui';
+import { readExcerpt } from '@avrelle/core/study';
+import { fromMarkdown } from '../note/note-document';
+import { chosenExcerpt, moveExcerpt } from './excerpt-node';
+import { ShortenDialog } from './ShortenDialog';
+
+type Chosen = NonNullable<ReturnType<typeof chosenExcerpt>>;
+
+interface Props {
+  readonly editor: Editor;
+  /** The person leaves what they made of an excerpt as it is. */
+  onSettle(annotationId: string): void;
+}
+
+/** What can be done with the excerpt that is chosen, below it. */
+export function ExcerptActions({ editor, onSettle }: Props) {
+  const chosen = useEditorState({
+    editor,
+    selector: ({ editor: now }) => chosenExcerpt(now.state),
+    equalityFn: (a, b) => a?.markdown === b?.markdown && a?.known === b?.known,
+  });
+  const at = useEditorState({ editor, selector: ({ editor: now }) => now.state.selection.from });
+  const [shortening, setShortening] = useState<Chosen>();
+  const anchor = useRef({ getBoundingClientRect: () => new DOMRect() });
+  useLayoutEffect(() => {
+    anchor.current.getBoundingClientRect = () => {
+      const shown = editor.isDestroyed ? null : editor.view.nodeDOM(editor.state.selection.from);
+      return shown instanceof Element ? shown.getBoundingClientRect() : new DOMRect();
+    };
+  });
+  const replace = (markdown: string): void =>
+    void editor.chain().focus().updateAttributes('excerpt', { markdown }).run();
+  return (
+    <>
+      {chosen && !shortening && (
+        <Popover.Root open key={at}>
+          <Popover.Anchor virtualRef={anchor} />
+          <Popover.Portal>
+            <Popover.Content
+              aria-label="The excerpt"
+              side="bottom"
+              align="start"
+              sideOffset={4}
+              collisionPadding={8}
+              updatePositionStrategy="always"
+              className="over z-30 max-w-[94vw] px-3 py-1.5 text-[14px]"
+              onOpenAutoFocus={(e) => e.preventDefault()}
+              onCloseAutoFocus={(e) => e.preventDefault()}
+              onEscapeKeyDown={() => editor.chain().focus().setTextSelection(editor.state.selection.to).run()}
+            >
+              <Actions
+                editor={editor}
+                chosen={chosen}
+                onShorten={() => setShortening(chosen)}
+                onReplace={replace}
+                onSettle={() => onSettle(chosen.annotationId)}
+              />
+            </Popover.Content>
+          </Popover.Portal>
+        </Popover.Root>
+      )}
+      {shortening && (
+        <ShortenDialog
+          markdown={shortening.markdown}
+          onSave={(markdown) => {
+            setShortening(undefined);
+            replace(markdown);
+          }}
+          onClose={() => setShortening(undefined)}
+        />
+      )}
+    </>
+  );
+}
+
+interface ActionsProps {
+  readonly editor: Editor;
+  readonly chosen: Chosen;
+  onShorten(): void;
+  onReplace(markdown: string): void;
+  onSettle(): void;
+}
+
+function Actions({ editor, chosen, onShorten, onReplace, onSettle }: ActionsProps) {
+  const { newer, state } = chosen.known ?? { newer: null, state: undefined };
+  const act = (words: string, run: () => void) => (
+    <button type="button" className="act" onMouseDown={(e) => e.preventDefault()} onClick={run}>
+      {words}
+    </button>
+  );
+  return (
+    <div className="grid gap-1">
+      {state === 'changed' && newer !== null && (
+        <p className="flex flex-wrap gap-x-4">
+          <span className="text-soft">The highlight was changed since.</span>
+          {act('Take the new one', () => onReplace(newer))}
+          {act('Leave it as it is', onSettle)}
+        </p>
+      )}
+      <p className="flex flex-wrap gap-x-4 gap-y-1">
+        {act('Shorten…', onShorten)}
+        {act('Write below', () => writeBelow(editor))}
+        {act('Move up', () => moveExcerpt(editor, -1))}
+        {act('Move down', () => moveExcerpt(editor, 1))}
+        {act('Make it my words', () => detach(editor, chosen.markdown))}
+        {act('Remove', () => editor.chain().focus().deleteSelection().run())}
+      </p>
+    </div>
+  );
+}
+
+function writeBelow(editor: Editor): void {
+  const { to } = editor.state.selection;
+  editor
+    .chain()
+    .insertContentAt(to, { type: 'paragraph' })
+    .setTextSelection(to + 1)
+    .focus()
+    .run();
+}
+
+/** The words of the passage as words of one's own; they no longer follow, nor lead back. */
+function detach(editor: Editor, markdown: string): void {
+  const { selection } = editor.state;
+  if (!(selection instanceof NodeSelection)) return;
+  const content = fromMarkdown(readExcerpt(markdown)?.passage ?? '').content ?? [];
+  editor.chain().focus().insertContentAt({ from: selection.from, to: selection.to }, content).run();
+}
