@@ -12,7 +12,8 @@ import { listen, wordsForStart } from '../server/starting';
 import { openInbox } from '../standins/mail/inbox';
 import { serveLittleWeb } from '../standins/web/serve';
 import { PASSWORD, SAMPLES } from './people';
-import { DemoClock, seed } from './seed';
+import { DemoClock } from './clock';
+import { seed } from './seed';
 
 /** Bundled to `server/dist/demo.js` and run from the repository's root. */
 const WEB_PORT = Number(process.env.AVRELLE_DEMO_WEB_PORT ?? 4810);

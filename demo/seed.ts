@@ -20,31 +20,17 @@ import type {
   JobId,
 } from '@avrelle/core/wire';
 import { bareMarks } from './bare-marks';
+import type { DemoClock } from './clock';
 import { DRAWINGS } from './drawings';
 import { MARKS, type DemoMark, type SourceKey } from './marks';
 import { seedClasses } from './classes';
 import { seedNotifications } from './notifications';
 import { QUESTIONS } from './questions';
+import { seedStudyNotes } from './study-notes';
 import { seedWalkthrough } from './walkthrough';
 import { ASSIGNMENTS, READ, READ_BY_OTHERS } from './assignments';
 import { INES_READ, SLUICE, SOURCES } from './sources';
 import { emailOf, PASSWORD, STUDENTS, TEACHER } from './people';
-
-const DAY = 86_400_000;
-
-/** A clock that seeding sets back, so that the term has a past; without a date set, the true time. */
-export class DemoClock {
-  private at: number | undefined;
-  readonly now = (): string => new Date(this.at ?? Date.now()).toISOString();
-  set(daysAgo: number, hour = 12, minute = 0): void {
-    const day = new Date(Date.now() - daysAgo * DAY);
-    day.setHours(hour, minute, 0, 0);
-    this.at = Math.min(day.getTime(), Date.now());
-  }
-  release(): void {
-    this.at = undefined;
-  }
-}
 
 interface Kept {
   readonly source: SourceDetail;
@@ -78,6 +64,7 @@ export async function seed(
   await seeder.assignments();
   await seeder.questions();
   await seeder.walkthrough();
+  await seeder.studyNotes();
   await seeder.order();
   await seeder.arrivals();
   clock.release();
@@ -89,7 +76,7 @@ class Seeder {
   /** By the key of a person, in Field Course B. */
   private readonly groupOf = new Map<string, string>();
   private readonly kept = new Map<SourceKey, Kept>();
-  /** What is marked for a class, by its source and passage. */
+  /** What is marked, by its source and passage; for a class before what is for oneself. */
   private readonly noted = new Map<string, string>();
   private random = seeded(1994);
 
@@ -190,7 +177,7 @@ class Seeder {
   async assignments(): Promise<void> {
     this.clock.set(6, 9);
     const at = ([days, hour]: readonly [number, number]): string => {
-      const day = new Date(Date.now() + days * DAY);
+      const day = new Date(Date.now() + days * 86_400_000);
       day.setHours(hour, 0, 0, 0);
       return day.toISOString();
     };
@@ -231,6 +218,14 @@ class Seeder {
       `/api/classes/${this.classIds.B}`,
       (source, quote) => this.noted.get(`${source} ${quote}`)!,
     );
+  }
+
+  studyNotes(): Promise<void> {
+    return seedStudyNotes({
+      clock: this.clock,
+      send: (...asked) => this.send(...asked),
+      idOf: (source, quote) => this.noted.get(`${source} ${quote}`)!,
+    });
   }
 
   private assignmentUrl(letter: 'A' | 'B', source: SourceKey): string {
@@ -382,11 +377,17 @@ class Seeder {
       groupIds: mark.inOwnGroup ? [this.groupOf.get(mark.by)!] : [],
     };
     await this.send(mark.by, 'PUT', `/api/annotations/${id}`, put);
-    if (classIds.length > 0 && mark.note) this.noted.set(`${mark.source} ${mark.quote}`, id);
+    const words = `${mark.source} ${mark.quote}`;
+    if ((classIds.length > 0 && mark.note) || !this.noted.has(words)) this.noted.set(words, id);
     return id;
   }
 
-  private async send<T>(by: string, method: 'GET' | 'POST' | 'PUT', url: string, payload?: object): Promise<T> {
+  private async send<T>(
+    by: string,
+    method: 'GET' | 'POST' | 'PUT' | 'PATCH',
+    url: string,
+    payload?: object,
+  ): Promise<T> {
     const answer = await this.app.inject({
       method,
       url,

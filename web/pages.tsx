@@ -18,6 +18,7 @@ export const PAGES = [
   page('/source/:id/picture', () => import('./picture/PicturePage')),
   page('/to/:type/:id', () => import('./note/LeadPage')),
   page('/find', () => import('./find/FindPage')),
+  page('/source/:id/note', () => import('./notes/SourceNotePage')),
   page('/notes', () => import('./notes/NotesPage')),
   page('/notes/:id', () => import('./notes/NotesPage')),
   page('/classes', () => import('./classes/ClassesPage')),

@@ -23,7 +23,7 @@ import { OF_CLASS, STARRED, STEP_NOTES } from '../walkthroughs/queries';
 import { IN_CLASS, LEFT, ON_SOURCE, ONE_QUESTION } from '../questions/queries';
 import { DUE, HELD, STUDENTS_SEEING } from '../held/queries';
 import { OF_SOURCE, ONE, SOME } from '../annotations/queries';
-import { ANSWERS, BEHIND, MARKS_IN, MINE as STUDY_NOTES, MISSING } from '../study/queries';
+import { ANSWERS, BEHIND, MARKS_IN, MINE as STUDY_NOTES, MISSING, NEWEST_MARKS } from '../study/queries';
 import { FURTHER } from '../annotations/together-queries';
 import { OTHERS, STANDING } from '../assignments/together-queries';
 import { annotationsStatement, countStatement, sourcesStatement } from '../find/queries';
@@ -56,6 +56,7 @@ test.each(
     MISSING,
     BEHIND,
     MARKS_IN,
+    NEWEST_MARKS,
     ANSWERS,
     READING_TOGETHER: OTHERS,
     STANDING,

@@ -1,10 +1,10 @@
 import { excerptsOf } from '@avrelle/core/study';
-import type { Me, StudyCandidates, StudyNoteId } from '@avrelle/core/wire';
+import type { Me, SourceId, StudyCandidates, StudyNoteId } from '@avrelle/core/wire';
 import type { Context } from '../context';
 import { askerOf } from '../find/asker-of';
 import { annotationHits, findAnnotations, readQuery } from '../find/find';
 import { currentExcerpts } from './excerpts';
-import { marksIn, seqsOf, storedNote } from './queries';
+import { marksIn, newestMarks, rootsAmong, seqsOf, storedNote } from './queries';
 
 interface Asked {
   readonly q: string;
@@ -21,13 +21,7 @@ interface Asked {
 export function candidatesFor(context: Context, me: Me, id: StudyNoteId, asked: Asked): StudyCandidates {
   const { db } = context;
   const note = storedNote(db, id)!;
-  const ofSource = asked.q.trim() === '' && note.sourceId !== null;
-  const found = ofSource
-    ? seqsOf(
-        db,
-        marksIn(db, me.id, note.sourceId!).map((mark) => mark.id),
-      )
-    : findAnnotations(db, readQuery(asked.q), askerOf(context, me.id, asked), asked.q ? 'best' : 'newest');
+  const found = foundFor(context, me, note.sourceId, asked);
   const standing = new Set(
     seqsOf(
       db,
@@ -50,4 +44,16 @@ export function candidatesFor(context: Context, me: Me, id: StudyNoteId, asked: 
     return [{ id: annotationId, sourceId, kind, quote, note: words, language, reference, excerpt }];
   });
   return { candidates, total: free.length };
+}
+
+/** Row numbers of what stands in sources, answers to it left out. */
+function foundFor(context: Context, me: Me, sourceId: SourceId | null, asked: Asked): readonly number[] {
+  const { db } = context;
+  if (asked.q.trim() !== '')
+    return rootsAmong(db, findAnnotations(db, readQuery(asked.q), askerOf(context, me.id, asked), 'best'));
+  if (sourceId === null) return newestMarks(db, me.id);
+  return seqsOf(
+    db,
+    marksIn(db, me.id, sourceId).map((mark) => mark.id),
+  );
 }

@@ -158,3 +158,18 @@ const SEQS = `
 /** Row numbers of annotations, in the order given. */
 export const seqsOf = (db: Db, ids: readonly AnnotationId[]): number[] =>
   db.all<{ seq: number }>(SEQS, { ids: JSON.stringify(ids) }).map((row) => row.seq);
+
+const ROOTS = `
+  SELECT a.seq FROM json_each(@seqs) i JOIN annotation a ON a.seq = i.value
+  WHERE a.root_id IS NULL AND a.anchor IS NOT NULL ORDER BY i.key`;
+/** Of annotations by their row numbers those that stand in a source, in the order given. */
+export const rootsAmong = (db: Db, seqs: readonly number[]): number[] =>
+  db.all<{ seq: number }>(ROOTS, { seqs: JSON.stringify(seqs) }).map((row) => row.seq);
+
+export const NEWEST_MARKS = `
+  SELECT a.seq FROM annotation a
+  WHERE a.author_id = @me AND a.root_id IS NULL AND a.deleted_at IS NULL AND a.anchor IS NOT NULL
+  ORDER BY a.created_at DESC`;
+/** What somebody marked, by its row numbers. */
+export const newestMarks = (db: Db, me: PersonId): number[] =>
+  db.all<{ seq: number }>(NEWEST_MARKS, { me }).map((row) => row.seq);

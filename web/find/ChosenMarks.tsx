@@ -5,6 +5,7 @@ import type { Annotation, AnnotationHit, ClassId, GroupId } from '@avrelle/core/
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
 import { renew, useOpenClasses, useLegends } from '../data/queries';
+import { PutInNote } from '../notes/PutInNote';
 import { Menu } from '../ui/Menu';
 import { useMessages } from '../ui/Messages';
 import { useCopy } from '../ui/use-copy';
@@ -80,6 +81,7 @@ export function ChosenMarks({ marks, onDone }: Props) {
         }
       />
       {roots.length > 0 && <AudienceMenu roots={roots} change={change} />}
+      {roots.length > 0 && <PutInNote annotationIds={roots.map((m) => m.id)} />}
       <Copy marks={marks} />
       <button
         className="text-brick hover:underline"

@@ -48,7 +48,7 @@ export function EditorTools({ editor, onPictures, headings = false }: Props) {
     <div
       role="toolbar"
       aria-label="Style of the note"
-      className={`flex items-center ${headings ? '' : 'border-b border-rule pb-0.5'}`}
+      className={`flex items-center ${headings ? 'min-w-0 max-w-full overflow-x-auto' : 'border-b border-rule pb-0.5'}`}
     >
       {headings && tool('Heading', 'H', on.heading, () => chain().toggleHeading({ level: 2 }).run())}
       {tool('Bold', <b>B</b>, on.bold, () => chain().toggleBold().run())}

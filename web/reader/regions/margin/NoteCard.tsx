@@ -21,6 +21,7 @@ import { PlaceLine } from './PlaceLine';
 import { Asked, AskTheClass } from './Question';
 import { Reply } from './Reply';
 import { StarHere } from './StarHere';
+import { PutInNote } from '../../../notes/PutInNote';
 import { FollowMenu } from '../../../notifications/FollowMenu';
 import { ReplyForm } from '../../../note/ReplyForm';
 import { Tick } from '../../../ui/Tick';
@@ -175,6 +176,7 @@ function Foot({ root, mine, asks, actions, onEdit }: FootProps) {
       )}
       {!mine && <ForMembers annotation={root} />}
       <StarHere annotation={root} />
+      <PutInNote annotationIds={[root.id]} />
       {root.classIds.length > 0 && <FollowMenu annotation={root} />}
       {actions.copyAddress && (
         <button

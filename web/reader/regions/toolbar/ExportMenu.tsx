@@ -1,5 +1,6 @@
 import type { SourceId } from '@avrelle/core/wire';
 import { Popover } from 'radix-ui';
+import { Link } from 'react-router';
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { wordsOf } from '../../../data/api';
@@ -80,7 +81,15 @@ export function ExportMenu({ sourceId }: { sourceId: SourceId }) {
           className="over grid w-[330px] gap-3 p-4 text-[14px]"
           aria-label="Export study notes"
         >
-          <p className="text-soft">Highlights and notes in document order, as Markdown with the reference on top.</p>
+          <p>
+            <Link className="act" to={`/source/${sourceId}/note`}>
+              Open its study note
+            </Link>{' '}
+            <span className="text-soft">It fills itself, and is yours to write in.</span>
+          </p>
+          <p className="border-t border-rule pt-3 text-soft">
+            Highlights and notes in document order, as Markdown with the reference on top.
+          </p>
           <fieldset className="flex gap-5">
             <legend className="sr-only">Whose</legend>
             {(
