@@ -10,6 +10,7 @@ import { locate, oddTexts, places } from './places';
 import { reading } from './reading';
 import { handbooks, keeping } from './keeping';
 import { searching, tell, write } from './server';
+import { study } from './study';
 import { waiting } from './waiting';
 import { walking } from './walk';
 
@@ -45,6 +46,7 @@ const BENCHES: Readonly<Record<string, Bench>> = {
   tell,
   live,
   class: classReadings,
+  study,
   keep: keeping,
   handbook: handbooks,
   pdf: longPdfs,

@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import type { ClassRow, LibraryOutline, SourcePage } from '@avrelle/core/wire';
+import type { ClassRow, LibraryOutline, SourcePage, StudyNoteRow } from '@avrelle/core/wire';
 import {
   arrive,
   beyond,
@@ -43,6 +43,7 @@ async function addresses(page: Page) {
   const [classRow] = await ofApi<ClassRow[]>(page, '/api/classes');
   const { collections } = await ofApi<LibraryOutline>(page, '/api/library');
   const collection = collections.find((c) => c.name.startsWith('Essay'))!;
+  const essay = (await ofApi<StudyNoteRow[]>(page, '/api/notes')).find((n) => n.title.includes('essay'));
   return {
     marsh: `/source/${of('Walks Inland')}`,
     dawn: `/source/${of('Sluice nine at dawn')}`,
@@ -60,6 +61,8 @@ async function addresses(page: Page) {
       '/gather',
       '/account',
       '/notifications',
+      '/notes',
+      ...(essay ? [`/notes/${essay.id}`] : []),
       `/source/${of('Sluice Nine')}/changes`,
     ],
     sources: [

@@ -105,7 +105,10 @@ await shoot('recording', 'aldous', source('Walk along'), {
     for (const key of ['PageUp', 'PageUp', 'ArrowUp', 'ArrowUp', 'ArrowUp']) await page.keyboard.press(key);
   },
 });
-await shoot('picture', 'ines', source('at dawn'));
+await shoot('notes', 'ines', async (page) => {
+  const notes = await (await page.request.get(`${BASE}/api/notes`)).json();
+  return `/notes/${notes.find((note) => note.title.includes('essay')).id}`;
+});
 await shoot('drawing', 'ines', source('Walks Inland'), {
   act: async (page) => {
     await top(page);

@@ -20,9 +20,9 @@ const PAGES = [
 export function Navigation({ connected, waits }: { connected: boolean; waits: boolean }) {
   const unseen = useDesk().data?.unseen ?? 0;
   return (
-    <header className="flex items-baseline gap-[22px] border-b border-strong px-6 pb-[9px] pt-[11px] max-[900px]:gap-4 max-[900px]:px-3 max-[600px]:gap-3">
+    <header className="flex items-baseline gap-[22px] border-b border-strong px-6 pb-[9px] pt-[11px] max-[900px]:gap-4 max-[900px]:px-3 max-[600px]:gap-3 max-[380px]:gap-1.5 max-[380px]:px-2">
       <span className="mr-2.5 font-read text-[21px] font-semibold italic text-tide max-[600px]:hidden">Avrelle</span>
-      <nav aria-label="Main" className="flex items-baseline gap-[22px] max-[900px]:gap-4">
+      <nav aria-label="Main" className="flex items-baseline gap-[22px] max-[900px]:gap-4 max-[380px]:gap-1.5">
         {PAGES.map(([to, name]) => (
           <NavLink
             key={to}
@@ -64,7 +64,7 @@ function FindField() {
   return (
     <form
       role="search"
-      className="ml-auto flex w-[230px] items-baseline border-b border-(--strand) pb-0.5 focus-within:border-tide max-[600px]:w-0 max-[600px]:min-w-[60px] max-[600px]:flex-1"
+      className="ml-auto flex w-[230px] items-baseline border-b border-(--strand) pb-0.5 focus-within:border-tide max-[600px]:w-0 max-[600px]:min-w-[60px] max-[380px]:min-w-[34px] max-[600px]:flex-1"
       onSubmit={(e) => {
         e.preventDefault();
         if (words.trim()) void navigate(`/find?q=${encodeURIComponent(words.trim())}`);

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { visit } from 'unist-util-visit';
 import {
   excerptIn,
   readExcerpt,
@@ -64,6 +65,33 @@ describe('an excerpt', () => {
     const source = `> [the page](avrelle:source/${idOf(1)})`;
     for (const text of [said, source, '> words', 'words', '']) expect(excerptsOf(text)).toEqual([]);
   });
+});
+
+test('read in stretches, a note has the same excerpts as read at once', () => {
+  const lines = fc.array(
+    fc.constantFrom(
+      ...['words', '', '', '- item', '  on', '> said', '```', '~~~', '$$', '# Tide', '   more', '1. one'],
+      ...[current(1), current(2)].map(({ text }) => text),
+      `- ${current(3).text.replaceAll('\n', '\n  ')}`,
+      `> ${current(4).text.replaceAll('\n', '\n> ')}`,
+    ),
+    { maxLength: 12 },
+  );
+  const atOnce = (note: string): string[] => {
+    const found: string[] = [];
+    visit(parseMarkdown(note), 'blockquote', (node) => {
+      const parts = excerptIn(node);
+      if (parts) found.push(`${parts.annotationId} ${node.position?.start.offset} ${node.position?.end.offset}`);
+    });
+    return found;
+  };
+  fc.assert(
+    fc.property(lines, (all) => {
+      const note = all.join('\n');
+      expect(excerptsOf(note).map((e) => `${e.annotationId} ${e.start} ${e.end}`)).toEqual(atOnce(note));
+    }),
+    { numRuns: 500 },
+  );
 });
 
 describe('a note follows its annotations', () => {

@@ -2,6 +2,7 @@ import type { Blockquote, Root } from 'mdast';
 import { maxBy } from 'es-toolkit';
 import { visit } from 'unist-util-visit';
 import { parseMarkdown } from '../markdown/parse';
+import { chunksOf, remembering } from './chunks';
 import { excerptIn } from './excerpt';
 
 /** An annotation as it would be written into a note now. */
@@ -97,7 +98,14 @@ function standing(
 }
 
 /** Every excerpt of a note, in order, also those in lists and quotations. */
-export function excerptsOf(note: string): readonly Found[] {
+export const excerptsOf = (note: string): readonly Found[] =>
+  chunksOf(note)
+    .filter(({ text }) => text.includes('avrelle:annotation/'))
+    .flatMap(({ text, start: from }) =>
+      excerptsIn(text).map((found) => ({ ...found, start: found.start + from, end: found.end + from })),
+    );
+
+const excerptsIn = remembering(2_000, (note: string): readonly Found[] => {
   const root: Root = parseMarkdown(note);
   const found: Found[] = [];
   visit(root, 'blockquote', (node: Blockquote) => {
@@ -111,7 +119,7 @@ export function excerptsOf(note: string): readonly Found[] {
     found.push({ annotationId: parts.annotationId, start: from, end: to, text, before });
   });
   return found;
-}
+});
 
 const replaced = (note: string, { start, end, before }: Found, text: string): string =>
   note.slice(0, start) + text.replaceAll('\n', `\n${before}`) + note.slice(end);

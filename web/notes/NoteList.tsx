@@ -1,6 +1,5 @@
 import { NavLink } from 'react-router';
 import type { StudyNoteRow } from '@avrelle/core/wire';
-import { count } from '../ui/when';
 
 interface Props {
   readonly notes: readonly StudyNoteRow[];
@@ -55,15 +54,17 @@ function Row({ note, isOpen }: { note: StudyNoteRow; isOpen: boolean }) {
     <li>
       <NavLink
         to={`/notes/${note.id}`}
-        aria-label={`${note.title}, ${count(note.excerpts, 'excerpt')}`}
-        className={`block flex items-baseline gap-2 border-r-[3px] py-[4px] pr-4 text-start leading-[20px] hover:text-tide ${isOpen ? 'border-tide font-semibold' : 'border-transparent'}`}
+        className={`flex items-baseline gap-2 border-r-[3px] py-[4px] pr-4 text-start leading-[20px] hover:text-tide ${isOpen ? 'border-tide font-semibold' : 'border-transparent'}`}
       >
         <span dir="auto" className="line-clamp-2 min-w-0 flex-1">
           {note.title || 'Without a name'}
         </span>
-        <span aria-hidden="true" className="text-[12px] font-normal text-faint">
-          {note.excerpts || ''}
-        </span>
+        {note.excerpts > 0 && (
+          <span className="text-[12px] font-normal text-faint">
+            {note.excerpts}
+            <span className="sr-only"> {note.excerpts === 1 ? 'excerpt' : 'excerpts'}</span>
+          </span>
+        )}
       </NavLink>
     </li>
   );

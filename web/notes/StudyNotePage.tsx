@@ -6,6 +6,7 @@ import type { StudyNote } from '@avrelle/core/wire';
 import { hrefOf } from '../data/call';
 import { savingWords } from '../data/use-saved';
 import { useWrite } from '../data/use-write';
+import { useWidth } from '../reader/document/use-wide';
 import { EditorTools } from '../note/EditorTools';
 import { Suggestions } from '../note/Suggestions';
 import { Menu } from '../ui/Menu';
@@ -24,6 +25,7 @@ export function StudyNotePage({ note }: { note: StudyNote }) {
   const version = useCallback(() => saver.version, [saver]);
   const patch = useNotePatch(note.id, version);
   const { editor, busy, completing, chosen, putPictures } = useStudyEditor(note, saver, wrote);
+  const wide = useWidth(1_101);
   const state = busy || savingWords(saving, `Written ${when(note.changedAt)}`);
   return (
     <main className="grid min-h-0 grid-cols-[1fr_316px] grid-rows-[1fr_auto] max-[1100px]:grid-cols-1 max-[1100px]:grid-rows-[1fr_auto]">
@@ -38,13 +40,9 @@ export function StudyNotePage({ note }: { note: StudyNote }) {
           <ExcerptActions editor={editor} onSettle={(id) => void patch({ settled: [id] })} />
           <Suggestions completing={completing} chosen={chosen} />
         </div>
-        <Beside note={note} editor={editor} className="hidden border-t border-rule bg-paper max-[1100px]:block" />
+        {!wide && <Beside note={note} editor={editor} className="border-t border-rule bg-paper" />}
       </div>
-      <Beside
-        note={note}
-        editor={editor}
-        className="min-h-0 overflow-y-auto border-l border-rule max-[1100px]:hidden"
-      />
+      {wide && <Beside note={note} editor={editor} className="min-h-0 overflow-y-auto border-l border-rule" />}
       <footer className="col-span-full flex flex-wrap items-center gap-x-6 gap-y-1 border-t border-strong px-6 py-1.5 text-[14px] max-[900px]:px-3">
         <EditorTools editor={editor} onPictures={(files) => putPictures(editor, files)} headings />
         <span role="status" className="ml-auto text-[13px] text-soft">
@@ -91,7 +89,7 @@ function Title({ note, onRename }: { note: StudyNote; onRename: (title: string) 
             e.currentTarget.blur();
           }
         }}
-        className="block w-full resize-none bg-transparent [field-sizing:content] focus:outline-none focus-visible:shadow-[0_1px_0_var(--tide)]"
+        className="block w-full resize-none bg-transparent [field-sizing:content] pointer-coarse:min-h-[44px] focus:outline-none focus-visible:shadow-[0_1px_0_var(--tide)]"
       />
     </PageHeading>
   );

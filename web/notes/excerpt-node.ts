@@ -2,11 +2,14 @@ import { Node, type Editor } from '@tiptap/core';
 import type { Node as Block } from '@tiptap/pm/model';
 import { NodeSelection, Plugin, PluginKey, type EditorState, type Transaction } from '@tiptap/pm/state';
 import { Decoration, DecorationSet } from '@tiptap/pm/view';
+import { isEqual } from 'es-toolkit';
 import { readExcerpt } from '@avrelle/core/study';
 import type { StudyExcerpt } from '@avrelle/core/wire';
 import { ExcerptView, type ExcerptSpec } from './excerpt-view';
 
 interface Options {
+  /** What is known of them when the note is opened. */
+  readonly excerpts: readonly StudyExcerpt[];
   /** Leads to the passage. */
   onOpen(annotationId: string): void;
   /** An excerpt was brought that stands here already; it is shown. */
@@ -46,7 +49,7 @@ export const excerptNode = (options: Options) =>
         'Alt-ArrowDown': ({ editor }) => moveExcerpt(editor, 1),
       };
     },
-    addProseMirrorPlugins: () => [knownExcerpts(), onlyOnce(options.onAgain)],
+    addProseMirrorPlugins: () => [knownExcerpts(options.excerpts), onlyOnce(options.onAgain)],
   });
 
 /** As it is dragged and pasted, here and elsewhere. */
@@ -57,9 +60,14 @@ export const excerptAttributes = ({ annotationId, markdown }: Readonly<Record<st
 
 /** Tells the excerpts of a note how they stand. */
 export function knowExcerpts(editor: Editor, excerpts: readonly StudyExcerpt[]): void {
-  const of: Known = new Map(excerpts.map((one) => [one.annotationId, one]));
-  editor.view.dispatch(editor.state.tr.setMeta(known, of).setMeta('addToHistory', false));
+  const of = byAnnotation(excerpts);
+  const { state, view } = editor;
+  if (isEqual(known.getState(state)?.of, of)) return;
+  view.dispatch(state.tr.setMeta(known, of).setMeta('addToHistory', false));
 }
+
+const byAnnotation = (excerpts: readonly StudyExcerpt[]): Known =>
+  new Map(excerpts.map((one) => [one.annotationId, one]));
 
 /** How the excerpt stands that is chosen; undefined where none is. */
 export function chosenExcerpt(
@@ -102,7 +110,7 @@ export function moveExcerpt(editor: Editor, by: 1 | -1): boolean {
   return true;
 }
 
-function knownExcerpts(): Plugin {
+function knownExcerpts(excerpts: readonly StudyExcerpt[]): Plugin {
   const shownOf = (doc: Block, of: Known): DecorationSet => {
     const shown: Decoration[] = [];
     eachExcerpt(doc, (node, at) => {
@@ -114,21 +122,39 @@ function knownExcerpts(): Plugin {
   return new Plugin({
     key: known,
     state: {
-      init: (_, { doc }) => ({ of: new Map() as Known, shown: shownOf(doc, new Map()) }),
+      init: (_, { doc }) => ({ of: byAnnotation(excerpts), shown: shownOf(doc, byAnnotation(excerpts)) }),
       apply(tr, before) {
         const of = (tr.getMeta(known) as Known | undefined) ?? before.of;
-        return of === before.of && !tr.docChanged ? before : { of, shown: shownOf(tr.doc, of) };
+        if (of === before.of && !tr.docChanged) return before;
+        // While one types they only move.
+        if (of === before.of && !bringsExcerpt(tr)) return { of, shown: before.shown.map(tr.mapping, tr.doc) };
+        return { of, shown: shownOf(tr.doc, of) };
       },
     },
     props: { decorations: (state) => known.getState(state)?.shown },
   });
 }
 
+/** Whether a change puts an excerpt in, or writes one anew. */
+function bringsExcerpt(tr: Transaction): boolean {
+  let brings = false;
+  tr.steps.forEach((step, n) =>
+    step.getMap().forEach((_from, _to, start, end) => {
+      const doc = tr.docs[n + 1] ?? tr.doc;
+      doc.nodesBetween(start, end, (node) => {
+        brings ||= node.type.name === 'excerpt';
+        return !brings;
+      });
+    }),
+  );
+  return brings;
+}
+
 /** An annotation stands in a note once: what is brought again is not put in, and what stands there is shown. */
 function onlyOnce(onAgain: Options['onAgain']): Plugin {
   return new Plugin({
     appendTransaction(transactions, before, after) {
-      if (!transactions.some((tr) => tr.docChanged)) return null;
+      if (!transactions.some((tr) => tr.docChanged && bringsExcerpt(tr))) return null;
       const places = new Map<string, number[]>();
       eachExcerpt(after.doc, (node, at) => {
         const id = String(node.attrs.annotationId);

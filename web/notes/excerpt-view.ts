@@ -95,7 +95,7 @@ export class ExcerptView implements NodeView {
     excerpt: StudyExcerpt | undefined,
   ): HTMLElement {
     const foot = element('p', 'foot');
-    const way = element('a', '', reference) as HTMLAnchorElement;
+    const way = element('a', 'reach', reference) as HTMLAnchorElement;
     way.href = `/to/annotation/${annotationId}`;
     way.onclick = (event) => {
       if (event.ctrlKey || event.metaKey || event.shiftKey) return;

@@ -40,6 +40,7 @@ export function useStudyEditor(note: StudyNote, saver: NoteSaver, wrote: () => v
     extensions: [
       ...WORDS_AND_LISTS,
       excerptNode({
+        excerpts: note.excerpts,
         onOpen: (id) => void navigate(`/to/annotation/${id}`),
         onAgain: () => messages.tell('It stands in this note already: here.'),
       }),
