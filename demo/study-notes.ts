@@ -36,8 +36,8 @@ const NOTES: readonly DemoNote[] = [
     title: 'Managed retreat, for the essay',
     days: [13, 0],
     blocks: [
-      'The argument starts from a subtraction. A marsh that gains three millimetres while the sea gains four is not a ' +
-        'marsh that is standing still.',
+      'The argument starts from a subtraction. A marsh that gains three millimetres while the sea gains four is ' +
+        'not a marsh that is standing still.',
       ['marsh', 'Between 1994 and 2024 the gauge at Cobb’s Hard recorded a rise of 117 mm'],
       ['marsh', 'it decides whether there will be a marsh at all'],
       'Against it stands the harbour’s reckoning, which counts the wall and not what stands before it.',

@@ -73,7 +73,7 @@ test('a note of one’s own takes passages by hand, by pointer and from the read
       targetPosition: { x: 20, y: 2 },
     });
   await expect(page.locator('.excerpt')).toHaveCount(2);
-  await expectSeen(beside(page).getByText('Everything you marked here stands in it.'));
+  await expectSeen(beside(page).getByText('Everything you marked stands in it.'));
   await saved(page);
   const order = async (): Promise<string[]> =>
     [...(await noteNamed(page, 'For the essay')).markdown.matchAll(/annotation\/([0-9a-f-]+)/g)].map(([, id]) => id!);
@@ -91,7 +91,9 @@ test('a note of one’s own takes passages by hand, by pointer and from the read
   await expect(page.locator('.excerpt')).toHaveCount(2);
   // Shortened, it says that words are missing, and no longer changes by itself.
   await excerpt(page, 'The pegs rose').click();
-  await page.getByRole('button', { name: 'Shorten…' }).click();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Shorten…' })).toBeFocused();
+  await page.keyboard.press('Enter');
   const dialog = page.getByRole('dialog', { name: 'Shorten the excerpt' });
   await dialog.getByRole('textbox').evaluate((field: HTMLTextAreaElement) => field.setSelectionRange(9, 14));
   await dialog.getByRole('button', { name: 'Leave these out' }).click();
@@ -101,7 +103,7 @@ test('a note of one’s own takes passages by hand, by pointer and from the read
   await close();
 });
 
-test('without a connection nothing that is typed is lost, also when the window goes; a deleted note comes back', async ({
+test('what is typed without a connection is not lost when the window goes; a deleted note comes back', async ({
   browser,
 }) => {
   const { page, close } = await newcomer(browser, 'Offline');

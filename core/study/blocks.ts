@@ -13,7 +13,7 @@ export interface NoteBlock {
 
 const FRONT_MATTER = /^---\n(?:[^\n]*\n)*?---(?=\n|$)/;
 
-/** A note as its blocks, in order. Written one after the other, each with what comes after it, they are the note again. */
+/** A note as its blocks, in order: one after the other, each with what comes after it, they are the note again. */
 export function blocksOf(markdown: string): readonly NoteBlock[] {
   const note = markdown.replace(/\r\n?/g, '\n');
   const front = FRONT_MATTER.exec(note)?.[0] ?? '';

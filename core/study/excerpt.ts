@@ -1,11 +1,12 @@
 import type { Nodes, Paragraph, RootContent } from 'mdast';
 import { parseMarkdown } from '../markdown/parse';
 import { plainWords } from '../markdown/plain-words';
+import { remembering } from './chunks';
 import { parseLinkAddress } from '../note/note';
 
 /**
- * An excerpt is a quotation that leads back to its passage: the words of the passage, a line of its own with the sign of
- * the kind and a link to the annotation, and what was written beside it. It is Markdown of every program:
+ * An excerpt is a quotation that leads back to its passage: the words of the passage, a line of its own with the sign
+ * of the kind and a link to the annotation, and what was written beside it. It is Markdown of every program:
  *
  *     > the words of the passage
  *     >
@@ -15,7 +16,7 @@ import { parseLinkAddress } from '../note/note';
  */
 export interface ExcerptParts {
   readonly annotationId: string;
-  /** How many blocks of the quotation are the passage; the next is the line of reference, and what follows is the note. */
+  /** How many blocks of the quotation are the passage; the next is the line of reference, then comes the note. */
   readonly passage: number;
 }
 
@@ -26,6 +27,8 @@ export interface Excerpt {
   /** In plain words, as in “Farrant 2026, ¶ 3”. */
   readonly reference: string;
   readonly sign: string;
+  /** Who marked it, where that is somebody else than who writes. */
+  readonly by?: string | undefined;
   readonly tags: readonly string[];
   readonly note: string;
   readonly answers: readonly { readonly author: string; readonly note: string }[];
@@ -54,13 +57,16 @@ function annotationOf(line: RootContent | undefined): string | undefined {
 const isSign = (node: Paragraph['children'][number]): boolean =>
   node.type === 'text' && /^(?:[\p{L}\p{N}]\p{M}*|[^\p{L}\p{N}\s]{1,10})\s$/u.test(node.value);
 
-/** The Markdown of an excerpt in its parts, without the signs of its quotation; undefined where a block is none. */
+/** The Markdown of an excerpt in its parts, without the signs of its quotation. */
 export interface ReadExcerpt extends Pick<Excerpt, 'annotationId' | 'passage' | 'reference' | 'note'> {
   /** The line that leads back, as it stands. */
   readonly line: string;
+  /** What stands in that line behind the reference, in plain words: who marked it, and tags. */
+  readonly after: string;
 }
 
-export function readExcerpt(text: string): ReadExcerpt | undefined {
+/** Undefined where a text is none. */
+export const readExcerpt = remembering(2_000, (text: string): ReadExcerpt | undefined => {
   const inner = text
     .split('\n')
     .map((line) => line.replace(/^ {0,3}> ?/, ''))
@@ -76,9 +82,10 @@ export function readExcerpt(text: string): ReadExcerpt | undefined {
     passage: inner.slice(0, from).trim(),
     line: inner.slice(from, to),
     reference: plainWords(inner.slice(link.position?.start.offset, link.position?.end.offset)),
+    after: plainWords(inner.slice(link.position?.end.offset, to)),
     note: inner.slice(to).trim(),
   };
-}
+});
 
 /** The same excerpt with other words for its passage: some of it left out. */
 export function withPassage(text: string, passage: string): string {
@@ -91,9 +98,10 @@ const asQuotation = (parts: readonly string[]): string =>
 
 /** An excerpt as one block of Markdown. */
 export function writeExcerpt(excerpt: Excerpt): string {
-  const { annotationId, passage, reference, sign, tags, note, answers } = excerpt;
+  const { annotationId, passage, reference, sign, by = '', tags, note, answers } = excerpt;
   const named = tags.map((tag) => ` #${tag}`).join('');
-  const line = `${escapeWords(sign)} [${escapeWords(reference)}](avrelle:annotation/${annotationId})${named}`;
+  const name = by && ` · ${escapeWords(by)}`;
+  const line = `${escapeWords(sign)} [${escapeWords(reference)}](avrelle:annotation/${annotationId})${name}${named}`;
   const said = answers
     .map((a) => `- **${escapeWords(a.author)}:** ${a.note.trim().replaceAll('\n', '\n  ')}`)
     .join('\n');

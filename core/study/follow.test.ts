@@ -55,6 +55,7 @@ describe('an excerpt', () => {
       passage: 'rose by **117** mm\n\nand on',
       line: `∴ [Farrant 2026, ¶ 3](avrelle:annotation/${idOf(1)}) #essay/opening`,
       reference: 'Farrant 2026, ¶ 3',
+      after: '#essay/opening',
       note: 'So 117 / 30 = 3.9.\n\n- **Tomas Rell:** The same\n  by me',
     });
     expect(withPassage(text, 'rose by **117** mm')).toBe(text.replace('> and on\n>\n', ''));
@@ -121,7 +122,8 @@ describe('a note follows its annotations', () => {
   test('a changed one is written anew, also in a list or a quotation; one that was shortened is kept and told', () => {
     const before = [current(1), current(2)];
     const { known } = step('', before);
-    const nested = `- so\n\n  ${before[0]!.text.replaceAll('\n', '\n  ')}\n\n> ${before[1]!.text.replaceAll('\n', '\n> ')}\n`;
+    const within = (text: string, by: string): string => by + text.replaceAll('\n', `\n${by}`);
+    const nested = `- so\n\n${within(before[0]!.text, '  ')}\n\n${within(before[1]!.text, '> ')}\n`;
     const after = step(nested, [current(1, 'other\n\nwords', 'noted'), current(2, 'new')], known);
     expect(after.markdown).toContain('- so\n\n  > other\n  >\n  > words\n  >\n  > § [Farr');
     expect(after.markdown).toContain('> > new\n> >\n> > § [Farr');
@@ -134,7 +136,7 @@ describe('a note follows its annotations', () => {
     expect([kept.markdown, kept.states.get(idOf(1))]).toEqual([short, 'changed']);
     expect(step(short, [before[0]!], known).states.get(idOf(1))).toBe('follows');
   });
-  test('a deleted one says so and keeps its words; what was taken out stays out; joining off and on doubles nothing', () => {
+  test('a deleted one keeps its words; what was taken out stays out; joining off and on doubles nothing', () => {
     const all = [current(1), current(2)];
     const { markdown, known } = step('', all);
     const without = step(markdown, [all[0]!], known);

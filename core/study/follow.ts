@@ -12,7 +12,7 @@ export interface Current {
   readonly text: string;
 }
 
-/** What is known of the excerpts of a note: of each that was ever written into it, the fingerprint of what was written. */
+/** What is known of the excerpts of a note: of each that was ever in it, the fingerprint of what was written. */
 export type Known = ReadonlyMap<string, string>;
 
 /**

@@ -14,7 +14,9 @@ const note = (...blocks: string[]): string => `${blocks.join('\n\n')}\n`;
 
 describe('blocks', () => {
   test('are a note again, with front matter, lists by their depth, and excerpts by their annotation', () => {
-    const written = `---\ntitle: The marsh\n---\n\n# Marsh\ntight below\n\n   - a\n     b\n   - c\n\n${excerpt(A, 'the pegs')}\n\n\n`;
+    const list = '   - a\n     b\n   - c';
+    const front = '---\ntitle: The marsh\n---';
+    const written = `${front}\n\n# Marsh\ntight below\n\n${list}\n\n${excerpt(A, 'the pegs')}\n\n\n`;
     const blocks = blocksOf(written);
     expect(joinBlocks(blocks)).toBe(written);
     expect(blocks.map(({ text, annotationId }) => annotationId ?? text.split('\n')[0])).toEqual([

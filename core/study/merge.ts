@@ -15,7 +15,8 @@ export const TWICE_THEIRS = '*And in the second:*';
 /**
  * What came of a note in two places, as one note: by blocks, then by the words of a block that both changed. What is
  * added, moved or rewritten in one of them stands; a block that one deletes and the other rewrites is kept. Two ways of
- * rewriting the same words stand one after the other, marked. No word of `mine` or `theirs` that is not in `base` is lost.
+ * rewriting the same words stand one after the other, marked. No word of `mine` or `theirs` that `base` does not have
+ * is lost.
  */
 export function merge(base: string, mine: string, theirs: string): Merged {
   if (mine === theirs || theirs === base) return counted(mine);
@@ -96,14 +97,15 @@ function joinWords(base: string, mine: string, theirs: string): string | undefin
 
 /** The order of mine, with what theirs moved or added put behind what it follows there. */
 function orderOf(
-  { base, mine, theirs }: Sides,
+  { mine, theirs }: Omit<Sides, 'base'>,
   inMine: ReadonlyMap<number, number>,
   inTheirs: ReadonlyMap<number, number>,
   kept: ReadonlyMap<Place, readonly NoteBlock[]>,
 ): readonly Place[] {
   const ofMine = placesOf(mine, inMine, 'm');
   const ofTheirs = placesOf(theirs, inTheirs, 't');
-  const moved = new Set([...movedIn(ofTheirs)].filter((place) => !movedIn(ofMine).has(place)));
+  const movedInMine = movedIn(ofMine);
+  const moved = new Set([...movedIn(ofTheirs)].filter((place) => !movedInMine.has(place)));
   const order = ofMine.filter((place) => !moved.has(place));
   const stands = new Set<Place>(order);
   ofTheirs.forEach((place, n) => {
@@ -111,8 +113,7 @@ function orderOf(
     put(order, place, lastStanding(ofTheirs, n, stands));
     stands.add(place);
   });
-  // Deleted in mine and rewritten in theirs it was put above; deleted in both it has no words.
-  return order.length > 0 || base.length === 0 ? order : ofTheirs;
+  return order;
 }
 
 const placesOf = (

@@ -30,8 +30,8 @@ function shortened(title: string): string {
 }
 
 /**
- * Where in its source a passage begins: the page as it is printed, the time of a recording, or the paragraph, counted in
- * the main text; in a book by the chapter it stands in. `start` is an offset in the stream.
+ * Where in its source a passage begins: the page as it is printed, the time of a recording, or the paragraph, counted
+ * in the main text; in a book in its chapter. `start` is an offset in the stream.
  */
 export function placeIn(outline: Outline, start: number): string {
   const at = outline.findLastIndex((block) => block.start <= start);

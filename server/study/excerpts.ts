@@ -19,7 +19,7 @@ export interface CurrentExcerpt extends Current {
   readonly reference: string;
 }
 
-/** Of annotations that somebody sees, how each would be written into a note, in the order given; others are left out. */
+/** Of annotations that somebody sees, how each would be written into a note, in the order given. */
 export function currentExcerpts(db: Db, me: PersonId, ids: readonly AnnotationId[]): readonly CurrentExcerpt[] {
   const seen = new Map(annotationsFor(db, me, ids).flatMap((a) => (isExcerpt(a) ? [[a.id, a]] : [])));
   const answers = answersByRoot(db, me, [...seen.keys()]);
@@ -37,6 +37,7 @@ export function currentExcerpts(db: Db, me: PersonId, ids: readonly AnnotationId
       passage: passageOf(annotation),
       reference,
       sign: annotation.kind.sign,
+      by: annotation.author.id === me ? undefined : annotation.author.name,
       tags: annotation.tags,
       note: annotation.note,
       answers: answers.get(id) ?? [],
@@ -86,7 +87,7 @@ function placesIn(db: Db): (annotation: Annotation) => string {
   };
 }
 
-/** How the sources of a note are named in full, those without an author by their titles; in the order of their words. */
+/** How the sources of a note are named in full, in the order of their words. */
 export function referencesOf(
   db: Db,
   me: PersonId,

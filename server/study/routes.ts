@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify';
-import { fileNameOf } from '@avrelle/core/export';
+import { escapeMarkdown, fileNameOf } from '@avrelle/core/export';
 import { outward } from '@avrelle/core/note';
 import type { Context } from '../context';
 import { sendFile } from '../export/attachment';
@@ -25,7 +25,7 @@ export function studyRoutes(app: FastifyInstance, context: Context): void {
 
   serve.file('GET /api/notes/:id/note.md', ({ me, params: { id }, request, reply }) => {
     const { title, markdown } = openNote(context, me, id);
-    const words = `# ${title}\n\n${outward(markdown, originOf(request))}`;
+    const words = `# ${escapeMarkdown(title)}\n\n${outward(markdown, originOf(request))}`;
     return sendFile(reply, { type: 'text/markdown', name: `${fileNameOf(title)}.md` }, words);
   });
 }

@@ -54,6 +54,7 @@ export const keys = {
   studyNotes: ['study', 'list'] as const,
   studyNote: (id: string) => ['study', 'note', id] as const,
   sourceNote: (sourceId: SourceId) => ['study', 'source', sourceId] as const,
+  candidatesOf: (id: string) => ['study', 'candidates', id] as const,
   candidates: (id: string, q: string) => ['study', 'candidates', id, q] as const,
   /** What is shown to my classes now. */
   live: ['live'] as const,

@@ -1,4 +1,4 @@
-import { useLayoutEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState, type RefObject } from 'react';
 import { useEditorState, type Editor } from '@tiptap/react';
 import { NodeSelection } from '@tiptap/pm/state';
 import { Popover } from 'radix-ui';
@@ -31,6 +31,7 @@ export function ExcerptActions({ editor, onSettle }: Props) {
       return shown instanceof Element ? shown.getBoundingClientRect() : new DOMRect();
     };
   });
+  const actions = useEnter(editor, chosen !== undefined);
   const replace = (markdown: string): void =>
     void editor.chain().focus().updateAttributes('excerpt', { markdown }).run();
   return (
@@ -40,6 +41,7 @@ export function ExcerptActions({ editor, onSettle }: Props) {
           <Popover.Anchor virtualRef={anchor} />
           <Popover.Portal>
             <Popover.Content
+              ref={actions}
               aria-label="The excerpt"
               side="bottom"
               align="start"
@@ -74,6 +76,24 @@ export function ExcerptActions({ editor, onSettle }: Props) {
       )}
     </>
   );
+}
+
+/** By Enter one comes from the chosen excerpt to what can be done with it. */
+function useEnter(editor: Editor, isChosen: boolean): RefObject<HTMLDivElement | null> {
+  const actions = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (!isChosen) return undefined;
+    const enter = (event: KeyboardEvent): void => {
+      if (event.key !== 'Enter' || !actions.current) return;
+      event.preventDefault();
+      event.stopPropagation();
+      actions.current.querySelector('button')?.focus();
+    };
+    const { dom } = editor.view;
+    dom.addEventListener('keydown', enter, true);
+    return () => dom.removeEventListener('keydown', enter, true);
+  }, [editor, isChosen]);
+  return actions;
 }
 
 interface ActionsProps {

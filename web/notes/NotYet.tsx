@@ -40,7 +40,7 @@ export function NotYet({ note, editor }: { note: StudyNote; editor: Editor }) {
 }
 
 function wordsFor(shown: number, total: number, q: string): string {
-  if (total === 0) return q ? 'Nothing else fits.' : 'Everything you marked here stands in it.';
+  if (total === 0) return q ? 'Nothing else fits.' : 'Everything you marked stands in it.';
   return shown < total ? `${shown} of ${count(total, 'mark')}` : count(total, 'mark');
 }
 

@@ -9,15 +9,17 @@ interface Props {
   readonly className?: string;
 }
 
+const LIST =
+  'min-h-0 overflow-y-auto border-r border-rule py-[18px] pl-6 text-[14.5px] ' +
+  'max-[900px]:border-r-0 max-[900px]:px-4';
+const ROW = 'flex items-baseline gap-2 border-r-[3px] py-[4px] pr-4 text-start leading-[20px] hover:text-tide';
+
 /** All notes, those of one's own first. */
 export function NoteList({ notes, open, onBegin, className = '' }: Props) {
   const own = notes.filter((note) => note.sourceId === null);
   const ofSources = notes.filter((note) => note.sourceId !== null);
   return (
-    <nav
-      aria-label="Notes"
-      className={`min-h-0 overflow-y-auto border-r border-rule py-[18px] pl-6 text-[14.5px] max-[900px]:border-r-0 max-[900px]:pl-4 max-[900px]:pr-4 ${className}`}
-    >
+    <nav aria-label="Notes" className={`${LIST} ${className}`}>
       <Group name="My notes">
         {own.length === 0 && <p className="pr-4 text-[13px] text-soft">None yet.</p>}
         {own.map((note) => (
@@ -54,7 +56,7 @@ function Row({ note, isOpen }: { note: StudyNoteRow; isOpen: boolean }) {
     <li>
       <NavLink
         to={`/notes/${note.id}`}
-        className={`flex items-baseline gap-2 border-r-[3px] py-[4px] pr-4 text-start leading-[20px] hover:text-tide ${isOpen ? 'border-tide font-semibold' : 'border-transparent'}`}
+        className={`${ROW} ${isOpen ? 'border-tide font-semibold' : 'border-transparent'}`}
       >
         <span dir="auto" className="line-clamp-2 min-w-0 flex-1">
           {note.title || 'Without a name'}

@@ -42,15 +42,18 @@ function useBegin(): () => void {
   };
 }
 
+const AT_FIRST =
+  'Mark something in a source, and its note is here: it fills itself with what you mark. ' +
+  'Or begin a note of your own, and put passages of many sources into it.';
+const EXPLAINED =
+  'Every source you mark has a note that fills itself. ' +
+  'A note of your own takes passages of many sources, beside your words.';
+
 function Beginning({ isEmpty, onBegin }: { isEmpty: boolean; onBegin: () => void }) {
   return (
     <div className="px-[30px] pb-6 pt-4 max-[900px]:px-4">
       <PageHeading>Notes</PageHeading>
-      <p className="mt-2 max-w-[60ch] text-soft">
-        {isEmpty
-          ? 'Mark something in a source, and its note is here: it fills itself with what you mark. Or begin a note of your own, and put passages of many sources into it.'
-          : 'Every source you mark has a note that fills itself. A note of your own takes passages of many sources, beside your words.'}
-      </p>
+      <p className="mt-2 max-w-[60ch] text-soft">{isEmpty ? AT_FIRST : EXPLAINED}</p>
       <button className="press mt-4" onClick={onBegin}>
         Begin a note
       </button>

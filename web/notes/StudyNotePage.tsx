@@ -19,7 +19,14 @@ import { NotYet } from './NotYet';
 import { useNotePatch, useNoteSaver } from './use-note-saver';
 import { useStudyEditor } from './use-study-editor';
 
-/** One study note: its words and excerpts in the middle, what could be put into it and what it refers to beside them. */
+const FOOT =
+  'col-span-full flex flex-wrap items-center gap-x-6 gap-y-1 border-t border-strong px-6 py-1.5 text-[14px] ' +
+  'max-[900px]:px-3';
+const TITLE =
+  'block w-full resize-none bg-transparent [field-sizing:content] pointer-coarse:min-h-[44px] ' +
+  'focus:outline-none focus-visible:shadow-[0_1px_0_var(--tide)]';
+
+/** One study note: its words and excerpts, beside them what could be put into it and what it refers to. */
 export function StudyNotePage({ note }: { note: StudyNote }) {
   const { saver, saving, wrote } = useNoteSaver(note);
   const version = useCallback(() => saver.version, [saver]);
@@ -28,7 +35,7 @@ export function StudyNotePage({ note }: { note: StudyNote }) {
   const wide = useWidth(1_101);
   const state = busy || savingWords(saving, `Written ${when(note.changedAt)}`);
   return (
-    <main className="grid min-h-0 grid-cols-[1fr_316px] grid-rows-[1fr_auto] max-[1100px]:grid-cols-1 max-[1100px]:grid-rows-[1fr_auto]">
+    <main className="grid min-h-0 grid-cols-[1fr_316px] grid-rows-[1fr_auto] max-[1100px]:grid-cols-1">
       <div className="relative min-h-0 overflow-y-auto bg-sheet">
         <div className="mx-auto max-w-[640px] px-[30px] pb-24 pt-5 max-[900px]:px-4">
           <Link to="/notes" className="act mb-2 hidden text-[14px] max-[900px]:inline-block">
@@ -43,7 +50,7 @@ export function StudyNotePage({ note }: { note: StudyNote }) {
         {!wide && <Beside note={note} editor={editor} className="border-t border-rule bg-paper" />}
       </div>
       {wide && <Beside note={note} editor={editor} className="min-h-0 overflow-y-auto border-l border-rule" />}
-      <footer className="col-span-full flex flex-wrap items-center gap-x-6 gap-y-1 border-t border-strong px-6 py-1.5 text-[14px] max-[900px]:px-3">
+      <footer className={FOOT}>
         <EditorTools editor={editor} onPictures={(files) => putPictures(editor, files)} headings />
         <span role="status" className="ml-auto text-[13px] text-soft">
           {state}
@@ -89,7 +96,7 @@ function Title({ note, onRename }: { note: StudyNote; onRename: (title: string) 
             e.currentTarget.blur();
           }
         }}
-        className="block w-full resize-none bg-transparent [field-sizing:content] pointer-coarse:min-h-[44px] focus:outline-none focus-visible:shadow-[0_1px_0_var(--tide)]"
+        className={TITLE}
       />
     </PageHeading>
   );

@@ -91,7 +91,7 @@ export class ExcerptView implements NodeView {
   }
 
   private foot(
-    { annotationId, line, reference }: NonNullable<ReturnType<typeof readExcerpt>>,
+    { annotationId, after, reference }: NonNullable<ReturnType<typeof readExcerpt>>,
     excerpt: StudyExcerpt | undefined,
   ): HTMLElement {
     const foot = element('p', 'foot');
@@ -103,8 +103,7 @@ export class ExcerptView implements NodeView {
       this.onOpen(annotationId);
     };
     const gone = excerpt?.state === 'deleted';
-    const tags = [...line.matchAll(/(?<=\s)#[^\s#]+/g)].map(([tag]) => tag).join(' ');
-    foot.append(gone ? reference : way, tags && ` ${tags}`);
+    foot.append(gone ? reference : way, after && ` ${after}`);
     const words = excerpt ? STATE_WORDS[excerpt.state] : '';
     if (words) foot.append(element('span', 'state', words));
     return foot;

@@ -74,7 +74,7 @@ test('what is typed while the server answers is neither lost nor written over by
   ]);
 });
 
-test('without a connection it is kept on this computer, and sent by the next window upon what came meanwhile', async () => {
+test('without a connection it is kept here, and sent by the next window upon what came meanwhile', async () => {
   const server = new Stored();
   const a = open(server);
   server.reached = false;
@@ -98,7 +98,7 @@ test('without a connection it is kept on this computer, and sent by the next win
   ]);
 });
 
-test('whatever two windows write and however slowly they are answered, every word is there in the end, in both', async () => {
+test('whatever two windows write, however slowly they are answered, every word is there in both', async () => {
   const steps = fc.array(fc.tuple(fc.constantFrom('write', 'save', 'answer', 'hear'), fc.nat(1), fc.nat(5)), {
     maxLength: 25,
   });

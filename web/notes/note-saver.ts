@@ -56,13 +56,18 @@ export class NoteSaver {
     return !this.sending && this.mine === this.base.text;
   }
 
+  /** Something is being written: it is told at once, and read a moment later. */
+  touch(): void {
+    if (this.saving?.type !== 'unsaved' && this.saving?.type !== 'failed') this.tell({ type: 'unsaved' });
+  }
+
   /** Takes up what was written, and keeps it on this computer. */
   read(): void {
     const text = this.editing?.read();
     if (text === undefined || text === this.mine) return;
     this.mine = text;
     this.world.keep({ base: this.base, mine: text });
-    this.tell({ type: 'unsaved' });
+    this.touch();
   }
 
   /** What stands on the server by now. */

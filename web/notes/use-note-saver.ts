@@ -26,14 +26,17 @@ function saverOf(client: QueryClient, me: PersonId, note: StudyNote): NoteSaver 
   if (before && !before.settled) return before;
   const saver = new NoteSaver(storedOf(note), read(key), {
     keep: (draft) => keep(key, draft),
-    send: ({ text, version }) =>
-      sent(
-        call('PATCH /api/notes/:id', { params: { id: note.id }, body: { version, markdown: text } }).then((stored) => {
-          client.setQueryData(keys.studyNote(note.id), stored);
-          return stored;
-        }),
-        storedOf,
-      ),
+    send: async ({ text, version }) => {
+      const body = { version, markdown: text };
+      const asked = call('PATCH /api/notes/:id', { params: { id: note.id }, body }).then((stored) => {
+        client.setQueryData(keys.studyNote(note.id), stored);
+        return stored;
+      });
+      const how = await sent(asked, storedOf);
+      // What was asked for before may know less, also where another window had stored the same.
+      if (how.type !== 'failed') void client.invalidateQueries({ queryKey: keys.candidatesOf(note.id) });
+      return how;
+    },
   });
   savers.set(key, saver);
   return saver;
@@ -69,6 +72,7 @@ export function useNoteSaver(note: StudyNote) {
   }, []);
   /** Something was typed. */
   const wrote = useCallback((): void => {
+    saver.touch();
     later(() => {
       saver.read();
       later(() => void saver.save(), SAVE_AFTER);
