@@ -213,20 +213,14 @@ class Seeder {
 
   async walkthrough(): Promise<void> {
     this.clock.set(1, 17);
-    await seedWalkthrough(
-      (...asked) => this.send(...asked),
-      `/api/classes/${this.classIds.B}`,
-      (source, quote) => this.noted.get(`${source} ${quote}`)!,
-    );
+    await seedWalkthrough((...asked) => this.send(...asked), `/api/classes/${this.classIds.B}`, this.idOf);
   }
 
   studyNotes(): Promise<void> {
-    return seedStudyNotes({
-      clock: this.clock,
-      send: (...asked) => this.send(...asked),
-      idOf: (source, quote) => this.noted.get(`${source} ${quote}`)!,
-    });
+    return seedStudyNotes({ clock: this.clock, send: (...asked) => this.send(...asked), idOf: this.idOf });
   }
+
+  private readonly idOf = (source: SourceKey, quote: string): string => this.noted.get(`${source} ${quote}`)!;
 
   private assignmentUrl(letter: 'A' | 'B', source: SourceKey): string {
     return `/api/classes/${this.classIds[letter]}/assignments/${this.kept.get(source)!.source.id}`;

@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { StudyNote, StudyNoteRow } from '@avrelle/core/wire';
+import { v7 } from 'uuid';
 import { expectSeen, newcomer } from './helpers';
 import { keepMarked } from './study';
 
@@ -107,7 +108,7 @@ test('what is typed without a connection is not lost when the window goes; a del
   browser,
 }) => {
   const { page, close } = await newcomer(browser, 'Offline');
-  await page.request.put('/api/notes/0193a1b2-0000-7000-8000-0000000000aa', {
+  await page.request.put(`/api/notes/${v7()}`, {
     data: { title: 'On the bus', markdown: 'Before the bus.' },
   });
   await page.goto('/notes');

@@ -4,6 +4,8 @@ export interface Chunk {
   readonly start: number;
 }
 
+/** Items of a list may be parted by empty lines. */
+const ITEM = /^ {0,3}(?:[-*+]|\d{1,9}[.)])(?:\s|$)/;
 const FENCE = /^ {0,3}(`{3,}|~{3,}|\$\$)/;
 
 /**
@@ -16,11 +18,15 @@ export function chunksOf(note: string): readonly Chunk[] {
   let at = 0;
   let fence: string | undefined;
   let afterBlank = false;
+  let holdsItem = false;
   for (const line of note.split('\n')) {
-    if (afterBlank && !fence && /^\S/.test(line) && at > start) {
+    const isItem = ITEM.test(line);
+    if (afterBlank && !fence && /^\S/.test(line) && !(isItem && holdsItem) && at > start) {
       chunks.push({ text: note.slice(start, at), start });
       start = at;
+      holdsItem = false;
     }
+    holdsItem ||= isItem;
     fence = fenceAfter(line, fence);
     afterBlank = line.trim() === '';
     at += line.length + 1;

@@ -7,7 +7,7 @@ import {
   withPassage,
   excerptsOf,
   follow,
-  placeIn,
+  placesIn,
   shortReference,
   writeExcerpt,
   type Current,
@@ -206,8 +206,8 @@ describe('a short reference', () => {
   test('says the page as printed, the time, or the paragraph; in a book that of the chapter', () => {
     const at = (locator?: object, role = 'paragraph', more: object = {}) => ({ role, path: '', locator, ...more });
     const outline = (blocks: object[]) => blocks.map((b, n) => ({ start: n * 10, end: n * 10 + 9, ...b })) as never;
-    expect(placeIn(outline([at({ page: 6, label: 'iv' })]), 4)).toBe('p. iv');
-    expect(placeIn(outline([at({ from: 41, to: 50 }, 'cue')]), 0)).toBe('0:41');
+    expect(placesIn(outline([at({ page: 6, label: 'iv' })]))(4)).toBe('p. iv');
+    expect(placesIn(outline([at({ from: 41, to: 50 }, 'cue')]))(0)).toBe('0:41');
     const text = outline([
       at(undefined, 'heading'),
       at(undefined, 'paragraph', { aside: true }),
@@ -215,8 +215,8 @@ describe('a short reference', () => {
       at(),
       at(undefined, 'heading'),
     ]);
-    expect([0, 12, 25, 34, 41].map((n) => placeIn(text, n))).toEqual(['¶ 1', '', '¶ 1', '¶ 2', '¶ 2']);
+    expect([0, 12, 25, 34, 41].map((n) => placesIn(text)(n))).toEqual(['¶ 1', '', '¶ 1', '¶ 2', '¶ 2']);
     const book = outline([at({ file: 'a' }), at({ file: 'b' }), at({ file: 'b' })]);
-    expect([placeIn(book, 5), placeIn(book, 25), placeIn([], 3)]).toEqual(['¶ 1', '¶ 2', '']);
+    expect([placesIn(book)(5), placesIn(book)(25), placesIn([])(3)]).toEqual(['¶ 1', '¶ 2', '']);
   });
 });

@@ -1,3 +1,4 @@
+export { chunksOf, remembering } from './chunks';
 export { blocksOf, joinBlocks, type NoteBlock } from './blocks';
 export { wordCount } from './word-count';
 export {
@@ -12,4 +13,4 @@ export {
 } from './excerpt';
 export { excerptsOf, follow, type Current, type ExcerptState, type Followed, type Following } from './follow';
 export { merge, TWICE_MINE, TWICE_THEIRS, type Merged } from './merge';
-export { placeIn, shortReference, type Referred } from './reference';
+export { placesIn, shortReference, type Referred } from './reference';

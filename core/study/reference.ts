@@ -1,3 +1,4 @@
+import { lowerBound } from '../anchor/lower-bound';
 import { placeName } from '../text/locator';
 import type { Outline } from '../text/stream';
 
@@ -30,21 +31,25 @@ function shortened(title: string): string {
 }
 
 /**
- * Where in its source a passage begins: the page as it is printed, the time of a recording, or the paragraph, counted
- * in the main text; in a book in its chapter. `start` is an offset in the stream.
+ * Where in its source passages begin: the page as it is printed, the time of a recording, or the paragraph, counted in
+ * the main text; in a book in its chapter. What is asked for is an offset in the stream.
  */
-export function placeIn(outline: Outline, start: number): string {
-  const at = outline.findLastIndex((block) => block.start <= start);
-  const block = outline[at];
-  if (!block) return '';
-  const named = placeName(block.locator);
-  if (named) return named;
-  if (block.aside) return '';
-  const file = block.locator && 'file' in block.locator ? block.locator.file : undefined;
-  const before = outline.slice(0, at + 1).filter((b) => !b.aside && (file === undefined || isIn(b.locator, file)));
-  const number = Math.max(1, before.filter((b) => b.role !== 'heading').length);
-  return `¶ ${number}`;
+export function placesIn(outline: Outline): (start: number) => string {
+  const starts = Int32Array.from(outline, (block) => block.start);
+  const names = namesOf(outline);
+  return (start) => names[lowerBound(starts, 0, starts.length, start + 1) - 1] ?? '';
 }
 
-const isIn = (locator: Outline[number]['locator'], file: string): boolean =>
-  locator !== undefined && 'file' in locator && locator.file === file;
+function namesOf(outline: Outline): readonly string[] {
+  let chapter: string | undefined;
+  let paragraphs = 0;
+  return outline.map(({ role, aside, locator }) => {
+    const file = locator && 'file' in locator ? locator.file : undefined;
+    if (file !== chapter) paragraphs = 0;
+    chapter = file;
+    if (!aside && role !== 'heading') paragraphs++;
+    const named = placeName(locator);
+    if (named || aside) return named;
+    return `¶ ${Math.max(1, paragraphs)}`;
+  });
+}

@@ -3,7 +3,7 @@ import { escapeMarkdown } from '@avrelle/core/export';
 import { citation } from '@avrelle/core/gather';
 import type { Kind } from '@avrelle/core/legend';
 import { quotation } from '@avrelle/core/markdown';
-import { placeIn, shortReference, writeExcerpt, type Current } from '@avrelle/core/study';
+import { placesIn, shortReference, writeExcerpt, type Current } from '@avrelle/core/study';
 import type { Outline } from '@avrelle/core/text';
 import type { Annotation, AnnotationId, PersonId, SourceId, SourceRow, VersionId } from '@avrelle/core/wire';
 import { annotationsFor } from '../annotations/queries';
@@ -26,7 +26,7 @@ export function currentExcerpts(db: Db, me: PersonId, ids: readonly AnnotationId
   const facts = new Map(
     sourceRowsOf(db, me, [...new Set([...seen.values()].map((a) => a.sourceId))]).map((row) => [row.id, row]),
   );
-  const placeOf = placesIn(db);
+  const placeOf = placesOf(db);
   return ids.flatMap((id) => {
     const annotation = seen.get(id);
     const source = annotation && facts.get(annotation.sourceId);
@@ -69,21 +69,16 @@ function answersByRoot(
 }
 
 /** Where in its source an annotation stands, by the newest version it was found in; each outline is read once. */
-function placesIn(db: Db): (annotation: Annotation) => string {
-  const outlines = new Map<VersionId, Outline>();
-  const outlineOf = (id: VersionId): Outline => {
-    const known = outlines.get(id);
-    if (known) return known;
-    const text = versionText(db, id);
-    const outline = text ? (JSON.parse(text.outline) as Outline) : [];
-    outlines.set(id, outline);
-    return outline;
+function placesOf(db: Db): (annotation: Annotation) => string {
+  const known = new Map<VersionId, (start: number) => string>();
+  const within = (id: VersionId): ((start: number) => string) => {
+    const places = known.get(id) ?? placesIn(JSON.parse(versionText(db, id)?.outline ?? '[]') as Outline);
+    known.set(id, places);
+    return places;
   };
   return ({ anchor, place, versionId }) => {
     if (anchor!.spot?.type === 'whole') return '';
-    return place?.start == null
-      ? placeIn(outlineOf(versionId), anchor!.position.start)
-      : placeIn(outlineOf(place.versionId), place.start);
+    return place?.start == null ? within(versionId)(anchor!.position.start) : within(place.versionId)(place.start);
   };
 }
 

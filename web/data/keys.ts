@@ -52,6 +52,7 @@ export const keys = {
   /** Study notes: their list; one of them; that of a source; what could be put into one. */
   study: ['study'] as const,
   studyNotes: ['study', 'list'] as const,
+  openNotes: ['study', 'note'] as const,
   studyNote: (id: string) => ['study', 'note', id] as const,
   sourceNote: (sourceId: SourceId) => ['study', 'source', sourceId] as const,
   candidatesOf: (id: string) => ['study', 'candidates', id] as const,

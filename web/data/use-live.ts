@@ -1,7 +1,16 @@
 import { useEffect, useRef, useState } from 'react';
 import { useQueryClient, type QueryClient, type QueryKey } from '@tanstack/react-query';
 import { linksIn } from '@avrelle/core/note';
-import type { AnnotationId, Batch, Job, StreamEvent, PersonId } from '@avrelle/core/wire';
+import type {
+  Annotation,
+  AnnotationId,
+  Batch,
+  Job,
+  PersonId,
+  StreamEvent,
+  StudyNote,
+  Welcome,
+} from '@avrelle/core/wire';
 import { hideAnnotation, showAnnotation } from './annotation-cache';
 import { withJob } from './jobs';
 import { liveStream, type Heard } from './live-stream';
@@ -52,7 +61,7 @@ export function receive(client: QueryClient, event: StreamEvent): void {
     case 'annotation': {
       if (event.annotation.classIds.length > 0) renewProgress(client);
       if (asksHere(client, event.annotation.id)) void renew(client, 'questions');
-      renewStudy(client);
+      if (standsInNotes(client, event.annotation)) renewStudy(client);
       if (linksIn(event.annotation.note).length > 0) void renew(client, 'links');
       return patch(client, keys.annotations(event.annotation.sourceId), () => showAnnotation(client, event.annotation));
     }
@@ -97,6 +106,14 @@ function renewProgress(client: QueryClient): void {
     asked = undefined;
     void renew(client, 'assignments');
   }, PROGRESS_EVERY);
+}
+
+/** What I write can come into notes of mine; of others', what stands in one that is shown, and what answers it. */
+function standsInNotes(client: QueryClient, { id, rootId, author }: Annotation): boolean {
+  if (author.id === client.getQueryData<Welcome>(keys.welcome)?.me?.id) return true;
+  return client
+    .getQueriesData<StudyNote>({ queryKey: keys.openNotes })
+    .some(([, note]) => note?.excerpts.some((e) => e.annotationId === id || e.annotationId === rootId));
 }
 
 /** Study notes follow what is marked; several marks at once are one reason to ask, so many milliseconds later. */

@@ -1,5 +1,5 @@
-import { useLayoutEffect, useRef, useState } from 'react';
-import { Popover } from 'radix-ui';
+import { useState } from 'react';
+import { Beneath } from '../ui/Beneath';
 import { useLatest } from '../ui/use-latest';
 import type { Completing } from './completion';
 
@@ -35,42 +35,25 @@ export type Completion = Pick<ReturnType<typeof useCompleting>, 'follow' | 'onKe
 
 /** Below the word that is being typed, above whatever else stands there. */
 export function Suggestions({ completing, chosen }: { completing: Completing | undefined; chosen: number }) {
-  const anchor = useRef({ getBoundingClientRect: () => new DOMRect() });
-  useLayoutEffect(() => {
-    anchor.current.getBoundingClientRect = () => completing?.at() ?? new DOMRect();
-  });
   if (!completing?.at()) return null;
   return (
-    <Popover.Root open>
-      <Popover.Anchor virtualRef={anchor} />
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={4}
-          collisionPadding={8}
-          updatePositionStrategy="always"
-          className="over z-50 py-1 text-[14px]"
-          onOpenAutoFocus={(e) => e.preventDefault()}
-          onCloseAutoFocus={(e) => e.preventDefault()}
-        >
-          <ul role="listbox" aria-label="Suggestions">
-            {completing.offers.map((offer, n) => (
-              <li
-                key={offer.key}
-                role="option"
-                aria-selected={n === chosen}
-                className={`cursor-pointer px-3 py-1 ${n === chosen ? 'bg-wash' : ''}`}
-                onMouseDown={(e) => {
-                  e.preventDefault();
-                  completing.choose(offer);
-                }}
-              >
-                {offer.words}
-              </li>
-            ))}
-          </ul>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Beneath at={() => completing.at()} className="py-1">
+      <ul role="listbox" aria-label="Suggestions">
+        {completing.offers.map((offer, n) => (
+          <li
+            key={offer.key}
+            role="option"
+            aria-selected={n === chosen}
+            className={`cursor-pointer px-3 py-1 ${n === chosen ? 'bg-wash' : ''}`}
+            onMouseDown={(e) => {
+              e.preventDefault();
+              completing.choose(offer);
+            }}
+          >
+            {offer.words}
+          </li>
+        ))}
+      </ul>
+    </Beneath>
   );
 }

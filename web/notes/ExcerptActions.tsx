@@ -1,9 +1,9 @@
-import { useEffect, useLayoutEffect, useRef, useState, type RefObject } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import { useEditorState, type Editor } from '@tiptap/react';
 import { NodeSelection } from '@tiptap/pm/state';
-import { Popover } from 'radix-ui';
 import { readExcerpt } from '@avrelle/core/study';
 import { fromMarkdown } from '../note/note-document';
+import { Beneath } from '../ui/Beneath';
 import { chosenExcerpt, moveExcerpt } from './excerpt-node';
 import { ShortenDialog } from './ShortenDialog';
 
@@ -24,45 +24,28 @@ export function ExcerptActions({ editor, onSettle }: Props) {
   });
   const at = useEditorState({ editor, selector: ({ editor: now }) => now.state.selection.from });
   const [shortening, setShortening] = useState<Chosen>();
-  const anchor = useRef({ getBoundingClientRect: () => new DOMRect() });
-  useLayoutEffect(() => {
-    anchor.current.getBoundingClientRect = () => {
-      const shown = editor.isDestroyed ? null : editor.view.nodeDOM(editor.state.selection.from);
-      return shown instanceof Element ? shown.getBoundingClientRect() : new DOMRect();
-    };
-  });
   const actions = useEnter(editor, chosen !== undefined);
   const replace = (markdown: string): void =>
     void editor.chain().focus().updateAttributes('excerpt', { markdown }).run();
   return (
     <>
       {chosen && !shortening && (
-        <Popover.Root open key={at}>
-          <Popover.Anchor virtualRef={anchor} />
-          <Popover.Portal>
-            <Popover.Content
-              ref={actions}
-              aria-label="The excerpt"
-              side="bottom"
-              align="start"
-              sideOffset={4}
-              collisionPadding={8}
-              updatePositionStrategy="always"
-              className="over z-30 max-w-[94vw] px-3 py-1.5 text-[14px]"
-              onOpenAutoFocus={(e) => e.preventDefault()}
-              onCloseAutoFocus={(e) => e.preventDefault()}
-              onEscapeKeyDown={() => editor.chain().focus().setTextSelection(editor.state.selection.to).run()}
-            >
-              <Actions
-                editor={editor}
-                chosen={chosen}
-                onShorten={() => setShortening(chosen)}
-                onReplace={replace}
-                onSettle={() => onSettle(chosen.annotationId)}
-              />
-            </Popover.Content>
-          </Popover.Portal>
-        </Popover.Root>
+        <Beneath
+          key={at}
+          at={() => boxOf(editor, at)}
+          label="The excerpt"
+          ref={actions}
+          className="max-w-[94vw] px-3 py-1.5"
+          onEscape={() => editor.chain().focus().setTextSelection(editor.state.selection.to).run()}
+        >
+          <Actions
+            editor={editor}
+            chosen={chosen}
+            onShorten={() => setShortening(chosen)}
+            onReplace={replace}
+            onSettle={() => onSettle(chosen.annotationId)}
+          />
+        </Beneath>
       )}
       {shortening && (
         <ShortenDialog
@@ -76,6 +59,11 @@ export function ExcerptActions({ editor, onSettle }: Props) {
       )}
     </>
   );
+}
+
+function boxOf(editor: Editor, at: number): DOMRect | null {
+  const shown = editor.isDestroyed ? null : editor.view.nodeDOM(at);
+  return shown instanceof Element ? shown.getBoundingClientRect() : null;
 }
 
 /** By Enter one comes from the chosen excerpt to what can be done with it. */

@@ -6,7 +6,6 @@ import { useNavigate } from 'react-router';
 import { useTags } from '../data/queries';
 import { completion } from '../note/completion';
 import { WORDS_AND_LISTS } from '../note/extensions';
-import { fromMarkdown, toMarkdown } from '../note/note-document';
 import { withoutTables } from '../note/pasted';
 import { useCompleting } from '../note/Suggestions';
 import { usePutPictures } from '../note/use-put-pictures';
@@ -14,6 +13,7 @@ import { useMessages } from '../ui/Messages';
 import { useLatest } from '../ui/use-latest';
 import { excerptNode, knowExcerpts, placeOfExcerpt } from './excerpt-node';
 import type { NoteSaver } from './note-saver';
+import { fromStudyMarkdown, toStudyMarkdown } from './study-document';
 
 /** Marks what was brought in from elsewhere: it is not one's own to undo, nor to save. */
 const TAKEN = 'taken';
@@ -46,7 +46,7 @@ export function useStudyEditor(note: StudyNote, saver: NoteSaver, wrote: () => v
       }),
       completion({ tags: () => latest.current.tags ?? [], people: () => [], onChange: follow, onKey }),
     ],
-    content: fromMarkdown(saver.text, { excerpts: true }),
+    content: fromStudyMarkdown(saver.text),
     editorProps: {
       attributes: ATTRIBUTES,
       handlePaste: (_, event) => {
@@ -77,12 +77,12 @@ function useSavedBy(saver: NoteSaver, editor: Editor, dirty: RefObject<boolean>)
   useEffect(() => {
     // One writes on at the end; what is chosen at first would be the first excerpt.
     editor.commands.setTextSelection(editor.state.doc.content.size);
-    last.current = toMarkdown(editor.getJSON());
+    last.current = toStudyMarkdown(editor.state.doc);
     saver.editing = {
       read: () => {
         if (!dirty.current || editor.isDestroyed) return undefined;
         dirty.current = false;
-        const text = toMarkdown(editor.getJSON());
+        const text = toStudyMarkdown(editor.state.doc);
         // The editor puts a line at the end to write in, which is no change.
         if (text === last.current) return undefined;
         last.current = text;
@@ -90,7 +90,7 @@ function useSavedBy(saver: NoteSaver, editor: Editor, dirty: RefObject<boolean>)
       },
       show: (text) => {
         bringTo(editor, text);
-        last.current = toMarkdown(editor.getJSON());
+        last.current = toStudyMarkdown(editor.state.doc);
       },
     };
     return () => {
@@ -103,7 +103,7 @@ function useSavedBy(saver: NoteSaver, editor: Editor, dirty: RefObject<boolean>)
 /** Brings what is shown to a text, changing only what differs: the cursor stays with its words. */
 function bringTo(editor: Editor, text: string): void {
   if (editor.isDestroyed) return;
-  const next = editor.schema.nodeFromJSON(fromMarkdown(text, { excerpts: true }));
+  const next = editor.schema.nodeFromJSON(fromStudyMarkdown(text));
   const { doc, tr } = editor.state;
   const start = doc.content.findDiffStart(next.content);
   const end = doc.content.findDiffEnd(next.content);
