@@ -14,6 +14,7 @@ import { assignmentRoutes } from './assignments/routes';
 import { discussionRoutes } from './discussion/routes';
 import { groupRoutes } from './groups/routes';
 import { questionRoutes } from './questions/routes';
+import { reviewRoutes } from './review/routes';
 import { studyRoutes } from './study/routes';
 import { walkthroughRoutes } from './walkthroughs/routes';
 import { calendarRoutes } from './calendar/routes';
@@ -86,6 +87,7 @@ const ROUTES = [
   calendarRoutes,
   walkthroughRoutes,
   studyRoutes,
+  reviewRoutes,
   liveRoutes,
   libraryRoutes,
   searchRoutes,

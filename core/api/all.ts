@@ -15,6 +15,7 @@ import * as library from './library';
 import * as live from './live';
 import * as notifications from './notifications';
 import * as questions from './questions';
+import * as review from './review';
 import * as sources from './sources';
 import * as study from './study';
 import * as walkthroughs from './walkthroughs';
@@ -36,6 +37,7 @@ const FEATURES = {
   live,
   notifications,
   questions,
+  review,
   sources,
   study,
   walkthroughs,

@@ -15,6 +15,8 @@ export const STANDINGS = {
   list: ['owner'],
   'study note': ['owner'],
   'deleted study note': ['owner'],
+  card: ['owner'],
+  'deleted card': ['owner'],
 } as const;
 
 export type Thing = keyof typeof STANDINGS;

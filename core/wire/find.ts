@@ -122,6 +122,8 @@ export interface Desk {
   readonly begun: boolean;
   readonly notices: readonly DeskNotice[];
   readonly unseen: number;
+  /** How many cards are to be practised today. */
+  readonly cards: number;
   /** Who waits to be let in to the classes I teach. */
   readonly asking: readonly { readonly class: ClassLabel; readonly people: number }[];
   /** Questions of my classes that I have not answered. */

@@ -23,6 +23,7 @@ export type CollectionId = Id<'collection'>;
 export type JobId = Id<'job'>;
 export type WalkthroughId = Id<'walkthrough'>;
 export type StudyNoteId = Id<'study note'>;
+export type CardId = Id<'card'>;
 export type BatchId = Id<'batch'>;
 export type FeedId = Id<'feed'>;
 export type DraftId = Id<'draft'>;

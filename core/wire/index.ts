@@ -13,6 +13,7 @@ export type {
   BatchId,
   WalkthroughId,
   StudyNoteId,
+  CardId,
   FeedId,
   DraftId,
 } from './ids';
@@ -281,4 +282,29 @@ export type {
   StudyNotePut,
   StudyNoteRow,
 } from './study-note';
+export {
+  MOST_CARDS,
+  PASSAGE_STATES,
+  cardAnswerSchema,
+  cardPatchSchema,
+  cardPutSchema,
+  cardTableSchema,
+  restSchema,
+  reviewWishSchema,
+} from './card';
+export type {
+  CardAnswer,
+  CardPage,
+  CardPassage,
+  CardPatch,
+  CardPut,
+  CardRow,
+  CardTableResult,
+  PassageBlock,
+  PassageState,
+  Review,
+  ReviewCard,
+  ReviewStatistics,
+  ReviewWish,
+} from './card';
 export type { StreamEvent } from './stream-event';

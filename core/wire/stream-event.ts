@@ -16,6 +16,8 @@ export type StreamEvent =
   | { readonly type: 'walkthroughs' }
   /** Study notes of mine. */
   | { readonly type: 'study' }
+  /** Cards of mine. */
+  | { readonly type: 'review' }
   /** Something begins to be shown to a class, or ends. */
   | { readonly type: 'live' }
   | { readonly type: 'arrivals' }

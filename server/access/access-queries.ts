@@ -39,8 +39,9 @@ const KINDS = `
   UNION ALL
   SELECT CASE WHEN role = 'student' THEN 'reader' ELSE 'owner' END, '' FROM membership
   WHERE class_id = @id AND person_id = @me`;
-const studyNote = (deleted: 'NULL' | 'NOT NULL'): string => `
-  SELECT 'owner' AS standing, '' AS owner FROM study_note
+/** What nobody but its owner sees. */
+const owned = (table: 'study_note' | 'card', deleted: 'NULL' | 'NOT NULL'): string => `
+  SELECT 'owner' AS standing, '' AS owner FROM ${table}
   WHERE id = @id AND owner_id = @me AND deleted_at IS ${deleted}`;
 const own = (table: 'job' | 'draft' | 'feed' | 'batch'): string =>
   `SELECT 'owner' AS standing, '' AS owner FROM ${table} WHERE id = @id AND person_id = @me`;
@@ -58,8 +59,10 @@ const OF: Readonly<Record<Thing, string>> = {
   draft: own('draft'),
   feed: own('feed'),
   list: own('batch'),
-  'study note': studyNote('NULL'),
-  'deleted study note': studyNote('NOT NULL'),
+  'study note': owned('study_note', 'NULL'),
+  'deleted study note': owned('study_note', 'NOT NULL'),
+  card: owned('card', 'NULL'),
+  'deleted card': owned('card', 'NOT NULL'),
 };
 
 /** What somebody is to a thing; undefined where it is nothing to them. */

@@ -48,6 +48,10 @@ const TABLE: readonly (readonly [...Case, Readonly<Partial<Record<Someone, strin
   ['study note', 'deleted note', {}],
   ['deleted study note', 'deleted note', { owner: 'owner' }],
   ['deleted study note', 'note', {}],
+  ['card', 'card', { owner: 'owner' }],
+  ['card', 'deleted card', {}],
+  ['deleted card', 'deleted card', { owner: 'owner' }],
+  ['deleted card', 'card', {}],
 ];
 
 beforeAll(async () => {
@@ -103,6 +107,11 @@ async function makeNotes(): Promise<void> {
     await people.owner.send('PUT', `/api/notes/${ids[name]}`, { title: name, markdown: 'Mud.' });
   }
   await people.owner.send('PATCH', `/api/notes/${ids['deleted note']}`, { version: 2, deleted: true });
+  for (const name of ['card', 'deleted card']) {
+    ids[name] = v7();
+    await people.owner.send('PUT', `/api/cards/${ids[name]}`, { question: name, answer: 'Mud.' });
+  }
+  await people.owner.send('PATCH', `/api/cards/${ids['deleted card']}`, { version: 1, deleted: true });
 }
 
 /** What only work of its own would make. */

@@ -20,6 +20,8 @@ const NAMES: Readonly<Record<Thing, string>> = {
   list: 'list',
   'study note': 'note',
   'deleted study note': 'note',
+  card: 'card',
+  'deleted card': 'card',
 };
 
 /** Whether somebody is to a thing what a permission asks for. */

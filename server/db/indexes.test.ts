@@ -24,6 +24,17 @@ import { IN_CLASS, LEFT, ON_SOURCE, ONE_QUESTION } from '../questions/queries';
 import { DUE, HELD, STUDENTS_SEEING } from '../held/queries';
 import { OF_SOURCE, ONE, SOME } from '../annotations/queries';
 import { ANSWERS, BEHIND, MARKS_IN, MINE as STUDY_NOTES, MISSING, NEWEST_MARKS } from '../study/queries';
+import {
+  ANSWERED_SINCE,
+  ANSWERS_SINCE,
+  COMING,
+  DUE as CARDS_DUE,
+  HARDEST,
+  LAST_ANSWER,
+  LIST,
+  LISTED as CARDS_LISTED,
+  SOME as CARDS,
+} from '../review/queries';
 import { FURTHER } from '../annotations/together-queries';
 import { OTHERS, STANDING } from '../assignments/together-queries';
 import { annotationsStatement, countStatement, sourcesStatement } from '../find/queries';
@@ -58,6 +69,15 @@ test.each(
     MARKS_IN,
     NEWEST_MARKS,
     ANSWERS,
+    ANSWERED_SINCE,
+    ANSWERS_SINCE,
+    COMING,
+    CARDS_DUE,
+    HARDEST,
+    LAST_ANSWER,
+    LIST,
+    CARDS_LISTED,
+    CARDS,
     READING_TOGETHER: OTHERS,
     STANDING,
     MARKED,

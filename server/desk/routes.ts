@@ -6,6 +6,7 @@ import { askerOf } from '../find/asker-of';
 import { askingNow } from '../notifications/asking';
 import { noticesFor } from '../notifications/notices-queries';
 import { kindsOff } from '../notifications/settings-queries';
+import { cardsDue } from '../review/practice';
 import { questionsLeft } from '../questions/queries';
 import { serving } from '../serve';
 import { annotationHits, readQuery, sourcePage } from '../find/find';
@@ -46,6 +47,7 @@ export function deskRoutes(app: FastifyInstance, context: Context): void {
       begun: fresh.total + reading.length > 0 || some('', 1).total > 0,
       notices: found,
       unseen: found.filter((n) => !n.seen).length,
+      cards: cardsDue(context, me, query),
       asking: askingNow(db, me.id, off).map(({ class: of, people }) => ({ class: of, people })),
       questions: questionsLeft(db, me.id, now()),
       reading,

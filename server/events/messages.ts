@@ -30,6 +30,7 @@ export function told(db: Db, event: EventRow): Told {
       return toThose(() => new Set(teachersIn(db, event.classId)), { type: 'walkthroughs' });
     case 'arrivals':
     case 'study':
+    case 'review':
     case 'threads':
       return toThose(() => new Set([event.personId ?? '']), { type: event.type });
     case 'job': {

@@ -11,6 +11,7 @@ export type EventType =
   | 'questions'
   | 'walkthroughs'
   | 'study'
+  | 'review'
   | 'live'
   | 'classes'
   | 'job'

@@ -8,6 +8,7 @@ import { removeOldDigests } from '../notifications/digest-queries';
 import { removeExpiredClasses } from '../classes/member-queries';
 import { removeLinksOver } from '../joining/queries';
 import { removeAnnotations } from '../annotations/remove-queries';
+import { removeExpiredCards } from '../review/queries';
 import { removeExpiredNotes } from '../study/queries';
 import { expired, filesOf, removeExpiredCollections, removeSource } from './queries';
 
@@ -47,6 +48,7 @@ export function removeExpired({ db, now }: Pick<Context, 'db' | 'now'>, seenBefo
     removeExpiredCollections(db, before(KEPT_DAYS));
     removeExpiredClasses(db, before(KEPT_DAYS));
     removeExpiredNotes(db, before(KEPT_DAYS));
+    removeExpiredCards(db, before(KEPT_DAYS));
     removeLinksOver(db, before(KEPT_DAYS));
     removeOldJobs(db, before(JOB_DAYS), before(KEPT_DAYS));
     removeOldEvents(db, before(EVENT_DAYS));

@@ -57,6 +57,14 @@ export const keys = {
   sourceNote: (sourceId: SourceId) => ['study', 'source', sourceId] as const,
   candidatesOf: (id: string) => ['study', 'candidates', id] as const,
   candidates: (id: string, q: string) => ['study', 'candidates', id, q] as const,
+  /** Cards: what is to be practised, lists of them, how it went. */
+  review: ['review'] as const,
+  due: (chosen: object) => ['review', 'due', chosen] as const,
+  cards: (asked: object) => ['review', 'cards', asked] as const,
+  card: (id: string) => ['review', 'card', id] as const,
+  reviewStatistics: ['review', 'statistics'] as const,
+  reviewWish: ['review', 'wish'] as const,
+  passage: (annotationId: string) => ['review', 'passage', annotationId] as const,
   /** What is shown to my classes now. */
   live: ['live'] as const,
   held: (id: string) => ['classes', id, 'held'] as const,

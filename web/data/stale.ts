@@ -32,6 +32,7 @@ const STALE = {
   questions: () => [keys.questions, keys.assignments, ['set-here'], keys.desk],
   walkthroughs: () => [['walkthroughs']],
   study: () => [keys.study],
+  review: () => [keys.review, keys.desk],
   live: () => [keys.live],
   requests: () => [keys.myRequests],
   /** How far people are with what is set, and what they say. */

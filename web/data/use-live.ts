@@ -83,6 +83,7 @@ export function receive(client: QueryClient, event: StreamEvent): void {
     case 'questions':
     case 'walkthroughs':
     case 'study':
+    case 'review':
     case 'live':
     case 'classes':
       return void renew(client, event.type);

@@ -79,6 +79,7 @@ export const desk = shape<Desk>()(
     begun: boolean(),
     notices: list(notice),
     unseen: amount(),
+    cards: amount(),
     asking: list(fields({ class: classLabel, people: amount() })),
     questions: list(
       fields({

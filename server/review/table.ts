@@ -1,0 +1,90 @@
+import Papa from 'papaparse';
+import { UUID_V7, cardPutSchema, type CardTableResult, type Me } from '@avrelle/core/wire';
+import { ValidationError } from 'yup';
+import { AppError } from '../errors';
+import { csvOf } from '../export/csv';
+import type { Writing } from '../writing';
+import { patchCard, putCard } from './cards';
+import { cardsAsked, storedCard } from './queries';
+
+const COLUMNS = ['id', 'question', 'answer', 'slips', 'passage', 'source', 'due', 'answered', 'forgotten'] as const;
+/** Between the words of several slips. */
+const BETWEEN = ' | ';
+const MOST = 100_000;
+
+/** All cards of somebody as a table. */
+export function cardTable({ db }: Writing, me: Me): string {
+  const { cards } = cardsAsked(db, me.id, { offset: 0, limit: MOST });
+  return csvOf(
+    COLUMNS,
+    cards.map(({ id, question, answer, slips, quote, title, memory }) => [
+      id,
+      question,
+      answer,
+      slips.map((slip) => slip.words).join(BETWEEN),
+      quote,
+      title,
+      memory.due,
+      memory.seen,
+      memory.forgotten,
+    ]),
+  );
+}
+
+type Line = Readonly<Record<string, string | undefined>>;
+
+/**
+ * Reads a table of cards: a line with the id of a card of mine changes its question and answer, another one is a new
+ * card. What cannot be read is left out and said. Throws `invalid` where the table has no column `question`.
+ */
+export function bringInCards(world: Writing, me: Me, table: string): CardTableResult {
+  const { data, meta } = Papa.parse<Line>(table.replace(/^\ufeff/, ''), {
+    header: true,
+    skipEmptyLines: 'greedy',
+    transformHeader: (name) => name.trim().toLowerCase(),
+  });
+  if (!meta.fields?.includes('question'))
+    throw new AppError(
+      'invalid',
+      { message: 'The table needs a first line that names its columns: question and answer.' },
+      { field: 'table' },
+    );
+  if (data.length > MOST)
+    throw new AppError(
+      'invalid',
+      { message: `A table may have ${MOST.toLocaleString('en')} cards.` },
+      { field: 'table' },
+    );
+  return world.db.transaction(() => {
+    const result = { added: 0, changed: 0, refused: [] as { line: number; why: string }[] };
+    data.forEach((line, n) => {
+      try {
+        const made = bringIn(world, me, line);
+        if (made) result[made]++;
+      } catch (error) {
+        // The first line names the columns.
+        if (!(error instanceof AppError) && !(error instanceof ValidationError)) throw error;
+        result.refused.push({ line: n + 2, why: error.message });
+      }
+    });
+    return result;
+  });
+}
+
+function bringIn(world: Writing, me: Me, line: Line): 'added' | 'changed' | undefined {
+  const question = unguarded(line.question);
+  const answer = unguarded(line.answer);
+  const there = UUID_V7.test(line.id ?? '') ? storedCard(world.db, line.id!) : undefined;
+  if (there?.ownerId === me.id && there.deletedAt === null) {
+    if (there.question === question && there.answer === answer) return undefined;
+    const { version } = there;
+    const { question: asked, answer: said } = cardPutSchema.validateSync({ question, answer });
+    patchCard(world, me, there.id, { version, question: asked, answer: said, slips: undefined });
+    return 'changed';
+  }
+  putCard(world, me, world.newId(), cardPutSchema.validateSync({ question, answer }));
+  return 'added';
+}
+
+/** A value that looked like a formula has an apostrophe before it in our tables. */
+const unguarded = (value = ''): string => value.trim().replace(/^'(?=[=+\-@\t\r])/, '');
