@@ -23,6 +23,7 @@ import { bareMarks } from './bare-marks';
 import type { DemoClock } from './clock';
 import { DRAWINGS } from './drawings';
 import { MARKS, type DemoMark, type SourceKey } from './marks';
+import { seedCards } from './cards';
 import { seedClasses } from './classes';
 import { seedNotifications } from './notifications';
 import { QUESTIONS } from './questions';
@@ -64,7 +65,7 @@ export async function seed(
   await seeder.assignments();
   await seeder.questions();
   await seeder.walkthrough();
-  await seeder.studyNotes();
+  await seeder.study();
   await seeder.order();
   await seeder.arrivals();
   clock.release();
@@ -216,8 +217,11 @@ class Seeder {
     await seedWalkthrough((...asked) => this.send(...asked), `/api/classes/${this.classIds.B}`, this.idOf);
   }
 
-  studyNotes(): Promise<void> {
-    return seedStudyNotes({ clock: this.clock, send: (...asked) => this.send(...asked), idOf: this.idOf });
+  async study(): Promise<void> {
+    const { clock, idOf } = this;
+    const send: typeof this.send = (...asked) => this.send(...asked);
+    await seedCards({ clock, send, idOf, textOf: (key) => this.kept.get(key)!.text.text });
+    await seedStudyNotes({ clock, send, idOf });
   }
 
   private readonly idOf = (source: SourceKey, quote: string): string => this.noted.get(`${source} ${quote}`)!;

@@ -14,38 +14,78 @@ const PAGES = [
   ['/library', 'Library'],
   ['/classes', 'Classes'],
   ['/notes', 'Notes'],
+  ['/review', 'Review'],
 ] as const;
+
+const HEAD =
+  'flex items-baseline gap-[22px] border-b border-strong px-6 pb-[9px] pt-[11px] ' +
+  'max-[900px]:gap-4 max-[900px]:px-3 max-[600px]:gap-3 max-[380px]:gap-1.5 max-[380px]:px-2';
+const HERE = 'border-b-2 border-tide pb-[3px] text-ink';
+const FIND =
+  'ml-auto flex w-[230px] items-baseline border-b border-(--strand) pb-0.5 focus-within:border-tide ' +
+  'max-[600px]:w-0 max-[600px]:min-w-[60px] max-[600px]:flex-1 max-[380px]:min-w-[34px]';
 
 /** The places of Avrelle, the way to find anything, and one's own name. */
 export function Navigation({ connected, waits }: { connected: boolean; waits: boolean }) {
-  const unseen = useDesk().data?.unseen ?? 0;
+  const { unseen = 0, cards = 0 } = useDesk().data ?? {};
+  const told: Readonly<Record<string, readonly [number, string]>> = {
+    '/desk': [unseen, 'new'],
+    '/review': [cards, 'due'],
+  };
   return (
-    <header className="flex items-baseline gap-[22px] border-b border-strong px-6 pb-[9px] pt-[11px] max-[900px]:gap-4 max-[900px]:px-3 max-[600px]:gap-3 max-[380px]:gap-1.5 max-[380px]:px-2">
-      <span className="mr-2.5 font-read text-[21px] font-semibold italic text-tide max-[600px]:hidden">Avrelle</span>
-      <nav aria-label="Main" className="flex items-baseline gap-[22px] max-[900px]:gap-4 max-[380px]:gap-1.5">
+    <header className={HEAD}>
+      <span className="mr-2.5 font-read text-[21px] font-semibold italic text-tide max-[700px]:hidden">Avrelle</span>
+      <nav aria-label="Main" className="flex items-baseline gap-[22px] max-[900px]:gap-4 max-[460px]:hidden">
         {PAGES.map(([to, name]) => (
-          <NavLink
-            key={to}
-            to={to}
-            className={({ isActive }) =>
-              isActive ? 'border-b-2 border-tide pb-[3px] text-ink' : 'text-soft hover:text-ink'
-            }
-          >
+          <NavLink key={to} to={to} className={({ isActive }) => (isActive ? HERE : 'text-soft hover:text-ink')}>
             {name}
-            {to === '/desk' && unseen > 0 && (
-              <sup className="ml-0.5 text-[12px] font-bold text-brick" aria-label={`${unseen} new`}>
-                {unseen}
-              </sup>
-            )}
+            <Count of={told[to]} />
           </NavLink>
         ))}
       </nav>
+      <Places told={told} />
       <span role="status" className="text-[13px] text-brick empty:hidden">
         {[!connected && 'no connection', waits && 'not sent yet'].filter(Boolean).join(', ')}
       </span>
       <FindField />
       <MyMenu />
     </header>
+  );
+}
+
+type Told = readonly [number: number, of: string];
+
+function Count({ of }: { of: Told | undefined }) {
+  if (!of || of[0] === 0) return null;
+  return (
+    <sup className="ml-0.5 text-[12px] font-bold text-brick" aria-label={of.join(' ')}>
+      {of[0]}
+    </sup>
+  );
+}
+
+/** On a narrow screen the places are under the name of the one where one is. */
+function Places({ told }: { told: Readonly<Record<string, Told>> }) {
+  const { pathname } = useLocation();
+  const navigate = useNavigate();
+  const here = PAGES.find(([to]) => pathname.startsWith(to));
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger className="hidden whitespace-nowrap font-semibold max-[460px]:block">
+        {here?.[1] ?? 'Go to'} <span aria-hidden="true">▾</span>
+        <Count of={told['/desk']} />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="start" sideOffset={10} className="over min-w-[180px] py-1.5 text-[15px]">
+          {PAGES.map(([to, name]) => (
+            <DropdownMenu.Item key={to} className="item" onSelect={() => void navigate(to)}>
+              {name}
+              <Count of={told[to]} />
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   );
 }
 
@@ -64,7 +104,7 @@ function FindField() {
   return (
     <form
       role="search"
-      className="ml-auto flex w-[230px] items-baseline border-b border-(--strand) pb-0.5 focus-within:border-tide max-[600px]:w-0 max-[600px]:min-w-[60px] max-[380px]:min-w-[34px] max-[600px]:flex-1"
+      className={FIND}
       onSubmit={(e) => {
         e.preventDefault();
         if (words.trim()) void navigate(`/find?q=${encodeURIComponent(words.trim())}`);

@@ -11,6 +11,10 @@ const LATER = /\/(mutationObserver|useMutation)\.js$/;
 const DATA =
   /\/web\/data\/(api|call|keys|stale|queries|(account|assignment|class|find|gather|library|source)-queries)\.ts$/;
 
+/** Small parts of the interface that the Library has anyway, likewise. */
+const PARTS =
+  /\/web\/ui\/(Alert|FileButton|MarkedText|Menu|Sign|SourceRow|State|Strand|use-address-params|use-latest|when)\.tsx?$/;
+
 export default defineConfig({
   plugins: [react(), tailwind()],
   build: {
@@ -26,6 +30,7 @@ export default defineConfig({
           groups: [
             { name: 'frame', test: (id) => FRAME.test(id) && !LATER.test(id) },
             { name: 'data', test: DATA },
+            { name: 'parts', test: PARTS },
           ],
         },
       },

@@ -1,6 +1,6 @@
 import { boolean, mixed, number, object, string } from 'yup';
 import type { Spot } from '../anchor/spot';
-import { MEMORY_STATES } from '../review/memory';
+import { MEMORY_STATES } from '../review/rating';
 import {
   PASSAGE_STATES,
   cardAnswerSchema,
@@ -41,6 +41,7 @@ const passageFields = fields({
     }),
   ),
   lost: amount(),
+  versionId: noneOrId(),
   kind: kind.nullable().defined(),
   spot: mixed<Spot>().nullable().defined(),
   note: text(),

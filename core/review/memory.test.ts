@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { answered, chanceOf, newMemory, RATINGS, type CardMemory, type CardRating } from './memory';
+import { answered, chanceOf, newMemory, type CardMemory } from './memory';
+import { RATINGS, type CardRating } from './rating';
 
 const BEGIN = '2026-11-01T08:00:00.000Z';
 const plain = { wish: 0.9, seed: '' };

@@ -1,8 +1,6 @@
 import { FSRS, Rating, State, StrategyMode, generatorParameters, type CardInput, type Grade } from 'ts-fsrs';
+import { MEMORY_STATES, type CardRating, type MemoryState } from './rating';
 
-/** How a card came back to somebody, the worst first. */
-export const RATINGS = ['forgot', 'partly', 'knew', 'easily'] as const;
-export type CardRating = (typeof RATINGS)[number];
 const GRADES: Readonly<Record<CardRating, Grade>> = {
   forgot: Rating.Again,
   partly: Rating.Hard,
@@ -10,9 +8,6 @@ const GRADES: Readonly<Record<CardRating, Grade>> = {
   easily: Rating.Easy,
 };
 
-/** `new`: never answered; `learning` and `relearning`: comes back within the hour; `review`: after days. */
-export const MEMORY_STATES = ['new', 'learning', 'review', 'relearning'] as const;
-export type MemoryState = (typeof MEMORY_STATES)[number];
 const STATES: Readonly<Record<MemoryState, State>> = {
   new: State.New,
   learning: State.Learning,
@@ -38,9 +33,6 @@ export interface CardMemory {
   /** When it was answered last; null for a new one. */
   readonly last: string | null;
 }
-
-/** The share of cards that one wants to remember when they come back. */
-export const RETENTION = { least: 0.7, usual: 0.9, most: 0.97 } as const;
 
 export const newMemory = (now: string): CardMemory => ({
   state: 'new',

@@ -2,9 +2,9 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import type { Spot } from '../anchor/spot';
 import type { Kind } from '../legend/legend';
-import { RATINGS, RETENTION, type CardRating, type MemoryState } from '../review/memory';
+import { RATINGS, RETENTION, type CardRating, type MemoryState } from '../review/rating';
 import type { PassagePart } from '../review/slips';
-import { idSchema, type AnnotationId, type CardId, type SourceId } from './ids';
+import { idSchema, type AnnotationId, type CardId, type SourceId, type VersionId } from './ids';
 import { LONGEST_NOTE } from './annotation';
 
 const LONGEST_QUESTION = 2_000;
@@ -105,6 +105,8 @@ export interface CardPassage {
   readonly blocks: readonly PassageBlock[];
   /** Slips whose words are gone. */
   readonly lost: number;
+  /** The version it was found in, whose pictures and pages an area lies on; null where it stands nowhere. */
+  readonly versionId: VersionId | null;
   readonly kind: Kind | null;
   readonly spot: Spot | null;
   /** The note of the passage, in Markdown; '' where there is none or it is not seen. */

@@ -143,12 +143,7 @@ export function patchCard(world: Writing, me: Me, id: CardId, patch: CardPatch):
         { current: cardFor(world, me.id, id) },
       );
     const mark = before.annotationId === null ? undefined : annotationFor(db, me.id, before.annotationId);
-    const put = {
-      question: patch.question ?? before.question,
-      answer: patch.answer ?? before.answer,
-      slips: patch.slips ?? before.slips,
-      covers: patch.covers ?? before.covers,
-    };
+    const put = changed(before, patch);
     const quote = mark?.anchor ? quoteOf(mark) : before.quote;
     if (!patch.deleted) mustAsk(put, mark?.note ?? '', quote);
     updateCard(db, id, { ...put, quote, deletedAt: patch.deleted ? now() : before.deletedAt });
@@ -156,6 +151,13 @@ export function patchCard(world: Writing, me: Me, id: CardId, patch: CardPatch):
     return cardFor(world, me.id, id);
   });
 }
+
+const changed = (before: StoredCard, patch: CardPatch): Asking => ({
+  question: patch.question ?? before.question,
+  answer: patch.answer ?? before.answer,
+  slips: patch.slips ?? before.slips,
+  covers: patch.covers ?? before.covers,
+});
 
 export function restoreCard(world: Writing, me: Me, id: CardId): ReviewCard {
   const { db, events } = world;

@@ -1,7 +1,7 @@
-import { partsOf, placeSlips, surroundings, type Slip } from '@avrelle/core/review';
+import { partsOf, placeSlips, surroundings, type Slip, type Surrounding } from '@avrelle/core/review';
 import { placesIn } from '@avrelle/core/study';
 import type { Outline } from '@avrelle/core/text';
-import type { Annotation, CardPassage, VersionId } from '@avrelle/core/wire';
+import type { Annotation, AnnotationPlace, CardPassage, VersionId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 import { versionText } from '../sources/queries';
 
@@ -44,19 +44,24 @@ function passageIn(annotation: Annotation, asked: Asked, textOf: (id: VersionId)
   if (!place || place.start === null || place.end === null) return { ...quoted('unplaced', asked), ...seen };
   const { text, outline, placeAt } = textOf(place.versionId);
   const passage = { start: place.start, end: place.end };
+  const found = { state: isChanged(place) ? 'changed' : 'placed', versionId: place.versionId, ...seen } as const;
+  const at = { start: passage.start, share: Math.min(1, passage.start / Math.max(1, text.length)) };
+  if (spot?.type === 'whole') return { ...NO_PASSAGE, ...found, ...at };
+  // Only words lie under slips; around an area or a time the text stands as it is.
   const isWords = spot === null || spot.type === 'drawn';
   const slips = isWords ? slipsIn(text, passage, asked) : [];
-  const found = slips.filter((piece) => piece !== null);
+  const placed = slips.filter((piece) => piece !== null);
+  const around = surroundings(text, outline, reach(passage, placed));
   return {
-    state: place.state === 'edited' && !place.byHand ? 'changed' : 'placed',
-    place: spot?.type === 'whole' ? '' : placeAt(passage.start),
-    share: Math.min(1, passage.start / Math.max(1, text.length)),
-    start: passage.start,
-    blocks: spot?.type === 'whole' ? [] : blocksAround(text, outline, isWords ? passage : null, found, passage),
-    lost: slips.length - found.length,
-    ...seen,
+    ...found,
+    ...at,
+    place: placeAt(passage.start),
+    blocks: inParts(around, isWords ? passage : null, placed),
+    lost: slips.length - placed.length,
   };
 }
+
+const isChanged = ({ state, byHand }: AnnotationPlace): boolean => state === 'edited' && !byHand;
 
 /** A question without slips of its own hides the passage, which would tell the answer. */
 function slipsIn(text: string, passage: Piece, { question, slips }: Asked): (Piece | null)[] {
@@ -64,22 +69,18 @@ function slipsIn(text: string, passage: Piece, { question, slips }: Asked): (Pie
   return placeSlips(text, passage.start, slips);
 }
 
-function blocksAround(
-  text: string,
-  outline: Outline,
+/** From the first to the last of a passage and its slips. */
+const reach = (passage: Piece, slips: readonly Piece[]): Piece => ({
+  start: Math.min(passage.start, ...slips.map((slip) => slip.start)),
+  end: Math.max(passage.end, ...slips.map((slip) => slip.end)),
+});
+
+const inParts = (
+  around: readonly Surrounding[],
   marked: Piece | null,
   slips: readonly Piece[],
-  passage: Piece,
-): CardPassage['blocks'] {
-  const reach = {
-    start: Math.min(passage.start, ...slips.map((slip) => slip.start)),
-    end: Math.max(passage.end, ...slips.map((slip) => slip.end)),
-  };
-  return surroundings(text, outline, reach).map(({ text: words, ...block }) => ({
-    ...block,
-    parts: partsOf({ start: block.start, text: words }, marked, slips),
-  }));
-}
+): CardPassage['blocks'] =>
+  around.map(({ text, ...block }) => ({ ...block, parts: partsOf({ start: block.start, text }, marked, slips) }));
 
 /** What is left of a passage that stands nowhere: its words. */
 function quoted(state: 'deleted' | 'unplaced', asked: Asked): CardPassage {
@@ -90,7 +91,7 @@ function quoted(state: 'deleted' | 'unplaced', asked: Asked): CardPassage {
   const parts = partsOf({ start: 0, text: quote }, passage, found);
   const blocks = quote === '' ? [] : [{ start: 0, isHeading: false, holds: true, parts }];
   const lost = slips.length - found.length;
-  return { state, place: '', share: 0, start: 0, blocks, lost, kind: null, spot: null, note: '' };
+  return { ...NO_PASSAGE, state, blocks, lost };
 }
 
 /** Of a card that never had one. */
@@ -101,6 +102,7 @@ export const NO_PASSAGE: CardPassage = {
   start: 0,
   blocks: [],
   lost: 0,
+  versionId: null,
   kind: null,
   spot: null,
   note: '',

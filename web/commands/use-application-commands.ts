@@ -36,6 +36,7 @@ export function useApplicationCommands(): void {
     go('/gather', 'Gather: lists, feeds and letters'),
     go('/classes', 'the classes'),
     go('/notes', 'the notes'),
+    go('/review', 'Review'),
     go('/notifications', 'notifications'),
     go('/account', 'your account'),
     {

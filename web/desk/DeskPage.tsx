@@ -11,6 +11,7 @@ import { Strand } from '../ui/Strand';
 import { State } from '../ui/State';
 import { Tint } from '../ui/Tint';
 import { count, minutes } from '../ui/when';
+import { timeFor } from '../review/comes-back';
 import { PageHeading } from '../ui/PageHeading';
 
 const FirstPage = lazy(() => import('./FirstPage'));
@@ -60,6 +61,7 @@ function Work({ desk, due, name }: WorkProps) {
     <div className="grid min-h-0 grid-cols-[1fr_388px] max-[900px]:block max-[900px]:overflow-y-auto">
       <div className="min-h-0 overflow-y-auto px-[30px] py-4 max-[900px]:px-4">
         <Due of={due} />
+        <Cards due={desk.cards} />
         <Questions of={desk.questions.filter((asked) => !isAmong(due, asked))} />
         <Shelf
           title="Go on reading"
@@ -83,6 +85,22 @@ function Work({ desk, due, name }: WorkProps) {
       </div>
       <NewForYou desk={desk} name={name} />
     </div>
+  );
+}
+
+/** Cards to be practised. */
+function Cards({ due }: { readonly due: number }) {
+  if (due === 0) return null;
+  return (
+    <section className="mb-7" aria-label="Cards">
+      <h2 className="mb-1 text-[17px]">Cards to review</h2>
+      <p className="border-t border-rule py-2.5">
+        <Link to="/review" className="act">
+          {count(due, 'card')}
+        </Link>
+        <span className="text-[14px] text-soft"> · {timeFor(due)}</span>
+      </p>
+    </section>
   );
 }
 

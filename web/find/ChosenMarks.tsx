@@ -5,6 +5,7 @@ import type { Annotation, AnnotationHit, ClassId, GroupId } from '@avrelle/core/
 import { wordsOf } from '../data/api';
 import { call } from '../data/call';
 import { renew, useOpenClasses, useLegends } from '../data/queries';
+import { MakeCard } from '../review/MakeCard';
 import { PutInNote } from '../notes/PutInNote';
 import { Menu } from '../ui/Menu';
 import { useMessages } from '../ui/Messages';
@@ -82,6 +83,7 @@ export function ChosenMarks({ marks, onDone }: Props) {
       />
       {roots.length > 0 && <AudienceMenu roots={roots} change={change} />}
       {roots.length > 0 && <PutInNote annotationIds={roots.map((m) => m.id)} />}
+      {roots.length > 0 && <MakeCard annotationIds={roots.map((m) => m.id)} />}
       <Copy marks={marks} />
       <button
         className="text-brick hover:underline"

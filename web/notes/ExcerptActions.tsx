@@ -5,6 +5,7 @@ import { readExcerpt } from '@avrelle/core/study';
 import { fromMarkdown } from '../note/note-document';
 import { Beneath } from '../ui/Beneath';
 import { chosenExcerpt, moveExcerpt } from './excerpt-node';
+import { MakeCard } from '../review/MakeCard';
 import { ShortenDialog } from './ShortenDialog';
 
 type Chosen = NonNullable<ReturnType<typeof chosenExcerpt>>;
@@ -113,6 +114,7 @@ function Actions({ editor, chosen, onShorten, onReplace, onSettle }: ActionsProp
         {act('Write below', () => writeBelow(editor))}
         {act('Move up', () => moveExcerpt(editor, -1))}
         {act('Move down', () => moveExcerpt(editor, 1))}
+        <MakeCard annotationIds={[chosen.annotationId]} />
         {act('Make it my words', () => detach(editor, chosen.markdown))}
         {act('Remove', () => editor.chain().focus().deleteSelection().run())}
       </p>

@@ -79,6 +79,12 @@ export const COMMANDS = {
     keyWords: '1 to 9, 0',
     when: ({ tool }) => tool === 'draw',
   },
+  card: {
+    name: 'Make a card of the open mark, to be remembered',
+    group: 'Mark',
+    keys: ['c'],
+    when: (s) => reading(s) && s.openOwn,
+  },
   remove: { name: 'Delete the open mark, or the chosen drawing', group: 'Mark', keys: ['Delete'] },
   'next mark': { name: 'Open the next mark', group: 'Go', keys: ['.'] },
   'mark before': { name: 'Open the previous mark', group: 'Go', keys: [','] },

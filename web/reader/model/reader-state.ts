@@ -33,7 +33,7 @@ export interface Scroll {
   readonly height: number;
 }
 
-export type ReaderDialog = 'legend';
+export type ReaderDialog = 'legend' | 'card';
 
 /** What a reader has chosen on the screen; nothing of it is kept on the server. */
 export interface ReaderState {

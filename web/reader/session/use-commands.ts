@@ -98,6 +98,7 @@ type ScreenIds =
   | 'find'
   | 'listen'
   | 'focus mode'
+  | 'card'
   | 'legend'
   | 'commands';
 
@@ -116,6 +117,7 @@ function screenRuns({ store, mayWrite }: ReaderSession, { aloud }: Tools): Part<
     find: () => dispatch({ type: 'find', on: true }),
     listen: () => aloud.listen(!getState().listening),
     'focus mode': () => dispatch({ type: 'focus mode', on: !getState().focusMode }),
+    card: () => dispatch({ type: 'dialog', dialog: 'card' }),
     legend: () => dispatch({ type: 'dialog', dialog: 'legend' }),
     commands: openCommands,
   };

@@ -21,6 +21,7 @@ import { PlaceLine } from './PlaceLine';
 import { Asked, AskTheClass } from './Question';
 import { Reply } from './Reply';
 import { StarHere } from './StarHere';
+import { MakeCard } from '../../../review/MakeCard';
 import { PutInNote } from '../../../notes/PutInNote';
 import { FollowMenu } from '../../../notifications/FollowMenu';
 import { ReplyForm } from '../../../note/ReplyForm';
@@ -177,6 +178,7 @@ function Foot({ root, mine, asks, actions, onEdit }: FootProps) {
       {!mine && <ForMembers annotation={root} />}
       <StarHere annotation={root} />
       <PutInNote annotationIds={[root.id]} />
+      <MakeCard annotationIds={[root.id]} />
       {root.classIds.length > 0 && <FollowMenu annotation={root} />}
       {actions.copyAddress && (
         <button
