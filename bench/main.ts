@@ -9,6 +9,7 @@ import { live } from './live';
 import { locate, oddTexts, places } from './places';
 import { reading } from './reading';
 import { handbooks, keeping } from './keeping';
+import { review } from './review';
 import { searching, tell, write } from './server';
 import { study } from './study';
 import { waiting } from './waiting';
@@ -47,6 +48,7 @@ const BENCHES: Readonly<Record<string, Bench>> = {
   live,
   class: classReadings,
   study,
+  review,
   keep: keeping,
   handbook: handbooks,
   pdf: longPdfs,

@@ -78,7 +78,7 @@ await shoot('reading-night', 'ines', source('Walks Inland'), { theme: 'night', a
 await shoot('reading-phone', 'ines', source('Walks Inland'), { width: 390, height: 844 });
 const sluice = source('Sluice Nine');
 await shoot('changes', 'ines', async (page) => `${await sluice(page)}/changes`);
-await shoot('unplaced', 'ines', sluice, { act: (page) => page.locator('summary').first().click() });
+await shoot('review', 'ines', '/review', { act: (page) => page.keyboard.press('Space') });
 await shoot('library', 'ines', '/library');
 await shoot('library-phone', 'ines', '/library', { width: 390, height: 844 });
 await shoot('find', 'ines', '/find?q=mud');

@@ -12,7 +12,6 @@ import {
   reviewWishSchema,
   type CardPage,
   type CardPassage,
-  type CardRow,
   type CardTableResult,
   type Review,
   type ReviewCard,

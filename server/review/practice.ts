@@ -98,7 +98,10 @@ function within(
   };
 }
 
-/** Those of one source stand together, in the order of its text; first the source of the card that waits longest. */
+/**
+ * Those of one source stand together, in the order of its text; first the source of the card that waits longest, last
+ * those without one.
+ */
 function inOrder(rows: readonly DueRow[]): DueRow[] {
   const sources = new Map<string | null, DueRow[]>();
   for (const row of rows.toSorted((a, b) => (a.due < b.due ? -1 : 1))) {
@@ -106,7 +109,9 @@ function inOrder(rows: readonly DueRow[]): DueRow[] {
     if (group) group.push(row);
     else sources.set(row.sourceId, [row]);
   }
-  return [...sources.values()].flatMap((group) => group.toSorted((a, b) => a.start - b.start));
+  const alone = sources.get(null) ?? [];
+  sources.delete(null);
+  return [...sources.values(), alone].flatMap((group) => group.toSorted((a, b) => a.start - b.start));
 }
 
 function bySource(rows: readonly DueRow[]): Review['sources'] {

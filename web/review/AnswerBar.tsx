@@ -1,6 +1,5 @@
 import { RATINGS, type CardRating } from '@avrelle/core/review';
 import type { ReviewCard } from '@avrelle/core/wire';
-import type { CardActions } from './CardSheet';
 import { comesBack } from './comes-back';
 import type { Practising } from './use-practice';
 
@@ -12,6 +11,12 @@ export const RATING_WORDS: Readonly<Record<CardRating, { words: string; key: str
   easily: { words: 'Without thinking', key: 'ArrowUp', sign: '↑' },
 };
 
+export interface CardActions {
+  edit(): void;
+  open: (() => void) | undefined;
+  rest(): void;
+}
+
 interface Props {
   readonly card: ReviewCard;
   readonly practising: Practising;
@@ -22,7 +27,7 @@ interface Props {
 }
 
 const BAR =
-  'col-span-full flex flex-wrap items-center gap-x-[26px] gap-y-1 border-t border-strong px-6 py-3 text-[14.5px] ' +
+  'col-span-full flex min-h-[56px] flex-wrap items-center gap-x-[26px] gap-y-1 border-t border-strong px-6 py-2.5 text-[14.5px] ' +
   'max-[900px]:order-3 max-[900px]:px-4 max-[900px]:py-2';
 const ANSWERS = 'flex flex-wrap gap-x-[26px] gap-y-1 max-[600px]:grid max-[600px]:w-full max-[600px]:grid-cols-2';
 

@@ -7,7 +7,7 @@ import { useWrite } from '../data/use-write';
 import { NoteText } from '../reader/regions/margin/NoteCard';
 import { useMessages } from '../ui/Messages';
 import { day } from '../ui/when';
-import { AnswerBar, RATING_WORDS } from './AnswerBar';
+import { AnswerBar, RATING_WORDS, type CardActions } from './AnswerBar';
 import { AreaPicture } from './AreaPicture';
 import CardDialog from './CardDialog';
 import { CardSpine } from './CardSpine';
@@ -29,31 +29,42 @@ export function CardSheet({ card, review, practising }: Props) {
   const [editing, setEditing] = useState(false);
   const sheet = useRef<HTMLDivElement>(null);
   const top = useLevel(sheet, card);
+  const isPlaced = card.passage.state !== 'none';
   const actions = useActions(card, practising, () => setEditing(true));
   return (
     <div className="grid min-h-0 grid-cols-[96px_1fr_360px] grid-rows-[1fr_auto] max-[900px]:grid-cols-1 max-[900px]:grid-rows-[auto_1fr_auto]">
-      <CardSpine cards={cardsOfSource(practising, card)} current={card} />
+      {isPlaced ? (
+        <CardSpine cards={cardsOfSource(practising, card)} current={card} />
+      ) : (
+        <span className="max-[900px]:hidden" />
+      )}
       <div
         ref={sheet}
         role="region"
-        aria-label="The passage"
+        aria-label={isPlaced ? 'The passage' : 'The question'}
         tabIndex={0}
         className="relative min-h-0 overflow-y-auto bg-sheet max-[900px]:order-2"
       >
         <div className="mx-auto max-w-[656px] px-7 py-[26px] max-[900px]:px-4 max-[900px]:py-4">
-          <p className="mb-3.5 text-[13.5px] text-soft">{standsWhere(card, lifted)}</p>
-          <Passage card={card} lifted={lifted} onLift={practising.lift} />
+          {isPlaced ? (
+            <>
+              <p className="mb-3.5 text-[13.5px] text-soft">{standsWhere(card, lifted)}</p>
+              <Passage card={card} lifted={lifted} onLift={practising.lift} />
+            </>
+          ) : (
+            <Question card={card} lifted={lifted} />
+          )}
         </div>
       </div>
       <aside
-        aria-label="The question"
+        aria-label="The card"
         className="relative min-h-0 overflow-y-auto border-l border-rule max-[900px]:order-1 max-[900px]:border-b max-[900px]:border-l-0"
       >
         <div
           className="flex min-h-full flex-col gap-6 px-2.5 pb-[18px] max-[900px]:min-h-0 max-[900px]:!pt-2.5"
           style={{ paddingTop: top }}
         >
-          <Question card={card} lifted={lifted} />
+          {isPlaced && <Question card={card} lifted={lifted} />}
           <div className="mt-auto px-3 text-[13.5px] text-soft max-[900px]:hidden">
             <Coming days={review.days} meant={daysAhead(comingAfter(card, meant))} />
             <p>
@@ -71,12 +82,6 @@ export function CardSheet({ card, review, practising }: Props) {
 }
 
 const comingAfter = (card: ReviewCard, rating: CardRating): string => card.comesBack[RATINGS.indexOf(rating)]!;
-
-export interface CardActions {
-  edit(): void;
-  open: (() => void) | undefined;
-  rest(): void;
-}
 
 /** What can be done with the card at hand, by keys as well. */
 function useActions(card: ReviewCard, practising: Practising, edit: () => void): CardActions {

@@ -13,7 +13,7 @@ import { PageHeading } from '../ui/PageHeading';
 import { State } from '../ui/State';
 import { count } from '../ui/when';
 import CardDialog from './CardDialog';
-import { comesBack } from './comes-back';
+import { comesBack, daysAhead } from './comes-back';
 
 const AT_ONCE = 100;
 
@@ -32,18 +32,18 @@ export default function CardsPage() {
         </Link>
         <PageHeading className="text-[25px]">All cards</PageHeading>
         <p className="text-[14px] text-soft">{cards.data && count(total, 'card')}</p>
-        <div className="ml-auto flex flex-wrap gap-x-5 text-[14px]">
+        <div className="ml-auto flex flex-wrap items-baseline gap-x-5 text-[14px] max-[900px]:ml-0">
           <button className="act" onClick={() => setAdding(true)}>
             Write a card
           </button>
           <TableIn />
-          <a className="act" href={hrefOf('GET /api/cards.csv')}>
+          <a className="act block" href={hrefOf('GET /api/cards.csv')}>
             Export as CSV
           </a>
         </div>
       </header>
       <div
-        className="min-h-0 overflow-auto px-[30px] py-4 max-[900px]:px-4"
+        className="relative min-h-0 overflow-auto px-[30px] py-4 max-[900px]:px-4"
         role="region"
         aria-label="Cards"
         tabIndex={0}
@@ -103,7 +103,11 @@ const columnsFor = (onEdit: (id: string) => void): readonly PlainColumn<CardRow>
     header: 'Source',
     cell: ({ row: { original: card } }) =>
       card.sourceId ? (
-        <Link to={`/source/${card.sourceId}?at=${card.annotationId}`} className="text-soft hover:text-tide" dir="auto">
+        <Link
+          to={`/source/${card.sourceId}?at=${card.annotationId}`}
+          className="reach text-soft hover:text-tide"
+          dir="auto"
+        >
           {card.title}
         </Link>
       ) : (
@@ -119,7 +123,7 @@ const columnsFor = (onEdit: (id: string) => void): readonly PlainColumn<CardRow>
 function Due({ card }: { card: CardRow }) {
   if (card.resting) return <span className="text-faint">rests</span>;
   if (card.state === 'new') return 'new';
-  return new Date(card.due) <= new Date() ? 'now' : comesBack(card.due);
+  return daysAhead(card.due) <= 0 ? 'today' : comesBack(card.due);
 }
 
 function Rest({ card }: { card: CardRow }) {

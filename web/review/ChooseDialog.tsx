@@ -21,8 +21,8 @@ const percent = number()
 const amount = (from: number) =>
   number().typeError('Give a number.').integer('Give a whole number.').min(from, `At least ${from}.`).required();
 const schema = object({
-  /** As `source:ID`; '' for everything. */
-  of: string().default(''),
+  /** As `source:ID`; none for everything. */
+  of: string().nullable().default(null),
   percent,
   newPerDay: amount(0).max(1_000, 'At most 1,000.'),
   answersPerDay: amount(1).max(10_000, 'At most 10,000.'),
@@ -49,7 +49,7 @@ function Choosing({ chosen, wish, onClose }: Props & { readonly wish: ReviewWish
   const { send } = useWrite('PUT /api/review/wish', 'review');
   const [first] = Object.entries(chosen);
   const defaults: Values = {
-    of: first ? first.join(':') : '',
+    of: first ? first.join(':') : null,
     percent: Math.round(wish.retention * 100),
     newPerDay: wish.newPerDay,
     answersPerDay: wish.answersPerDay,
@@ -57,8 +57,8 @@ function Choosing({ chosen, wish, onClose }: Props & { readonly wish: ReviewWish
   const { form, submit, busy } = useSchemaForm<Values>(schema, defaults, async (values) => {
     const { percent: share, newPerDay, answersPerDay } = values;
     await send({ body: { retention: share / 100, newPerDay, answersPerDay } });
-    const [kind, ...of] = values.of.split(':');
-    void navigate(values.of ? `/review?${kind}=${encodeURIComponent(of.join(':'))}` : '/review', { replace: true });
+    const [kind, ...of] = values.of?.split(':') ?? [];
+    void navigate(kind ? `/review?${kind}=${encodeURIComponent(of.join(':'))}` : '/review', { replace: true });
     onClose();
   });
   return (

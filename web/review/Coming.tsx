@@ -14,10 +14,10 @@ const LARGEST = 9;
 
 /** The next days as dots on a line, larger where more cards come back. */
 export function Coming({ days, meant }: Props) {
+  const step = (WIDTH - 2 * LARGEST) / (days.length - 1);
   const size = scaleSqrt()
     .domain([0, Math.max(8, ...days)])
-    .range([1.5, LARGEST]);
-  const step = (WIDTH - 2 * LARGEST) / (days.length - 1);
+    .range([1.5, Math.min(LARGEST, 0.7 * step)]);
   const told = days.map((n, day) => `${nameOf(day)}: ${n}`).join(', ');
   return (
     <svg

@@ -28,7 +28,7 @@ export default function ReviewPage() {
         <span role="status" className="text-[13px] text-brick empty:hidden">
           {practising.waiting > 0 && `No connection: ${count(practising.waiting, 'answer')} kept on this computer`}
         </span>
-        <nav aria-label="Review" className="ml-auto flex flex-wrap gap-x-5 text-[14px]">
+        <nav aria-label="Review" className="ml-auto flex flex-wrap items-baseline gap-x-5 text-[14px] max-[900px]:ml-0">
           <button className="act" onClick={() => setChoosing(true)}>
             Choose what to review
           </button>
@@ -57,6 +57,12 @@ function useChosen(): Chosen {
 }
 const isChosen = (chosen: Chosen): boolean => Object.keys(chosen).length > 0;
 
+/** “2 of its 5 cards”, “its only card”. */
+function placeAmong(at: number, all: number, isOfSource: boolean): string {
+  if (!isOfSource) return `${at} of ${all}`;
+  return all === 1 ? 'its only card' : `${at} of its ${all} cards`;
+}
+
 interface StandingProps {
   readonly review: Review;
   readonly practising: Practising;
@@ -68,7 +74,7 @@ function Standing({ review, practising, card }: StandingProps) {
   const { done, left } = practising.ofSource;
   const others = Math.max(0, practising.due - left);
   const words = [
-    `${done + 1} of its ${count(done + left, 'card')}`,
+    placeAmong(done + 1, done + left, card.source !== null),
     others > 0 && `${others} more ${review.sources.length > 1 ? 'in other sources' : ''}`.trim(),
     timeFor(practising.due),
   ];

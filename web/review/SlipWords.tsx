@@ -12,7 +12,9 @@ interface Props {
 export function SlipWords({ blocks, chosen, onChoose }: Props) {
   return (
     <fieldset>
-      <legend className="mb-1 text-[14px] text-soft">Words under a slip: press them</legend>
+      <legend className="mb-1 text-[14px] text-soft">
+        Words under a slip: press them. Press none, and a question hides the whole passage.
+      </legend>
       <ToggleGroup.Root
         type="multiple"
         value={[...chosen]}

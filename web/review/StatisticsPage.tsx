@@ -82,7 +82,7 @@ function rememberedWords(weeks: readonly Week[]): string {
 
 const WIDTH = 420;
 const HEIGHT = 150;
-const LEFT = 38;
+const LEFT = 46;
 const FOOT = 22;
 
 /** A column for each week as tall as the share that was remembered; a line across it for what was to be expected. */
@@ -166,7 +166,11 @@ const HARDEST: readonly PlainColumn<CardRow>[] = [
     header: 'Source',
     cell: ({ row: { original: card } }) =>
       card.sourceId ? (
-        <Link to={`/source/${card.sourceId}?at=${card.annotationId}`} className="text-soft hover:text-tide" dir="auto">
+        <Link
+          to={`/source/${card.sourceId}?at=${card.annotationId}`}
+          className="reach text-soft hover:text-tide"
+          dir="auto"
+        >
           {card.title}
         </Link>
       ) : (

@@ -20,7 +20,7 @@ export function comesBack(iso: string, now = new Date()): string {
   if (days <= 0) return 'later today';
   if (days === 1) return 'tomorrow';
   const year = at.getFullYear() === now.getFullYear() ? {} : { year: 'numeric' as const };
-  return `on ${at.toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'long', ...year })}`;
+  return `on ${at.toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'long', ...year }).replace(',', '')}`;
 }
 
 /** In how many days it comes back, by the calendar. */
