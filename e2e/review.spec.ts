@@ -57,6 +57,12 @@ test('a card is made beside the text, practised with the arrow keys, taken back,
   await expect.poll(async () => (await card(page, first!.id)).seen).toBe(0);
   await page.getByRole('button', { name: 'Without thinking' }).click();
   await expectSeen(question(page, 'Who sees it turn?'));
+  // Space presses the button it is on.
+  await page.getByRole('button', { name: 'Edit' }).focus();
+  await page.keyboard.press('Space');
+  await expectSeen(page.getByRole('dialog', { name: 'Edit the card' }));
+  await page.keyboard.press('Escape');
+  await expect(slips(page)).toHaveCount(1);
   await page.getByRole('button', { name: 'Open the page here' }).click();
   await expect(page).toHaveURL(new RegExp(`/source/${sourceId}\\?at=${ids[1]}`));
   await close();
@@ -77,7 +83,7 @@ test('answers given without a connection are kept over a reload, and stored once
   await page.keyboard.press('Space');
   await page.keyboard.press('ArrowUp');
   await expectSeen(question(page, 'Whence?'));
-  await expectSeen(page.getByText('No connection: 1 answer kept on this computer'));
+  await expectSeen(page.getByText('Not stored yet: 1 answer, kept on this computer'));
   expect((await card(page, why)).seen).toBe(0);
   await page.unroute(answers);
   await page.reload();

@@ -114,26 +114,31 @@ const quoteOf = (annotation: Annotation): string => annotation.anchor?.quote.exa
 type Asking = Pick<CardWords, 'question' | 'answer' | 'slips' | 'covers'>;
 
 /** A new card under the id its author's page made; the same again changes nothing. */
-export function putCard(world: Writing, me: Me, id: CardId, { annotationId, ...put }: CardPut): ReviewCard {
-  const { db, now, events } = world;
+export function putCard(world: Writing, me: Me, id: CardId, put: CardPut): ReviewCard {
+  const { db, events } = world;
   return db.transaction(() => {
     const there = storedCard(db, id);
     if (there && (there.ownerId !== me.id || there.deletedAt !== null)) throw new AppError('id_taken', { id });
     if (!there) {
-      const mark = annotationId === null ? undefined : markFor(db, me.id, annotationId);
-      const quote = mark ? quoteOf(mark) : '';
-      mustAsk(put, mark?.note ?? '', quote);
-      insertCard(db, { ...put, quote, id, me: me.id, annotationId, sourceId: mark?.sourceId ?? null }, now());
-      setMemory(db, me.id, id, newMemory(now()));
+      makeCard(world, me, id, put);
       events.append({ type: 'review', personId: me.id });
     }
     return cardFor(world, me.id, id);
   });
 }
 
+/** Part of the caller's transaction, who tells of it. Throws `invalid` where nothing is asked, or it has no answer. */
+export function makeCard({ db, now }: Writing, me: Me, id: CardId, { annotationId, ...put }: CardPut): void {
+  const mark = annotationId === null ? undefined : markFor(db, me.id, annotationId);
+  const quote = mark ? quoteOf(mark) : '';
+  mustAsk(put, mark?.note ?? '', quote);
+  insertCard(db, { ...put, quote, id, me: me.id, annotationId, sourceId: mark?.sourceId ?? null }, now());
+  setMemory(db, me.id, id, newMemory(now()));
+}
+
 /** Changes a card. Throws `stale`, with what stands there now, where it is another version by now. */
 export function patchCard(world: Writing, me: Me, id: CardId, patch: CardPatch): ReviewCard {
-  const { db, now, events } = world;
+  const { db, events } = world;
   return db.transaction(() => {
     const before = storedCard(db, id)!;
     if (patch.version !== before.version)
@@ -142,17 +147,22 @@ export function patchCard(world: Writing, me: Me, id: CardId, patch: CardPatch):
         { yours: patch.version, current: before.version },
         { current: cardFor(world, me.id, id) },
       );
-    const mark = before.annotationId === null ? undefined : annotationFor(db, me.id, before.annotationId);
-    const put = changed(before, patch);
-    const quote = mark?.anchor ? quoteOf(mark) : before.quote;
-    if (!patch.deleted) mustAsk(put, mark?.note ?? '', quote);
-    updateCard(db, id, { ...put, quote, deletedAt: patch.deleted ? now() : before.deletedAt });
+    changeCard(world, me, before, patch);
     events.append({ type: 'review', personId: me.id });
     return cardFor(world, me.id, id);
   });
 }
 
-const changed = (before: StoredCard, patch: CardPatch): Asking => ({
+/** Part of the caller's transaction, who tells of it. Throws `invalid` as `makeCard` does. */
+export function changeCard({ db, now }: Writing, me: Me, before: StoredCard, patch: Omit<CardPatch, 'version'>): void {
+  const mark = before.annotationId === null ? undefined : annotationFor(db, me.id, before.annotationId);
+  const put = changed(before, patch);
+  const quote = mark?.anchor ? quoteOf(mark) : before.quote;
+  if (!patch.deleted) mustAsk(put, mark?.note ?? '', quote);
+  updateCard(db, before.id, { ...put, quote, deletedAt: patch.deleted ? now() : before.deletedAt });
+}
+
+const changed = (before: StoredCard, patch: Omit<CardPatch, 'version'>): Asking => ({
   question: patch.question ?? before.question,
   answer: patch.answer ?? before.answer,
   slips: patch.slips ?? before.slips,

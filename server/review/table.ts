@@ -4,7 +4,7 @@ import { ValidationError } from 'yup';
 import { AppError } from '../errors';
 import { csvOf } from '../export/csv';
 import type { Writing } from '../writing';
-import { patchCard, putCard } from './cards';
+import { changeCard, makeCard } from './cards';
 import { cardsAsked, storedCard } from './queries';
 
 const COLUMNS = ['id', 'question', 'answer', 'slips', 'passage', 'source', 'due', 'answered', 'forgotten'] as const;
@@ -67,23 +67,22 @@ export function bringInCards(world: Writing, me: Me, table: string): CardTableRe
         result.refused.push({ line: n + 2, why: error.message });
       }
     });
+    if (result.added + result.changed > 0) world.events.append({ type: 'review', personId: me.id });
     return result;
   });
 }
 
 function bringIn(world: Writing, me: Me, line: Line): 'added' | 'changed' | undefined {
-  const question = unguarded(line.question);
-  const answer = unguarded(line.answer);
+  const put = cardPutSchema.validateSync({ question: unguarded(line.question), answer: unguarded(line.answer) });
   const there = UUID_V7.test(line.id ?? '') ? storedCard(world.db, line.id!) : undefined;
-  if (there?.ownerId === me.id && there.deletedAt === null) {
-    if (there.question === question && there.answer === answer) return undefined;
-    const { version } = there;
-    const { question: asked, answer: said } = cardPutSchema.validateSync({ question, answer });
-    patchCard(world, me, there.id, { version, question: asked, answer: said, slips: undefined });
-    return 'changed';
+  if (there?.ownerId !== me.id || there.deletedAt !== null) {
+    makeCard(world, me, world.newId(), put);
+    return 'added';
   }
-  putCard(world, me, world.newId(), cardPutSchema.validateSync({ question, answer }));
-  return 'added';
+  const { question, answer } = put;
+  if (there.question === question && there.answer === answer) return undefined;
+  changeCard(world, me, there, { question, answer, slips: undefined });
+  return 'changed';
 }
 
 /** A value that looked like a formula has an apostrophe before it in our tables. */

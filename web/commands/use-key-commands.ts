@@ -34,6 +34,8 @@ const ELSEWHERE = 'input, textarea, select, [contenteditable], [role=menu], [rol
 function press(event: KeyboardEvent, run: () => void): void {
   const target = event.target as HTMLElement | null;
   if (event.defaultPrevented || isListOpen() || target?.closest?.(ELSEWHERE)) return;
+  // On a button it presses that.
+  if (event.key === ' ' && target?.closest?.('button, a, summary')) return;
   event.preventDefault();
   run();
 }

@@ -143,7 +143,7 @@ const STATES: Readonly<Record<PassageState, string>> = {
   placed: '',
   changed: 'The passage was changed since',
   unplaced: 'The passage is not in the text any more; these are its words',
-  deleted: 'The mark or its source was deleted; these are its words',
+  deleted: 'The mark or its source is not there any more; these are its words',
   none: 'A card without a passage',
 };
 

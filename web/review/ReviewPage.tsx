@@ -26,7 +26,7 @@ export default function ReviewPage() {
         <PageHeading className="text-[25px]">Review</PageHeading>
         {review.data && card && <Standing review={review.data} practising={practising} card={card} />}
         <span role="status" className="text-[13px] text-brick empty:hidden">
-          {practising.waiting > 0 && `No connection: ${count(practising.waiting, 'answer')} kept on this computer`}
+          {practising.waiting > 0 && `Not stored yet: ${count(practising.waiting, 'answer')}, kept on this computer`}
         </span>
         <nav aria-label="Review" className="ml-auto flex flex-wrap items-baseline gap-x-5 text-[14px] max-[900px]:ml-0">
           <button className="act" onClick={() => setChoosing(true)}>

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { v7 } from 'uuid';
 import { useMe } from '../account/me';
-import { isOffline } from '../data/api';
+import { ProblemError } from '../data/api';
 import { call } from '../data/call';
 import { renew } from '../data/stale';
 import { AnswerSender, type Outcome, type Waiting } from './answer-sender';
@@ -17,6 +17,8 @@ interface Answers {
 }
 
 const AGAIN = 4_000;
+/** The card is gone, or was answered elsewhere; whatever else is wrong may be well again later. */
+const NO_LONGER: readonly number[] = [400, 404, 409];
 
 /** Answers of this person on their way to the server; those of former visits, too. */
 export function useAnswers(): Answers {
@@ -54,7 +56,7 @@ async function send(waiting: Waiting): Promise<Outcome> {
     }
     return 'stored';
   } catch (error) {
-    return isOffline(error) ? 'offline' : 'refused';
+    return error instanceof ProblemError && NO_LONGER.includes(error.problem.status) ? 'refused' : 'offline';
   }
 }
 
