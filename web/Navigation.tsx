@@ -5,6 +5,7 @@ import { NavLink, useLocation, useNavigate, useSearchParams } from 'react-router
 import { useMe } from './account/me';
 import { call } from './data/call';
 import { useDesk } from './data/queries';
+import { useWidth } from './ui/use-width';
 import { setTheme, useTheme } from './theme/use-theme';
 import { FIND_FIELD } from './ui/find-field';
 import { shortName } from './ui/when';
@@ -28,6 +29,7 @@ const FIND =
 /** The places of Avrelle, the way to find anything, and one's own name. */
 export function Navigation({ connected, waits }: { connected: boolean; waits: boolean }) {
   const { unseen = 0, cards = 0 } = useDesk().data ?? {};
+  const wide = useWidth(461);
   const told: Readonly<Record<string, readonly [number, string]>> = {
     '/desk': [unseen, 'new'],
     '/review': [cards, 'due'],
@@ -35,15 +37,18 @@ export function Navigation({ connected, waits }: { connected: boolean; waits: bo
   return (
     <header className={HEAD}>
       <span className="mr-2.5 font-read text-[21px] font-semibold italic text-tide max-[700px]:hidden">Avrelle</span>
-      <nav aria-label="Main" className="flex items-baseline gap-[22px] max-[900px]:gap-4 max-[460px]:hidden">
-        {PAGES.map(([to, name]) => (
-          <NavLink key={to} to={to} className={({ isActive }) => (isActive ? HERE : 'text-soft hover:text-ink')}>
-            {name}
-            <Count of={told[to]} />
-          </NavLink>
-        ))}
-      </nav>
-      <Places told={told} />
+      {wide ? (
+        <nav aria-label="Main" className="flex items-baseline gap-[22px] max-[900px]:gap-4">
+          {PAGES.map(([to, name]) => (
+            <NavLink key={to} to={to} className={({ isActive }) => (isActive ? HERE : 'text-soft hover:text-ink')}>
+              {name}
+              <Count of={told[to]} />
+            </NavLink>
+          ))}
+        </nav>
+      ) : (
+        <Places told={told} />
+      )}
       <span role="status" className="text-[13px] text-brick empty:hidden">
         {[!connected && 'no connection', waits && 'not sent yet'].filter(Boolean).join(', ')}
       </span>
@@ -71,7 +76,7 @@ function Places({ told }: { told: Readonly<Record<string, Told>> }) {
   const here = PAGES.find(([to]) => pathname.startsWith(to));
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className="hidden whitespace-nowrap font-semibold max-[460px]:block">
+      <DropdownMenu.Trigger className="whitespace-nowrap font-semibold">
         {here?.[1] ?? 'Go to'} <span aria-hidden="true">▾</span>
         <Count of={told['/desk']} />
       </DropdownMenu.Trigger>

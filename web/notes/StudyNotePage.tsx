@@ -6,7 +6,7 @@ import type { StudyNote } from '@avrelle/core/wire';
 import { hrefOf } from '../data/call';
 import { savingWords } from '../data/use-saved';
 import { useWrite } from '../data/use-write';
-import { useWidth } from '../reader/document/use-wide';
+import { useWidth } from '../ui/use-width';
 import { EditorTools } from '../note/EditorTools';
 import { Suggestions } from '../note/Suggestions';
 import { Menu } from '../ui/Menu';

@@ -4,7 +4,7 @@ import type { Annotation, SourceDetail } from '@avrelle/core/wire';
 import { useAnnotations, useClasses, useSetHere, useSource, useSourceText } from '../data/queries';
 import { State } from '../ui/State';
 import { fetchFaces } from './document/page-style';
-import { useWide } from './document/use-wide';
+import { useWide } from '../ui/use-width';
 import { Reader } from './Reader';
 import type { Opened } from './session/SessionProvider';
 

@@ -4,7 +4,7 @@ import type { Audience } from '@avrelle/core/audience';
 import type { Annotation, ClassRow, PersonId, SourceDetail, SourceText } from '@avrelle/core/wire';
 import { useMe } from '../../account/me';
 import { useMessages } from '../../ui/Messages';
-import { useWide } from '../document/use-wide';
+import { useWide } from '../../ui/use-width';
 import { initialState } from '../model/reader-state';
 import { matchesFilter, threads } from '../model/thread';
 import { useAudienceChoice } from './audience-choice';

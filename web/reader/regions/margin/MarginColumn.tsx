@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { useQuestionsOn } from '../../../data/question-queries';
 import { useDocument } from '../../document/document-context';
-import { useWide } from '../../document/use-wide';
+import { useWide } from '../../../ui/use-width';
 import { openIn } from '../../model/reader-state';
 import { hasWords, ordered, type Thread } from '../../model/thread';
 import { READER_NOTES } from '../../landmarks';

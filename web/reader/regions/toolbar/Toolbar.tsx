@@ -1,7 +1,7 @@
 import { Link, useLocation } from 'react-router';
 import { useSession } from '../../session/reader-context';
 import { useTools } from '../../session/tools-context';
-import { useWidth } from '../../document/use-wide';
+import { useWidth } from '../../../ui/use-width';
 import { AudienceMenu } from './AudienceMenu';
 import { ExportMenu } from './ExportMenu';
 import { ReadingMenu } from './ReadingMenu';
