@@ -2,7 +2,7 @@ import { v7 } from 'uuid';
 import { RATINGS, type CardRating } from '@avrelle/core/review';
 import { seeded } from '@avrelle/core/random';
 import type { CardTableResult, Review } from '@avrelle/core/wire';
-import type { DemoClock } from './clock';
+import { PRACTISED_FROM, seedClassCards, type CardWorld } from './class-cards';
 import type { SourceKey } from './marks';
 
 interface DemoCard {
@@ -94,30 +94,21 @@ storm surge,water heaped up by wind above the height of the tide
 `;
 
 const DAYS = 13;
-/** The last days she had no time. */
-const REST = 4;
 
-interface World {
-  readonly clock: DemoClock;
-  send<T>(by: string, method: 'GET' | 'PUT' | 'POST', url: string, payload?: object): Promise<T>;
-  /** The annotation on some words. */
-  idOf(source: SourceKey, quote: string): string;
-  textOf(source: SourceKey): string;
-}
-
-/** Makes the cards of Ines, and lets her practise them for two weeks, mostly with success. */
-export async function seedCards(world: World): Promise<void> {
+/** Gives a class its cards; makes those of Ines, and lets her practise them for two weeks, mostly with success. */
+export async function seedCards(world: CardWorld, classId: string): Promise<void> {
   const { clock, send } = world;
+  await seedClassCards(world, classId);
   clock.set(DAYS, 15);
   await send<CardTableResult>('ines', 'POST', '/api/cards/import', { table: WORDS });
   clock.set(DAYS, 15, 20);
   for (const card of CARDS) await make(world, card);
   const random = seeded(117);
-  for (let ago = DAYS; ago >= REST; ago--) await practise(world, ago, random);
+  for (let ago = DAYS; ago >= PRACTISED_FROM; ago--) await practise(world, ago, random);
 }
 
 function make(
-  { send, idOf, textOf }: World,
+  { send, idOf, textOf }: CardWorld,
   { of, question = '', answer = '', slips = [] }: DemoCard,
 ): Promise<unknown> {
   const [source, quote] = of;
@@ -131,7 +122,7 @@ function make(
   });
 }
 
-async function practise({ clock, send }: World, ago: number, random: () => number): Promise<void> {
+async function practise({ clock, send }: CardWorld, ago: number, random: () => number): Promise<void> {
   for (let round = 0; round < 4; round++) {
     clock.set(ago, 17, 10 + round * 12);
     const { cards } = await send<Review>('ines', 'GET', `/api/review?day=${clock.now().slice(0, 10)}`);

@@ -220,7 +220,8 @@ class Seeder {
   async study(): Promise<void> {
     const { clock, idOf } = this;
     const send: typeof this.send = (...asked) => this.send(...asked);
-    await seedCards({ clock, send, idOf, textOf: (key) => this.kept.get(key)!.text.text });
+    const textOf = (key: SourceKey): string => this.kept.get(key)!.text.text;
+    await seedCards({ clock, send, idOf, textOf }, this.classIds.B!);
     await seedStudyNotes({ clock, send, idOf });
   }
 

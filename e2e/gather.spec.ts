@@ -340,6 +340,21 @@ test('an area and a point of a picture are drawn with the pointer, stay, and ope
   ).toContainText('an area of the picture');
   // It is tied to the heading's words, and does not mean them.
   expect((await painted(page))['avrelle-open']).toBeUndefined();
+  // A card hides the area, and nothing else of the picture.
+  await page.keyboard.press('c');
+  const dialog = page.getByRole('dialog', { name: 'Make a card' });
+  await dialog.getByLabel('Put this area under a slip').check();
+  await dialog.getByRole('button', { name: 'Make the card' }).click();
+  await page.goto('/review');
+  const slip = page.locator('.slip-area');
+  await expectSeen(slip);
+  const [picture, hidden] = (await Promise.all(
+    [page.getByAltText('The picture that was marked'), slip].map((seen) => seen.boundingBox()),
+  )) as [{ width: number }, { width: number }];
+  expect(hidden.width / picture.width).toBeCloseTo(100 / frame.width, 1);
+  await slip.click();
+  await expect(slip).toHaveCount(0);
+  await expectSeen(page.getByText('The hinge side.'));
   await close();
 });
 

@@ -30,6 +30,7 @@ export const PAGES = [
   page('/classes/:id/set/:sourceId', () => import('./classes/set/SetReadingPage')),
   page('/classes/:id/discussion', () => import('./classes/discussion/DiscussionPage')),
   page('/classes/:id/questions', () => import('./classes/questions/QuestionsPage')),
+  page('/classes/:id/cards', () => import('./classes/cards/ClassCardsPage')),
   page('/classes/:id/walkthroughs', () => import('./walkthrough/WalkthroughsPage')),
   page('/classes/:id/walkthroughs/:walkthroughId', () => import('./walkthrough/WalkthroughPage')),
   page('/classes/:id/walkthroughs/:walkthroughId/walk', () => import('./walkthrough/WalkPage')),

@@ -15,7 +15,8 @@ export const STANDINGS = {
   list: ['owner'],
   'study note': ['owner'],
   'deleted study note': ['owner'],
-  card: ['owner'],
+  /** Who has it to practise, and whose it is. */
+  card: ['learner', 'owner'],
   'deleted card': ['owner'],
 } as const;
 

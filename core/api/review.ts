@@ -1,18 +1,21 @@
 import { boolean, mixed, number, object, string } from 'yup';
 import type { Spot } from '../anchor/spot';
-import { MEMORY_STATES } from '../review/rating';
+import { MEMORY_STATES, RATINGS } from '../review/rating';
 import {
   PASSAGE_STATES,
   cardAnswerSchema,
   cardPatchSchema,
   cardPutSchema,
   cardTableSchema,
+  giveCardsSchema,
   idSchema,
   restSchema,
   reviewWishSchema,
   type CardPage,
   type CardPassage,
   type CardTableResult,
+  type ClassCards,
+  type NamedAnswers,
   type Review,
   type ReviewCard,
   type ReviewStatistics,
@@ -20,11 +23,14 @@ import {
 } from '../wire';
 import { endpoint } from './endpoint';
 import { hereSchema } from './find';
+import { asAssistant } from './permission';
 import { amount, fields, flag, id, list, shape, text, time } from './shape';
 import { kind } from './shapes/marks';
 
 const noneOrId = () => string().nullable().defined();
 const memoryState = () => string().oneOf(MEMORY_STATES).required();
+
+const given = object({ by: text(), className: text(), named: flag() }).noUnknown().nullable().defined();
 
 const passageFields = fields({
   state: string().oneOf(PASSAGE_STATES).required(),
@@ -55,6 +61,7 @@ const cardFields = fields({
   annotationId: noneOrId(),
   source: object({ id: noneOrId(), title: text(), language: text() }).noUnknown().nullable().defined(),
   passage: passageFields,
+  given,
   createdAt: time(),
   state: memoryState(),
   due: time(),
@@ -78,10 +85,15 @@ const rowFields = fields({
   forgotten: amount(),
   resting: flag(),
   difficulty: amount(),
+  share: amount(),
+  given,
+  classes: list(fields({ id: id(), name: text() })),
   createdAt: time(),
 });
 const card = shape<ReviewCard>()(cardFields);
 const may = { thing: 'card', as: 'owner' } as const;
+/** A card of mine, or that a class of mine was given. */
+const mayPractise = { thing: 'card', as: 'learner' } as const;
 
 /** Of what: one source, a tag, a study note, or what a class reads. */
 const ofSchema = hereSchema.shape({
@@ -127,18 +139,20 @@ const wish = shape<ReviewWish>()(fields({ retention: amount(), newPerDay: amount
 export const getReviewWish = endpoint('GET', '/api/review/wish', { answer: wish });
 export const putReviewWish = endpoint('PUT', '/api/review/wish', { body: reviewWishSchema, answer: wish });
 
-/** My cards, the newest first; of one source or one mark. */
+/** The cards I have, the newest first; of one source or one mark. */
 export const listCards = endpoint('GET', '/api/cards', {
   query: object({
     source: idSchema(),
     annotation: idSchema(),
     resting: boolean(),
+    /** Only those that were forgotten so often, or more. */
+    forgotten: number().integer().min(1).max(1_000_000),
     offset: number().integer().min(0).max(1_000_000).default(0),
     limit: number().integer().min(1).max(500).default(100),
   }).noUnknown(),
   answer: shape<CardPage>()(fields({ cards: list(rowFields), total: amount() })),
 });
-export const getCard = endpoint('GET', '/api/cards/:id', { may, answer: card });
+export const getCard = endpoint('GET', '/api/cards/:id', { may: mayPractise, answer: card });
 /** Makes a card under the id its author's page made; the same again changes nothing. */
 export const putCard = endpoint('PUT', '/api/cards/:id', { body: cardPutSchema, answer: card });
 export const patchCard = endpoint('PATCH', '/api/cards/:id', { may, body: cardPatchSchema, answer: card });
@@ -147,18 +161,71 @@ export const restoreCard = endpoint('POST', '/api/cards/:id/restore', {
   answer: card,
 });
 /** A card that rests does not come back until it is woken. */
-export const restCard = endpoint('PUT', '/api/cards/:id/rest', { may, body: restSchema, answer: card });
+export const restCard = endpoint('PUT', '/api/cards/:id/rest', { may: mayPractise, body: restSchema, answer: card });
 /** An answer under the id its author's page made; the same again changes nothing. */
 export const putCardAnswer = endpoint('PUT', '/api/cards/:id/answers/:answerId', {
-  may,
+  may: mayPractise,
   body: cardAnswerSchema,
   answer: card,
 });
 /** Takes the last answer back: the card is as it was before. */
-export const deleteCardAnswer = endpoint('DELETE', '/api/cards/:id/answers/:answerId', { may, answer: card });
+export const deleteCardAnswer = endpoint('DELETE', '/api/cards/:id/answers/:answerId', {
+  may: mayPractise,
+  answer: card,
+});
 /** A mark I see, in its place, of which a card is to be made. */
 export const getPassage = endpoint('GET', '/api/annotations/:id/passage', {
   answer: shape<CardPassage>()(passageFields),
+});
+
+const asked = { id: id(), words: text(), question: text(), sourceId: noneOrId(), title: text() };
+const how = { people: amount(), answers: amount(), forgot: amount(), knewAtOnce: amount(), learnt: amount() };
+const classCards = shape<ClassCards>()(
+  fields({
+    cards: list(
+      fields({
+        ...asked,
+        annotationId: noneOrId(),
+        share: amount(),
+        by: text(),
+        mine: flag(),
+        givenAt: time(),
+        namedFrom: string().nullable().defined(),
+        how: object({ ...how, remembered: amount() })
+          .noUnknown()
+          .nullable()
+          .defined(),
+      }),
+    ),
+    students: amount(),
+    mine: list(fields(asked)),
+  }),
+);
+const mayGive = asAssistant('give cards');
+/** The cards of a class, with how each goes for its students together. */
+export const listClassCards = endpoint('GET', '/api/classes/:id/cards', { may: mayGive, answer: classCards });
+/** Gives cards of mine to a class, or says anew of some whether it is seen who answers how. */
+export const giveClassCards = endpoint('PUT', '/api/classes/:id/cards', {
+  may: mayGive,
+  body: giveCardsSchema,
+  answer: classCards,
+});
+export const takeClassCard = endpoint('DELETE', '/api/classes/:id/cards/:cardId', { may: mayGive });
+/** Who answered how, since it is seen. */
+export const listNamedAnswers = endpoint('GET', '/api/classes/:id/cards/:cardId/answers', {
+  may: mayGive,
+  answer: list(
+    shape<NamedAnswers>()(
+      fields({
+        id: id(),
+        name: text(),
+        answers: amount(),
+        forgot: amount(),
+        last: string().oneOf(RATINGS).required(),
+        at: time(),
+      }),
+    ),
+  ),
 });
 
 export const exportCards = endpoint('GET', '/api/cards.csv', { gives: ['text/csv'] });

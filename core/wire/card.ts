@@ -4,7 +4,7 @@ import type { Spot } from '../anchor/spot';
 import type { Kind } from '../legend/legend';
 import { RATINGS, RETENTION, type CardRating, type MemoryState } from '../review/rating';
 import type { PassagePart } from '../review/slips';
-import { idSchema, type AnnotationId, type CardId, type SourceId, type VersionId } from './ids';
+import { idSchema, type AnnotationId, type CardId, type ClassId, type SourceId, type VersionId } from './ids';
 import { LONGEST_NOTE } from './annotation';
 
 const LONGEST_QUESTION = 2_000;
@@ -125,6 +125,8 @@ export interface ReviewCard {
   /** Its source by its title as it was, where it is gone; null for a card without one. */
   readonly source: { readonly id: SourceId | null; readonly title: string; readonly language: string } | null;
   readonly passage: CardPassage;
+  /** From whom I have it, where it is not mine, and whether those who teach the class see how I answer. */
+  readonly given: { readonly by: string; readonly className: string; readonly named: boolean } | null;
   readonly createdAt: string;
   readonly state: MemoryState;
   readonly due: string;
@@ -159,7 +161,17 @@ export interface Review {
 /** A card in a list. */
 export interface CardRow extends Pick<
   ReviewCard,
-  'id' | 'version' | 'question' | 'annotationId' | 'due' | 'seen' | 'forgotten' | 'resting' | 'state' | 'createdAt'
+  | 'id'
+  | 'version'
+  | 'question'
+  | 'annotationId'
+  | 'due'
+  | 'seen'
+  | 'forgotten'
+  | 'resting'
+  | 'state'
+  | 'createdAt'
+  | 'given'
 > {
   /** Its question, or the words under its slips. */
   readonly words: string;
@@ -167,6 +179,10 @@ export interface CardRow extends Pick<
   readonly title: string;
   /** From 1, easy, to 10; 0 for a new one. */
   readonly difficulty: number;
+  /** How far into its source it stands, from 0 to 1. */
+  readonly share: number;
+  /** To which classes I gave it. */
+  readonly classes: readonly { readonly id: ClassId; readonly name: string }[];
 }
 
 export interface CardPage {

@@ -307,4 +307,6 @@ export type {
   ReviewStatistics,
   ReviewWish,
 } from './card';
+export { FEWEST_TOLD, giveCardsSchema } from './class-card';
+export type { ClassCard, ClassCardHow, ClassCards, GiveCards, NamedAnswers } from './class-card';
 export type { StreamEvent } from './stream-event';

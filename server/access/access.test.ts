@@ -49,6 +49,7 @@ const TABLE: readonly (readonly [...Case, Readonly<Partial<Record<Someone, strin
   ['deleted study note', 'deleted note', { owner: 'owner' }],
   ['deleted study note', 'note', {}],
   ['card', 'card', { owner: 'owner' }],
+  ['card', 'class card', { teacher: 'owner', owner: 'learner', student: 'learner' }],
   ['card', 'deleted card', {}],
   ['deleted card', 'deleted card', { owner: 'owner' }],
   ['deleted card', 'card', {}],
@@ -112,6 +113,9 @@ async function makeNotes(): Promise<void> {
     await people.owner.send('PUT', `/api/cards/${ids[name]}`, { question: name, answer: 'Mud.' });
   }
   await people.owner.send('PATCH', `/api/cards/${ids['deleted card']}`, { version: 1, deleted: true });
+  const card = (ids['class card'] = v7());
+  await people.teacher.send('PUT', `/api/cards/${card}`, { question: 'Of the class', answer: 'Mud.' });
+  await people.teacher.send('PUT', `/api/classes/${ids.class}/cards`, { cardIds: [card] });
 }
 
 /** What only work of its own would make. */

@@ -10,6 +10,7 @@ import { insertAssignment, type Place } from '../assignments/queries';
 import type { Context } from '../context';
 import { joinCode } from '../joining/join-code';
 import { kindsOf, legendVersion, storeLegend } from '../legend/queries';
+import { copyClassCards } from '../review/class-card-queries';
 import { addClassSource, classLabel, insertClass, joinClass, readingsInOrder } from './queries';
 
 /**
@@ -45,6 +46,7 @@ export function beginNext(context: Context, me: Me, from: ClassId, next: NextCla
         { ...put, opensAt: later(set.opensAt), dueAt: later(set.dueAt) },
       );
     }
+    copyClassCards(db, me.id, { from, to: id }, now());
     events.append({ type: 'classes', classId: id });
     return classLabel(db, id)!;
   });

@@ -35,6 +35,7 @@ import {
   LISTED as CARDS_LISTED,
   SOME as CARDS,
 } from '../review/queries';
+import { GIVABLE, GIVEN, HOW, NAMED } from '../review/class-card-queries';
 import { FURTHER } from '../annotations/together-queries';
 import { OTHERS, STANDING } from '../assignments/together-queries';
 import { annotationsStatement, countStatement, sourcesStatement } from '../find/queries';
@@ -78,6 +79,10 @@ test.each(
     LIST,
     CARDS_LISTED,
     CARDS,
+    GIVABLE,
+    GIVEN,
+    HOW,
+    NAMED,
     READING_TOGETHER: OTHERS,
     STANDING,
     MARKED,

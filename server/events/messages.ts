@@ -25,12 +25,12 @@ export function told(db: Db, event: EventRow): Told {
     case 'questions':
     case 'live':
     case 'library':
+    case 'review':
       return toThose(() => new Set([...membersIn(db, event.classId), event.personId ?? '']), { type: event.type });
     case 'walkthroughs':
       return toThose(() => new Set(teachersIn(db, event.classId)), { type: 'walkthroughs' });
     case 'arrivals':
     case 'study':
-    case 'review':
     case 'threads':
       return toThose(() => new Set([event.personId ?? '']), { type: event.type });
     case 'job': {

@@ -12,13 +12,16 @@ import type {
   PersonId,
   ReviewCard,
 } from '@avrelle/core/wire';
+import { canRead } from '../access/access-queries';
 import { annotationFor, annotationsFor } from '../annotations/queries';
 import { AppError } from '../errors';
 import type { Writing } from '../writing';
+import { tellOfCard } from './class-cards';
 import { NO_PASSAGE, passageReader } from './passages';
 import {
   cardsAsked,
   insertCard,
+  ownerOfCard,
   setMemory,
   setResting,
   storedCard,
@@ -50,6 +53,7 @@ export function cardsFor(world: Writing, me: PersonId, ids: readonly CardId[]): 
       annotationId,
       source: hadSource ? { id: sourceId, title, language } : null,
       passage: annotationId === null ? NO_PASSAGE : passageOf(marks.get(annotationId), card),
+      given: card.given,
       createdAt: card.createdAt,
       state: memory.state,
       due: memory.due,
@@ -62,13 +66,27 @@ export function cardsFor(world: Writing, me: PersonId, ids: readonly CardId[]): 
   });
 }
 
+/**
+ * The marks of cards as those see them who made the cards: who gives a card gives its passage, and their own note where
+ * that is the answer; not what others wrote for teachers alone, nor anything of a source that one may not read.
+ */
 function marksOf({ db }: Writing, me: PersonId, cards: readonly StoredCard[]): ReadonlyMap<AnnotationId, Annotation> {
-  const ids = [...new Set(cards.flatMap((card) => card.annotationId ?? []))];
-  return new Map(
-    annotationsFor(db, me, ids)
-      .filter((a) => !a.deleted)
-      .map((a) => [a.id, a]),
+  const given = cards.filter(({ ownerId }) => ownerId !== me);
+  const readable = new Set(
+    [...new Set(given.flatMap((card) => card.sourceId ?? []))].filter((id) => canRead(db, me, id)),
   );
+  const open = cards.filter(({ ownerId, sourceId }) => ownerId === me || (sourceId !== null && readable.has(sourceId)));
+  const marks = new Map<AnnotationId, Annotation>();
+  for (const owner of new Set([...open.map(({ ownerId }) => ownerId), me])) {
+    const ids = open
+      .filter(({ ownerId }) => ownerId === owner || owner === me)
+      .flatMap((card) => card.annotationId ?? []);
+    for (const mark of annotationsFor(db, owner, [...new Set(ids)])) {
+      const isTheirs = owner === me || mark.author.id === owner;
+      if (!mark.deleted) marks.set(mark.id, isTheirs ? mark : { ...mark, note: '' });
+    }
+  }
+  return marks;
 }
 
 export const cardFor = (world: Writing, me: PersonId, id: CardId): ReviewCard => cardsFor(world, me, [id])[0]!;
@@ -93,6 +111,9 @@ export const rowOf = (card: StoredCard): CardRow => ({
   forgotten: card.memory.forgotten,
   resting: card.resting,
   difficulty: card.memory.difficulty,
+  share: card.share,
+  given: card.given,
+  classes: card.classes,
   createdAt: card.createdAt,
 });
 
@@ -117,8 +138,9 @@ type Asking = Pick<CardWords, 'question' | 'answer' | 'slips' | 'covers'>;
 export function putCard(world: Writing, me: Me, id: CardId, put: CardPut): ReviewCard {
   const { db, events } = world;
   return db.transaction(() => {
-    const there = storedCard(db, id);
-    if (there && (there.ownerId !== me.id || there.deletedAt !== null)) throw new AppError('id_taken', { id });
+    const owner = ownerOfCard(db, id);
+    const there = owner === me.id ? storedCard(db, me.id, id) : undefined;
+    if (owner !== undefined && there?.deletedAt !== null) throw new AppError('id_taken', { id });
     if (!there) {
       makeCard(world, me, id, put);
       events.append({ type: 'review', personId: me.id });
@@ -138,9 +160,9 @@ export function makeCard({ db, now }: Writing, me: Me, id: CardId, { annotationI
 
 /** Changes a card. Throws `stale`, with what stands there now, where it is another version by now. */
 export function patchCard(world: Writing, me: Me, id: CardId, patch: CardPatch): ReviewCard {
-  const { db, events } = world;
+  const { db } = world;
   return db.transaction(() => {
-    const before = storedCard(db, id)!;
+    const before = storedCard(db, me.id, id)!;
     if (patch.version !== before.version)
       throw new AppError(
         'stale',
@@ -148,7 +170,7 @@ export function patchCard(world: Writing, me: Me, id: CardId, patch: CardPatch):
         { current: cardFor(world, me.id, id) },
       );
     changeCard(world, me, before, patch);
-    events.append({ type: 'review', personId: me.id });
+    tellOfCard(world, me, id);
     return cardFor(world, me.id, id);
   });
 }
@@ -170,10 +192,10 @@ const changed = (before: StoredCard, patch: Omit<CardPatch, 'version'>): Asking 
 });
 
 export function restoreCard(world: Writing, me: Me, id: CardId): ReviewCard {
-  const { db, events } = world;
+  const { db } = world;
   return db.transaction(() => {
-    updateCard(db, id, { ...storedCard(db, id)!, deletedAt: null });
-    events.append({ type: 'review', personId: me.id });
+    updateCard(db, id, { ...storedCard(db, me.id, id)!, deletedAt: null });
+    tellOfCard(world, me, id);
     return cardFor(world, me.id, id);
   });
 }

@@ -134,7 +134,7 @@ export function putAnswer(world: Writing, me: Me, cardId: CardId, answer: CardAn
     const there = answerWith(db, answer.id);
     if (there && (there.personId !== me.id || there.cardId !== cardId))
       throw new AppError('id_taken', { id: answer.id });
-    const { memory } = storedCard(db, cardId)!;
+    const { memory } = storedCard(db, me.id, cardId)!;
     if (!there) {
       if (memory.seen !== answer.seen)
         throw new AppError(

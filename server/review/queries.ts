@@ -1,21 +1,37 @@
 import type { CardMemory, CardRating, MemoryState, Slip } from '@avrelle/core/review';
-import type { AnnotationId, CardId, PersonId, ReviewWish, SourceId } from '@avrelle/core/wire';
+import type { AnnotationId, CardId, CardRow, PersonId, ReviewCard, ReviewWish, SourceId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
 
+/** Whether `@me` practises a card `c`: it is theirs, or was given to a class of theirs. */
+const PRACTISED = `(c.deleted_at IS NULL AND (c.owner_id = @me OR EXISTS (
+  SELECT 1 FROM class_card k JOIN membership w ON w.class_id = k.class_id AND w.person_id = @me
+  WHERE k.card_id = c.id)))`;
+/** From whom one has it, where it is not one's own; where several classes have it, that whose teachers see most. */
+const GIVEN = `CASE WHEN c.owner_id <> @me THEN (
+  SELECT json_object('by', p.name, 'className', l.name, 'named', json(iif(k.named_from IS NULL, 'false', 'true')))
+  FROM class_card k JOIN membership w ON w.class_id = k.class_id AND w.person_id = @me
+    JOIN class l ON l.id = k.class_id JOIN person p ON p.id = c.owner_id
+  WHERE k.card_id = c.id ORDER BY k.named_from IS NULL, l.name LIMIT 1) END`;
+const CLASSES = `CASE WHEN c.owner_id = @me THEN (
+  SELECT json_group_array(json_object('id', l.id, 'name', l.name))
+  FROM class_card k JOIN class l ON l.id = k.class_id WHERE k.card_id = c.id) ELSE '[]' END`;
 const CARD = `c.id, c.owner_id, c.annotation_id, c.source_id, c.question, c.answer, c.slips, c.covers, c.quote,
   coalesce(s.title, c.title) AS title, c.version, c.created_at, c.deleted_at,
   m.state, m.due, m.stability, m.difficulty, m.seen, m.forgotten, m.step, m.last, m.resting,
-  s.id AS standing_source, coalesce(s.language, '') AS language`;
-const FROM = `FROM card c JOIN card_memory m ON m.card_id = c.id AND m.person_id = c.owner_id
-  LEFT JOIN source s ON s.id = c.source_id AND s.deleted_at IS NULL`;
-export const SOME = `SELECT ${CARD} ${FROM} WHERE c.id IN (SELECT value FROM json_each(@ids)) AND c.owner_id = @me`;
-const ONE = `SELECT ${CARD} ${FROM} WHERE c.id = @id`;
-const IN_LIST = `c.owner_id = @me AND c.deleted_at IS NULL
+  s.id AS standing_source, coalesce(s.language, '') AS language, min(1.0, coalesce(a.start, 0) * 1.0 / max(1, s.length))
+  AS share, ${GIVEN} AS given, ${CLASSES} AS classes`;
+const FROM = `FROM card_memory m JOIN card c ON c.id = m.card_id
+  LEFT JOIN source s ON s.id = c.source_id AND s.deleted_at IS NULL LEFT JOIN annotation a ON a.id = c.annotation_id`;
+export const SOME = `SELECT ${CARD} ${FROM}
+  WHERE m.person_id = @me AND m.card_id IN (SELECT value FROM json_each(@ids)) AND (c.owner_id = @me OR ${PRACTISED})`;
+const ONE = `SELECT ${CARD} ${FROM} WHERE m.person_id = @me AND m.card_id = @id`;
+const OWNER = 'SELECT owner_id FROM card WHERE id = @id';
+const IN_LIST = `m.person_id = @me AND ${PRACTISED} AND (@mine IS NULL OR c.owner_id = @me)
   AND (@source IS NULL OR c.source_id = @source) AND (@annotation IS NULL OR c.annotation_id = @annotation)
-  AND (@resting IS NULL OR m.resting = @resting)`;
+  AND (@resting IS NULL OR m.resting = @resting) AND (@forgotten IS NULL OR m.forgotten >= @forgotten)`;
 export const LIST = `SELECT ${CARD} ${FROM} WHERE ${IN_LIST} ORDER BY c.created_at DESC, c.id DESC
   LIMIT @limit OFFSET @offset`;
-export const LISTED = `SELECT count(*) AS n ${FROM} WHERE ${IN_LIST}`;
+export const LISTED = `SELECT count(*) AS n FROM card_memory m JOIN card c ON c.id = m.card_id WHERE ${IN_LIST}`;
 const INSERT = `
   INSERT INTO card (id, owner_id, annotation_id, source_id, question, answer, slips, covers, quote, title, created_at)
   VALUES (@id, @me, @annotationId, @sourceId, @question, @answer, @slips, @covers, @quote,
@@ -34,7 +50,7 @@ const PUT_MEMORY = `
     last = excluded.last`;
 const REST = 'UPDATE card_memory SET resting = @resting WHERE card_id = @id AND person_id = @me';
 
-/** A card with what its owner remembers of it, as it is stored. */
+/** A card with what somebody remembers of it, as it is stored. */
 export interface StoredCard {
   readonly id: CardId;
   readonly ownerId: PersonId;
@@ -55,6 +71,10 @@ export interface StoredCard {
   readonly deletedAt: string | null;
   readonly resting: boolean;
   readonly memory: CardMemory;
+  /** How far into its source it stands, from 0 to 1. */
+  readonly share: number;
+  readonly given: ReviewCard['given'];
+  readonly classes: CardRow['classes'];
 }
 
 interface Row extends CardMemory {
@@ -74,9 +94,12 @@ interface Row extends CardMemory {
   readonly createdAt: string;
   readonly deletedAt: string | null;
   readonly resting: number;
+  readonly share: number | null;
+  readonly given: string | null;
+  readonly classes: string;
 }
 
-function cardFrom({ standingSource, slips, covers, resting, ...row }: Row): StoredCard {
+function cardFrom({ standingSource, slips, covers, resting, given, classes, ...row }: Row): StoredCard {
   const { state, due, stability, difficulty, seen, forgotten, step, last, ...card } = row;
   return {
     ...card,
@@ -85,16 +108,21 @@ function cardFrom({ standingSource, slips, covers, resting, ...row }: Row): Stor
     slips: JSON.parse(slips) as Slip[],
     covers: covers === 1,
     resting: resting === 1,
+    share: row.share ?? 0,
+    given: given === null ? null : (JSON.parse(given) as StoredCard['given']),
+    classes: JSON.parse(classes) as StoredCard['classes'],
     memory: { state, due, stability, difficulty, seen, forgotten, step, last },
   };
 }
 
-/** Deleted or not, whoever's it is. */
-export function storedCard(db: Db, id: CardId): StoredCard | undefined {
-  const row = db.get<Row>(ONE, { id });
+/** One that somebody has a memory of, deleted or not. */
+export function storedCard(db: Db, me: PersonId, id: CardId): StoredCard | undefined {
+  const row = db.get<Row>(ONE, { me, id });
   return row && cardFrom(row);
 }
-/** Those of somebody, in the order given. */
+export const ownerOfCard = (db: Db, id: CardId): PersonId | undefined =>
+  db.get<{ ownerId: PersonId }>(OWNER, { id })?.ownerId;
+/** Those somebody practises or owns, in the order given. */
 export function storedCards(db: Db, me: PersonId, ids: readonly CardId[]): StoredCard[] {
   const byId = new Map(db.all<Row>(SOME, { me, ids: JSON.stringify(ids) }).map((row) => [row.id, cardFrom(row)]));
   return ids.flatMap((id) => byId.get(id) ?? []);
@@ -104,19 +132,25 @@ export interface CardsAsked {
   readonly source?: SourceId | undefined;
   readonly annotation?: AnnotationId | undefined;
   readonly resting?: boolean | undefined;
+  /** Only those of one's own. */
+  readonly mine?: boolean | undefined;
+  /** Only those that were forgotten so often, or more. */
+  readonly forgotten?: number | undefined;
   readonly offset: number;
   readonly limit: number;
 }
 export function cardsAsked(
   db: Db,
   me: PersonId,
-  { source = undefined, annotation, resting, offset, limit }: CardsAsked,
+  { source, annotation, resting, mine, forgotten, offset, limit }: CardsAsked,
 ): { readonly cards: StoredCard[]; readonly total: number } {
   const asked = {
     me,
     source: source ?? null,
     annotation: annotation ?? null,
     resting: resting === undefined ? null : Number(resting),
+    mine: mine ? 1 : null,
+    forgotten: forgotten ?? null,
   };
   const cards = db.all<Row>(LIST, { ...asked, offset, limit }).map(cardFrom);
   return { cards, total: db.get<{ n: number }>(LISTED, asked)!.n };
@@ -173,7 +207,9 @@ const CHOSEN = `
   AND (@note IS NULL OR EXISTS (
     SELECT 1 FROM study_excerpt e JOIN study_note n ON n.id = e.note_id
     WHERE e.note_id = @note AND e.annotation_id = c.annotation_id AND e.stands = 1 AND n.owner_id = @me))
-  AND (@class IS NULL OR EXISTS (
+  AND (@class IS NULL
+    OR EXISTS (SELECT 1 FROM class_card k WHERE k.class_id = @class AND k.card_id = c.id)
+    OR EXISTS (
     SELECT 1 FROM class_source k JOIN membership w ON w.class_id = k.class_id AND w.person_id = @me
     WHERE k.class_id = @class AND k.source_id = c.source_id))`;
 /** What comes back before a time, and is not resting; each with where it stands in its source. */
@@ -181,15 +217,15 @@ export const DUE = `
   SELECT c.id, m.state, m.due, c.source_id, coalesce(s.title, c.title) AS title, coalesce(a.start, 0) AS start
   FROM card_memory m JOIN card c ON c.id = m.card_id LEFT JOIN annotation a ON a.id = c.annotation_id
     LEFT JOIN source s ON s.id = c.source_id AND s.deleted_at IS NULL
-  WHERE m.person_id = @me AND m.resting = 0 AND m.due < @before AND c.deleted_at IS NULL AND ${CHOSEN}
+  WHERE m.person_id = @me AND m.resting = 0 AND m.due < @before AND ${PRACTISED} AND ${CHOSEN}
   ORDER BY m.due, c.created_at, c.id`;
 const COUNTS = `
   SELECT count(*) AS total, coalesce(sum(m.resting), 0) AS resting, coalesce(sum(m.state = 'review'), 0) AS learnt
-  FROM card_memory m JOIN card c ON c.id = m.card_id WHERE m.person_id = @me AND c.deleted_at IS NULL`;
+  FROM card_memory m JOIN card c ON c.id = m.card_id WHERE m.person_id = @me AND ${PRACTISED}`;
 /** When cards come back, by themselves; only those of the next days. */
 export const COMING = `
   SELECT m.due FROM card_memory m JOIN card c ON c.id = m.card_id
-  WHERE m.person_id = @me AND m.resting = 0 AND m.due < @before AND c.deleted_at IS NULL`;
+  WHERE m.person_id = @me AND m.resting = 0 AND m.due < @before AND ${PRACTISED}`;
 
 export interface DueRow {
   readonly id: CardId;
@@ -236,7 +272,7 @@ export const ANSWERS_SINCE = `
   SELECT at, rating, state, chance FROM card_answer WHERE person_id = @me AND at >= @since ORDER BY at`;
 export const HARDEST = `
   SELECT c.id FROM card_memory m JOIN card c ON c.id = m.card_id
-  WHERE m.person_id = @me AND c.deleted_at IS NULL AND m.forgotten > 0
+  WHERE m.person_id = @me AND m.forgotten > 0 AND ${PRACTISED}
   ORDER BY m.forgotten DESC, m.difficulty DESC LIMIT @most`;
 
 export interface NewAnswer {

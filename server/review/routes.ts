@@ -3,6 +3,7 @@ import type { Context } from '../context';
 import { sendCsv } from '../export/csv';
 import { serving } from '../serve';
 import { cardFor, listCards, passageOf, patchCard, putCard, restCard, restoreCard } from './cards';
+import { answersByName, classCardsFor, giveCards, takeCardBack } from './class-cards';
 import { putAnswer, reviewFor, takeAnswerBack } from './practice';
 import { setWish } from './queries';
 import { statisticsFor } from './statistics';
@@ -38,6 +39,13 @@ export function reviewRoutes(app: FastifyInstance, context: Context): void {
     takeAnswerBack(context, me, id, answerId),
   );
   serve('GET /api/annotations/:id/passage', ({ me, params: { id } }) => passageOf(context, me.id, id));
+
+  serve('GET /api/classes/:id/cards', ({ me, params: { id } }) => classCardsFor(context, me, id));
+  serve('PUT /api/classes/:id/cards', ({ me, params: { id }, body }) => giveCards(context, me, id, body));
+  serve('DELETE /api/classes/:id/cards/:cardId', ({ params: { id, cardId } }) => takeCardBack(context, id, cardId));
+  serve('GET /api/classes/:id/cards/:cardId/answers', ({ me, params: { id, cardId } }) =>
+    answersByName(context, me, id, cardId),
+  );
 
   serve.file('GET /api/cards.csv', ({ me, reply }) => sendCsv(reply, 'cards.csv', cardTable(context, me)));
   serve('POST /api/cards/import', ({ me, body }) => bringInCards(context, me, body.table));

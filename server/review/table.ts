@@ -14,7 +14,7 @@ const MOST = 100_000;
 
 /** All cards of somebody as a table. */
 export function cardTable({ db }: Writing, me: Me): string {
-  const { cards } = cardsAsked(db, me.id, { offset: 0, limit: MOST });
+  const { cards } = cardsAsked(db, me.id, { mine: true, offset: 0, limit: MOST });
   return csvOf(
     COLUMNS,
     cards.map(({ id, question, answer, slips, quote, title, memory }) => [
@@ -74,7 +74,7 @@ export function bringInCards(world: Writing, me: Me, table: string): CardTableRe
 
 function bringIn(world: Writing, me: Me, line: Line): 'added' | 'changed' | undefined {
   const put = cardPutSchema.validateSync({ question: unguarded(line.question), answer: unguarded(line.answer) });
-  const there = UUID_V7.test(line.id ?? '') ? storedCard(world.db, line.id!) : undefined;
+  const there = UUID_V7.test(line.id ?? '') ? storedCard(world.db, me.id, line.id!) : undefined;
   if (there?.ownerId !== me.id || there.deletedAt !== null) {
     makeCard(world, me, world.newId(), put);
     return 'added';

@@ -142,6 +142,11 @@ function Head({ of: c }: { readonly of: ClassDetail }) {
           Questions
         </Link>
         {teaches && (
+          <Link className="act" to={`/classes/${c.id}/cards`}>
+            Cards
+          </Link>
+        )}
+        {teaches && (
           <Link className="act" to={`/classes/${c.id}/walkthroughs`}>
             Walkthroughs
           </Link>

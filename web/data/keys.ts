@@ -62,6 +62,8 @@ export const keys = {
   due: (chosen: object) => ['review', 'due', chosen] as const,
   cards: (asked: object) => ['review', 'cards', asked] as const,
   card: (id: string) => ['review', 'card', id] as const,
+  classCards: (classId: string) => ['review', 'class', classId] as const,
+  namedAnswers: (classId: string, cardId: string) => ['review', 'class', classId, cardId] as const,
   reviewStatistics: ['review', 'statistics'] as const,
   reviewWish: ['review', 'wish'] as const,
   passage: (annotationId: string) => ['review', 'passage', annotationId] as const,

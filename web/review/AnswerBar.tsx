@@ -12,7 +12,8 @@ export const RATING_WORDS: Readonly<Record<CardRating, { words: string; key: str
 };
 
 export interface CardActions {
-  edit(): void;
+  /** None where the card is not one's own. */
+  edit: (() => void) | undefined;
   open: (() => void) | undefined;
   rest(): void;
 }
@@ -66,9 +67,11 @@ export function AnswerBar({ card, practising, meant, onMean, actions }: Props) {
             Undo
           </button>
         )}
-        <button className="hover:text-ink" onClick={actions.edit}>
-          Edit
-        </button>
+        {actions.edit && (
+          <button className="hover:text-ink" onClick={actions.edit}>
+            Edit
+          </button>
+        )}
         {actions.open && (
           <button className="hover:text-ink" onClick={actions.open}>
             Open the page here

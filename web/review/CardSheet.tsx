@@ -30,7 +30,7 @@ export function CardSheet({ card, review, practising }: Props) {
   const sheet = useRef<HTMLDivElement>(null);
   const top = useLevel(sheet, card);
   const isPlaced = card.passage.state !== 'none';
-  const actions = useActions(card, practising, () => setEditing(true));
+  const actions = useActions(card, practising, card.given ? undefined : () => setEditing(true));
   return (
     <div className="grid min-h-0 grid-cols-[96px_1fr_360px] grid-rows-[1fr_auto] max-[900px]:grid-cols-1 max-[900px]:grid-rows-[auto_1fr_auto]">
       {isPlaced ? (
@@ -84,7 +84,7 @@ export function CardSheet({ card, review, practising }: Props) {
 const comingAfter = (card: ReviewCard, rating: CardRating): string => card.comesBack[RATINGS.indexOf(rating)]!;
 
 /** What can be done with the card at hand, by keys as well. */
-function useActions(card: ReviewCard, practising: Practising, edit: () => void): CardActions {
+function useActions(card: ReviewCard, practising: Practising, edit: (() => void) | undefined): CardActions {
   const navigate = useNavigate();
   const messages = useMessages();
   const { run } = useWrite('PUT /api/cards/:id/rest', 'review');
@@ -111,7 +111,7 @@ function useActions(card: ReviewCard, practising: Practising, edit: () => void):
       run: () => (lifted ? answer(rating) : lift()),
     })),
     { name: 'Take the last answer back', keys: 'Ctrl Z', bindings: ['$mod+z'], run: back },
-    { name: 'Edit the card', keys: 'e', bindings: ['e'], run: edit },
+    ...(edit ? [{ name: 'Edit the card', keys: 'e', bindings: ['e'], run: edit }] : []),
   ]);
   return { edit, open, rest };
 }
@@ -178,18 +178,18 @@ function Passage({ card, lifted, onLift }: { card: ReviewCard; lifted: boolean; 
 
 /** What is asked; once the slip is lifted, the answer. */
 function Question({ card, lifted }: { card: ReviewCard; lifted: boolean }) {
-  const { question, answer, passage, covers, slips } = card;
+  const { question, answer, passage } = card;
   const said = answer || passage.note;
   return (
     <section className="border border-strong bg-sheet px-3.5 pb-3.5 pt-2 [border-top:3px_solid_var(--tide)]">
       <p className="flex gap-3 text-[13px] text-soft">
-        {question ? 'your question' : 'your card'} of {day(card.createdAt)}
+        {from(card)}
         <span className="ml-auto" role="status">
           {lifted && 'lifted'}
         </span>
       </p>
       <h2 dir="auto" className="mb-2.5 mt-1.5 whitespace-pre-line text-[18px] leading-[26px]">
-        {question || standIn(slips.length > 0, covers)}
+        {question || standIn(card)}
       </h2>
       {lifted && said && (
         <div className="border-t border-rule pt-2.5 font-read text-[16px] leading-[25px]">
@@ -202,8 +202,16 @@ function Question({ card, lifted }: { card: ReviewCard; lifted: boolean }) {
   );
 }
 
+/** Whose card it is, and who sees how one answers. */
+function from({ given, question, createdAt }: ReviewCard): string {
+  if (!given) return `${question ? 'your question' : 'your card'} of ${day(createdAt)}`;
+  const whose = `from ${given.by} for ${given.className}`;
+  return given.named ? `${whose}, whose teachers see how you answer` : whose;
+}
+
 /** What is asked where its author wrote no question. */
-function standIn(hasSlips: boolean, covers: boolean): string {
-  if (hasSlips) return 'Which words are under the slip?';
-  return covers ? 'What is under the slip?' : 'What did you write about this passage?';
+function standIn({ slips, covers, given }: ReviewCard): string {
+  if (slips.length > 0) return 'Which words are under the slip?';
+  if (covers) return 'What is under the slip?';
+  return given === null ? 'What did you write about this passage?' : 'What is to be said about this passage?';
 }

@@ -88,15 +88,23 @@ const columnsFor = (onEdit: (id: string) => void): readonly PlainColumn<CardRow>
   {
     id: 'words',
     header: 'Card',
-    cell: ({ row: { original: card } }) => (
-      <button
-        className="line-clamp-2 max-w-[52ch] text-left hover:text-tide"
-        dir="auto"
-        onClick={() => onEdit(card.id)}
-      >
-        {card.words}
-      </button>
-    ),
+    cell: ({ row: { original: card } }) =>
+      card.given ? (
+        <span className="line-clamp-2 max-w-[52ch]" dir="auto">
+          {card.words} <span className="text-soft">· from {card.given.by}</span>
+        </span>
+      ) : (
+        <button
+          className="line-clamp-2 max-w-[52ch] text-left hover:text-tide"
+          dir="auto"
+          onClick={() => onEdit(card.id)}
+        >
+          {card.words}
+          {card.classes.length > 0 && (
+            <span className="text-soft"> · given to {card.classes.map(({ name }) => name).join(', ')}</span>
+          )}
+        </button>
+      ),
   },
   {
     id: 'source',

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import type { CardRow, ReviewStatistics } from '@avrelle/core/wire';
 import { useReviewStatistics } from '../data/review-queries';
 import { DataTable, type PlainColumn } from '../ui/DataTable';
+import { HardSpine } from '../ui/HardSpine';
 import { PageHeading } from '../ui/PageHeading';
 import { State } from '../ui/State';
 import { count } from '../ui/when';
@@ -54,19 +55,44 @@ function Numbers({ of }: { of: ReviewStatistics }) {
           {hardest.length === 0 ? (
             <p className="text-[14px] text-soft">Nothing was forgotten so far.</p>
           ) : (
-            <div className="relative overflow-x-auto" role="region" aria-label="The hardest cards" tabIndex={0}>
-              <DataTable
-                label="The hardest cards"
-                columns={HARDEST}
-                rows={hardest}
-                idOf={({ id }) => id}
-                numbers={['forgotten']}
-              />
-            </div>
+            <>
+              <Spines cards={hardest} />
+              <div className="relative overflow-x-auto" role="region" aria-label="The hardest cards" tabIndex={0}>
+                <DataTable
+                  label="The hardest cards"
+                  columns={HARDEST}
+                  rows={hardest}
+                  idOf={({ id }) => id}
+                  numbers={['forgotten']}
+                />
+              </div>
+            </>
           )}
         </section>
       </div>
     </div>
+  );
+}
+
+/** Each source of the hardest with the places where they stand. */
+function Spines({ cards }: { cards: readonly CardRow[] }) {
+  const sources = new Map<string, CardRow[]>();
+  for (const card of cards)
+    if (card.sourceId) sources.set(card.sourceId, [...(sources.get(card.sourceId) ?? []), card]);
+  return (
+    <ul className="mb-4 grid w-fit grid-cols-[auto_auto] items-end gap-x-6 gap-y-1.5 max-[600px]:grid-cols-1">
+      {[...sources].map(([id, of]) => (
+        <li key={id} className="contents">
+          <Link to={`/source/${id}`} className="reach text-[14px] hover:text-tide" dir="auto">
+            {of[0]!.title}
+          </Link>
+          <HardSpine
+            places={of.map(({ share, forgotten, seen }) => ({ share, hardness: forgotten / seen }))}
+            label={`${count(of.length, 'hard card')} along the text`}
+          />
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -17,10 +17,12 @@ interface Props<Row extends RowData> {
   readonly idOf: (row: Row) => string;
   /** Ids of columns of numbers, which stand at the right. */
   readonly numbers?: readonly string[];
+  /** Id of the column that takes what room is left, so that the others stand alike in tables below each other. */
+  readonly fills?: string;
 }
 
 /** A ruled table of rows. */
-export function DataTable<Row extends RowData>({ label, columns, rows, idOf, numbers = [] }: Props<Row>) {
+export function DataTable<Row extends RowData>({ label, columns, rows, idOf, numbers = [], fills }: Props<Row>) {
   const table = useTable({
     features: PLAIN,
     columns: columns as PlainColumn<Row>[],
@@ -34,7 +36,11 @@ export function DataTable<Row extends RowData>({ label, columns, rows, idOf, num
         {table.getHeaderGroups().map((group) => (
           <tr key={group.id} className="text-[13px] text-soft">
             {group.headers.map((header) => (
-              <th key={header.id} scope="col" className={`py-1 pr-5 font-normal last:pr-0 ${side(header.column.id)}`}>
+              <th
+                key={header.id}
+                scope="col"
+                className={`py-1 pr-5 font-normal last:pr-0 ${side(header.column.id)} ${header.column.id === fills ? 'w-full' : ''}`}
+              >
                 {drawn(header.column.columnDef.header, header.getContext())}
               </th>
             ))}

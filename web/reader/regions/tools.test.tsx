@@ -6,6 +6,7 @@ import { act, cleanup, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { Outline } from '@avrelle/core/text';
 import type { SourceText } from '@avrelle/core/wire';
+import { keys } from '../../data/keys';
 import { USUAL } from '../document/type';
 import { Dialogs } from './dialogs/Dialogs';
 import { DrawingStrip } from './legend/DrawingStrip';
@@ -91,6 +92,27 @@ test('the map has a bar for each heading, and a line for words that stand furthe
   const map = screen.getByRole('img', { name: /^Map of the document/ });
   expect(map.querySelectorAll('[data-line=heading]')).toHaveLength(2);
   expect(map.querySelectorAll('[data-line=text]').length).toBeGreaterThan(10);
+  expect(map.querySelectorAll('[data-hard]')).toHaveLength(0);
+});
+
+test('the map shows where hard cards stand, the taller the more often they were forgotten', () => {
+  const card = (annotationId: string, forgotten: number) => ({
+    id: annotationId,
+    annotationId,
+    forgotten,
+    words: 'Why?',
+  });
+  const cards = [card('a', 1), card('b', 4), card('gone', 2)];
+  const places = new Map(['a', 'b'].map((id, n) => [id, { top: 200 * n, bottom: 200 * n + 20 }]));
+  const answers = [[keys.cards({ source: 's', forgotten: 1, limit: 500 }), { cards, total: 3 }]] as const;
+  stage(<Minimap />, { text: TEXT, document: { blocks: [], height: 900, places: places as never }, answers });
+  const map = screen.getByRole('img', {
+    name: 'Map of the document: headings, what is read, and the marks; 3 hard cards',
+  });
+  const shown = [...map.querySelectorAll('[data-hard]')];
+  expect(shown.map((path) => path.textContent)).toEqual(['Forgotten once: Why?', 'Forgotten 4 times: Why?']);
+  const height = (path: Element): number => Number(/v(\d+)z$/.exec(path.getAttribute('d')!)![1]);
+  expect(height(shown[1]!)).toBeGreaterThan(height(shown[0]!));
 });
 
 test('a tool of the drawing strip is held by one press; what has no colour shows none', async () => {

@@ -1,6 +1,9 @@
 import { memo, useMemo, useRef, type PointerEvent } from 'react';
 import { covers, type Spans } from '@avrelle/core/reading';
 import { textDirection } from '@avrelle/core/text';
+import type { CardRow } from '@avrelle/core/wire';
+import { useHardCards } from '../../../data/review-queries';
+import { count } from '../../../ui/when';
 import type { Place, PlacedBlock } from '../../document/use-layout';
 import { useDocument } from '../../document/document-context';
 import type { Thread } from '../../model/thread';
@@ -21,10 +24,15 @@ const HEIGHT = 640;
 
 /** The whole document as a strip: its lines and headings, what is read, where the marks are thick. Click or drag to go. */
 export function Minimap() {
-  const { text: source, visible } = useSession();
+  const {
+    source: { id },
+    text: source,
+    visible,
+  } = useSession();
   const { blocks, places, height: pageHeight, goTo } = useDocument();
   const { spans } = useTools().progress;
   const view = useReader((s) => s.scroll);
+  const hard = useHardCards(id);
   const { text } = source;
   const strip = useRef<SVGSVGElement>(null);
   const y = (top: number): number => (top / Math.max(1, pageHeight)) * HEIGHT;
@@ -44,7 +52,7 @@ export function Minimap() {
         preserveAspectRatio="none"
         className="h-full w-full cursor-pointer touch-none"
         role="img"
-        aria-label="Map of the document: headings, what is read, and the marks"
+        aria-label={`Map of the document: headings, what is read, and the marks${hardWords(hard)}`}
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture(e.pointerId);
           go(e);
@@ -53,6 +61,7 @@ export function Minimap() {
       >
         <MinimapLines lines={lines} direction={direction} />
         <MinimapMarks threads={visible} places={places} pageHeight={pageHeight} />
+        <MinimapHard cards={hard} places={places} pageHeight={pageHeight} />
         <path d={`M52 ${top}V${bottom}`} stroke="var(--tide)" strokeWidth="2.5" />
         <path d={`M8 ${top}h44M8 ${bottom}h44`} stroke="var(--tide)" strokeWidth="1.2" />
       </svg>
@@ -114,6 +123,28 @@ const MinimapMarks = memo(function MinimapMarks({ threads, places, pageHeight }:
     />
   ));
 });
+
+interface HardProps extends Pick<MarksProps, 'places' | 'pageHeight'> {
+  readonly cards: readonly CardRow[];
+}
+
+/** Where one's hardest cards stand: the more often one was forgotten, the taller. */
+const MinimapHard = memo(function MinimapHard({ cards, places, pageHeight }: HardProps) {
+  return cards.map(({ id, annotationId, forgotten, words }) => {
+    const place = places.get(annotationId ?? '');
+    if (!place) return null;
+    const tall = 3 + Math.min(5, forgotten);
+    const top = round((place.top / Math.max(1, pageHeight)) * HEIGHT + 1.4);
+    return (
+      <path key={id} data-hard d={`M86 ${top}l7 ${-tall}v${2 * tall}z`} fill="var(--brick)">
+        <title>{`Forgotten ${forgotten === 1 ? 'once' : `${forgotten} times`}: ${words}`}</title>
+      </path>
+    );
+  });
+});
+
+const hardWords = (cards: readonly CardRow[]): string =>
+  cards.length === 0 ? '' : `; ${count(cards.length, 'hard card')}`;
 
 const round = (value: number): number => Math.round(value * 10) / 10;
 
