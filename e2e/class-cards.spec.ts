@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import type { ClassCards, ClassRow, Review } from '@avrelle/core/wire';
 import { v7 } from 'uuid';
 import { beyond, violations } from './accessible';
-import { expectSeen, makeClass, newcomers } from './helpers';
+import { expectSeen, makeClass, newcomers, opened, painted } from './helpers';
 import { keepMarked } from './study';
 
 const get = async <T>(page: Page, path: string): Promise<T> => (await (await page.request.get(path)).json()) as T;
@@ -56,6 +56,11 @@ test('a teacher gives cards to a class, and sees how hard they are; a student le
     await expect(s.getByRole('dialog')).toHaveCount(0);
     await s.keyboard.press('ArrowLeft');
     await expectSeen(s.getByRole('heading', { name: 'Who sees it turn?' }));
+    // The mark is its teacher's alone; the words are found all the same.
+    await s.getByRole('button', { name: 'Open the page here' }).click();
+    const text = await opened(s);
+    await expectSeen(text.getByText('Nobody sees it turn'));
+    await expect.poll(async () => (await painted(s))['avrelle-found']).toEqual(['Nobody sees it turn']);
   });
 
   await test.step('how it goes is told of three together; each by name, as was said', async () => {

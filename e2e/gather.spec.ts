@@ -348,9 +348,8 @@ test('an area and a point of a picture are drawn with the pointer, stay, and ope
   await page.goto('/review');
   const slip = page.locator('.slip-area');
   await expectSeen(slip);
-  const [picture, hidden] = (await Promise.all(
-    [page.getByAltText('The picture that was marked'), slip].map((seen) => seen.boundingBox()),
-  )) as [{ width: number }, { width: number }];
+  const picture = (await page.getByAltText('The picture that was marked').boundingBox())!;
+  const hidden = (await slip.boundingBox())!;
   expect(hidden.width / picture.width).toBeCloseTo(100 / frame.width, 1);
   await slip.click();
   await expect(slip).toHaveCount(0);

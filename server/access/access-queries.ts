@@ -47,7 +47,8 @@ const CARD = `
   SELECT CASE WHEN c.owner_id = @me THEN 'owner' ELSE 'learner' END AS standing, p.name AS owner
   FROM card_memory m JOIN card c ON c.id = m.card_id JOIN person p ON p.id = c.owner_id
   WHERE m.person_id = @me AND m.card_id = @id AND c.deleted_at IS NULL AND (c.owner_id = @me OR EXISTS (
-    SELECT 1 FROM class_card k JOIN membership w ON w.class_id = k.class_id AND w.person_id = @me WHERE k.card_id = c.id))`;
+    SELECT 1 FROM class_card k JOIN membership w ON w.class_id = k.class_id AND w.person_id = @me
+    WHERE k.card_id = c.id))`;
 const own = (table: 'job' | 'draft' | 'feed' | 'batch'): string =>
   `SELECT 'owner' AS standing, '' AS owner FROM ${table} WHERE id = @id AND person_id = @me`;
 

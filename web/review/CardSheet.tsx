@@ -93,7 +93,7 @@ function useActions(card: ReviewCard, practising: Practising, edit: (() => void)
   const open =
     source && card.annotationId !== null
       ? () =>
-          void navigate(`/source/${source}?at=${card.annotationId}`, {
+          void navigate(`/source/${source}?${placeOf(card)}`, {
             state: { back: { to: '/review', words: 'Review' } },
           })
       : undefined;
@@ -114,6 +114,14 @@ function useActions(card: ReviewCard, practising: Practising, edit: (() => void)
     ...(edit ? [{ name: 'Edit the card', keys: 'e', bindings: ['e'], run: edit }] : []),
   ]);
   return { edit, open, rest };
+}
+
+/** Where it opens: at its mark, or at the words of one that others made and that may not be seen. */
+function placeOf({ given, annotationId, passage }: ReviewCard): string {
+  if (!given) return `at=${annotationId}`;
+  const marked = passage.blocks.flatMap(({ parts }) => parts).filter((part) => part.marked);
+  const length = marked.reduce((sum, part) => sum + part.text.length, 0);
+  return `from=${passage.start}&to=${passage.start + Math.max(1, length)}`;
 }
 
 /** The question stands level with its passage. */

@@ -13,6 +13,7 @@ import { PageHeading } from '../ui/PageHeading';
 import { State } from '../ui/State';
 import { count } from '../ui/when';
 import CardDialog from './CardDialog';
+import { CardSource } from './CardSource';
 import { comesBack, daysAhead } from './comes-back';
 
 const AT_ONCE = 100;
@@ -109,18 +110,7 @@ const columnsFor = (onEdit: (id: string) => void): readonly PlainColumn<CardRow>
   {
     id: 'source',
     header: 'Source',
-    cell: ({ row: { original: card } }) =>
-      card.sourceId ? (
-        <Link
-          to={`/source/${card.sourceId}?at=${card.annotationId}`}
-          className="reach text-soft hover:text-tide"
-          dir="auto"
-        >
-          {card.title}
-        </Link>
-      ) : (
-        <span className="text-faint">{card.title}</span>
-      ),
+    cell: ({ row }) => <CardSource card={row.original} />,
   },
   { id: 'due', header: 'Comes back', cell: ({ row: { original: card } }) => <Due card={card} /> },
   { id: 'seen', header: 'Answered', cell: ({ row }) => row.original.seen },

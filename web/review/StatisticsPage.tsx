@@ -7,6 +7,7 @@ import { HardSpine } from '../ui/HardSpine';
 import { PageHeading } from '../ui/PageHeading';
 import { State } from '../ui/State';
 import { count } from '../ui/when';
+import { CardSource } from './CardSource';
 import { Coming } from './Coming';
 
 type Week = ReviewStatistics['weeks'][number];
@@ -190,18 +191,7 @@ const HARDEST: readonly PlainColumn<CardRow>[] = [
   {
     id: 'source',
     header: 'Source',
-    cell: ({ row: { original: card } }) =>
-      card.sourceId ? (
-        <Link
-          to={`/source/${card.sourceId}?at=${card.annotationId}`}
-          className="reach text-soft hover:text-tide"
-          dir="auto"
-        >
-          {card.title}
-        </Link>
-      ) : (
-        card.title
-      ),
+    cell: ({ row }) => <CardSource card={row.original} />,
   },
   { id: 'forgotten', header: 'Forgotten', cell: ({ row }) => row.original.forgotten },
 ];

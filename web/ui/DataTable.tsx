@@ -30,17 +30,14 @@ export function DataTable<Row extends RowData>({ label, columns, rows, idOf, num
     getRowId: idOf,
   });
   const side = (id: string): string => (numbers.includes(id) ? 'text-right' : 'text-left');
+  const headed = (id: string): string => `${side(id)} ${id === fills ? 'w-full' : ''}`;
   return (
     <table aria-label={label} className="w-full text-[14px]">
       <thead>
         {table.getHeaderGroups().map((group) => (
           <tr key={group.id} className="text-[13px] text-soft">
             {group.headers.map((header) => (
-              <th
-                key={header.id}
-                scope="col"
-                className={`py-1 pr-5 font-normal last:pr-0 ${side(header.column.id)} ${header.column.id === fills ? 'w-full' : ''}`}
-              >
+              <th key={header.id} scope="col" className={`py-1 pr-5 font-normal last:pr-0 ${headed(header.column.id)}`}>
                 {drawn(header.column.columnDef.header, header.getContext())}
               </th>
             ))}
