@@ -17,6 +17,7 @@ test('a teacher asks the class at a passage; it answers, and sees how all answer
     await t.getByRole('button', { name: /^Writing for/ }).click();
     await t.getByRole('menu').getByText('Mud Lab', { exact: true }).click();
     await t.keyboard.press('Escape');
+    await expectSeen(t.getByRole('button', { name: 'Writing for: Mud Lab' }));
     await drag(t, ONE);
     await t.keyboard.press('n');
     await t.getByRole('textbox', { name: 'Note' }).fill('Who framed it?');
