@@ -32,10 +32,11 @@ export const review: Bench = async () => {
   const bring = await time(() => server.send<CardTableResult>('POST', '/api/cards/import', { table }));
   await server.send('PUT', '/api/review/wish', { retention: 0.9, newPerDay: 1_000, answersPerDay: 10_000 });
   const { cards } = await server.send<Review>('GET', '/api/review');
-  const times = { review: [] as number[], answer: [] as number[], desk: [] as number[] };
+  const times = { review: [] as number[], answer: [] as number[], desk: [] as number[], hard: [] as number[] };
   for (let n = 0; n < ROUNDS; n++) {
     times.review.push(await time(() => server.send<Review>('GET', '/api/review')));
     times.desk.push(await time(() => server.send('GET', '/api/desk')));
+    times.hard.push(await time(() => server.send('GET', `/api/cards?source=${v7()}&forgotten=1&limit=500`)));
     const url = `/api/cards/${cards[n]!.id}/answers/${v7()}`;
     times.answer.push(await time(() => server.send<ReviewCard>('PUT', url, { rating: 'easily', seen: 0 })));
   }
@@ -55,6 +56,7 @@ export const review: Bench = async () => {
     figure(`${of}: what is to be practised, by the server`, percentile(times.review, 0.5), 'ms'),
     figure(`${of}: an answer stored`, percentile(times.answer, 0.5), 'ms'),
     figure(`${of}: the Desk, by the server`, percentile(times.desk, 0.5), 'ms'),
+    figure(`${of}: the hard ones of a source that is opened`, percentile(times.hard, 0.5), 'ms'),
     figure(`a table ${of} brought in`, bring, 'ms'),
   ];
 };

@@ -1,6 +1,7 @@
 import type { Standing, Thing } from '@avrelle/core/api';
 import type { ClassRole, ClassId, PersonId, SourceId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
+import { practises } from './visible-queries';
 
 /** Of a thing, what `@me` is to it and whose it is; no row where it is nothing to them. Deleted things have none. */
 interface Row {
@@ -46,9 +47,7 @@ const owned = (table: 'study_note' | 'card', deleted: 'NULL' | 'NOT NULL'): stri
 const CARD = `
   SELECT CASE WHEN c.owner_id = @me THEN 'owner' ELSE 'learner' END AS standing, p.name AS owner
   FROM card_memory m JOIN card c ON c.id = m.card_id JOIN person p ON p.id = c.owner_id
-  WHERE m.person_id = @me AND m.card_id = @id AND c.deleted_at IS NULL AND (c.owner_id = @me OR EXISTS (
-    SELECT 1 FROM class_card k JOIN membership w ON w.class_id = k.class_id AND w.person_id = @me
-    WHERE k.card_id = c.id))`;
+  WHERE m.person_id = @me AND m.card_id = @id AND ${practises('c')}`;
 const own = (table: 'job' | 'draft' | 'feed' | 'batch'): string =>
   `SELECT 'owner' AS standing, '' AS owner FROM ${table} WHERE id = @id AND person_id = @me`;
 

@@ -83,3 +83,8 @@ export const isSetForGroup = (m: string, g: string): string =>
     WHERE x.class_id = ${g}.class_id AND x.source_id = ${g}.source_id AND x.group_id = ${m}.group_id))`;
 /** The same for whoever reads it: `w` names a row of `class_reach`. */
 export const isSetFor = (w: string, g: string): string => `(${w}.teaches OR ${isSetForGroup(w, g)})`;
+
+/** Whether the asker has a card `c` to practise: it is theirs, or was given to a class of theirs. */
+export const practises = (c: string): string => `(${c}.deleted_at IS NULL AND (${c}.owner_id = @me OR EXISTS (
+  SELECT 1 FROM class_card k JOIN membership w ON w.class_id = k.class_id AND w.person_id = @me
+  WHERE k.card_id = ${c}.id)))`;

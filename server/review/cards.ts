@@ -16,10 +16,10 @@ import { canRead } from '../access/access-queries';
 import { annotationFor, annotationsFor } from '../annotations/queries';
 import { AppError } from '../errors';
 import type { Writing } from '../writing';
-import { tellOfCard } from './class-cards';
 import { NO_PASSAGE, passageReader } from './passages';
 import {
   cardsAsked,
+  cardWords,
   insertCard,
   ownerOfCard,
   setMemory,
@@ -37,7 +37,7 @@ import { wishFor } from './wish';
 export function cardsFor(world: Writing, me: PersonId, ids: readonly CardId[]): ReviewCard[] {
   const { db, now } = world;
   const cards = storedCards(db, me, ids);
-  const marks = marksOf(world, me, cards);
+  const markOf = markReader(world, me, cards);
   const passageOf = passageReader(db);
   const { retention } = wishFor(db, me);
   const at = now();
@@ -52,7 +52,7 @@ export function cardsFor(world: Writing, me: PersonId, ids: readonly CardId[]): 
       covers: card.covers,
       annotationId,
       source: hadSource ? { id: sourceId, title, language } : null,
-      passage: annotationId === null ? NO_PASSAGE : passageOf(marks.get(annotationId), card),
+      passage: annotationId === null ? NO_PASSAGE : passageOf(markOf(card), card),
       given: card.given,
       createdAt: card.createdAt,
       state: memory.state,
@@ -67,26 +67,41 @@ export function cardsFor(world: Writing, me: PersonId, ids: readonly CardId[]): 
 }
 
 /**
- * The marks of cards as those see them who made the cards: who gives a card gives its passage, and their own note where
- * that is the answer; not what others wrote for teachers alone, nor anything of a source that one may not read.
+ * The mark of each card as one sees it; where one does not, but was given the card and reads its source, the passage its
+ * giver marked, with their own note where that is the answer, and nothing of what others wrote there.
  */
-function marksOf({ db }: Writing, me: PersonId, cards: readonly StoredCard[]): ReadonlyMap<AnnotationId, Annotation> {
-  const given = cards.filter(({ ownerId }) => ownerId !== me);
-  const readable = new Set(
-    [...new Set(given.flatMap((card) => card.sourceId ?? []))].filter((id) => canRead(db, me, id)),
+function markReader({ db }: Writing, me: PersonId, cards: readonly StoredCard[]) {
+  const seen = marksFor(db, me, cards);
+  const unseen = cards.filter(({ ownerId, annotationId }) => ownerId !== me && !seen.has(annotationId ?? ''));
+  const sources = new Set(unseen.flatMap((card) => card.sourceId ?? []));
+  const readable = new Set([...sources].filter((id) => canRead(db, me, id)));
+  const given = unseen.filter(({ sourceId }) => sourceId !== null && readable.has(sourceId));
+  const giversMarks = new Map(
+    [...new Set(given.map(({ ownerId }) => ownerId))].map((giver) => [
+      giver,
+      marksFor(
+        db,
+        giver,
+        given.filter(({ ownerId }) => ownerId === giver),
+      ),
+    ]),
   );
-  const open = cards.filter(({ ownerId, sourceId }) => ownerId === me || (sourceId !== null && readable.has(sourceId)));
-  const marks = new Map<AnnotationId, Annotation>();
-  for (const owner of new Set([...open.map(({ ownerId }) => ownerId), me])) {
-    const ids = open
-      .filter(({ ownerId }) => ownerId === owner || owner === me)
-      .flatMap((card) => card.annotationId ?? []);
-    for (const mark of annotationsFor(db, owner, [...new Set(ids)])) {
-      const isTheirs = owner === me || mark.author.id === owner;
-      if (!mark.deleted) marks.set(mark.id, isTheirs ? mark : { ...mark, note: '' });
-    }
-  }
-  return marks;
+  return ({ annotationId, ownerId, sourceId, answer }: StoredCard): Annotation | undefined => {
+    const mine = seen.get(annotationId ?? '');
+    if (mine || !readable.has(sourceId ?? '')) return mine;
+    const mark = giversMarks.get(ownerId)?.get(annotationId ?? '');
+    const isTheAnswer = mark?.author.id === ownerId && answer === '';
+    return mark && (isTheAnswer ? mark : { ...mark, note: '' });
+  };
+}
+
+function marksFor(db: Writing['db'], viewer: PersonId, cards: readonly StoredCard[]): ReadonlyMap<string, Annotation> {
+  const ids = [...new Set(cards.flatMap((card) => card.annotationId ?? []))];
+  return new Map(
+    annotationsFor(db, viewer, ids)
+      .filter((mark) => !mark.deleted)
+      .map((mark) => [mark.id, mark]),
+  );
 }
 
 export const cardFor = (world: Writing, me: PersonId, id: CardId): ReviewCard => cardsFor(world, me, [id])[0]!;
@@ -101,7 +116,7 @@ export const rowOf = (card: StoredCard): CardRow => ({
   id: card.id,
   version: card.version,
   question: card.question,
-  words: card.question || card.slips.map((slip) => slip.words).join(' … ') || card.quote,
+  words: cardWords(card),
   annotationId: card.annotationId,
   sourceId: card.sourceId,
   title: card.title,
@@ -170,7 +185,7 @@ export function patchCard(world: Writing, me: Me, id: CardId, patch: CardPatch):
         { current: cardFor(world, me.id, id) },
       );
     changeCard(world, me, before, patch);
-    tellOfCard(world, me, id);
+    tellOfCard(world, before);
     return cardFor(world, me.id, id);
   });
 }
@@ -191,11 +206,18 @@ const changed = (before: StoredCard, patch: Omit<CardPatch, 'version'>): Asking 
   covers: patch.covers ?? before.covers,
 });
 
+/** Tells everybody who has a card that it changed. Part of the caller's transaction. */
+export function tellOfCard({ events }: Writing, { ownerId, classes }: Pick<StoredCard, 'ownerId' | 'classes'>): void {
+  events.append({ type: 'review', personId: ownerId });
+  for (const { id } of classes) events.append({ type: 'review', classId: id });
+}
+
 export function restoreCard(world: Writing, me: Me, id: CardId): ReviewCard {
   const { db } = world;
   return db.transaction(() => {
-    updateCard(db, id, { ...storedCard(db, me.id, id)!, deletedAt: null });
-    tellOfCard(world, me, id);
+    const card = storedCard(db, me.id, id)!;
+    updateCard(db, id, { ...card, deletedAt: null });
+    tellOfCard(world, card);
     return cardFor(world, me.id, id);
   });
 }

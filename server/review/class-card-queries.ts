@@ -1,16 +1,14 @@
-import type { CardRating } from '@avrelle/core/review';
+import type { CardRating, Slip } from '@avrelle/core/review';
 import type { CardId, ClassCard, ClassCardHow, ClassCards, ClassId, NamedAnswers, PersonId } from '@avrelle/core/wire';
 import type { Db } from '../db/database';
+import { SHARE, cardWords } from './queries';
 
-/** What a card says in a list: its question, the words under its slips, or its passage. */
-const WORDS = `coalesce(nullif(c.question, ''),
-  (SELECT nullif(group_concat(json_extract(j.value, '$.words'), ' … '), '') FROM json_each(c.slips) j), c.quote)`;
-const SHOWN = `c.id, c.question, ${WORDS} AS words, s.id AS source_id, coalesce(s.title, c.title) AS title`;
+const SHOWN = 'c.id, c.question, c.slips, c.quote, s.id AS source_id, coalesce(s.title, c.title) AS title';
 const SOURCE = 'LEFT JOIN source s ON s.id = c.source_id AND s.deleted_at IS NULL';
 
 export const GIVEN = `
   SELECT ${SHOWN}, c.annotation_id, p.name AS by, c.owner_id = @me AS mine, k.given_at, k.named_from,
-    coalesce(min(1.0, coalesce(a.start, 0) * 1.0 / max(1, s.length)), 0) AS share
+    ${SHARE}
   FROM class_card k JOIN card c ON c.id = k.card_id JOIN person p ON p.id = c.owner_id ${SOURCE}
     LEFT JOIN annotation a ON a.id = c.annotation_id
   WHERE k.class_id = @classId AND c.deleted_at IS NULL
@@ -30,7 +28,8 @@ const ANSWERED = `class_card k JOIN card_answer x ON x.card_id = k.card_id
 export const HOW = `
   SELECT k.card_id, count(DISTINCT x.person_id) AS people, count(*) AS answers, sum(x.rating = 'forgot') AS forgot,
     sum(x.state = 'new' AND x.rating IN ('knew', 'easily')) AS knew_at_once,
-    count(DISTINCT iif(x.state = 'review', x.person_id, NULL)) AS people_later, sum(x.state = 'review') AS learnt, sum(x.state = 'review' AND x.rating <> 'forgot') AS remembered
+    count(DISTINCT iif(x.state = 'review', x.person_id, NULL)) AS people_later,
+    sum(x.state = 'review') AS learnt, sum(x.state = 'review' AND x.rating <> 'forgot') AS remembered
   FROM ${ANSWERED} WHERE k.class_id = @classId GROUP BY k.card_id`;
 /** Each student's answers since they are seen, with the last of them: SQLite takes it from the row of the greatest time. */
 export const NAMED = `
@@ -44,19 +43,30 @@ const GIVE = `
   ON CONFLICT DO UPDATE SET named_from =
     CASE WHEN excluded.named_from IS NULL THEN NULL ELSE coalesce(named_from, excluded.named_from) END`;
 const TAKE = 'DELETE FROM class_card WHERE class_id = @classId AND card_id = @cardId';
-const GIVEN_TO = 'SELECT class_id FROM class_card WHERE card_id = ?';
 const COPY = `
   INSERT INTO class_card (class_id, card_id, given_at, named_from)
   SELECT @to, k.card_id, @now, iif(k.named_from IS NULL, NULL, @now)
   FROM class_card k JOIN card c ON c.id = k.card_id AND c.owner_id = @me WHERE k.class_id = @from`;
 
-export type ClassCardRow = Omit<ClassCard, 'how'>;
+interface Worded {
+  readonly question: string;
+  /** JSON. */
+  readonly slips: string;
+  readonly quote: string;
+}
+/** With what it says in a list, in place of what that is made of. */
+const worded = <Row extends Worded>({ slips, quote, ...row }: Row) => ({
+  ...row,
+  words: cardWords({ question: row.question, slips: JSON.parse(slips) as Slip[], quote }),
+});
+
+type ClassCardRow = Omit<ClassCard, 'how'>;
 export const cardsGiven = (db: Db, me: PersonId, classId: ClassId): ClassCardRow[] =>
   db
-    .all<Omit<ClassCardRow, 'mine'> & { mine: number }>(GIVEN, { me, classId })
-    .map((row) => ({ ...row, mine: row.mine === 1 }));
+    .all<Omit<ClassCardRow, 'mine' | 'words'> & Worded & { mine: number }>(GIVEN, { me, classId })
+    .map((row) => ({ ...worded(row), mine: row.mine === 1 }));
 export const cardsToGive = (db: Db, me: PersonId, classId: ClassId): ClassCards['mine'] =>
-  db.all<ClassCards['mine'][number]>(GIVABLE, { me, classId });
+  db.all<Omit<ClassCards['mine'][number], 'words'> & Worded>(GIVABLE, { me, classId }).map(worded);
 export const studentsIn = (db: Db, classId: ClassId): number => db.get<{ n: number }>(STUDENTS, { classId })!.n;
 export const howCardsGo = (
   db: Db,
@@ -77,8 +87,6 @@ export const giveCard = (
   now: string,
 ): void => void db.run(GIVE, { ...given, now });
 export const takeCard = (db: Db, classId: ClassId, cardId: CardId): boolean => db.run(TAKE, { classId, cardId }) > 0;
-export const classesWith = (db: Db, cardId: CardId): ClassId[] =>
-  db.all<{ classId: ClassId }>(GIVEN_TO, cardId).map((row) => row.classId);
 /** A class that begins from another has the cards its teacher gave there; nobody has answered them yet. */
 export const copyClassCards = (db: Db, me: PersonId, classes: { from: ClassId; to: ClassId }, now: string): void =>
   void db.run(COPY, { me, ...classes, now });

@@ -26,10 +26,10 @@ beforeEach(async () => {
   await give();
 });
 
-const mark = async (): Promise<string> => {
+const mark = async (more: object = {}, by = teacher): Promise<string> => {
   const id = v7();
   const quote = { exact: 'tide turns', prefix: '', suffix: '' };
-  await teacher.send('PUT', `/api/annotations/${id}`, {
+  await by.send('PUT', `/api/annotations/${id}`, {
     sourceId: field.sourceId,
     versionId: field.versionId,
     kind: 'claim',
@@ -37,6 +37,7 @@ const mark = async (): Promise<string> => {
     tags: [],
     anchor: { quote, position: { start: 4, end: 14 } },
     classIds: [],
+    ...more,
   });
   return id;
 };
@@ -141,15 +142,7 @@ describe('a card given to a class', () => {
   });
 
   test('does not tell the class what a student wrote for its teachers alone', async () => {
-    const id = v7();
-    const quote = { exact: 'seven', prefix: '', suffix: '' };
-    const words = { kind: 'claim', note: 'I do not see why.', tags: [], classIds: [field.id], teachersOnly: true };
-    const place = {
-      sourceId: field.sourceId,
-      versionId: field.versionId,
-      anchor: { quote, position: { start: 18, end: 23 } },
-    };
-    expect((await student.send('PUT', `/api/annotations/${id}`, { ...words, ...place })).status).toBe(200);
+    const id = await mark({ note: 'I do not see why.', classIds: [field.id], teachersOnly: true }, student);
     const asked = await make(id);
     expect(asked.passage.note).toBe('I do not see why.');
     await give(false, [asked.id]);
@@ -157,6 +150,25 @@ describe('a card given to a class', () => {
       (await who.send<ReviewCard>('GET', `/api/cards/${asked.id}`)).body.passage;
     expect(await passageFor(people[1]!)).toMatchObject({ state: 'placed', note: '' });
     expect(await passageFor(student)).toMatchObject({ state: 'placed', note: 'I do not see why.' });
+  });
+
+  test('with an answer of its own keeps the note of its giver to them; what the class sees, it sees beside own cards', async () => {
+    await teacher.send('PATCH', `/api/cards/${card.id}`, { version: 1, answer: 'It turns.' });
+    const note = async (who: Client, id: string) =>
+      (await who.send<ReviewCard>('GET', `/api/cards/${id}`)).body.passage.note;
+    expect([await note(student, card.id), await note(teacher, card.id)]).toEqual(['', 'Twice a day.']);
+    const shared = await mark({ note: 'Seen by all.', classIds: [field.id] }, student);
+    const asked = await make(shared);
+    await give(false, [asked.id]);
+    const mate = people[1]!;
+    expect(await note(mate, asked.id)).toBe('Seen by all.');
+    const own = { annotationId: shared, question: 'And mine?' };
+    expect((await mate.send('PUT', `/api/cards/${v7()}`, own)).status).toBe(200);
+    expect((await review(mate)).cards.map(({ passage }) => passage.note).sort()).toEqual([
+      '',
+      'Seen by all.',
+      'Seen by all.',
+    ]);
   });
 
   test('goes on in the next class, where nobody has answered it', async () => {

@@ -13,7 +13,6 @@ import type { Writing } from '../writing';
 import {
   cardsGiven,
   cardsToGive,
-  classesWith,
   giveCard,
   howCardsGo,
   namedAnswers,
@@ -75,10 +74,4 @@ export function answersByName({ db }: Writing, me: Me, classId: ClassId, cardId:
   const card = cardsGiven(db, me.id, classId).find(({ id }) => id === cardId);
   if (!card?.namedFrom) throw new AppError('not_found', { what: 'card' });
   return namedAnswers(db, classId, cardId);
-}
-
-/** Tells everybody who has a card that it changed. Part of the caller's transaction. */
-export function tellOfCard({ db, events }: Writing, me: Me, cardId: CardId): void {
-  events.append({ type: 'review', personId: me.id });
-  for (const classId of classesWith(db, cardId)) events.append({ type: 'review', classId });
 }

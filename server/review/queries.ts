@@ -1,11 +1,9 @@
 import type { CardMemory, CardRating, MemoryState, Slip } from '@avrelle/core/review';
 import type { AnnotationId, CardId, CardRow, PersonId, ReviewCard, ReviewWish, SourceId } from '@avrelle/core/wire';
+import { practises } from '../access/visible-queries';
 import type { Db } from '../db/database';
 
-/** Whether `@me` practises a card `c`: it is theirs, or was given to a class of theirs. */
-const PRACTISED = `(c.deleted_at IS NULL AND (c.owner_id = @me OR EXISTS (
-  SELECT 1 FROM class_card k JOIN membership w ON w.class_id = k.class_id AND w.person_id = @me
-  WHERE k.card_id = c.id)))`;
+const PRACTISED = practises('c');
 /** From whom one has it, where it is not one's own; where several classes have it, that whose teachers see most. */
 const GIVEN = `CASE WHEN c.owner_id <> @me THEN (
   SELECT json_object('by', p.name, 'className', l.name, 'named', json(iif(k.named_from IS NULL, 'false', 'true')))
@@ -14,12 +12,13 @@ const GIVEN = `CASE WHEN c.owner_id <> @me THEN (
   WHERE k.card_id = c.id ORDER BY k.named_from IS NULL, l.name LIMIT 1) END`;
 const CLASSES = `CASE WHEN c.owner_id = @me THEN (
   SELECT json_group_array(json_object('id', l.id, 'name', l.name))
-  FROM class_card k JOIN class l ON l.id = k.class_id WHERE k.card_id = c.id) ELSE '[]' END`;
+  FROM class_card k JOIN class l ON l.id = k.class_id WHERE k.card_id = c.id AND l.deleted_at IS NULL) ELSE '[]' END`;
+/** How far into its source `s` a card on the mark `a` stands, from 0 to 1. */
+export const SHARE = 'coalesce(min(1.0, coalesce(a.start, 0) * 1.0 / max(1, s.length)), 0) AS share';
 const CARD = `c.id, c.owner_id, c.annotation_id, c.source_id, c.question, c.answer, c.slips, c.covers, c.quote,
   coalesce(s.title, c.title) AS title, c.version, c.created_at, c.deleted_at,
   m.state, m.due, m.stability, m.difficulty, m.seen, m.forgotten, m.step, m.last, m.resting,
-  s.id AS standing_source, coalesce(s.language, '') AS language, min(1.0, coalesce(a.start, 0) * 1.0 / max(1, s.length))
-  AS share, ${GIVEN} AS given, ${CLASSES} AS classes`;
+  s.id AS standing_source, coalesce(s.language, '') AS language, ${SHARE}, ${GIVEN} AS given, ${CLASSES} AS classes`;
 const FROM = `FROM card_memory m JOIN card c ON c.id = m.card_id
   LEFT JOIN source s ON s.id = c.source_id AND s.deleted_at IS NULL LEFT JOIN annotation a ON a.id = c.annotation_id`;
 export const SOME = `SELECT ${CARD} ${FROM}
@@ -94,7 +93,7 @@ interface Row extends CardMemory {
   readonly createdAt: string;
   readonly deletedAt: string | null;
   readonly resting: number;
-  readonly share: number | null;
+  readonly share: number;
   readonly given: string | null;
   readonly classes: string;
 }
@@ -108,7 +107,6 @@ function cardFrom({ standingSource, slips, covers, resting, given, classes, ...r
     slips: JSON.parse(slips) as Slip[],
     covers: covers === 1,
     resting: resting === 1,
-    share: row.share ?? 0,
     given: given === null ? null : (JSON.parse(given) as StoredCard['given']),
     classes: JSON.parse(classes) as StoredCard['classes'],
     memory: { state, due, stability, difficulty, seen, forgotten, step, last },
@@ -127,6 +125,10 @@ export function storedCards(db: Db, me: PersonId, ids: readonly CardId[]): Store
   const byId = new Map(db.all<Row>(SOME, { me, ids: JSON.stringify(ids) }).map((row) => [row.id, cardFrom(row)]));
   return ids.flatMap((id) => byId.get(id) ?? []);
 }
+
+/** What a card says in a list: its question, the words under its slips, or its passage. */
+export const cardWords = ({ question, slips, quote }: Pick<StoredCard, 'question' | 'slips' | 'quote'>): string =>
+  question || slips.map((slip) => slip.words).join(' … ') || quote;
 
 export interface CardsAsked {
   readonly source?: SourceId | undefined;

@@ -83,6 +83,7 @@ function Editing({ id, onClose }: { id: string; onClose: () => void }) {
   return card ? <CardDialog card={card} annotationId={card.annotationId} onClose={onClose} /> : null;
 }
 
+const WORDS = 'line-clamp-2 min-w-[22ch] max-w-[52ch] max-[760px]:whitespace-normal';
 const NUMBERS = ['seen', 'forgotten'];
 
 const columnsFor = (onEdit: (id: string) => void): readonly PlainColumn<CardRow>[] => [
@@ -91,15 +92,11 @@ const columnsFor = (onEdit: (id: string) => void): readonly PlainColumn<CardRow>
     header: 'Card',
     cell: ({ row: { original: card } }) =>
       card.given ? (
-        <span className="line-clamp-2 max-w-[52ch]" dir="auto">
+        <span className={WORDS} dir="auto">
           {card.words} <span className="text-soft">· from {card.given.by}</span>
         </span>
       ) : (
-        <button
-          className="line-clamp-2 max-w-[52ch] text-left hover:text-tide"
-          dir="auto"
-          onClick={() => onEdit(card.id)}
-        >
+        <button className={`${WORDS} text-left hover:text-tide`} dir="auto" onClick={() => onEdit(card.id)}>
           {card.words}
           {card.classes.length > 0 && (
             <span className="text-soft"> · given to {card.classes.map(({ name }) => name).join(', ')}</span>

@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { ClassCard, ClassCards, ClassDetail } from '@avrelle/core/wire';
-import { FEWEST_TOLD } from '@avrelle/core/wire';
+import { FEWEST_TOLD, type ClassCard, type ClassCardHow, type ClassCards, type ClassDetail } from '@avrelle/core/wire';
 import { useClassCards } from '../../data/review-queries';
 import { useWrite } from '../../data/use-write';
 import { DataTable, type PlainColumn } from '../../ui/DataTable';
@@ -122,6 +121,13 @@ const percent = (share: number): string => `${Math.round(share * 100)} %`;
 const wide = (words: string) => <span className="inline-block min-w-[104px] whitespace-nowrap">{words}</span>;
 const NUMBERS = ['people', 'once', 'forgot', 'later'];
 
+/** A number of a card; nothing where too few answered it. */
+const told = (id: string, words: string, tell: (how: ClassCardHow) => string): PlainColumn<ClassCard> => ({
+  id,
+  header: () => wide(words),
+  cell: ({ row }) => row.original.how && tell(row.original.how),
+});
+
 const columnsFor = (
   students: number,
   actions: (card: ClassCard) => React.ReactNode,
@@ -142,34 +148,20 @@ const columnsFor = (
     cell: ({ row: { original: card } }) =>
       card.how ? `${card.how.people} of ${students}` : <span className="text-faint">fewer than {FEWEST_TOLD}</span>,
   },
+  told('once', 'Knew it at once', (how) => percent(how.knewAtOnce / how.people)),
+  told('forgot', 'Forgotten', (how) => `${percent(how.forgot / how.answers)} of ${how.answers}`),
+  told('later', 'Remembered days later', ({ learnt, remembered }) =>
+    learnt > 0 ? `${percent(remembered / learnt)} of ${learnt}` : '–',
+  ),
   {
-    id: 'once',
-    header: () => wide('Knew it at once'),
-    cell: ({
-      row: {
-        original: { how },
-      },
-    }) => how && percent(how.knewAtOnce / how.people),
+    id: 'actions',
+    header: () => (
+      <span className="inline-block min-w-[160px]">
+        <span className="sr-only">Actions</span>
+      </span>
+    ),
+    cell: ({ row }) => actions(row.original),
   },
-  {
-    id: 'forgot',
-    header: () => wide('Forgotten'),
-    cell: ({
-      row: {
-        original: { how },
-      },
-    }) => how && `${percent(how.forgot / how.answers)} of ${how.answers}`,
-  },
-  {
-    id: 'later',
-    header: () => wide('Remembered days later'),
-    cell: ({
-      row: {
-        original: { how },
-      },
-    }) => how && (how.learnt > 0 ? `${percent(how.remembered / how.learnt)} of ${how.learnt}` : '–'),
-  },
-  { id: 'actions', header: () => <span className="sr-only">Actions</span>, cell: ({ row }) => actions(row.original) },
 ];
 
 interface ActionsProps {

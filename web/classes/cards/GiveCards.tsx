@@ -51,7 +51,9 @@ function Choosing({ of: { id, name }, mine, onClose }: Props) {
   return (
     <form onSubmit={submit} className="grid gap-3.5">
       <p className="text-[14px] text-soft">
-        With a card, its passage is given, and your note where that is the answer.{' '}
+        With a card, its passage is given, and your note where that is the answer.
+      </p>
+      <p className="text-[14px]">
         <button type="button" className="act" onClick={() => choose(chosen === all.length ? [] : all)}>
           {chosen === all.length ? 'Choose none' : 'Choose all'}
         </button>

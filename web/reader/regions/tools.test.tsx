@@ -107,7 +107,7 @@ test('the map shows where hard cards stand, the taller the more often they were 
   const answers = [[keys.cards({ source: 's', forgotten: 1, limit: 500 }), { cards, total: 3 }]] as const;
   stage(<Minimap />, { text: TEXT, document: { blocks: [], height: 900, places: places as never }, answers });
   const map = screen.getByRole('img', {
-    name: 'Map of the document: headings, what is read, and the marks; 3 hard cards',
+    name: 'Map of the document: headings, what is read, and the marks; 2 hard cards',
   });
   const shown = [...map.querySelectorAll('[data-hard]')];
   expect(shown.map((path) => path.textContent)).toEqual(['Forgotten once: Why?', 'Forgotten 4 times: Why?']);

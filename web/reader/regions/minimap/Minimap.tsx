@@ -32,7 +32,8 @@ export function Minimap() {
   const { blocks, places, height: pageHeight, goTo } = useDocument();
   const { spans } = useTools().progress;
   const view = useReader((s) => s.scroll);
-  const hard = useHardCards(id);
+  const cards = useHardCards(id);
+  const hard = useMemo(() => cards.filter((card) => places.has(card.annotationId ?? '')), [cards, places]);
   const { text } = source;
   const strip = useRef<SVGSVGElement>(null);
   const y = (top: number): number => (top / Math.max(1, pageHeight)) * HEIGHT;
@@ -131,8 +132,7 @@ interface HardProps extends Pick<MarksProps, 'places' | 'pageHeight'> {
 /** Where one's hardest cards stand: the more often one was forgotten, the taller. */
 const MinimapHard = memo(function MinimapHard({ cards, places, pageHeight }: HardProps) {
   return cards.map(({ id, annotationId, forgotten, words }) => {
-    const place = places.get(annotationId ?? '');
-    if (!place) return null;
+    const place = places.get(annotationId!)!;
     const tall = 3 + Math.min(5, forgotten);
     const top = round((place.top / Math.max(1, pageHeight)) * HEIGHT + 1.4);
     return (
